@@ -1,0 +1,45 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
+import { CliError } from './problem';
+import { openSource } from './source';
+
+function options(args: readonly string[]) {
+  try {
+    const { values, positionals } = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { out: { type: 'string' }, format: { type: 'string', default: 'otf,ttf,woff2' }, 'keep-overlaps': { type: 'boolean', default: false } },
+    });
+    return { values, positionals };
+  } catch (error) {
+    throw new CliError((error as Error).message.split('\n')[0]!);
+  }
+}
+
+/** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
+export async function cast(args: readonly string[]): Promise<void> {
+  const { values, positionals } = options(args);
+  const [source, ...more] = positionals;
+  if (!source || more.length > 0) throw new CliError('cast takes one SOURCE; see wendril --help.');
+  if (!values.out) throw new CliError('cast needs --out DIR, the folder for the font files.');
+  const formats = values.format.split(',').map((f) => f.trim().toLowerCase());
+  const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
+  if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
+  const project = openSource(source);
+  const result = await castOutputs(project, { formats: formats as Format[], masters: project.masters, keepOverlaps: values['keep-overlaps'] });
+  if (!result.ok) throw new CliError(result.reason);
+  try {
+    mkdirSync(values.out, { recursive: true });
+    for (const file of result.value) {
+      const path = join(values.out, file.fileName);
+      writeFileSync(path, file.bytes);
+      process.stdout.write(`${path}\n`);
+    }
+  } catch (error) {
+    throw new CliError(`The fonts cannot be written to ${values.out} (${(error as NodeJS.ErrnoException).code}).`);
+  }
+  const kept = new Set(result.value.flatMap((f) => f.font.overlapsKept));
+  if (kept.size > 0) process.stderr.write(`wendril: overlaps were kept in ${[...kept].join(', ')}.\n`);
+}

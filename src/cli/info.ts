@@ -1,0 +1,94 @@
+import { statSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { attempt } from '../core/base/result';
+import { fromWoff2 } from '../core/casting/webfont';
+import { cmap } from '../core/opentype/cmap';
+import { head } from '../core/opentype/head';
+import { hhea } from '../core/opentype/hhea';
+import { hmtx } from '../core/opentype/hmtx';
+import { maxp } from '../core/opentype/maxp';
+import { name } from '../core/opentype/name';
+import { os2 } from '../core/opentype/os2';
+import { readSfnt, SFNT_CFF, tableOf } from '../core/opentype/sfnt';
+import { glyphsInOrder, isBlank, isEmptyDrawing } from '../core/project/queries';
+import { CliError } from './problem';
+import { openSource, readFile } from './source';
+
+const WOFF2 = 0x774f4632;
+
+/** `wendril info`: facts about a font file or a source, as JSON or as lines. */
+export async function info(args: readonly string[]): Promise<void> {
+  let parsed: { values: { json?: boolean }; positionals: string[] };
+  try {
+    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean' } } });
+  } catch (error) {
+    throw new CliError((error as Error).message.split('\n')[0]!);
+  }
+  const [file, ...more] = parsed.positionals;
+  if (!file || more.length > 0) throw new CliError('info takes one FILE; see wendril --help.');
+  const facts = await factsOf(file);
+  if (parsed.values.json) process.stdout.write(`${JSON.stringify(facts)}\n`);
+  else for (const [key, value] of Object.entries(facts)) process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
+}
+
+async function factsOf(file: string): Promise<Record<string, unknown>> {
+  if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return sourceFacts(file);
+  let bytes = readFile(file);
+  const signature = bytes.length >= 4 ? new DataView(bytes.buffer, bytes.byteOffset, 4).getUint32(0) : 0;
+  const size = bytes.length;
+  if (signature === WOFF2) {
+    try {
+      bytes = await fromWoff2(bytes);
+    } catch {
+      throw new CliError(`${file} is a damaged WOFF2 file.`);
+    }
+  }
+  const facts = attempt(() => fontFacts(bytes));
+  if (!facts.ok) throw new CliError(`${file}: ${facts.reason}`);
+  return { file, format: signature === WOFF2 ? 'woff2' : facts.value.outlines === 'cff' ? 'otf' : 'ttf', size, ...facts.value };
+}
+
+function isFolder(path: string): boolean {
+  try {
+    return statSync(path).isDirectory();
+  } catch {
+    throw new CliError(`${path} does not exist.`);
+  }
+}
+
+function sourceFacts(file: string): Record<string, unknown> {
+  const project = openSource(file);
+  const glyphs = glyphsInOrder(project);
+  return {
+    file,
+    format: 'source',
+    family: project.family.name,
+    unitsPerEm: project.unitsPerEm,
+    masters: project.masters.map((m) => ({ name: m.name, place: m.place, kerningPairs: Object.keys(m.kerning).length })),
+    axes: project.axes.map((a) => ({ tag: a.tag, minimum: a.minimum, default: a.default, maximum: a.maximum })),
+    glyphs: glyphs.length,
+    drawn: glyphs.filter((g) => isBlank(g) || Object.values(g.drawings).some((d) => !isEmptyDrawing(d))).length,
+    codePoints: new Set(glyphs.flatMap((g) => g.unicodes)).size,
+    groups: project.groups.length,
+  };
+}
+
+function fontFacts(bytes: Uint8Array): Record<string, unknown> {
+  const font = readSfnt(bytes);
+  const header = head.read(tableOf(font, 'head'));
+  const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
+  const metrics = hmtx.read(tableOf(font, 'hmtx'), hhea.read(tableOf(font, 'hhea')).numberOfHMetrics, numGlyphs);
+  const advances = metrics.map((m) => m.advanceWidth);
+  const style = os2.read(tableOf(font, 'OS/2'));
+  return {
+    outlines: font.version === SFNT_CFF ? 'cff' : 'truetype',
+    tables: Object.fromEntries([...font.tables].map(([tag, t]) => [tag, t.length])),
+    names: Object.fromEntries(name.read(tableOf(font, 'name')).filter((r) => r.platformID === 3).map((r) => [r.nameID, r.value])),
+    glyphs: numGlyphs,
+    unitsPerEm: header.unitsPerEm,
+    weightClass: style.usWeightClass,
+    widthClass: style.usWidthClass,
+    codePoints: cmap.read(tableOf(font, 'cmap')).size,
+    widths: { least: Math.min(...advances), most: Math.max(...advances), different: new Set(advances).size },
+  };
+}

@@ -1,0 +1,26 @@
+import { cast } from './cast';
+import { info } from './info';
+import { CliError } from './problem';
+
+const HELP = `wendril — cast font files from sources
+
+  wendril cast SOURCE --out DIR [--format otf,ttf,woff2] [--keep-overlaps]
+      SOURCE is a project file (.wendril), a .ufo folder, a .ufoz or a .designspace.
+  wendril info FILE --json
+      Facts about a font file or a source.
+  wendril --help
+`;
+
+async function run(args: readonly string[]): Promise<void> {
+  const [command, ...rest] = args;
+  if (command === undefined || command === '--help' || command === '-h' || command === 'help') process.stdout.write(HELP);
+  else if (command === 'cast') await cast(rest);
+  else if (command === 'info') await info(rest);
+  else throw new CliError(`There is no command “${command}”; see wendril --help.`);
+}
+
+run(process.argv.slice(2)).catch((error: unknown) => {
+  if (!(error instanceof CliError)) throw error;
+  process.stderr.write(`wendril: ${error.message}\n`);
+  process.exitCode = 1;
+});

@@ -1,0 +1,50 @@
+import type { Drawing, GlyphId } from '../project/model';
+import type { DrawingSource } from '../project/outline';
+import { type CffShape, cffShape, type TrueTypeShape, trueTypeShape } from './shape';
+
+type Kept<T> = { bases: readonly (readonly [GlyphId, Drawing | undefined])[]; castKey: string; shape: T };
+
+/**
+ * Shapes per drawing, kept while the drawing and every drawing it is composed of are the same objects. Documents are
+ * immutable, so identity is exact: after one edit one glyph (and its composites) is made anew.
+ */
+export class CastCache {
+  private readonly cff = new WeakMap<Drawing, Kept<CffShape>>();
+  private readonly cffKept = new WeakMap<Drawing, Kept<CffShape>>();
+  private readonly trueType = new WeakMap<Drawing, Kept<TrueTypeShape>>();
+  private readonly trueTypeKept = new WeakMap<Drawing, Kept<TrueTypeShape>>();
+
+  cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): CffShape {
+    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, '', () => cffShape(drawing, source, keepOverlaps));
+  }
+
+  trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {
+    const castKey = drawing.components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
+    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () =>
+      trueTypeShape(drawing, source, keepOverlaps, isCast),
+    );
+  }
+
+  private get<T>(store: WeakMap<Drawing, Kept<T>>, drawing: Drawing, source: DrawingSource, castKey: string, make: () => T): T {
+    const kept = store.get(drawing);
+    if (kept && kept.castKey === castKey && kept.bases.every(([id, base]) => source(id) === base)) return kept.shape;
+    const shape = make();
+    store.set(drawing, { bases: basesOf(drawing, source), castKey, shape });
+    return shape;
+  }
+}
+
+/** Every drawing a drawing is composed of, through all levels. */
+function basesOf(drawing: Drawing, source: DrawingSource): [GlyphId, Drawing | undefined][] {
+  const found = new Map<GlyphId, Drawing | undefined>();
+  const visit = (d: Drawing) => {
+    for (const { glyph } of d.components) {
+      if (found.has(glyph)) continue;
+      const base = source(glyph);
+      found.set(glyph, base);
+      if (base) visit(base);
+    }
+  };
+  visit(drawing);
+  return [...found];
+}

@@ -1,0 +1,188 @@
+import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, signedArea, startIndex } from '../geometry/contour';
+import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBoxToCurve } from '../geometry/curve';
+import { removeOverlaps } from '../geometry/overlaps';
+import { cubicToQuadratics } from '../geometry/quadratics';
+import { type CffContour, writeCharstring } from '../opentype/charstring';
+import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
+import type { Drawing, GlyphId } from '../project/model';
+import { type DrawingSource, flattened } from '../project/outline';
+
+/** Largest distance in units between a cubic and the quadratics cast for it. */
+export const QUADRATIC_TOLERANCE = 0.5;
+
+/** What casting makes of one glyph's outline, whatever its place in the font. */
+export type CffShape = { kind: 'cff'; body: Uint8Array; box: Box; overlapFailed: boolean };
+export type SimpleShape = {
+  kind: 'simple';
+  record: Uint8Array;
+  box: Box;
+  points: number;
+  contours: number;
+  /** Largest error of the cubic to quadratic conversion in units. */
+  error: number;
+  overlapFailed: boolean;
+};
+/** Components by glyph id; the record is written once glyph indices are known. */
+export type CompositeShape = { kind: 'composite'; parts: readonly (Omit<GlyfComponent, 'glyph'> & { base: GlyphId })[] };
+export type TrueTypeShape = SimpleShape | CompositeShape;
+
+export const roundedBox = (box: Box): GlyfBox =>
+  isEmptyBox(box)
+    ? { xMin: 0, yMin: 0, xMax: 0, yMax: 0 }
+    : { xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) };
+
+type Prepared = { contours: readonly Contour[]; overlapFailed: boolean };
+
+/** Closed contours only, components drawn out, overlaps removed unless kept. */
+function prepare(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): Prepared {
+  const closed = flattened(drawing, source).filter((c) => c.closed && c.points.length > 1);
+  if (keepOverlaps) return { contours: closed, overlapFailed: false };
+  const clean = removeOverlaps(closed);
+  return { contours: clean.contours, overlapFailed: clean.failed };
+}
+
+/** Turns a whole outline so that its filled area counts counter-clockwise (CFF) or clockwise (TrueType). */
+function wound(contours: readonly Contour[], counterClockwise: boolean): readonly Contour[] {
+  const area = contours.reduce((sum, c) => sum + signedArea(c), 0);
+  return area !== 0 && area > 0 !== counterClockwise ? contours.map(reverseContour) : contours;
+}
+
+/** A glyph as a charstring without its width. Coordinates are rounded here, once. */
+export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): CffShape {
+  const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
+  const box = emptyBox();
+  const out: CffContour[] = [];
+  for (const contour of wound(contours, true)) {
+    const curves = roundedCurves(contour);
+    const first = curves[0];
+    if (!first || curves.length < 2) continue;
+    for (const c of curves) stretchBoxToCurve(box, c);
+    const last = curves[curves.length - 1]!;
+    // The fill closes a contour by itself; a straight last side need not be drawn.
+    const drawn = last.length === 4 ? curves.slice(0, -1) : curves;
+    out.push({ x: first[0]!, y: first[1]!, segments: drawn.map((c) => c.slice(2)) });
+  }
+  return { kind: 'cff', body: writeCharstring(out, undefined), box, overlapFailed };
+}
+
+/** Lines and cubics of whole coordinates, nothing of zero length. */
+function roundedCurves(contour: Contour): Curve[] {
+  const out: Curve[] = [];
+  for (const curve of curvesOf(contour)) {
+    const c = (curve.length === 6 ? asCubic(curve) : curve).map(Math.round);
+    if (c.every((v, i) => v === c[i % 2])) continue;
+    out.push(c);
+  }
+  return out;
+}
+
+/** A glyph as a TrueType record, components kept where the format and the overlaps allow. */
+export function trueTypeShape(
+  drawing: Drawing,
+  source: DrawingSource,
+  keepOverlaps: boolean,
+  isCast: (id: GlyphId) => boolean,
+): TrueTypeShape {
+  const composite = asComposite(drawing, source, keepOverlaps, isCast);
+  if (composite) return composite;
+  const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
+  let error = 0;
+  const converted: GlyfPoint[][] = [];
+  for (const contour of wound(contours, false)) {
+    const points = quadraticPoints(contour, (e) => {
+      error = Math.max(error, e);
+    });
+    if (points.length > 2) converted.push(points);
+  }
+  const box = emptyBox();
+  for (const points of converted) for (const c of glyfCurves(points)) stretchBoxToCurve(box, c);
+  const record = writeSimpleGlyph(converted, roundedBox(box), keepOverlaps);
+  const points = converted.reduce((sum, c) => sum + c.length, 0);
+  return { kind: 'simple', record, box, points, contours: converted.length, error, overlapFailed };
+}
+
+/** Whole-coordinate TrueType points of a contour, from its start point on. */
+function quadraticPoints(contour: Contour, noteError: (error: number) => void): GlyfPoint[] {
+  const { points } = contour;
+  const n = points.length;
+  const start = Math.max(0, startIndex(contour));
+  const out: GlyfPoint[] = [];
+  const add = (x: number, y: number, on: boolean) => {
+    const point = { x: Math.round(x), y: Math.round(y), on };
+    const last = out[out.length - 1];
+    if (!(last?.on && on && last.x === point.x && last.y === point.y)) out.push(point);
+  };
+  let from = points[start]!;
+  if (isOnCurve(from)) add(from.x, from.y, true);
+  let offs: Point[] = isOnCurve(from) ? [] : [from];
+  for (let k = 1; k <= n; k++) {
+    const p = points[(start + k) % n]!;
+    if (!isOnCurve(p)) {
+      if (k < n || isOnCurve(from)) offs.push(p);
+      continue;
+    }
+    if (p.type === 'curve' && offs.length === 2) {
+      const [a, b] = offs as [Point, Point];
+      const run = cubicToQuadratics([from.x, from.y, a.x, a.y, b.x, b.y, p.x, p.y], QUADRATIC_TOLERANCE);
+      noteError(run.error);
+      for (let i = 0; i < run.offs.length; i += 2) add(run.offs[i]!, run.offs[i + 1]!, false);
+    } else for (const off of offs) add(off.x, off.y, false);
+    if (k < n) add(p.x, p.y, true);
+    from = p;
+    offs = [];
+  }
+  if (!isOnCurve(points[start]!)) for (const off of offs) add(off.x, off.y, false);
+  const first = out[0];
+  const last = out[out.length - 1];
+  if (out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y) out.pop();
+  return out;
+}
+
+/** The curves of a TrueType contour, implied points made real. */
+export function glyfCurves(points: readonly GlyfPoint[]): readonly Curve[] {
+  const typed = points.map((p, i): Point => {
+    const before = points[(i + points.length - 1) % points.length]!;
+    return { x: p.x, y: p.y, type: !p.on ? 'off' : before.on ? 'line' : 'qcurve' };
+  });
+  return curvesOf({ closed: true, points: typed });
+}
+
+/** Components stay when there is nothing else, each base is cast and in range, and nothing overlaps. */
+function asComposite(
+  drawing: Drawing,
+  source: DrawingSource,
+  keepOverlaps: boolean,
+  isCast: (id: GlyphId) => boolean,
+): CompositeShape | undefined {
+  const { components, contours } = drawing;
+  if (components.length === 0 || contours.some((c) => c.closed && c.points.length > 1)) return undefined;
+  const fits = components.every(({ glyph, transform: [xx, xy, yx, yy, dx, dy] }) => {
+    const base = source(glyph);
+    if (!base || !isCast(glyph) || (base.components.length === 0 && base.contours.length === 0)) return false;
+    const scales = [xx, xy, yx, yy].every((v) => v >= -2 && v < 1.99994);
+    // A mirrored base would fill against the others; a turned one has no exact box of its own.
+    return scales && xy === 0 && yx === 0 && xx * yy > 0 && Math.abs(dx) <= 32767 && Math.abs(dy) <= 32767;
+  });
+  if (!fits) return undefined;
+  if (!keepOverlaps && partsOverlap(drawing, source)) return undefined;
+  return {
+    kind: 'composite',
+    parts: components.map(({ glyph, transform: [xx, xy, yx, yy, dx, dy] }) => ({
+      base: glyph,
+      dx: Math.round(dx),
+      dy: Math.round(dy),
+      scale: [xx, xy, yx, yy].map((v) => Math.round(v * 16384) / 16384) as [number, number, number, number],
+    })),
+  };
+}
+
+/** Do the parts of a composite overlap one another? Overlaps within a base do not count: each base is cleaned on its own. */
+function partsOverlap(drawing: Drawing, source: DrawingSource): boolean {
+  const parts = drawing.components.map((c) => flattened({ ...drawing, contours: [], components: [c] }, source).filter((k) => k.closed));
+  const boxes = parts.map((contours) => boundsOf(contours.flatMap((c) => [...curvesOf(c)])));
+  const apart = boxes.every((a, i) =>
+    boxes.every((b, j) => j <= i || a.xMin > b.xMax || b.xMin > a.xMax || a.yMin > b.yMax || b.yMin > a.yMax),
+  );
+  if (apart) return false;
+  return removeOverlaps(parts.flatMap((contours) => removeOverlaps(contours).contours)).changed;
+}

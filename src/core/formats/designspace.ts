@@ -1,0 +1,102 @@
+import { refuse } from '../base/result';
+import type { Lib } from '../project/model';
+import { isDict, plistElement, plistValue } from './plist';
+import { escapeXml, numberAttribute, numberText, parseXml, type XmlElement } from './xml';
+
+export type DesignspaceAxis = {
+  tag: string;
+  name: string;
+  minimum: number;
+  default: number;
+  maximum: number;
+  hidden: boolean;
+  map: [number, number][];
+  labels: Record<string, string>;
+};
+export type DesignspaceSource = { filename: string; name: string; styleName: string; layer: string | undefined; location: Record<string, number> };
+export type DesignspaceInstance = { name: string; styleName: string; filename: string | undefined; location: Record<string, number> };
+/** Locations are by axis name, in design units, as the format has them. */
+export type Designspace = { axes: DesignspaceAxis[]; sources: DesignspaceSource[]; instances: DesignspaceInstance[]; lib: Lib };
+
+const child = (e: XmlElement, name: string): XmlElement | undefined => e.children.find((c) => c.name === name);
+
+/** Reads a designspace document (versions 4 and 5; elements Wendril has no use for are passed over). */
+export function readDesignspace(text: string, file: string): Designspace {
+  const root = parseXml(text, file);
+  if (root.name !== 'designspace') refuse(`${file} is not a designspace: it begins with <${root.name}>.`);
+  const list = (name: string) => child(root, name)?.children ?? [];
+  const axes = list('axes').filter((e) => e.name === 'axis').map((e): DesignspaceAxis => {
+    const number = (key: string, fallback?: number) => numberAttribute(e, key, fallback, file);
+    const values = (e.attributes.values ?? '').split(/\s+/).filter(Boolean).map(Number);
+    const fallback = number('default', 0);
+    return {
+      tag: e.attributes.tag ?? refuse(`${file}, line ${e.line}: <axis> has no tag.`),
+      name: e.attributes.name ?? refuse(`${file}, line ${e.line}: <axis> has no name.`),
+      minimum: number('minimum', Math.min(fallback, ...values)),
+      default: fallback,
+      maximum: number('maximum', Math.max(fallback, ...values)),
+      hidden: e.attributes.hidden === '1',
+      map: e.children.filter((c) => c.name === 'map').map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
+      labels: Object.fromEntries(e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text])),
+    };
+  });
+  const location = (e: XmlElement): Record<string, number> =>
+    Object.fromEntries((child(e, 'location')?.children ?? []).filter((d) => d.name === 'dimension').map((d) => [
+      d.attributes.name ?? refuse(`${file}, line ${d.line}: <dimension> has no name.`),
+      numberAttribute(d, 'xvalue', d.attributes.uservalue === undefined ? undefined : 0, file),
+    ]));
+  const sources = list('sources').filter((e) => e.name === 'source').map((e): DesignspaceSource => ({
+    filename: e.attributes.filename ?? refuse(`${file}, line ${e.line}: <source> has no filename.`),
+    name: e.attributes.name ?? '',
+    styleName: e.attributes.stylename ?? '',
+    layer: e.attributes.layer,
+    location: location(e),
+  }));
+  const instances = list('instances').filter((e) => e.name === 'instance').map((e): DesignspaceInstance => ({
+    name: e.attributes.name ?? '',
+    styleName: e.attributes.stylename ?? '',
+    filename: e.attributes.filename,
+    location: location(e),
+  }));
+  const dict = child(root, 'lib')?.children[0];
+  const lib = dict ? plistValue(dict, file) : {};
+  return { axes, sources, instances, lib: isDict(lib) ? lib : {} };
+}
+
+/** A designspace 5 document. */
+export function writeDesignspace(space: Designspace): string {
+  const out = ['<?xml version="1.0" encoding="UTF-8"?>', '<designspace format="5.0">'];
+  if (space.axes.length > 0) {
+    out.push('  <axes>');
+    for (const a of space.axes) {
+      const head = `    <axis tag="${escapeXml(a.tag)}" name="${escapeXml(a.name)}" minimum="${numberText(a.minimum)}" maximum="${numberText(a.maximum)}" default="${numberText(a.default)}"${a.hidden ? ' hidden="1"' : ''}`;
+      const inner = [
+        ...Object.entries(a.labels).map(([lang, text]) => `      <labelname xml:lang="${escapeXml(lang)}">${escapeXml(text)}</labelname>`),
+        ...a.map.map(([i, o]) => `      <map input="${numberText(i)}" output="${numberText(o)}"/>`),
+      ];
+      out.push(inner.length > 0 ? `${head}>` : `${head}/>`, ...inner);
+      if (inner.length > 0) out.push('    </axis>');
+    }
+    out.push('  </axes>');
+  }
+  const location = (place: Record<string, number>, indent: string) => {
+    const dims = Object.entries(place).map(([name, v]) => `${indent}  <dimension name="${escapeXml(name)}" xvalue="${numberText(v)}"/>`);
+    return dims.length > 0 ? [`${indent}<location>`, ...dims, `${indent}</location>`] : [];
+  };
+  const attribute = (key: string, v: string | undefined) => (v ? ` ${key}="${escapeXml(v)}"` : '');
+  out.push('  <sources>');
+  for (const s of space.sources) {
+    out.push(`    <source filename="${escapeXml(s.filename)}"${attribute('name', s.name)}${attribute('stylename', s.styleName)}${attribute('layer', s.layer)}>`, ...location(s.location, '      '), '    </source>');
+  }
+  out.push('  </sources>');
+  if (space.instances.length > 0) {
+    out.push('  <instances>');
+    for (const i of space.instances) {
+      out.push(`    <instance${attribute('name', i.name)}${attribute('stylename', i.styleName)}${attribute('filename', i.filename)}>`, ...location(i.location, '      '), '    </instance>');
+    }
+    out.push('  </instances>');
+  }
+  if (Object.keys(space.lib).length > 0) out.push('  <lib>', plistElement(space.lib, '    '), '  </lib>');
+  out.push('</designspace>', '');
+  return out.join('\n');
+}

@@ -1,0 +1,141 @@
+import { attempt, refuse, type Result, unwrap } from '../base/result';
+import type { Master, Project } from '../project/model';
+import { defaultMaster } from '../project/queries';
+import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
+import { type FileTree, packZip, subtree, textFile, unpackZip, userNameToFileName } from './fileTree';
+import { type MasterSource, projectFromUfos } from './projectFromUfo';
+import { type Progress, readUfo, writeUfo } from './ufo';
+import { ufoOfMaster } from './ufoFromProject';
+import { textOf } from './xml';
+
+/** The ending of Wendril's project files: a zip of a designspace and a UFO 3 per master. */
+export const PROJECT_ENDING = '.wendril';
+
+/** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
+function masterFolders(project: Project): Map<Master, string> {
+  const taken = new Set<string>();
+  const known = new Set([...Object.keys(project.kept), ...Object.keys(project.pictures)].filter((p) => p.includes('.ufo/')).map((p) => p.slice(0, p.indexOf('.ufo/') + 4)));
+  const folders = new Map<Master, string>();
+  for (const m of project.masters) {
+    const wanted = typeof m.lib?.[FOLDER_KEY] === 'string' ? m.lib[FOLDER_KEY] : undefined;
+    const folder = wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase())) ? wanted : userNameToFileName(`${project.family.name.replace(/\s+/g, '')}-${m.name.replace(/\s+/g, '')}`, taken, '.ufo');
+    taken.add(folder.toLowerCase());
+    folders.set(m, folder);
+  }
+  return folders;
+}
+
+/** Remembers within the running project which folder a master was read from; not written to files. */
+const FOLDER_KEY = 'org.wendril.folder';
+
+/** All files of a project in open formats. */
+export function projectFiles(project: Project): Map<string, Uint8Array> {
+  const files = new Map<string, Uint8Array>();
+  const folders = masterFolders(project);
+  const main = defaultMaster(project);
+  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> =>
+    Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? a.default]));
+  const ordered = [main, ...project.masters.filter((m) => m !== main)];
+  const space: Designspace = {
+    axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels } })),
+    sources: ordered.map((m) => ({ filename: folders.get(m)!, name: m.id, styleName: m.name, layer: undefined, location: byTag(m.place) })),
+    instances: project.instances.map((i) => ({ name: i.name, styleName: i.name, filename: i.fileName, location: byTag(i.place) })),
+    lib: project.lib,
+  };
+  files.set('project.designspace', textFile(writeDesignspace(space)));
+  for (const [m, folder] of folders) {
+    const lib = Object.fromEntries(Object.entries(m.lib ?? {}).filter(([k]) => k !== FOLDER_KEY));
+    for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder))) files.set(`${folder}/${path}`, bytes);
+  }
+  for (const [path, bytes] of Object.entries(project.kept)) if (!path.includes('.ufo/')) files.set(path, bytes);
+  return files;
+}
+
+/** A project file; the same project gives the same bytes. */
+export const writeProjectFile = (project: Project): Uint8Array => packZip(projectFiles(project));
+
+/** Opens a project file, a `.ufoz` or any zip that holds one designspace or one UFO. */
+export function readProjectFile(bytes: Uint8Array, file: string, progress?: Progress): Result<Project> {
+  const files = attempt(() => unpackZip(bytes, file));
+  return files.ok ? projectFromFiles(files.value, file, progress) : files;
+}
+
+/**
+ * Opens a project from files: the designspace nearest the top, or a single UFO. `label` names the source in refusals
+ * and stands in for a missing family name.
+ */
+export function projectFromFiles(files: FileTree, label: string, progress?: Progress): Result<Project> {
+  return attempt(() => {
+    const depth = (p: string) => p.split('/').length;
+    const shallow = (a: string, b: string) => depth(a) - depth(b) || (a < b ? -1 : 1);
+    const spaces = [...files.keys()].filter((p) => p.endsWith('.designspace')).sort(shallow);
+    if (spaces[0]) return fromDesignspace(files, spaces[0], label, progress);
+    const metas = [...files.keys()].filter((p) => p === 'metainfo.plist' || p.endsWith('/metainfo.plist')).sort(shallow);
+    if (metas.length === 0) return refuse(`${label} holds neither a designspace nor a UFO.`);
+    if (metas.length > 1) refuse(`${label} holds ${metas.length} UFOs but no designspace that says how they belong together.`);
+    const folder = metas[0]!.replace(/\/?metainfo\.plist$/, '');
+    return fromUfoFolder(files, folder, label, progress);
+  });
+}
+
+function fromUfoFolder(files: FileTree, folder: string, label: string, progress?: Progress): Project {
+  const ufo = unwrap(readUfo(subtree(files, folder), folder || label, progress));
+  const name = folder.split('/').pop() || 'Regular.ufo';
+  return withFolders(projectFromUfos([{ ufo, folder: name, id: 'm1', name: '', place: {} }], label), [name]);
+}
+
+function fromDesignspace(files: FileTree, path: string, label: string, progress?: Progress): Project {
+  const space = readDesignspace(textOf(files.get(path)!, path), path);
+  if (space.sources.length === 0) refuse(`${path} lists no sources.`);
+  const root = path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '';
+  const sources: MasterSource[] = [];
+  const folders: string[] = [];
+  for (const s of space.sources) {
+    // A layer of another source is kept with that source's files.
+    if (s.layer) continue;
+    const folder = resolvePath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
+    const below = subtree(files, folder);
+    if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
+    const ufo = unwrap(readUfo(below, s.filename, progress));
+    const id = /^m\d+$/.test(s.name) && !sources.some((o) => o.id === s.name) ? s.name : `m${sources.length + 1}`;
+    sources.push({ ufo, folder: s.filename, id: sources.some((o) => o.id === id) ? `m${sources.length + 101}` : id, name: s.styleName, place: placeOf(s.location, space) });
+    folders.push(s.filename);
+  }
+  const base = withFolders(projectFromUfos(defaultFirst(sources, space), label), defaultFirst(sources, space).map((s) => s.folder));
+  const beside = Object.fromEntries([...files].filter(([p]) => p !== path && !p.includes('.ufo/')));
+  return {
+    ...base,
+    axes: space.axes.map((a) => ({ ...a })),
+    instances: base.instances.length > 0 ? base.instances : space.instances.map((i) => ({ name: i.styleName || i.name, place: placeOf(i.location, space), fileName: i.filename })),
+    kept: { ...base.kept, ...beside },
+    lib: space.lib,
+  };
+}
+
+/** The source at every axis default comes first: names, groups and features are taken from it. */
+function defaultFirst(sources: readonly MasterSource[], space: Designspace): MasterSource[] {
+  const mapped = (a: Designspace['axes'][number]) => a.map.find(([i]) => i === a.default)?.[1] ?? a.default;
+  const index = sources.findIndex((s) => space.axes.every((a) => (s.place[a.tag] ?? mapped(a)) === mapped(a)));
+  return index <= 0 ? [...sources] : [sources[index]!, ...sources.filter((_, i) => i !== index)];
+}
+
+const placeOf = (location: Readonly<Record<string, number>>, space: Designspace): Record<string, number> =>
+  Object.fromEntries(space.axes.flatMap((a) => (location[a.name] === undefined ? [] : [[a.tag, location[a.name]!]])));
+
+const withFolders = (project: Project, folders: readonly string[]): Project => ({
+  ...project,
+  masters: project.masters.map((m, i) => ({ ...m, lib: { ...(m.lib ?? {}), [FOLDER_KEY]: folders[i]! } })),
+});
+
+/** `..` resolved within the tree; undefined when it would leave it. */
+function resolvePath(root: string, relative: string): string | undefined {
+  const out = root === '' ? [] : root.split('/');
+  for (const part of relative.split(/[/\\]/)) {
+    if (part === '..') {
+      if (out.length === 0) return undefined;
+      out.pop();
+    } else if (part !== '.' && part !== '') out.push(part);
+  }
+  return out.join('/');
+}
+

@@ -1,0 +1,131 @@
+import { attempt, refuse, type Result } from '../base/result';
+import type { Lib, LibValue } from '../project/model';
+import { type FileTree, textFile, userNameToFileName } from './fileTree';
+import { type Glif, readGlif, writeGlif } from './glif';
+import { isDict, readPlistDict, writePlist } from './plist';
+import { textOf } from './xml';
+
+/** A UFO's content as the format has it: names, not ids. `kept` are files not read here, by path. */
+export type Ufo = {
+  formatVersion: 2 | 3;
+  info: Lib;
+  groups: Record<string, string[]>;
+  kerning: Record<string, Record<string, number>>;
+  features: string;
+  lib: Lib;
+  glyphs: Glif[];
+  kept: Map<string, Uint8Array>;
+};
+
+export type Progress = (done: number, total: number) => void;
+
+const OWN_FILES = new Set(['metainfo.plist', 'fontinfo.plist', 'groups.plist', 'kerning.plist', 'features.fea', 'lib.plist']);
+
+/** Reads a UFO 3 (or UFO 2) from its files. `label` names the source in refusals. */
+export function readUfo(files: FileTree, label: string, progress?: Progress): Result<Ufo> {
+  return attempt(() => {
+    const at = (path: string) => `${label}/${path}`;
+    const text = (path: string): string | undefined => {
+      const bytes = files.get(path);
+      return bytes && textOf(bytes, at(path));
+    };
+    const dict = (path: string): Lib => {
+      const t = text(path);
+      return t === undefined ? {} : readPlistDict(t, at(path));
+    };
+    const meta = text('metainfo.plist');
+    if (meta === undefined) return refuse(`${label} is not a UFO: it has no metainfo.plist.`);
+    const version = readPlistDict(meta, at('metainfo.plist')).formatVersion;
+    if (version !== 2 && version !== 3) refuse(`${label} says it is UFO ${String(version)}; UFO 2 and 3 can be read.`);
+    const contents = readPlistDict(text('glyphs/contents.plist') ?? refuse(`${label} has no glyphs/contents.plist.`), at('glyphs/contents.plist'));
+    const entries = Object.entries(contents);
+    const read = new Set([...OWN_FILES, 'glyphs/contents.plist']);
+    const glyphs = entries.map(([name, fileName], i) => {
+      const path = `glyphs/${typeof fileName === 'string' && !/[/\\]|^\.\.$/.test(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${name}” is not a plain file name.`)}`;
+      read.add(path);
+      const glif = readGlif(text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${name}”.`), at(path));
+      if (glif.name !== name) refuse(`${at(path)} names its glyph “${glif.name}”, but contents.plist calls it “${name}”.`);
+      if (progress && i % 64 === 0) progress(i, entries.length);
+      return glif;
+    });
+    checkComponents(glyphs, label);
+    const kept = new Map([...files].filter(([path]) => !read.has(path)));
+    return {
+      formatVersion: version as 2 | 3,
+      info: dict('fontinfo.plist'),
+      groups: groupsFrom(dict('groups.plist'), at('groups.plist')),
+      kerning: kerningFrom(dict('kerning.plist'), at('kerning.plist')),
+      features: text('features.fea') ?? '',
+      lib: dict('lib.plist'),
+      glyphs,
+      kept,
+    };
+  });
+}
+
+/** Refuses cyclic components, naming the chain. Depth-first over each glyph once. */
+function checkComponents(glyphs: readonly Glif[], label: string): void {
+  const byName = new Map(glyphs.map((g) => [g.name, g]));
+  const state = new Map<string, 'open' | 'done'>();
+  const visit = (name: string, chain: string[]): void => {
+    if (state.get(name) === 'done') return;
+    if (state.get(name) === 'open') {
+      refuse(`${label}: components run in a circle: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`);
+    }
+    state.set(name, 'open');
+    if (chain.length > 500) refuse(`${label}: components of “${chain[0]}” are nested more than 500 deep.`);
+    for (const c of byName.get(name)?.components ?? []) visit(c.base, [...chain, name]);
+    state.set(name, 'done');
+  };
+  for (const g of glyphs) visit(g.name, []);
+}
+
+function groupsFrom(raw: Lib, file: string): Record<string, string[]> {
+  const out: Record<string, string[]> = {};
+  for (const [name, members] of Object.entries(raw)) {
+    if (!Array.isArray(members)) refuse(`${file}: the group “${name}” is not a list.`);
+    out[name] = (members as LibValue[]).filter((m): m is string => typeof m === 'string');
+  }
+  return out;
+}
+
+function kerningFrom(raw: Lib, file: string): Record<string, Record<string, number>> {
+  const out: Record<string, Record<string, number>> = {};
+  for (const [first, row] of Object.entries(raw)) {
+    if (!isDict(row)) refuse(`${file}: the entry “${first}” is not a dictionary.`);
+    const values: Record<string, number> = {};
+    for (const [second, value] of Object.entries(row as Lib)) {
+      if (typeof value !== 'number') refuse(`${file}: the pair “${first}”, “${second}” has no number.`);
+      values[second] = value as number;
+    }
+    out[first] = values;
+  }
+  return out;
+}
+
+/** The files of a UFO 3. Dictionaries are written with sorted keys, glyph file names by the standard's rule. */
+export function writeUfo(ufo: Ufo): Map<string, Uint8Array> {
+  const files = new Map<string, Uint8Array>(ufo.kept);
+  const put = (path: string, text: string) => files.set(path, textFile(text));
+  put('metainfo.plist', writePlist({ creator: 'org.wendril', formatVersion: 3 }));
+  put('fontinfo.plist', writePlist(sortedKeys(ufo.info)));
+  if (Object.keys(ufo.groups).length > 0) put('groups.plist', writePlist(sortedKeys(ufo.groups)));
+  if (Object.keys(ufo.kerning).length > 0) {
+    put('kerning.plist', writePlist(Object.fromEntries(Object.entries(sortedKeys(ufo.kerning)).map(([k, row]) => [k, sortedKeys(row as Lib)]))));
+  }
+  if (ufo.features) put('features.fea', ufo.features);
+  if (Object.keys(ufo.lib).length > 0) put('lib.plist', writePlist(ufo.lib));
+  if (!files.has('layercontents.plist')) put('layercontents.plist', writePlist([['public.default', 'glyphs']]));
+  const taken = new Set<string>();
+  const contents: Record<string, string> = {};
+  for (const glif of ufo.glyphs) {
+    const fileName = userNameToFileName(glif.name, taken, '.glif');
+    contents[glif.name] = fileName;
+    put(`glyphs/${fileName}`, writeGlif(glif));
+  }
+  put('glyphs/contents.plist', writePlist(sortedKeys(contents)));
+  return files;
+}
+
+const sortedKeys = (dict: Lib): Lib => Object.fromEntries(Object.keys(dict).sort().map((k) => [k, dict[k]!]));
+

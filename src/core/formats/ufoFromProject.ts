@@ -1,0 +1,184 @@
+import { pairSides, type PairSide } from '../kerning/pairs';
+import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../project/model';
+import { defaultMaster, glyphsInOrder } from '../project/queries';
+import type { Glif } from './glif';
+import { imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
+import type { Ufo } from './ufo';
+
+/** One master as a UFO, ready to be written. `folder` is the UFO's path, whose kept files and pictures go with it. */
+export function ufoOfMaster(project: Project, master: Master, folder: string): Ufo {
+  const isDefault = master.id === defaultMaster(project).id;
+  const kept = new Map<string, Uint8Array>();
+  const prefix = `${folder}/`;
+  for (const [path, bytes] of Object.entries(project.kept)) if (path.startsWith(prefix)) kept.set(path.slice(prefix.length), bytes);
+  for (const [key, picture] of Object.entries(project.pictures)) {
+    if (key.startsWith(prefix)) kept.set(key.slice(prefix.length), picture.bytes);
+    else if (isDefault && !key.includes('.ufo/')) kept.set(picturePath(key, picture.type), picture.bytes);
+  }
+  return {
+    formatVersion: 3,
+    info: infoOf(project, master),
+    groups: groupsOf(project),
+    kerning: kerningOf(project, master),
+    features: isDefault ? project.features.sections.map((s) => s.text).filter(Boolean).join('\n\n') : '',
+    lib: libOf(project, master, isDefault),
+    glyphs: glyphsInOrder(project).flatMap((g) => {
+      const drawing = g.drawings[master.id];
+      return drawing ? [glifOf(project, g, drawing, folder, isDefault)] : [];
+    }),
+    kept,
+  };
+}
+
+/** Where a picture lies in a UFO: PNG where the standard wants it, others among our data. */
+const picturePath = (key: string, type: string): string =>
+  `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
+
+/** The key a picture gets when the file is opened again; see `collectFiles`. */
+const pictureKey = (project: Project, key: string, folder: string): string => {
+  const picture = project.pictures[key];
+  return !picture || key.includes('.ufo/') ? key : `${folder}/${picturePath(key, picture.type)}`;
+};
+
+const dropUndefined = (o: Record<string, LibValue | undefined>): Lib =>
+  Object.fromEntries(Object.entries(o).filter((e): e is [string, LibValue] => e[1] !== undefined));
+
+function infoOf(project: Project, master: Master): Lib {
+  const { family } = project;
+  const date = new Date(project.created * 1000).toISOString();
+  const zones = master.zones;
+  const blues = [zones.baseline.position + Math.min(0, zones.baseline.overshoot), zones.baseline.position];
+  for (const z of [zones.xHeight, zones.capHeight, zones.ascender]) {
+    const low = z.position + Math.min(0, z.overshoot);
+    if (low > blues[blues.length - 1]!) blues.push(low, z.position + Math.max(0, z.overshoot));
+  }
+  const v = master.verticalMetrics;
+  return {
+    ...(master.info ?? {}),
+    ...dropUndefined({
+      familyName: family.name,
+      styleName: master.name,
+      versionMajor: family.versionMajor,
+      versionMinor: family.versionMinor,
+      unitsPerEm: project.unitsPerEm,
+      xHeight: zones.xHeight.position,
+      capHeight: zones.capHeight.position,
+      ascender: zones.ascender.position,
+      descender: zones.descender.position,
+      italicAngle: master.italicAngle === 0 ? master.info?.italicAngle : master.italicAngle,
+      postscriptBlueValues: master.info?.postscriptBlueValues ?? blues.slice(0, 14),
+      openTypeHeadCreated: `${date.slice(0, 4)}/${date.slice(5, 7)}/${date.slice(8, 10)} ${date.slice(11, 19)}`,
+      openTypeNameDesigner: family.designer,
+      openTypeNameDesignerURL: family.designerURL,
+      openTypeNameManufacturer: family.manufacturer,
+      openTypeNameManufacturerURL: family.vendorURL,
+      openTypeOS2VendorID: family.vendor,
+      copyright: family.copyright,
+      trademark: family.trademark,
+      openTypeNameLicense: family.licence,
+      openTypeNameLicenseURL: family.licenceURL,
+      openTypeNameDescription: family.description,
+      openTypeNameSampleText: family.sampleText,
+      openTypeOS2TypoAscender: v.typoAscender,
+      openTypeOS2TypoDescender: v.typoDescender,
+      openTypeOS2TypoLineGap: v.typoLineGap,
+      openTypeHheaAscender: v.hheaAscender,
+      openTypeHheaDescender: v.hheaDescender,
+      openTypeHheaLineGap: v.hheaLineGap,
+      openTypeOS2WinAscent: v.winAscent,
+      openTypeOS2WinDescent: v.winDescent,
+    }),
+  };
+}
+
+const nameOf = (project: Project, id: string): string | undefined => project.glyphs[id]?.name;
+
+const groupName = (side: 'first' | 'second', name: string): string => `public.kern${side === 'first' ? 1 : 2}.${name}`;
+
+function groupsOf(project: Project): Record<string, string[]> {
+  const out: Record<string, string[]> = {};
+  for (const [name, members] of Object.entries(project.features.classes)) out[name] = [...members];
+  for (const g of project.groups) out[groupName(g.side, g.name)] = g.members.flatMap((id) => nameOf(project, id) ?? []);
+  return out;
+}
+
+function kerningOf(project: Project, master: Master): Record<string, Record<string, number>> {
+  const out: Record<string, Record<string, number>> = {};
+  const text = (side: PairSide): string | undefined => {
+    if (side.kind === 'glyph') return nameOf(project, side.id);
+    const group = project.groups.find((g) => g.id === side.id);
+    return group && groupName(group.side, group.name);
+  };
+  for (const [key, value] of Object.entries(master.kerning)) {
+    const sides = pairSides(key);
+    const first = sides && text(sides[0]);
+    const second = sides && text(sides[1]);
+    if (!first || !second) continue;
+    out[first] ??= {};
+    out[first][second] = value;
+  }
+  return out;
+}
+
+function libOf(project: Project, master: Master, isDefault: boolean): Lib {
+  const glyphs = glyphsInOrder(project);
+  const skipped = glyphs.filter((g) => !g.cast).map((g) => g.name);
+  const production = Object.fromEntries(glyphs.flatMap((g) => (g.productionName ? [[g.name, g.productionName]] : [])));
+  const categories = Object.fromEntries(glyphs.flatMap((g) => (g.category ? [[g.name, g.category]] : [])));
+  const lib: Record<string, LibValue> = { ...(master.lib ?? {}), 'public.glyphOrder': glyphs.map((g) => g.name) };
+  const orDrop = (key: string, value: LibValue, wanted: boolean) => {
+    if (wanted) lib[key] = value;
+    else delete lib[key];
+  };
+  orDrop('public.skipExportGlyphs', skipped, skipped.length > 0);
+  orDrop('public.postscriptNames', production, Object.keys(production).length > 0);
+  orDrop('public.openTypeCategories', categories, Object.keys(categories).length > 0);
+  lib[KEY.master] = asLib({ zones: master.zones, verticalMetrics: master.verticalMetrics, stems: master.stems });
+  if (isDefault) lib[KEY.project] = asLib({ texts: project.texts, scripts: project.scripts, settings: project.settings, instances: project.instances });
+  return lib;
+}
+
+/** Plain data as a property list: undefined entries go. */
+function asLib(value: unknown): LibValue {
+  if (Array.isArray(value)) return value.map(asLib);
+  if (typeof value === 'object' && value !== null && !(value instanceof Uint8Array)) {
+    return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined).map(([k, v]) => [k, asLib(v)]));
+  }
+  return value as LibValue;
+}
+
+function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string, isDefault: boolean): Glif {
+  const { backdrops } = drawing;
+  const own: Record<string, LibValue> = {};
+  if (backdrops.length > 0) own.backdrops = asLib(backdrops.map((b) => ({ ...b, picture: pictureKey(project, b.picture, folder) })));
+  if (isDefault) {
+    const facts = {
+      status: glyph.status,
+      note: glyph.note,
+      takes: glyph.takes.length > 0 ? glyph.takes : undefined,
+      waypoints: glyph.waypoints.length > 0 ? glyph.waypoints : undefined,
+      handovers: glyph.handovers.length > 0 ? glyph.handovers : undefined,
+      follows: glyph.follows.left.length + glyph.follows.right.length > 0 ? glyph.follows : undefined,
+    };
+    Object.assign(own, renamedGlyphs(asLib(facts), (id) => nameOf(project, id)));
+  }
+  const lib: Lib = { ...(drawing.lib ?? {}), ...(Object.keys(own).length > 0 ? { [KEY.glyph]: own } : {}) };
+  const image = backdrops.map((b) => ({ b, picture: project.pictures[b.picture] })).find(({ picture }) => picture?.type === 'image/png');
+  return {
+    name: glyph.name,
+    unicodes: [...glyph.unicodes],
+    advance: drawing.advance,
+    verticalAdvance: drawing.verticalAdvance,
+    contours: [...drawing.contours],
+    components: drawing.components.map((c) => ({ base: nameOf(project, c.glyph) ?? c.glyph, transform: c.transform, identifier: c.identifier })),
+    anchors: [...drawing.anchors],
+    guides: [...drawing.guides],
+    note: drawing.note,
+    lib: Object.keys(lib).length > 0 ? lib : undefined,
+    image: image && {
+      fileName: pictureKey(project, image.b.picture, folder).split('/').pop()!,
+      // The flip between the two picture origins is its own inverse.
+      transform: imageToPixels(image.b.transform, image.picture!.height),
+    },
+  };
+}

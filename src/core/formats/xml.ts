@@ -1,0 +1,79 @@
+import { SaxesParser } from 'saxes';
+import { refuse } from '../base/result';
+
+export type XmlAttributes = Readonly<Record<string, string>>;
+
+/** An element with its text (children's text not included) and child elements in order. */
+export type XmlElement = { name: string; attributes: XmlAttributes; children: XmlElement[]; text: string; line: number };
+
+const DEEPEST = 64;
+const decoder = new TextDecoder('utf-8', { fatal: true });
+
+/** UTF-8 text of a file, or a refusal naming it. */
+export function textOf(bytes: Uint8Array, file: string): string {
+  try {
+    return decoder.decode(bytes);
+  } catch {
+    return refuse(`${file} is not UTF-8 text.`);
+  }
+}
+
+/**
+ * Parses a document into elements. Own entities are never expanded, depth is bounded, and a fault is refused with file
+ * and line.
+ */
+export function parseXml(text: string, file: string): XmlElement {
+  const parser = new SaxesParser();
+  const stack: XmlElement[] = [];
+  let root: XmlElement | undefined;
+  parser.on('error', (error) => {
+    const [line, what] = lineAndFault(error.message);
+    refuse(`${file}, line ${line}: ${what}`);
+  });
+  parser.on('opentag', (tag) => {
+    const element: XmlElement = { name: tag.name, attributes: tag.attributes as XmlAttributes, children: [], text: '', line: parser.line };
+    const parent = stack[stack.length - 1];
+    if (parent) parent.children.push(element);
+    else root = element;
+    if (stack.push(element) > DEEPEST) refuse(`${file}, line ${parser.line}: elements are nested more than ${DEEPEST} deep.`);
+  });
+  parser.on('text', (t) => {
+    const current = stack[stack.length - 1];
+    if (current) current.text += t;
+  });
+  parser.on('cdata', (t) => {
+    const current = stack[stack.length - 1];
+    if (current) current.text += t;
+  });
+  parser.on('closetag', () => {
+    stack.pop();
+  });
+  parser.write(text).close();
+  return root ?? refuse(`${file} holds no XML element.`);
+}
+
+function lineAndFault(message: string): [line: string, what: string] {
+  const match = /^(\d+):\d+: (.*)$/.exec(message);
+  return match ? [match[1]!, `${match[2]}`] : ['1', message];
+}
+
+/** Text made safe for element content and attribute values. */
+export const escapeXml = (text: string): string =>
+  text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
+
+/** A number as UFO files write it: no exponent, no trailing zeros, at most six decimals. */
+export function numberText(v: number): string {
+  if (Number.isInteger(v)) return String(v);
+  return v.toFixed(6).replace(/0+$/, '').replace(/\.$/, '');
+}
+
+/** A number attribute; missing gives `fallback`, anything that is not a finite number is refused with file and line. */
+export function numberAttribute(element: { attributes: XmlAttributes; name: string; line: number }, key: string, fallback: number | undefined, file: string): number {
+  const text = element.attributes[key];
+  if (text === undefined) return fallback ?? refuse(`${file}, line ${element.line}: <${element.name}> has no ${key}.`);
+  const v = Number(text);
+  if (text.trim() === '' || !Number.isFinite(v) || Math.abs(v) > 1e6) {
+    return refuse(`${file}, line ${element.line}: ${key}="${text.slice(0, 40)}" of <${element.name}> is not a number that fits.`);
+  }
+  return v;
+}

@@ -1,0 +1,160 @@
+import { type Curve, derivativeAt, nearestOn, pointAt, splitAt } from './curve';
+
+/** A place where curve a (at t) meets curve b (at u). */
+export type Crossing = { t: number; u: number };
+
+const TOUCH = 0.005;
+const DEEPEST = 40;
+
+/**
+ * All places where two curves meet, touching ends and tangent contacts included. Where the curves run along each other
+ * the ends of the shared stretch are given. Method: both are halved while their control boxes meet, until flat enough for
+ * a straight solution, then Newton's iteration on the true curves.
+ */
+export function crossings(a: Curve, b: Curve): Crossing[] {
+  if (a.length === 4 && b.length === 4) return withEnds(a, b, lineCrossing(a, b));
+  const found: Crossing[] = [];
+  const budget = { left: 4000 };
+  search(a, b, 0, 1, 0, 1, 0, found, budget, a, b);
+  return withEnds(a, b, found);
+}
+
+/** Ends that lie on the other curve count too; they close shared stretches and T-joints. */
+function withEnds(a: Curve, b: Curve, found: readonly Crossing[]): Crossing[] {
+  const all = [...found];
+  for (const t of [0, 1]) {
+    const p = pointAt(a, t);
+    const n = nearestIfClose(b, p[0], p[1]);
+    if (n !== undefined) all.push({ t, u: n });
+    const q = pointAt(b, t);
+    const m = nearestIfClose(a, q[0], q[1]);
+    if (m !== undefined) all.push({ t: m, u: t });
+  }
+  const distinct: Crossing[] = [];
+  for (const hit of all) {
+    const p = pointAt(a, hit.t);
+    const known = distinct.some((d) => {
+      const q = pointAt(a, d.t);
+      return Math.hypot(p[0] - q[0], p[1] - q[1]) < TOUCH * 2;
+    });
+    if (!known) distinct.push(hit);
+  }
+  return distinct;
+}
+
+function nearestIfClose(c: Curve, x: number, y: number): number | undefined {
+  let xMin = Infinity;
+  let xMax = -Infinity;
+  let yMin = Infinity;
+  let yMax = -Infinity;
+  for (let i = 0; i < c.length; i += 2) {
+    xMin = Math.min(xMin, c[i]!);
+    xMax = Math.max(xMax, c[i]!);
+    yMin = Math.min(yMin, c[i + 1]!);
+    yMax = Math.max(yMax, c[i + 1]!);
+  }
+  if (x < xMin - TOUCH || x > xMax + TOUCH || y < yMin - TOUCH || y > yMax + TOUCH) return undefined;
+  const near = nearestOn(c, x, y);
+  return near.distance <= TOUCH * 2 ? near.t : undefined;
+}
+
+function lineCrossing(a: Curve, b: Curve): Crossing[] {
+  const ax = a[2]! - a[0]!;
+  const ay = a[3]! - a[1]!;
+  const bx = b[2]! - b[0]!;
+  const by = b[3]! - b[1]!;
+  const det = ax * by - ay * bx;
+  if (Math.abs(det) < 1e-9 * (Math.hypot(ax, ay) * Math.hypot(bx, by) + 1e-9)) return [];
+  const ox = b[0]! - a[0]!;
+  const oy = b[1]! - a[1]!;
+  const t = (ox * by - oy * bx) / det;
+  const u = (ox * ay - oy * ax) / det;
+  return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? [{ t, u }] : [];
+}
+
+function search(
+  a: Curve, b: Curve, t0: number, t1: number, u0: number, u1: number, depth: number,
+  found: Crossing[], budget: { left: number }, wholeA: Curve, wholeB: Curve,
+): void {
+  if (!boxesMeet(a, b) || budget.left-- <= 0) return;
+  const flatA = isFlat(a);
+  const flatB = isFlat(b);
+  if ((flatA && flatB) || depth > DEEPEST) {
+    const hit = lineCrossing(chordOf(a), chordOf(b));
+    const start = hit[0] ?? { t: 0.5, u: 0.5 };
+    const refined = newton(wholeA, wholeB, t0 + start.t * (t1 - t0), u0 + start.u * (u1 - u0));
+    if (refined) found.push(refined);
+    return;
+  }
+  if (flatB || (!flatA && t1 - t0 >= u1 - u0)) {
+    const [left, right] = splitAt(a, 0.5);
+    const m = (t0 + t1) / 2;
+    search(left, b, t0, m, u0, u1, depth + 1, found, budget, wholeA, wholeB);
+    search(right, b, m, t1, u0, u1, depth + 1, found, budget, wholeA, wholeB);
+  } else {
+    const [left, right] = splitAt(b, 0.5);
+    const m = (u0 + u1) / 2;
+    search(a, left, t0, t1, u0, m, depth + 1, found, budget, wholeA, wholeB);
+    search(a, right, t0, t1, m, u1, depth + 1, found, budget, wholeA, wholeB);
+  }
+}
+
+const chordOf = (c: Curve): Curve => [c[0]!, c[1]!, c[c.length - 2]!, c[c.length - 1]!];
+
+function isFlat(c: Curve): boolean {
+  if (c.length === 4) return true;
+  const n = c.length;
+  const x0 = c[0]!;
+  const y0 = c[1]!;
+  const dx = c[n - 2]! - x0;
+  const dy = c[n - 1]! - y0;
+  const length = Math.hypot(dx, dy);
+  for (let i = 2; i < n - 2; i += 2) {
+    const off = length < 1e-9 ? Math.hypot(c[i]! - x0, c[i + 1]! - y0) : Math.abs((c[i]! - x0) * dy - (c[i + 1]! - y0) * dx) / length;
+    if (off > 0.02) return false;
+  }
+  return true;
+}
+
+function boxesMeet(a: Curve, b: Curve): boolean {
+  for (let axis = 0; axis < 2; axis++) {
+    let aLow = Infinity;
+    let aHigh = -Infinity;
+    let bLow = Infinity;
+    let bHigh = -Infinity;
+    for (let i = axis; i < a.length; i += 2) {
+      const v = a[i]!;
+      if (v < aLow) aLow = v;
+      if (v > aHigh) aHigh = v;
+    }
+    for (let i = axis; i < b.length; i += 2) {
+      const v = b[i]!;
+      if (v < bLow) bLow = v;
+      if (v > bHigh) bHigh = v;
+    }
+    if (aLow > bHigh + TOUCH || bLow > aHigh + TOUCH) return false;
+  }
+  return true;
+}
+
+/** Newton's iteration on a(t) = b(u); undefined when the curves do not really meet there. */
+function newton(a: Curve, b: Curve, t: number, u: number): Crossing | undefined {
+  for (let i = 0; i < 12; i++) {
+    const p = pointAt(a, t);
+    const q = pointAt(b, u);
+    const ex = q[0] - p[0];
+    const ey = q[1] - p[1];
+    const da = derivativeAt(a, t);
+    const db = derivativeAt(b, u);
+    const det = db[0] * da[1] - da[0] * db[1];
+    if (Math.abs(det) < 1e-9) break;
+    const dt = (db[0] * ey - db[1] * ex) / det;
+    const du = (da[0] * ey - da[1] * ex) / det;
+    t = Math.min(1, Math.max(0, t + Math.max(-0.1, Math.min(0.1, dt))));
+    u = Math.min(1, Math.max(0, u + Math.max(-0.1, Math.min(0.1, du))));
+    if (Math.abs(dt) + Math.abs(du) < 1e-12) break;
+  }
+  const p = pointAt(a, t);
+  const q = pointAt(b, u);
+  return Math.hypot(p[0] - q[0], p[1] - q[1]) <= TOUCH * 2 ? { t, u } : undefined;
+}

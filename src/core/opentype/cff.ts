@@ -1,0 +1,257 @@
+import { refuse } from '../base/result';
+import { Reader, Writer } from './binary';
+import { type Drawn, readCharstring } from './charstring';
+
+/** Number of predefined strings; own strings are numbered from here (Adobe Technical Note 5176, appendix A). */
+const STANDARD_STRINGS = 391;
+
+const OP = {
+  version: 0,
+  Notice: 1,
+  FullName: 2,
+  FamilyName: 3,
+  Weight: 4,
+  FontBBox: 5,
+  BlueValues: 6,
+  OtherBlues: 7,
+  StdHW: 10,
+  StdVW: 11,
+  charset: 15,
+  CharStrings: 17,
+  Private: 18,
+  Subrs: 19,
+  defaultWidthX: 20,
+  nominalWidthX: 21,
+  FontMatrix: 0x0c07,
+} as const;
+
+export type CffInfo = {
+  postScriptName: string;
+  fullName: string;
+  familyName: string;
+  weight: string;
+  version: string;
+  notice: string;
+  unitsPerEm: number;
+  fontBBox: readonly [number, number, number, number];
+  /** Pairs of bottom and top of alignment zones, the baseline's first, rising. */
+  blueValues: readonly number[];
+  otherBlues: readonly number[];
+  stdHW?: number | undefined;
+  stdVW?: number | undefined;
+  defaultWidthX: number;
+  nominalWidthX: number;
+};
+
+/** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`) and their names. */
+export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[]): Uint8Array {
+  const strings: string[] = [];
+  const sid = (text: string) => STANDARD_STRINGS + strings.push(text) - 1;
+  const charset = new Writer().uint8(2);
+  // Own strings in glyph order make one range of consecutive numbers.
+  if (glyphNames.length > 1) {
+    charset.uint16(STANDARD_STRINGS).uint16(glyphNames.length - 2);
+    for (const n of glyphNames.slice(1)) strings.push(n);
+  }
+  const top = new Writer();
+  if (info.version) dictNumber(top, sid(info.version)).uint8(OP.version);
+  if (info.notice) dictNumber(top, sid(info.notice)).uint8(OP.Notice);
+  dictNumber(top, sid(info.fullName)).uint8(OP.FullName);
+  dictNumber(top, sid(info.familyName)).uint8(OP.FamilyName);
+  dictNumber(top, sid(info.weight)).uint8(OP.Weight);
+  for (const v of info.fontBBox) dictNumber(top, v);
+  top.uint8(OP.FontBBox);
+  if (info.unitsPerEm !== 1000) {
+    for (const v of [1 / info.unitsPerEm, 0, 0, 1 / info.unitsPerEm, 0, 0]) dictReal(top, v);
+    top.uint16(OP.FontMatrix);
+  }
+  const privateDict = writePrivate(info);
+  const nameIndex = writeIndex([ascii(info.postScriptName)]);
+  const stringIndex = writeIndex(strings.map(ascii));
+  const globalSubrs = writeIndex([]);
+  // Offsets in the top dictionary are written five bytes wide, so its size is known before their values are.
+  const topSize = top.length + 6 + 6 + 11;
+  const fixed = 4 + nameIndex.length + indexSize([topSize]) + stringIndex.length + globalSubrs.length;
+  const charsetAt = fixed;
+  const charStringsIndex = writeIndex(charstrings);
+  const charStringsAt = charsetAt + charset.length;
+  const privateAt = charStringsAt + charStringsIndex.length;
+  dictOffset(top, charsetAt).uint8(OP.charset);
+  dictOffset(top, charStringsAt).uint8(OP.CharStrings);
+  dictOffset(dictOffset(top, privateDict.length), privateAt).uint8(OP.Private);
+
+  return new Writer()
+    .raw([1, 0, 4, 4])
+    .raw(nameIndex)
+    .raw(writeIndex([top.toBytes()]))
+    .raw(stringIndex)
+    .raw(globalSubrs)
+    .raw(charset.toBytes())
+    .raw(charStringsIndex)
+    .raw(privateDict)
+    .toBytes();
+}
+
+function writePrivate(info: CffInfo): Uint8Array {
+  const out = new Writer();
+  const deltas = (values: readonly number[], op: number) => {
+    if (values.length === 0) return;
+    values.forEach((v, i) => {
+      dictNumber(out, v - (values[i - 1] ?? 0));
+    });
+    out.uint8(op);
+  };
+  deltas(info.blueValues, OP.BlueValues);
+  deltas(info.otherBlues, OP.OtherBlues);
+  if (info.stdHW !== undefined) dictNumber(out, info.stdHW).uint8(OP.StdHW);
+  if (info.stdVW !== undefined) dictNumber(out, info.stdVW).uint8(OP.StdVW);
+  dictNumber(out, info.defaultWidthX).uint8(OP.defaultWidthX);
+  dictNumber(out, info.nominalWidthX).uint8(OP.nominalWidthX);
+  return out.toBytes();
+}
+
+const ascii = (text: string): Uint8Array =>
+  Uint8Array.from([...text].map((c) => (c.charCodeAt(0) > 126 || c.charCodeAt(0) < 32 ? 63 : c.charCodeAt(0))));
+
+function dictNumber(out: Writer, v: number): Writer {
+  if (!Number.isInteger(v)) return dictReal(out, v);
+  if (v >= -107 && v <= 107) return out.uint8(v + 139);
+  if (v >= 108 && v <= 1131) return out.uint8(247 + ((v - 108) >> 8)).uint8((v - 108) & 255);
+  if (v >= -1131 && v <= -108) return out.uint8(251 + ((-v - 108) >> 8)).uint8((-v - 108) & 255);
+  if (v >= -32768 && v <= 32767) return out.uint8(28).int16(v);
+  return out.uint8(29).uint32(v >>> 0);
+}
+
+const dictOffset = (out: Writer, v: number): Writer => out.uint8(29).uint32(v);
+
+/** A real number as packed decimal digits. */
+function dictReal(out: Writer, v: number): Writer {
+  const text = String(v).replace('e-', 'c').replace('e+', 'b').replace('e', 'b');
+  const nibbles = [...text].map((c) => (c === '.' ? 10 : c === 'b' ? 11 : c === 'c' ? 12 : c === '-' ? 14 : Number(c)));
+  nibbles.push(15);
+  if (nibbles.length % 2) nibbles.push(15);
+  out.uint8(30);
+  for (let i = 0; i < nibbles.length; i += 2) out.uint8(nibbles[i]! * 16 + nibbles[i + 1]!);
+  return out;
+}
+
+const offsetSize = (total: number) => (total < 256 ? 1 : total < 65536 ? 2 : total < 2 ** 24 ? 3 : 4);
+
+function indexSize(lengths: readonly number[]): number {
+  if (lengths.length === 0) return 2;
+  const total = lengths.reduce((a, b) => a + b, 1);
+  return 3 + (lengths.length + 1) * offsetSize(total) + total - 1;
+}
+
+function writeIndex(items: readonly Uint8Array[]): Uint8Array {
+  const out = new Writer().uint16(items.length);
+  if (items.length === 0) return out.toBytes();
+  const size = offsetSize(items.reduce((a, b) => a + b.length, 1));
+  out.uint8(size);
+  let offset = 1;
+  const put = (v: number) => {
+    for (let shift = (size - 1) * 8; shift >= 0; shift -= 8) out.uint8((v >>> shift) & 255);
+  };
+  put(offset);
+  for (const item of items) {
+    offset += item.length;
+    put(offset);
+  }
+  for (const item of items) out.raw(item);
+  return out.toBytes();
+}
+
+function readIndex(from: Reader): Uint8Array[] {
+  const count = from.uint16();
+  if (count === 0) return [];
+  const size = from.uint8();
+  if (size < 1 || size > 4) refuse(`The CFF table has an index with offsets of ${size} bytes at byte ${from.at - 1}.`);
+  const offsets = Array.from({ length: count + 1 }, () => {
+    let v = 0;
+    for (let i = 0; i < size; i++) v = v * 256 + from.uint8();
+    return v;
+  });
+  const base = from.at - 1;
+  const items = offsets.slice(1).map((end, i) => {
+    const start = offsets[i]!;
+    if (end < start) refuse(`The CFF table has an index whose offsets fall at byte ${base}.`);
+    return from.seek(base + start).raw(end - start);
+  });
+  from.seek(base + offsets[count]!);
+  return items;
+}
+
+/** A dictionary as operator -> operands. */
+function readDict(bytes: Uint8Array): Map<number, number[]> {
+  const from = new Reader(bytes, 'CFF dictionary');
+  const dict = new Map<number, number[]>();
+  let operands: number[] = [];
+  while (from.at < bytes.length) {
+    const b = from.uint8();
+    if (b <= 21) {
+      dict.set(b === 12 ? 0x0c00 | from.uint8() : b, operands);
+      operands = [];
+    } else if (b === 28) operands.push(from.int16());
+    else if (b === 29) operands.push(from.uint32() | 0);
+    else if (b === 30) operands.push(readReal(from));
+    else if (b < 247) operands.push(b - 139);
+    else if (b < 251) operands.push((b - 247) * 256 + from.uint8() + 108);
+    else operands.push(-(b - 251) * 256 - from.uint8() - 108);
+  }
+  return dict;
+}
+
+function readReal(from: Reader): number {
+  let text = '';
+  for (;;) {
+    const b = from.uint8();
+    for (const nibble of [b >> 4, b & 15]) {
+      if (nibble === 15) return Number(text);
+      text += nibble < 10 ? String(nibble) : nibble === 10 ? '.' : nibble === 11 ? 'e' : nibble === 12 ? 'e-' : '-';
+    }
+  }
+}
+
+export type CffFont = { glyphNames: string[]; glyphs: { drawn: Drawn; advance: number }[] };
+
+/** Names, outlines and advances of a name-keyed CFF table. Predefined names come back as `#sid`. */
+export function readCff(bytes: Uint8Array): CffFont {
+  const from = new Reader(bytes, 'CFF');
+  from.seek(2);
+  from.seek(from.uint8());
+  readIndex(from);
+  const top = readDict(readIndex(from)[0] ?? refuse('The CFF table holds no font.'));
+  const strings = readIndex(from).map((b) => String.fromCharCode(...b));
+  const global = readIndex(from);
+  const offsetOf = (op: number) => top.get(op)?.[0] ?? refuse(`The CFF top dictionary lacks operator ${op}.`);
+  const charstrings = readIndex(from.seek(offsetOf(OP.CharStrings)));
+  const [privateSize = 0, privateAt = 0] = top.get(OP.Private) ?? [];
+  const priv = readDict(from.seek(privateAt).raw(privateSize));
+  const subrsAt = priv.get(OP.Subrs)?.[0];
+  const local = subrsAt === undefined ? [] : readIndex(from.seek(privateAt + subrsAt));
+  const nominal = priv.get(OP.nominalWidthX)?.[0] ?? 0;
+  const fallback = priv.get(OP.defaultWidthX)?.[0] ?? 0;
+  const sids = readCharset(from, top.get(OP.charset)?.[0] ?? 0, charstrings.length);
+  const glyphNames = sids.map((s) => (s === 0 ? '.notdef' : s < STANDARD_STRINGS ? `#${s}` : (strings[s - STANDARD_STRINGS] ?? `#${s}`)));
+  const glyphs = charstrings.map((c, i) => {
+    const drawn = readCharstring(c, { local, global }, `glyph ${glyphNames[i] ?? i}`);
+    return { drawn, advance: drawn.width === undefined ? fallback : drawn.width + nominal };
+  });
+  return { glyphNames, glyphs };
+}
+
+function readCharset(from: Reader, offset: number, count: number): number[] {
+  const sids = [0];
+  if (offset < 3) {
+    while (sids.length < count) sids.push(sids.length);
+    return sids;
+  }
+  from.seek(offset);
+  const format = from.uint8();
+  while (sids.length < count) {
+    const first = from.uint16();
+    const more = format === 0 ? 0 : format === 1 ? from.uint8() : from.uint16();
+    for (let i = 0; i <= more && sids.length < count; i++) sids.push(first + i);
+  }
+  return sids;
+}

@@ -1,0 +1,61 @@
+import { Reader } from './binary';
+import { type RecordOf, readFields, writeFields } from './fields';
+
+const VERSION_0 = [
+  ['version', 'uint16'],
+  ['xAvgCharWidth', 'int16'],
+  ['usWeightClass', 'uint16'],
+  ['usWidthClass', 'uint16'],
+  ['fsType', 'uint16'],
+  ['ySubscriptXSize', 'int16'],
+  ['ySubscriptYSize', 'int16'],
+  ['ySubscriptXOffset', 'int16'],
+  ['ySubscriptYOffset', 'int16'],
+  ['ySuperscriptXSize', 'int16'],
+  ['ySuperscriptYSize', 'int16'],
+  ['ySuperscriptXOffset', 'int16'],
+  ['ySuperscriptYOffset', 'int16'],
+  ['yStrikeoutSize', 'int16'],
+  ['yStrikeoutPosition', 'int16'],
+  ['sFamilyClass', 'int16'],
+  ['panose', 'bytes10'],
+  ['ulUnicodeRange1', 'uint32'],
+  ['ulUnicodeRange2', 'uint32'],
+  ['ulUnicodeRange3', 'uint32'],
+  ['ulUnicodeRange4', 'uint32'],
+  ['achVendID', 'tag'],
+  ['fsSelection', 'uint16'],
+  ['usFirstCharIndex', 'uint16'],
+  ['usLastCharIndex', 'uint16'],
+  ['sTypoAscender', 'int16'],
+  ['sTypoDescender', 'int16'],
+  ['sTypoLineGap', 'int16'],
+  ['usWinAscent', 'uint16'],
+  ['usWinDescent', 'uint16'],
+] as const;
+
+const VERSION_4 = [
+  ...VERSION_0,
+  ['ulCodePageRange1', 'uint32'],
+  ['ulCodePageRange2', 'uint32'],
+  ['sxHeight', 'int16'],
+  ['sCapHeight', 'int16'],
+  ['usDefaultChar', 'uint16'],
+  ['usBreakChar', 'uint16'],
+  ['usMaxContext', 'uint16'],
+] as const;
+
+export type Os2 = RecordOf<typeof VERSION_4>;
+
+/** OS/2 and Windows metrics; written as version 4, older versions read with what they have. */
+export const os2 = {
+  tag: 'OS/2',
+  write: (record: Os2): Uint8Array => writeFields(VERSION_4, record).toBytes(),
+  read(bytes: Uint8Array): Partial<Os2> {
+    const version = new Reader(bytes, 'OS/2').uint16();
+    return readFields(version >= 2 ? VERSION_4 : VERSION_0, new Reader(bytes, 'OS/2'));
+  },
+};
+
+/** fsSelection bits by their names in the specification. */
+export const FS_SELECTION = { ITALIC: 1, BOLD: 1 << 5, REGULAR: 1 << 6, USE_TYPO_METRICS: 1 << 7 } as const;

@@ -1,0 +1,44 @@
+import { Reader } from './binary';
+import { type RecordOf, readFields, writeFields } from './fields';
+
+const HEADER = [
+  ['version', 'uint32'],
+  ['italicAngle', 'fixed'],
+  ['underlinePosition', 'int16'],
+  ['underlineThickness', 'int16'],
+  ['isFixedPitch', 'uint32'],
+  ['minMemType42', 'uint32'],
+  ['maxMemType42', 'uint32'],
+  ['minMemType1', 'uint32'],
+  ['maxMemType1', 'uint32'],
+] as const;
+
+export type Post = RecordOf<typeof HEADER> & { glyphNames: readonly string[] };
+
+const STANDARD_NAMES = 258;
+
+/** PostScript information: version 2 with glyph names (TrueType) or 3 without (CFF carries its own). */
+export const post = {
+  tag: 'post',
+  write(record: Post): Uint8Array {
+    const out = writeFields(HEADER, record);
+    if (record.version !== 0x00020000) return out.toBytes();
+    out.uint16(record.glyphNames.length);
+    const own = record.glyphNames.filter((n) => n !== '.notdef');
+    let next = STANDARD_NAMES;
+    for (const n of record.glyphNames) out.uint16(n === '.notdef' ? 0 : next++);
+    for (const n of own) out.uint8(n.length).raw([...n].map((c) => c.charCodeAt(0)));
+    return out.toBytes();
+  },
+  /** Names of the standard set are not resolved here; they come back as `#index`. */
+  read(bytes: Uint8Array): Post {
+    const from = new Reader(bytes, 'post');
+    const header = readFields(HEADER, from);
+    if (header.version !== 0x00020000) return { ...header, glyphNames: [] };
+    const indices = Array.from({ length: from.uint16() }, () => from.uint16());
+    const own: string[] = [];
+    while (from.at < bytes.length) own.push(String.fromCharCode(...from.raw(from.uint8())));
+    const glyphNames = indices.map((i) => (i === 0 ? '.notdef' : i < STANDARD_NAMES ? `#${i}` : (own[i - STANDARD_NAMES] ?? `#${i}`)));
+    return { ...header, glyphNames };
+  },
+};

@@ -1,0 +1,274 @@
+import { z } from 'zod';
+
+/** The document of MODEL.md as Zod schemas; the types are inferred. All values are immutable data in font units. */
+
+/** A property list value; a date is a dictionary with the one key `$date`. */
+export type LibValue =
+  | string
+  | number
+  | boolean
+  | Uint8Array
+  | readonly LibValue[]
+  | { readonly [key: string]: LibValue };
+
+const bytes = z.custom<Uint8Array>((v) => v instanceof Uint8Array);
+
+const libValue: z.ZodType<LibValue> = z.lazy(() =>
+  z.union([z.string(), z.number(), z.boolean(), bytes, z.array(libValue), z.record(z.string(), libValue)]),
+) as z.ZodType<LibValue>;
+const lib = z.record(z.string(), libValue);
+export type Lib = Readonly<Record<string, LibValue>>;
+
+const coordinate = z.number().min(-1e6).max(1e6);
+const affine = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
+const place = z.record(z.string(), z.number()).readonly();
+const languageText = z.record(z.string(), z.string()).readonly();
+
+const point = z.object({
+  x: coordinate,
+  y: coordinate,
+  type: z.enum(['line', 'curve', 'qcurve', 'off']),
+  smooth: z.boolean().optional(),
+  name: z.string().optional(),
+  identifier: z.string().optional(),
+});
+
+const contour = z.object({ closed: z.boolean(), points: z.array(point).readonly(), identifier: z.string().optional() });
+
+const component = z.object({
+  glyph: z.string(),
+  transform: affine,
+  /** The anchor of the base this component was placed by, where a choice was made. */
+  anchor: z.string().optional(),
+  identifier: z.string().optional(),
+});
+export type Component = Readonly<z.infer<typeof component>>;
+
+const anchor = z.object({
+  name: z.string(),
+  x: coordinate,
+  y: coordinate,
+  role: z.enum(['takesMark', 'isMark', 'caret', 'entry', 'exit']).optional(),
+  color: z.string().optional(),
+  identifier: z.string().optional(),
+});
+export type Anchor = Readonly<z.infer<typeof anchor>>;
+
+const guide = z.object({
+  x: coordinate,
+  y: coordinate,
+  /** Degrees counter-clockwise from the x axis. */
+  angle: z.number(),
+  name: z.string().optional(),
+  color: z.string().optional(),
+  identifier: z.string().optional(),
+});
+export type Guide = Readonly<z.infer<typeof guide>>;
+
+const backdrop = z.object({
+  id: z.string(),
+  /** Key into the project's pictures. */
+  picture: z.string(),
+  /** From picture pixels (y down, origin at the top left) to font units. */
+  transform: affine,
+  /** 0 invisible to 1 full. */
+  strength: z.number().min(0).max(1),
+  locked: z.boolean(),
+  visible: z.boolean(),
+});
+export type Backdrop = Readonly<z.infer<typeof backdrop>>;
+
+const drawing = z.object({
+  advance: z.number().min(0).max(65535),
+  verticalAdvance: z.number().optional(),
+  contours: z.array(contour).readonly(),
+  components: z.array(component).readonly(),
+  anchors: z.array(anchor).readonly(),
+  guides: z.array(guide).readonly(),
+  backdrops: z.array(backdrop).readonly(),
+  note: z.string().optional(),
+  lib: lib.optional(),
+});
+export type Drawing = Readonly<z.infer<typeof drawing>>;
+
+const follow = z.object({
+  glyph: z.string(),
+  side: z.enum(['left', 'right']),
+  offset: z.number(),
+  master: z.string().optional(),
+});
+const handover = z.object({ axis: z.string(), from: z.number(), to: z.number(), glyph: z.string() });
+const take = z.object({ id: z.string(), date: z.string(), name: z.string(), master: z.string(), drawing });
+const waypoint = z.object({ place, drawing });
+
+const glyph = z.object({
+  id: z.string(),
+  name: z.string(),
+  unicodes: z.array(z.number().int().min(0).max(0x10ffff)).readonly(),
+  category: z.enum(['base', 'mark', 'ligature', 'component']).optional(),
+  cast: z.boolean(),
+  status: z.enum(['sketched', 'done']).optional(),
+  note: z.string().optional(),
+  productionName: z.string().optional(),
+  drawings: z.record(z.string(), drawing).readonly(),
+  waypoints: z.array(waypoint).readonly(),
+  handovers: z.array(handover).readonly(),
+  takes: z.array(take).readonly(),
+  follows: z.object({ left: z.array(follow).readonly(), right: z.array(follow).readonly() }),
+  lib: lib.optional(),
+});
+export type Glyph = Readonly<z.infer<typeof glyph>>;
+export type GlyphId = string;
+export type MasterId = string;
+
+const zone = z.object({
+  name: z.string(),
+  position: coordinate,
+  /** Signed: how far round shapes pass the line, below (negative) or above (positive). */
+  overshoot: z.number().min(-500).max(500),
+  governs: z.string().optional(),
+});
+export type Zone = Readonly<z.infer<typeof zone>>;
+
+const zones = z.object({
+  baseline: zone,
+  xHeight: zone,
+  capHeight: zone,
+  ascender: zone,
+  descender: zone,
+  own: z.array(zone).readonly(),
+});
+export type Zones = Readonly<z.infer<typeof zones>>;
+export type ZoneKey = Exclude<keyof Zones, 'own'>;
+
+const verticalMetrics = z.object({
+  typoAscender: z.number().optional(),
+  typoDescender: z.number().optional(),
+  typoLineGap: z.number().optional(),
+  hheaAscender: z.number().optional(),
+  hheaDescender: z.number().optional(),
+  hheaLineGap: z.number().optional(),
+  winAscent: z.number().optional(),
+  winDescent: z.number().optional(),
+});
+
+const master = z.object({
+  id: z.string(),
+  name: z.string(),
+  place,
+  zones,
+  /** Overrides of the rule; see casting/metrics. */
+  verticalMetrics,
+  italicAngle: z.number(),
+  stems: z.array(z.object({ name: z.string(), value: z.number(), vertical: z.boolean() })).readonly(),
+  guides: z.array(guide).readonly(),
+  /** Pair key (see kerning/pairs) to value. */
+  kerning: z.record(z.string(), z.number()).readonly(),
+  /** Source facts of this master that Wendril does not model, kept and written back. */
+  info: lib.optional(),
+  lib: lib.optional(),
+});
+export type Master = Readonly<z.infer<typeof master>>;
+
+const axis = z.object({
+  tag: z.string(),
+  name: z.string(),
+  minimum: z.number(),
+  default: z.number(),
+  maximum: z.number(),
+  map: z.array(z.tuple([z.number(), z.number()]).readonly()).readonly(),
+  hidden: z.boolean(),
+  labels: languageText,
+});
+
+const instance = z.object({
+  name: z.string(),
+  place,
+  styleLink: z.string().optional(),
+  weightClass: z.number().optional(),
+  widthClass: z.number().optional(),
+  fileName: z.string().optional(),
+});
+
+const family = z.object({
+  name: z.string(),
+  designer: z.string().optional(),
+  designerURL: z.string().optional(),
+  manufacturer: z.string().optional(),
+  vendorURL: z.string().optional(),
+  /** Four-character vendor tag of OS/2. */
+  vendor: z.string().optional(),
+  copyright: z.string().optional(),
+  trademark: z.string().optional(),
+  licence: z.string().optional(),
+  licenceURL: z.string().optional(),
+  description: z.string().optional(),
+  sampleText: z.string().optional(),
+  versionMajor: z.number().int().min(0).max(32767),
+  versionMinor: z.number().int().min(0).max(999),
+  /** Other languages: language tag to family name. */
+  names: languageText,
+});
+export type Family = Readonly<z.infer<typeof family>>;
+
+const group = z.object({ id: z.string(), side: z.enum(['first', 'second']), name: z.string(), members: z.array(z.string()).readonly() });
+export type Group = Readonly<z.infer<typeof group>>;
+
+const section = z.object({
+  id: z.string(),
+  title: z.string(),
+  automatic: z.string().optional(),
+  options: z.record(z.string(), libValue).readonly(),
+  text: z.string(),
+});
+const features = z.object({
+  sections: z.array(section).readonly(),
+  classes: z.record(z.string(), z.array(z.string()).readonly()).readonly(),
+  languageSystems: z.array(z.tuple([z.string(), z.string()]).readonly()).readonly(),
+  included: z.record(z.string(), z.string()).readonly(),
+});
+
+const picture = z.object({ name: z.string(), type: z.enum(['image/png', 'image/jpeg']), width: z.number(), height: z.number(), bytes: bytes });
+export type Picture = Readonly<z.infer<typeof picture>>;
+
+const settings = z.object({
+  nudge: z.tuple([z.number(), z.number(), z.number()]).readonly(),
+  grid: z.number(),
+  patterns: z.array(z.object({ name: z.string(), text: z.string() })).readonly(),
+});
+
+/** Every part of a project but its glyphs; each is stored and compared as one piece. */
+export const partSchemas = {
+  version: z.literal(1),
+  family,
+  unitsPerEm: z.number().int().min(16).max(16384),
+  /** Seconds since 1970 (UTC); data, never the clock at cast time. */
+  created: z.number().int().min(0),
+  axes: z.array(axis).readonly(),
+  masters: z.array(master).readonly(),
+  instances: z.array(instance).readonly(),
+  glyphOrder: z.array(z.string()).readonly(),
+  groups: z.array(group).readonly(),
+  features,
+  texts: z.object({ galley: z.string(), words: z.array(z.string()).readonly(), pairs: z.array(z.string()).readonly() }),
+  scripts: z.array(z.object({ id: z.string(), name: z.string(), text: z.string() })).readonly(),
+  settings,
+  pictures: z.record(z.string(), picture).readonly(),
+  /** Files of the source that Wendril does not read, by path, kept and written back. */
+  kept: z.record(z.string(), bytes).readonly(),
+  /** The next number for a new id. */
+  nextId: z.number().int().min(1),
+  lib,
+} as const;
+
+export const glyphSchema = glyph;
+export const projectSchema = z.object({ ...partSchemas, glyphs: z.record(z.string(), glyph) });
+
+type PartsOf = { readonly [K in keyof typeof partSchemas]: z.infer<(typeof partSchemas)[K]> };
+export type Parts = PartsOf;
+export type PartName = keyof Parts;
+export type Project = Parts & { readonly glyphs: Readonly<Record<GlyphId, Glyph>> };
+export const PART_NAMES = Object.keys(partSchemas) as PartName[];
+
+/** The five standard zones from bottom to top. */
+export const ZONE_KEYS = ['descender', 'baseline', 'xHeight', 'capHeight', 'ascender'] as const satisfies readonly ZoneKey[];

@@ -1,0 +1,63 @@
+import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
+
+const nameIndexes = new WeakMap<Project['glyphs'], Map<string, GlyphId>>();
+const codeIndexes = new WeakMap<Project['glyphs'], Map<number, GlyphId>>();
+
+/** The glyph of this name, if there is one. */
+export function glyphNamed(project: Project, name: string): Glyph | undefined {
+  let index = nameIndexes.get(project.glyphs);
+  if (!index) {
+    index = new Map(Object.values(project.glyphs).map((g) => [g.name, g.id]));
+    nameIndexes.set(project.glyphs, index);
+  }
+  return project.glyphs[index.get(name) ?? ''];
+}
+
+/** The glyph encoded at a code point; the first in glyph order where several claim it. */
+export function glyphForCodePoint(project: Project, code: number): Glyph | undefined {
+  let index = codeIndexes.get(project.glyphs);
+  if (!index) {
+    index = new Map();
+    for (const glyph of glyphsInOrder(project)) {
+      for (const c of glyph.unicodes) if (!index.has(c)) index.set(c, glyph.id);
+    }
+    codeIndexes.set(project.glyphs, index);
+  }
+  return project.glyphs[index.get(code) ?? ''];
+}
+
+export const glyphsInOrder = (project: Project): Glyph[] =>
+  project.glyphOrder.flatMap((id) => {
+    const glyph = project.glyphs[id];
+    return glyph ? [glyph] : [];
+  });
+
+export const masterOf = (project: Project, id: MasterId): Master | undefined => project.masters.find((m) => m.id === id);
+
+/** The master at the default of every axis, else the first. */
+export function defaultMaster(project: Project): Master {
+  const atDefault = project.masters.find((m) => project.axes.every((a) => (m.place[a.tag] ?? a.default) === a.default));
+  return atDefault ?? project.masters[0]!;
+}
+
+const EMPTY: Drawing = { advance: 0, contours: [], components: [], anchors: [], guides: [], backdrops: [] };
+
+/** The glyph's drawing in a master; an empty one of no width when the master has none. */
+export const drawingOf = (glyph: Glyph, master: MasterId): Drawing => glyph.drawings[master] ?? EMPTY;
+
+export const isEmptyDrawing = (d: Drawing): boolean => d.contours.length === 0 && d.components.length === 0;
+
+/** Does this glyph need no outline: space and its like? */
+export const isBlank = (glyph: Glyph): boolean =>
+  glyph.unicodes.some((c) => c === 0x20 || c === 0xa0 || (c >= 0x2000 && c <= 0x200f) || c === 0x202f || c === 0x205f || c === 0xfeff || c === 0x3000 || c === 0x0d || c === 0x00);
+
+/** What in the project refers to a glyph, as words: composites, kerning groups, pairs, follow rules, handovers. */
+export function usersOf(project: Project, id: GlyphId): { composites: Glyph[]; groups: string[]; pairs: number; follows: Glyph[] } {
+  const all = glyphsInOrder(project);
+  const composites = all.filter((g) => Object.values(g.drawings).some((d) => d.components.some((c) => c.glyph === id)));
+  const groups = project.groups.filter((g) => g.members.includes(id)).map((g) => g.name);
+  const key = `glyph:${id}`;
+  const pairs = new Set(project.masters.flatMap((m) => Object.keys(m.kerning).filter((k) => k.split(' ').includes(key)))).size;
+  const follows = all.filter((g) => [...g.follows.left, ...g.follows.right].some((f) => f.glyph === id));
+  return { composites, groups, pairs, follows };
+}
