@@ -1,1 +1,42 @@
-console.log('server');
+import { createServer } from 'node:net';
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { createApp } from './app';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const PREFERRED = 5480;
+
+/** The port asked for, else the preferred one, else any that is free. */
+async function choosePort(): Promise<number> {
+  const asked = process.env.PORT;
+  if (asked !== undefined && asked !== '') {
+    const port = Number(asked);
+    if (!Number.isInteger(port) || port < 0 || port > 65535) {
+      process.stderr.write(`PORT=${asked} is not a port number.\n`);
+      process.exit(1);
+    }
+    return port;
+  }
+  const free = (port: number) =>
+    new Promise<boolean>((resolve) => {
+      const probe = createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)));
+      probe.listen(port);
+    });
+  return (await free(PREFERRED)) ? PREFERRED : 0;
+}
+
+if (!existsSync(join(root, 'dist/index.html'))) {
+  process.stderr.write('The app is not built; run npm start.\n');
+  process.exit(1);
+}
+const server = createApp(join(root, 'dist')).listen(await choosePort());
+server.once('listening', () => {
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : PREFERRED;
+  process.stdout.write(`Wendril is at http://localhost:${port}\n`);
+});
+server.once('error', (error: NodeJS.ErrnoException) => {
+  process.stderr.write(error.code === 'EADDRINUSE' ? `Port ${process.env.PORT} is taken; choose another with PORT=…\n` : `The server could not start (${error.code}).\n`);
+  process.exit(1);
+});

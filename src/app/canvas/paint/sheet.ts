@@ -1,0 +1,77 @@
+import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
+import { ZONE_KEYS } from '../../../core/project/model';
+import { drawingPath, path2d, pathData } from '../outlinePaths';
+import type { Inks } from '../useCanvas';
+import { toPxX, toPxY, type View } from '../view';
+
+const FONT = '12px "Source Sans 3 Variable", sans-serif';
+
+/** Metrics lines with their overshoot bands, named at the left edge. */
+export function paintZones(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
+  context.font = FONT;
+  context.textAlign = 'left';
+  context.textBaseline = 'alphabetic';
+  let lastLabel = Number.POSITIVE_INFINITY;
+  for (const key of ZONE_KEYS) {
+    const zone = master.zones[key];
+    const y = toPxY(view, zone.position);
+    const edge = toPxY(view, zone.position + zone.overshoot);
+    context.fillStyle = inks.zone;
+    context.fillRect(0, Math.min(y, edge), width, Math.abs(edge - y));
+    context.fillStyle = inks.shade;
+    context.fillRect(0, Math.round(y) - 0.5, width, 1);
+    const label = Math.min(y - 4, lastLabel - 14);
+    lastLabel = label;
+    context.fillStyle = inks.quiet;
+    context.fillText(`${zone.name} ${zone.position}`, 10, label);
+  }
+}
+
+/** The two edges of the glyph with its side bearings at their feet. */
+export function paintEdges(context: CanvasRenderingContext2D, view: View, advance: number, sides: { left: number; right: number } | undefined, bottom: number, height: number, inks: Inks): void {
+  context.strokeStyle = inks.kelp;
+  context.lineWidth = 1;
+  context.setLineDash([2, 3]);
+  context.beginPath();
+  for (const x of [0, advance]) {
+    const px = Math.round(toPxX(view, x)) + 0.5;
+    context.moveTo(px, 0);
+    context.lineTo(px, height);
+  }
+  context.stroke();
+  context.setLineDash([]);
+  if (!sides) return;
+  context.font = '13px "Source Sans 3 Variable", sans-serif';
+  context.fillStyle = inks.kelp;
+  context.textBaseline = 'top';
+  const y = Math.min(height - 22, toPxY(view, bottom) + 10);
+  const number = (v: number) => String(Math.round(v * 10) / 10).replace('-', '−');
+  context.textAlign = 'left';
+  context.fillText(number(sides.left), toPxX(view, 0) + 5, y);
+  context.textAlign = 'right';
+  context.fillText(number(sides.right), toPxX(view, advance) - 5, y);
+}
+
+/** Fills a drawing's outline at an offset along the line. */
+export function paintGlyph(context: CanvasRenderingContext2D, view: View, data: string, dx: number, colour: string): void {
+  context.save();
+  context.translate(toPxX(view, dx), view.originY);
+  context.scale(view.scale, -view.scale);
+  context.fillStyle = colour;
+  context.fill(path2d(data));
+  context.restore();
+}
+
+/** The outline being drawn: a light fill, components a shade apart, a thin ink line. */
+export function paintOutline(context: CanvasRenderingContext2D, view: View, project: Project, master: MasterId, drawing: Drawing, inks: Inks): void {
+  const own = pathData(drawing.contours);
+  paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  context.save();
+  context.translate(view.originX, view.originY);
+  context.scale(view.scale, -view.scale);
+  context.strokeStyle = inks.ink;
+  context.lineWidth = 1.25 / view.scale;
+  context.lineJoin = 'round';
+  context.stroke(path2d(own));
+  context.restore();
+}

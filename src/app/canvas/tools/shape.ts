@@ -1,0 +1,78 @@
+import { addContour } from '../../../core/drawing/edits';
+import { pointKey } from '../../../core/drawing/points';
+import { ellipse, rectangle } from '../../../core/drawing/shapes';
+import { type Hand, onGrid, type Tool, type Workplace } from './tool';
+import { toPxX, toPxY } from '../view';
+
+/** Draws an oval or a box by a drag: Shift keeps it even, Alt grows it from its centre. */
+export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
+  let from: Hand | undefined;
+  let to: Hand | undefined;
+  const make = name === 'oval' ? ellipse : rectangle;
+
+  const frame = (): [number, number, number, number] | undefined => {
+    if (!from || !to) return undefined;
+    const { grid } = place.project().settings;
+    let dx = to.x - from.x;
+    let dy = to.y - from.y;
+    if (to.shift) {
+      const even = Math.max(Math.abs(dx), Math.abs(dy));
+      dx = Math.sign(dx || 1) * even;
+      dy = Math.sign(dy || 1) * even;
+    }
+    const x0 = onGrid(to.alt ? from.x - dx : from.x, grid);
+    const y0 = onGrid(to.alt ? from.y - dy : from.y, grid);
+    const x1 = onGrid(from.x + dx, grid);
+    const y1 = onGrid(from.y + dy, grid);
+    if (x0 === x1 || y0 === y1) return undefined;
+    return [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];
+  };
+  const edit = (box: [number, number, number, number]) => {
+    const at = place.at();
+    return (p: Parameters<typeof addContour>[0]) => addContour(p, { at, contour: make(...box), what: name === 'oval' ? 'an oval' : 'a box' });
+  };
+
+  return {
+    name,
+    cursor: () => 'crosshair',
+    down(hand) {
+      from = hand;
+      to = hand;
+    },
+    move(hand) {
+      if (!from) return;
+      to = hand;
+      const box = frame();
+      if (box) place.preview(edit(box));
+      else place.cancel();
+    },
+    up() {
+      const box = frame();
+      from = undefined;
+      to = undefined;
+      if (!box || !place.commit(edit(box))) return place.cancel();
+      const index = place.drawing().contours.length - 1;
+      const added = place.drawing().contours[index]!;
+      place.select(new Set(added.points.flatMap((p, i) => (p.type === 'off' ? [] : [pointKey(index, i)]))));
+    },
+    key(key) {
+      if (key !== 'Escape' || !from) return false;
+      from = undefined;
+      place.cancel();
+      return true;
+    },
+    leave() {
+      if (from) place.cancel();
+      from = undefined;
+    },
+    paint(context, view, inks) {
+      const box = frame();
+      if (!box) return;
+      context.font = '12px "Source Sans 3 Variable", sans-serif';
+      context.fillStyle = inks.kelp;
+      context.textAlign = 'center';
+      context.textBaseline = 'top';
+      context.fillText(`${box[2] - box[0]} × ${box[3] - box[1]}`, toPxX(view, (box[0] + box[2]) / 2), toPxY(view, box[1]) + 8);
+    },
+  };
+}

@@ -1,0 +1,55 @@
+import type { PointKey } from '../../../core/drawing/points';
+import type { DrawingPlace, Outcome } from '../../../core/project/edit';
+import type { Drawing, Master, Project } from '../../../core/project/model';
+import type { Inks } from '../useCanvas';
+import type { View } from '../view';
+
+/** A pointer event in font units; `reach` is how far a hand may miss, in font units at this zoom. */
+export type Hand = { x: number; y: number; shift: boolean; alt: boolean; mod: boolean; clicks: number; reach: number };
+
+/** What a tool may see and do. Edits are tried on the document by the bench; tools never change it themselves. */
+export type Workplace = {
+  project(): Project;
+  master(): Master;
+  at(): DrawingPlace;
+  drawing(): Drawing;
+  selection(): ReadonlySet<PointKey>;
+  select(points: ReadonlySet<PointKey>): void;
+  /** Shows an edit while the gesture runs. */
+  preview(edit: (project: Project) => Outcome): void;
+  /** Records an edit as one step. */
+  commit(edit: (project: Project) => Outcome, merge?: string): boolean;
+  /** Drops what is previewed. */
+  cancel(): void;
+  repaint(): void;
+};
+
+/** A tool is a small state machine fed with pointer and key events; it paints only what is its own. */
+export type Tool = {
+  readonly name: ToolName;
+  cursor(): string;
+  down(hand: Hand): void;
+  move(hand: Hand): void;
+  up(hand: Hand): void;
+  /** Returns true when the key was meant for the tool. */
+  key(key: string, modifiers: { shift: boolean; alt: boolean; mod: boolean }): boolean;
+  /** Ends whatever is going on, keeping what is recorded. */
+  leave(): void;
+  paint(context: CanvasRenderingContext2D, view: View, inks: Inks): void;
+};
+
+export type ToolName = 'select' | 'pen' | 'oval' | 'box' | 'picture';
+
+/** The nearest of level, upright and the diagonals for a step from a place. */
+export function straightened(fromX: number, fromY: number, x: number, y: number): [number, number] {
+  const dx = x - fromX;
+  const dy = y - fromY;
+  const eighth = Math.round(Math.atan2(dy, dx) / (Math.PI / 4));
+  if (eighth % 4 === 0) return [x, fromY];
+  if (eighth % 2 === 0) return [fromX, y];
+  const step = (Math.abs(dx) + Math.abs(dy)) / 2;
+  return [fromX + Math.sign(dx) * step, fromY + Math.sign(dy) * step];
+}
+
+/** A coordinate on the project's drawing grid. */
+export const onGrid = (v: number, grid: number): number => (grid > 0 ? Math.round(v / grid) * grid : v);

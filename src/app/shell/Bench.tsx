@@ -1,0 +1,149 @@
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Toaster, toast } from 'sonner';
+import { glyphNamed } from '../../core/project/queries';
+import { chooseGlyph, clearNotice, leaveProject, savesFinished, showProject, useBench } from '../state/bench';
+import { recordsOf } from '../state/library';
+import { takeProject } from '../state/tabLock';
+import { Galley } from '../galley/Galley';
+import { CommandPalette } from './CommandPalette';
+import { useCommands } from './commands';
+import { Rail } from './Rail';
+import { ShortcutSheet } from './ShortcutSheet';
+import { isStage, type StageKey } from './stages';
+import { TopBar } from './TopBar';
+
+const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
+  plan: lazy(() => import('../stages/plan/Plan')),
+  case: lazy(() => import('../stages/case/Case')),
+  draw: lazy(() => import('../stages/draw/Draw')),
+  fit: lazy(() => import('../stages/fit/Fit')),
+  cast: lazy(() => import('../stages/cast/Cast')),
+};
+
+type Opening = { kind: 'opening' } | { kind: 'open' } | { kind: 'fault'; sentence: string };
+
+/** Opens the project of the address, holding it against other tabs. */
+function useOpenProject(projectId: string): Opening {
+  const [state, setState] = useState<Opening>({ kind: 'opening' });
+  useEffect(() => {
+    let left = false;
+    let release = () => {};
+    const load = async () => {
+      const lock = await takeProject(projectId);
+      release = lock.release;
+      if (left) return release();
+      const found = await recordsOf(projectId).open();
+      if (left) return;
+      if (!found) return setState({ kind: 'fault', sentence: 'There is no such project in this browser.' });
+      if ('fault' in found) return setState({ kind: 'fault', sentence: found.fault });
+      showProject(projectId, found.project, found.history, !lock.mine);
+      setState({ kind: 'open' });
+      if (!lock.mine) {
+        lock.freed.then(() => {
+          if (!left) void load();
+        }, () => {});
+      }
+    };
+    void load();
+    return () => {
+      left = true;
+      void leaveProject().finally(() => release());
+    };
+  }, [projectId]);
+  return state;
+}
+
+/** The address carries the glyph, so that a link or a reload comes back to it. */
+function useGlyphInAddress(): void {
+  const [search, setSearch] = useSearchParams();
+  const glyph = useBench((s) => (s.glyph ? s.project?.glyphs[s.glyph]?.name : undefined));
+  const [read, setRead] = useState(false);
+  useEffect(() => {
+    if (read) return;
+    setRead(true);
+    const { project } = useBench.getState();
+    const wanted = search.get('glyph');
+    const found = project && wanted ? glyphNamed(project, wanted) : undefined;
+    if (found) chooseGlyph(found.id);
+  }, [read, search]);
+  useEffect(() => {
+    if (read && glyph && search.get('glyph') !== glyph) setSearch({ glyph }, { replace: true });
+  }, [read, glyph, search, setSearch]);
+}
+
+/** The frame around every stage: rail, top bar, workspace, galley. */
+export function Bench() {
+  const { projectId = '', stage } = useParams();
+  const opening = useOpenProject(projectId);
+  if (!isStage(stage)) return <Navigate to={`/p/${projectId}/draw`} replace />;
+  if (opening.kind === 'fault') {
+    return (
+      <main className="mx-auto mt-[18vh] max-w-[520px] p-6">
+        <h1 className="mb-2 text-[22px] font-semibold">This project cannot be shown</h1>
+        <p className="mb-4">{opening.sentence}</p>
+        <Link to="/" className="rounded-lg bg-kelp px-4 py-2 text-on-kelp">
+          To the start page
+        </Link>
+      </main>
+    );
+  }
+  if (opening.kind === 'opening') return <p className="p-8 text-quiet">Opening the project…</p>;
+  return <OpenBench stage={stage} projectId={projectId} />;
+}
+
+function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string }) {
+  const navigate = useNavigate();
+  const title = useBench((s) => s.project?.family.name ?? '');
+  const readOnly = useBench((s) => s.readOnly);
+  const notice = useBench((s) => s.notice);
+  const [sheet, setSheet] = useState(false);
+  const [palette, setPalette] = useState(false);
+  const commands = useCommands({ projectId, navigate, openSheet: () => setSheet(true), openPalette: () => setPalette(true) });
+  useGlyphInAddress();
+
+  useEffect(() => {
+    document.title = `${title} — Wendril`;
+  }, [title]);
+  useEffect(() => {
+    if (!notice) return;
+    toast(notice, { id: 'notice', duration: 4000 });
+    clearNotice();
+  }, [notice]);
+  useEffect(() => {
+    const warn = (e: BeforeUnloadEvent) => {
+      if (useBench.getState().save.kind !== 'saved') {
+        void savesFinished();
+        e.preventDefault();
+      }
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, []);
+
+  const View = VIEWS[stage];
+  return (
+    <div className="grid h-full grid-rows-[44px_minmax(0,1fr)]">
+      <TopBar openPalette={() => setPalette(true)} openSheet={() => setSheet(true)} />
+      <div className="grid min-h-0 grid-cols-[84px_minmax(0,1fr)]">
+        <Rail stage={stage} projectId={projectId} />
+        <div className="flex min-h-0 min-w-0 flex-col">
+          {readOnly && (
+            <p role="status" className="bg-marigold-tint px-4 py-2 text-marigold">
+              This project is open in another tab. You can look at it here; close the other tab to work on it in this one.
+            </p>
+          )}
+          <div className="min-h-0 flex-1">
+            <Suspense fallback={<p className="p-6 text-quiet">Setting up…</p>}>
+              <View />
+            </Suspense>
+          </div>
+          <Galley stage={stage} />
+        </div>
+      </div>
+      <CommandPalette open={palette} onClose={() => setPalette(false)} commands={commands} projectId={projectId} stage={stage} />
+      <ShortcutSheet open={sheet} onClose={() => setSheet(false)} commands={commands} />
+      <Toaster position="top-center" offset={56} />
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import { Command as Menu } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Glyph, Project } from '../../core/project/model';
+import { glyphForCodePoint, glyphNamed, glyphsInOrder } from '../../core/project/queries';
+import { chooseGlyph, useBench } from '../state/bench';
+import { GlyphShape } from '../ui/GlyphShape';
+import { Key } from '../ui/parts';
+import type { Command } from './commands';
+import type { StageKey } from './stages';
+
+const MOST = 12;
+const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
+
+/** Glyphs that answer to what was typed: a character, a code point, a name or the beginning of one. */
+export function findGlyphs(project: Project, typed: string): Glyph[] {
+  const text = typed.trim();
+  if (text === '') return [];
+  const found = new Map<string, Glyph>();
+  const add = (g: Glyph | undefined) => g && found.set(g.id, g);
+  if ([...text].length === 1) add(glyphForCodePoint(project, text.codePointAt(0)!));
+  const code = /^(?:U\+|0x)?([0-9a-f]{4,6})$/i.exec(text);
+  if (code) add(glyphForCodePoint(project, Number.parseInt(code[1]!, 16)));
+  add(glyphNamed(project, text));
+  const lower = text.toLowerCase();
+  const all = glyphsInOrder(project);
+  for (const g of all) if (found.size < MOST && g.name.toLowerCase().startsWith(lower)) add(g);
+  for (const g of all) if (found.size < MOST && lower.length > 1 && g.name.toLowerCase().includes(lower)) add(g);
+  return [...found.values()].slice(0, MOST);
+}
+
+/** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
+export function CommandPalette({ open, onClose, commands, projectId, stage }: { open: boolean; onClose: () => void; commands: readonly Command[]; projectId: string; stage: StageKey }) {
+  const navigate = useNavigate();
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const [typed, setTyped] = useState('');
+  const glyphs = useMemo(() => findGlyphs(project, typed), [project, typed]);
+  const offered = commands.filter((c) => c.id !== 'palette' && c.title.toLowerCase().includes(typed.trim().toLowerCase()));
+  const close = () => {
+    setTyped('');
+    onClose();
+  };
+  const go = (glyph: Glyph) => {
+    close();
+    chooseGlyph(glyph.id);
+    const target = stage === 'fit' || stage === 'case' ? stage : 'draw';
+    void navigate(`/p/${projectId}/${target}?glyph=${encodeURIComponent(glyph.name)}`);
+  };
+  const row = 'flex items-center gap-3 rounded-lg px-2 py-1.5 data-[selected=true]:bg-kelp-tint';
+  const heading = '[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-group-heading]]:text-quiet';
+  return (
+    <Dialog.Root open={open} onOpenChange={(o) => !o && close()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-[10vh] left-1/2 z-50 w-[560px] max-w-[94vw] -translate-x-1/2 rounded-xl border border-line bg-panel shadow-xl">
+          <Dialog.Title className="sr-only">Find a glyph or a command</Dialog.Title>
+          <Menu shouldFilter={false} label="Find a glyph or a command" loop>
+            <Menu.Input autoFocus value={typed} onValueChange={setTyped} placeholder="A character, glyph name, code point or command" className="h-12 w-full rounded-t-xl border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-quiet" />
+            <Menu.List className="max-h-[54vh] overflow-auto p-2">
+              <Menu.Empty className="px-2 py-3 text-quiet">Nothing answers to “{typed}”.</Menu.Empty>
+              {glyphs.length > 0 && (
+                <Menu.Group heading="Glyphs" className={heading}>
+                  {glyphs.map((g) => (
+                    <Menu.Item key={g.id} value={`glyph ${g.id}`} onSelect={() => go(g)} className={row}>
+                      <GlyphShape project={project} glyph={g} master={master} size={30} />
+                      <span>{g.name}</span>
+                      <span className="ml-auto text-quiet">{g.unicodes.map(hex).join(' ')}</span>
+                    </Menu.Item>
+                  ))}
+                </Menu.Group>
+              )}
+              {offered.length > 0 && (
+                <Menu.Group heading="Commands" className={heading}>
+                  {offered.map((c) => (
+                    <Menu.Item key={c.id} value={`command ${c.id}`} onSelect={() => { close(); c.run(); }} className={row}>
+                      <span>{c.title}</span>
+                      {c.shown && <span className="ml-auto"><Key>{c.shown}</Key></span>}
+                    </Menu.Item>
+                  ))}
+                </Menu.Group>
+              )}
+            </Menu.List>
+          </Menu>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

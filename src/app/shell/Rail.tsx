@@ -1,0 +1,58 @@
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import type { Project } from '../../core/project/model';
+import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../core/project/queries';
+import { useBench } from '../state/bench';
+import { STAGES, type StageKey } from './stages';
+
+/** How far drawing is: the share of glyphs with an outline in the shown master. */
+function drawnShare(project: Project, master: string): number {
+  const glyphs = glyphsInOrder(project).filter((g) => !isBlank(g));
+  if (glyphs.length === 0) return 0;
+  return glyphs.filter((g) => !isEmptyDrawing(drawingOf(g, master))).length / glyphs.length;
+}
+
+function Ring({ share }: { share: number | undefined }) {
+  const r = 15;
+  const around = 2 * Math.PI * r;
+  return (
+    <svg aria-hidden className="absolute inset-0" viewBox="0 0 34 34">
+      {share !== undefined && <circle cx="17" cy="17" r={r} fill="none" stroke="var(--line)" strokeWidth="1.8" />}
+      {share !== undefined && share > 0 && (
+        <circle cx="17" cy="17" r={r} fill="none" stroke="var(--kelp)" strokeWidth="1.8" strokeDasharray={`${around * share} ${around}`} transform="rotate(-90 17 17)" strokeLinecap="round" />
+      )}
+    </svg>
+  );
+}
+
+/** The stages in the order of the work, each at its own address. */
+export function Rail({ stage, projectId }: { stage: StageKey; projectId: string }) {
+  const project = useBench((s) => s.settled);
+  const master = useBench((s) => s.master);
+  const glyph = useBench((s) => (s.glyph ? s.project?.glyphs[s.glyph]?.name : undefined));
+  const drawn = useMemo(() => (project ? drawnShare(project, master) : 0), [project, master]);
+  const address = (key: StageKey) => `/p/${projectId}/${key}${glyph ? `?glyph=${encodeURIComponent(glyph)}` : ''}`;
+  return (
+    <nav aria-label="Stages" className="flex flex-col gap-1 overflow-y-auto border-r border-line bg-panel px-1.5 py-2">
+      {STAGES.map(({ key, title, icon: Icon, does }) => {
+        const current = key === stage;
+        const share = key === 'case' || key === 'draw' ? drawn : undefined;
+        return (
+          <Link
+            key={key}
+            to={address(key)}
+            title={share === undefined ? does : `${does} · ${Math.round(share * 100)} % drawn`}
+            aria-current={current ? 'page' : undefined}
+            className={`flex flex-col items-center gap-0.5 rounded-lg py-1.5 ${current ? 'bg-kelp-tint font-semibold text-kelp' : 'text-ink hover:bg-paper'}`}
+          >
+            <span className="relative flex size-8.5 items-center justify-center">
+              <Ring share={share} />
+              <Icon size={17} strokeWidth={1.75} />
+            </span>
+            <span className="text-[12.5px] leading-4">{title}</span>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,143 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { FolderOpen, Plus, Trash2 } from 'lucide-react';
+import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { Toaster, toast } from 'sonner';
+import { deleteProject, demoWasStored, listProjects, rememberDemo, storageSentence, storeProject } from '../state/library';
+import { Button } from '../ui/parts';
+import { Modal } from '../ui/Modal';
+import { NewFamily } from './NewFamily';
+import { readProject } from './projectFiles';
+
+const DEMO = '/demo/velmarrow-sans.wendril';
+let storingDemo: Promise<void> | undefined;
+
+/** Puts the demo into a browser that has not had it yet. */
+async function ensureDemo(): Promise<void> {
+  if (await demoWasStored()) return;
+  const response = await fetch(DEMO);
+  if (!response.ok) return;
+  const read = await readProject(new File([await response.blob()], 'velmarrow-sans.wendril'));
+  if (!read.ok) throw new Error(read.reason);
+  await storeProject(read.value, 'velmarrow');
+  await rememberDemo();
+}
+
+async function library() {
+  storingDemo ??= ensureDemo();
+  await storingDemo;
+  return listProjects();
+}
+
+/** The projects in this browser; a new one; a file opened by dialog or drop. */
+export function StartPage() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const projects = useQuery({ queryKey: ['library'], queryFn: library });
+  const [making, setMaking] = useState(false);
+  const [doomed, setDoomed] = useState<{ id: string; name: string } | undefined>();
+  const [progress, setProgress] = useState<string | undefined>();
+  const input = useRef<HTMLInputElement>(null);
+
+  useEffect(() => {
+    document.title = 'Wendril';
+  }, []);
+
+  const open = useMutation({
+    mutationFn: async (file: File) => {
+      setProgress(`Opening ${file.name}…`);
+      const read = await readProject(file, (done, total) => setProgress(`Opening ${file.name}: ${done} of ${total} glyphs`));
+      if (!read.ok) throw new Error(read.reason);
+      try {
+        return await storeProject(read.value);
+      } catch (error) {
+        throw new Error(storageSentence(error));
+      }
+    },
+    onSuccess: (id) => navigate(`/p/${id}/case`),
+    onError: (error) => toast.error(error.message, { duration: 12_000 }),
+    onSettled: () => setProgress(undefined),
+  });
+
+  const remove = useMutation({
+    mutationFn: deleteProject,
+    onSettled: () => {
+      setDoomed(undefined);
+      void queries.invalidateQueries({ queryKey: ['library'] });
+    },
+  });
+
+  const drop = (e: DragEvent) => {
+    e.preventDefault();
+    const file = e.dataTransfer.files[0];
+    if (file) open.mutate(file);
+  };
+
+  return (
+    <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
+      <Toaster position="bottom-center" />
+      <div className="mx-auto max-w-[840px] px-8 pt-[9vh] pb-16">
+        <header className="mb-10 flex items-end gap-4">
+          <img src="/mark.svg" alt="" className="size-12" />
+          <div>
+            <h1 className="text-[32px] leading-9 font-semibold tracking-tight">Wendril</h1>
+            <p className="text-[15px] text-quiet">A type foundry in this tab: draw, space and cast fonts.</p>
+          </div>
+        </header>
+        <div className="mb-8 flex flex-wrap items-center gap-2.5">
+          <Button kind="primary" className="h-9 px-4" onClick={() => setMaking(true)}>
+            <Plus size={16} /> New family
+          </Button>
+          <Button className="h-9 px-4" onClick={() => input.current?.click()}>
+            <FolderOpen size={16} /> Open a file
+          </Button>
+          <span className="text-quiet">A .wendril project, a .ufoz, or a zip with a designspace or UFO; dropping one here works too.</span>
+          <input
+            ref={input}
+            type="file"
+            hidden
+            data-testid="open-file"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) open.mutate(file);
+              e.target.value = '';
+            }}
+          />
+        </div>
+        {progress && (
+          <p role="status" className="mb-4 rounded-lg bg-kelp-tint px-3 py-2 text-kelp">
+            {progress}
+          </p>
+        )}
+        <h2 className="mb-2 text-[15px] font-semibold">In this browser</h2>
+        {projects.isPending && <p className="text-quiet">Looking…</p>}
+        {projects.isError && <p className="text-brick">{projects.error.message}</p>}
+        {projects.data?.length === 0 && <p className="text-quiet">Nothing yet. Start a family or open a file.</p>}
+        <ul className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden">
+          {projects.data?.map((p) => (
+            <li key={p.id} className="flex items-center">
+              <Link to={`/p/${p.id}/draw`} className="flex min-w-0 flex-1 items-baseline gap-4 rounded-xl px-4 py-3 hover:bg-kelp-tint">
+                <span className="truncate text-[16px] font-semibold">{p.name}</span>
+                <span className="ml-auto shrink-0 text-quiet">{p.glyphs} glyphs</span>
+                <span className="w-44 shrink-0 text-right text-quiet">{new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}</span>
+              </Link>
+              <button type="button" aria-label={`Remove ${p.name}`} title="Remove from this browser" className="mx-2 rounded-md p-2 text-quiet hover:bg-marigold-tint hover:text-brick" onClick={() => setDoomed(p)}>
+                <Trash2 size={16} />
+              </button>
+            </li>
+          ))}
+        </ul>
+      </div>
+      <NewFamily open={making} onClose={() => setMaking(false)} />
+      <Modal open={doomed !== undefined} onClose={() => setDoomed(undefined)} title={`Remove ${doomed?.name ?? ''}?`}>
+        <p className="mb-4">It goes from this browser for good, its history too. A project file you saved elsewhere stays.</p>
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setDoomed(undefined)}>Keep it</Button>
+          <Button kind="danger" onClick={() => doomed && remove.mutate(doomed.id)}>
+            Remove
+          </Button>
+        </div>
+      </Modal>
+    </main>
+  );
+}

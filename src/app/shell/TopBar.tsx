@@ -1,0 +1,89 @@
+import { Keyboard, Redo2, Search, Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
+import type { Master, Project } from '../../core/project/model';
+import { drawingOf, glyphNamed } from '../../core/project/queries';
+import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
+import { GlyphShape } from '../ui/GlyphShape';
+
+/** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
+function chipGlyph(project: Project, master: Master) {
+  const isDrawn = (id: string | undefined) => id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.length > 0;
+  const own = glyphNamed(project, 'a');
+  if (own && isDrawn(own.id)) return own;
+  const other = project.glyphOrder.find((id) => isDrawn(id) && project.glyphs[id]!.name !== '.notdef');
+  return other ? project.glyphs[other] : own;
+}
+
+function MasterChips() {
+  const project = useBench((s) => s.project)!;
+  const current = useBench((s) => s.master);
+  return (
+    <div className="flex items-center gap-1.5" role="radiogroup" aria-label="Masters">
+      {project.masters.map((m) => {
+        const glyph = chipGlyph(project, m);
+        const on = m.id === current;
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: a chip shows a letter drawn from its master, which a radio input cannot.
+          <button key={m.id} type="button" role="radio" aria-checked={on} aria-label={m.name} title={`${m.name}  ( [ and ] step through )`} onClick={() => chooseMaster(m.id)} className={`flex h-8 w-9 items-center justify-center rounded-lg border ${on ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}>
+            {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+function placeSentence(project: Project, master: Master): string {
+  const place = project.axes.map((a) => `${a.name.toLowerCase()} ${master.place[a.tag] ?? a.default}`);
+  return [master.name, ...place].join(' · ');
+}
+
+function SaveSign() {
+  const save = useBench((s) => s.save);
+  const readOnly = useBench((s) => s.readOnly);
+  if (readOnly) return <span className="text-marigold">Looking only</span>;
+  if (save.kind === 'failed') return <span role="alert" title={save.sentence} className="max-w-[340px] truncate text-brick">Not saved: {save.sentence}</span>;
+  return (
+    <span data-testid="save-state" data-state={save.kind} className="text-quiet">
+      {save.kind === 'saving' ? 'Saving…' : `Saved ${new Date(save.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`}
+    </span>
+  );
+}
+
+/** Project, masters, the way to find things, undo and the state of saving. */
+export function TopBar({ openPalette, openSheet }: { openPalette: () => void; openSheet: () => void }) {
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const history = useBench((s) => s.history);
+  const current = project.masters.find((m) => m.id === master)!;
+  const lastDone = history.done[history.done.length - 1];
+  const lastUndone = history.undone[history.undone.length - 1];
+  const icon = 'rounded-md p-1.5 text-quiet hover:bg-kelp-tint disabled:opacity-35 disabled:hover:bg-transparent';
+  return (
+    <header className="flex items-center gap-4 border-b border-line bg-panel pr-4 pl-3">
+      <Link to="/" title="To the start page" className="flex items-center gap-2.5 rounded-md pr-1 text-[15px] font-semibold hover:text-kelp">
+        <img src="/mark.svg" alt="Start page" className="size-6" />
+        <span className="max-w-[220px] truncate">{project.family.name}</span>
+      </Link>
+      <MasterChips />
+      <span className="truncate text-quiet">{placeSentence(project, current)}</span>
+      <button type="button" onClick={openPalette} className="ml-auto flex h-7.5 w-[280px] items-center gap-2 rounded-full border border-line bg-paper px-3 text-quiet hover:border-kelp">
+        <Search size={14} />
+        <span className="truncate">Find a glyph or a command</span>
+        <span className="ml-auto text-[12px]">⌘K</span>
+      </button>
+      <div className="flex items-center">
+        <button type="button" aria-label="Undo" title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'} disabled={!lastDone} onClick={undoEdit} className={icon}>
+          <Undo2 size={17} />
+        </button>
+        <button type="button" aria-label="Redo" title={lastUndone ? `Do again: ${lastUndone.sentence}` : 'Nothing to do again'} disabled={!lastUndone} onClick={redoEdit} className={icon}>
+          <Redo2 size={17} />
+        </button>
+        <button type="button" aria-label="Keyboard shortcuts" title="Keyboard shortcuts ( ? )" onClick={openSheet} className={icon}>
+          <Keyboard size={17} />
+        </button>
+      </div>
+      <SaveSign />
+    </header>
+  );
+}

@@ -1,0 +1,209 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
+import type { Glyph } from '../../../core/project/model';
+import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
+import { chooseGlyph, run, useBench } from '../../state/bench';
+import { GlyphShape } from '../../ui/GlyphShape';
+import { Button, Choice, Section } from '../../ui/parts';
+import { Modal } from '../../ui/Modal';
+import { Details } from '../Details';
+import { GlyphFacts } from './GlyphFacts';
+import { compartmentsOf, type Question, rowsOf } from './compartments';
+
+const QUESTIONS: readonly { value: Question; text: string }[] = [
+  { value: 'all', text: 'All' },
+  { value: 'drawn', text: 'Drawn' },
+  { value: 'undrawn', text: 'Not drawn yet' },
+  { value: 'unencoded', text: 'Without a code point' },
+];
+const PADDING = 20;
+
+function useWidth() {
+  const ref = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(900);
+  useEffect(() => {
+    const box = ref.current;
+    if (!box) return;
+    const observer = new ResizeObserver(() => setWidth(box.clientWidth - 2 * PADDING));
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, []);
+  return { ref, width };
+}
+
+/** All glyphs, laid out like a type case: by role, what a text needs most largest. */
+export default function Case() {
+  const navigate = useNavigate();
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const current = useBench((s) => s.glyph);
+  const [question, setQuestion] = useState<Question>('all');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [removing, setRemoving] = useState(false);
+  const { ref, width } = useWidth();
+
+  const rows = useMemo(() => {
+    const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
+    const wanted = { all: () => true, drawn, undrawn: (g: Glyph) => !drawn(g), unencoded: (g: Glyph) => g.unicodes.length === 0 }[question];
+    return rowsOf(compartmentsOf(project, wanted), width);
+  }, [project, master, question, width]);
+
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => ref.current, estimateSize: (i) => rows[i]!.height, overscan: 4 });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: sizes change with the rows.
+  useEffect(() => virtual.measure(), [rows]);
+
+  const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
+  const openGlyph = (id: string) => {
+    chooseGlyph(id);
+    void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[id]!.name)}`, { relative: 'path' });
+  };
+  const pick = (id: string, add: boolean) => {
+    chooseGlyph(id);
+    if (!add) return setChosen(new Set([id]));
+    const next = new Set(chosen.size > 0 ? chosen : current ? [current] : []);
+    if (next.has(id)) next.delete(id);
+    else next.add(id);
+    setChosen(next);
+  };
+  const keys = (e: KeyboardEvent) => {
+    if (e.key === 'Enter' && current) openGlyph(current);
+    else if ((e.key === 'Delete' || e.key === 'Backspace') && selected.length > 0) setRemoving(true);
+    else if (e.key.startsWith('Arrow')) moveFocus(e, rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])), current, (id) => pick(id, false), (row) => virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'cells' && r.glyphs === row)));
+  };
+
+  const all = glyphsInOrder(project);
+  const undrawn = all.filter((g) => !isBlank(g) && isEmptyDrawing(drawingOf(g, master))).length;
+  return (
+    <div className="flex h-full">
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
+          <Choice label="Show" value={question} options={QUESTIONS} onChange={setQuestion} />
+          <span className="ml-auto text-quiet">{all.length - undrawn} of {all.length} drawn</span>
+        </div>
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: arrow keys move among the buttons inside. */}
+        <div ref={ref} className="min-h-0 flex-1 overflow-y-auto" data-testid="case" onKeyDown={keys}>
+          {rows.length === 0 && <p className="p-6 text-quiet">{question === 'undrawn' ? 'Everything is drawn.' : 'Nothing answers to that.'}</p>}
+          <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+            {virtual.getVirtualItems().map((item) => {
+              const row = rows[item.index]!;
+              return (
+                <div key={item.key} style={{ position: 'absolute', top: item.start, left: PADDING, right: PADDING, height: row.height }}>
+                  {row.kind === 'heading' ? (
+                    <h3 className="flex h-full items-end gap-2 pb-1 font-semibold">
+                      {row.title} <span className="font-normal text-quiet">{row.count}</span>
+                    </h3>
+                  ) : (
+                    <div className="flex">
+                      {row.glyphs.map((g) => (
+                        <button
+                          key={g.id}
+                          type="button"
+                          data-glyph={g.name}
+                          title={g.name}
+                          aria-label={`${g.name}${isEmptyDrawing(drawingOf(g, master)) && !isBlank(g) ? ', not drawn yet' : ''}`}
+                          aria-pressed={chosen.has(g.id) || (chosen.size === 0 && g.id === current)}
+                          onClick={(e) => pick(g.id, e.shiftKey || e.metaKey || e.ctrlKey)}
+                          onDoubleClick={() => openGlyph(g.id)}
+                          className={`-mr-px -mb-px flex flex-col items-center border ${chosen.has(g.id) || (chosen.size === 0 && g.id === current) ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
+                          style={{ width: row.cell, height: row.cell + 19 }}
+                        >
+                          <GlyphShape project={project} glyph={g} master={master} size={row.cell - 8} />
+                          <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">{g.name}</span>
+                        </button>
+                      ))}
+                    </div>
+                  )}
+                </div>
+              );
+            })}
+          </div>
+        </div>
+      </div>
+      <CaseDetails selected={selected} openGlyph={openGlyph} remove={() => setRemoving(true)} chooseAll={(ids) => setChosen(new Set(ids))} />
+      <Modal open={removing} onClose={() => setRemoving(false)} title={selected.length === 1 ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?` : `Remove ${selected.length} glyphs?`}>
+        <p className="mb-4">{referencesSentence(project, selected) ?? 'Nothing else in the project refers to it.'} Undo brings everything back.</p>
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setRemoving(false)}>Keep</Button>
+          <Button
+            kind="danger"
+            onClick={() => {
+              setRemoving(false);
+              if (run((p) => removeGlyphs(p, { ids: selected }))) {
+                setChosen(new Set());
+                chooseGlyph(undefined);
+              }
+            }}
+          >
+            Remove
+          </Button>
+        </div>
+      </Modal>
+    </div>
+  );
+}
+
+/** Arrow keys walk the cells; up and down keep the column. */
+function moveFocus(e: KeyboardEvent, lines: Glyph[][], current: string | undefined, pick: (id: string) => void, show: (line: Glyph[]) => void): void {
+  const row = lines.findIndex((l) => l.some((g) => g.id === current));
+  if (row < 0) return;
+  e.preventDefault();
+  const column = lines[row]!.findIndex((g) => g.id === current);
+  const flat = lines.flat();
+  const at = flat.findIndex((g) => g.id === current);
+  const up = lines[row + (e.key === 'ArrowUp' ? -1 : 1)];
+  const target = e.key === 'ArrowLeft' ? flat[at - 1] : e.key === 'ArrowRight' ? flat[at + 1] : up?.[Math.min(column, up.length - 1)];
+  if (!target) return;
+  pick(target.id);
+  const line = lines.find((l) => l.includes(target));
+  if (line) show(line);
+}
+
+function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: string[]; openGlyph: (id: string) => void; remove: () => void; chooseAll: (ids: string[]) => void }) {
+  const project = useBench((s) => s.project)!;
+  const [list, setList] = useState('');
+  const parsed = useMemo(() => parseGlyphList(list), [list]);
+  const only = selected.length === 1 ? project.glyphs[selected[0]!] : undefined;
+  const add = () => {
+    const before = new Set(project.glyphOrder);
+    if (!run((p) => addGlyphs(p, { requests: parsed.requests }))) return;
+    setList('');
+    chooseAll(useBench.getState().project!.glyphOrder.filter((id) => !before.has(id)));
+  };
+  return (
+    <Details heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : `${selected.length} glyphs`} sub={only ? only.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point' : selected.length === 0 ? 'Click one; double click opens it in Draw' : 'Shift adds to the selection'}>
+      {only && <GlyphFacts key={only.id} glyph={only} />}
+      {selected.length > 0 && (
+        <div className="mb-4 flex gap-2">
+          {only && (
+            <Button kind="primary" className="flex-1" onClick={() => openGlyph(only.id)}>
+              Draw it
+            </Button>
+          )}
+          <Button kind="danger" className="flex-1" onClick={remove}>
+            Remove
+          </Button>
+        </div>
+      )}
+      <Section title="Add glyphs">
+        <textarea
+          aria-label="Glyphs to add"
+          value={list}
+          rows={3}
+          spellCheck={false}
+          onKeyDown={(e) => e.stopPropagation()}
+          onChange={(e) => setList(e.target.value)}
+          placeholder="ąęł  U+0100–U+017F  a.ss01"
+          className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
+        />
+        <p className="mb-2 text-[12.5px] text-quiet">
+          {parsed.faults[0] ?? (parsed.requests.length > 0 ? `${parsed.requests.length}: ${parsed.requests.slice(0, 6).map((r) => r.name).join(', ')}${parsed.requests.length > 6 ? '…' : ''}` : 'Characters, code points, ranges or names, any number.')}
+        </p>
+        <Button className="w-full" disabled={parsed.requests.length === 0 || parsed.faults.length > 0} onClick={add}>
+          Add
+        </Button>
+      </Section>
+    </Details>
+  );
+}

@@ -1,0 +1,59 @@
+import { useState } from 'react';
+import { setGlyphNames, setGlyphStatus } from '../../../core/project/edits';
+import type { Glyph } from '../../../core/project/model';
+import { run, say } from '../../state/bench';
+import { Choice, Section, TextField } from '../../ui/parts';
+
+const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
+
+/** Code points typed as characters or U+ numbers; undefined when something is neither. */
+export function readCodePoints(text: string): number[] | undefined {
+  const codes: number[] = [];
+  for (const word of text.split(/[\s,]+/).filter(Boolean)) {
+    const match = /^(?:U\+|0x)?([0-9a-f]{4,6})$/i.exec(word);
+    if (match) codes.push(Number.parseInt(match[1]!, 16));
+    else if ([...word].length === 1) codes.push(word.codePointAt(0)!);
+    else return undefined;
+  }
+  return codes.every((c) => c <= 0x10ffff) ? [...new Set(codes)] : undefined;
+}
+
+/** Name, code points, status and note of one glyph. */
+export function GlyphFacts({ glyph }: { glyph: Glyph }) {
+  const [name, setName] = useState(glyph.name);
+  const [codes, setCodes] = useState(glyph.unicodes.map(hex).join(' '));
+  const [note, setNote] = useState(glyph.note ?? '');
+  const apply = () => {
+    const unicodes = readCodePoints(codes);
+    if (!unicodes) return say('Code points are written as U+0061 or as the character itself.');
+    const same = unicodes.length === glyph.unicodes.length && unicodes.every((c, i) => c === glyph.unicodes[i]);
+    if (name === glyph.name && same) return;
+    if (!run((p) => setGlyphNames(p, { id: glyph.id, name, unicodes }))) {
+      setName(glyph.name);
+      setCodes(glyph.unicodes.map(hex).join(' '));
+    }
+  };
+  const onKeyDown = (e: React.KeyboardEvent<HTMLInputElement>) => {
+    e.stopPropagation();
+    if (e.key === 'Enter') apply();
+  };
+  return (
+    <Section title="Glyph">
+      <div className="grid gap-1.5">
+        <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+          <span className="text-quiet">Name</span>
+          <TextField value={name} disabled={glyph.name === '.notdef'} onChange={(e) => setName(e.target.value)} onBlur={apply} onKeyDown={onKeyDown} />
+        </label>
+        <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+          <span className="text-quiet">Code points</span>
+          <TextField value={codes} onChange={(e) => setCodes(e.target.value)} onBlur={apply} onKeyDown={onKeyDown} />
+        </label>
+        <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+          <span className="text-quiet">Note</span>
+          <TextField value={note} onChange={(e) => setNote(e.target.value)} onKeyDown={(e) => e.stopPropagation()} onBlur={() => note !== (glyph.note ?? '') && run((p) => setGlyphStatus(p, { id: glyph.id, status: glyph.status, note }))} />
+        </label>
+        <Choice label="Status" value={glyph.status ?? 'open'} options={[{ value: 'open', text: 'Open' }, { value: 'sketched', text: 'Sketched' }, { value: 'done', text: 'Done' }]} onChange={(v) => run((p) => setGlyphStatus(p, { id: glyph.id, status: v === 'open' ? undefined : v }))} />
+      </div>
+    </Section>
+  );
+}

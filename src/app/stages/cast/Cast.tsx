@@ -1,0 +1,193 @@
+import { useMutation } from '@tanstack/react-query';
+import { proxy } from 'comlink';
+import { strToU8, zipSync } from 'fflate';
+import { Download } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Format } from '../../../core/casting/outputs';
+import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
+import { styleNames } from '../../../core/casting/names';
+import type { CastFile } from '../../../workers/files';
+import { filesWorker } from '../../../workers/clients';
+import { download } from '../../shell/projectFiles';
+import { useBench } from '../../state/bench';
+import { Button, CheckRow, Section } from '../../ui/parts';
+import { Details } from '../Details';
+import { INSTALLING } from './installing';
+import { TestPage } from './TestPage';
+
+const FORMATS: readonly { format: Format; title: string; what: string }[] = [
+  { format: 'otf', title: 'OpenType', what: 'cubic outlines (CFF), for desktop and print' },
+  { format: 'ttf', title: 'TrueType', what: 'quadratic outlines, for every system' },
+  { format: 'woff2', title: 'WOFF2', what: 'the TrueType font packed for web pages' },
+];
+
+export const sizeText = (bytes: number): string => (bytes < 1024 ? `${bytes} bytes` : bytes < 1024 * 1024 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1048576).toFixed(2)} MB`);
+
+/** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
+export default function Cast() {
+  const project = useBench((s) => s.settled)!;
+  const shown = useBench((s) => s.master);
+  const [formats, setFormats] = useState<ReadonlySet<Format>>(new Set<Format>(['otf', 'ttf', 'woff2']));
+  const [masters, setMasters] = useState<ReadonlySet<string>>(new Set([shown]));
+  const [keepOverlaps, setKeepOverlaps] = useState(false);
+  const [progress, setProgress] = useState<string | undefined>();
+  const stop = useRef<() => void>(() => {});
+  useEffect(() => () => stop.current(), []);
+
+  const cast = useMutation({
+    mutationFn: async () => {
+      const made = project;
+      const { service, stop: end } = filesWorker();
+      let cancel: () => void = () => {};
+      const cancelled = new Promise<never>((_, reject) => {
+        cancel = () => reject(new Error('Casting was cancelled; nothing was made.'));
+      });
+      stop.current = () => {
+        end();
+        cancel();
+      };
+      try {
+        const choice = { formats: FORMATS.map((f) => f.format).filter((f) => formats.has(f)), masters: [...masters], keepOverlaps };
+        const tell = (done: number, total: number, now: string) => setProgress(total === done ? undefined : `${done + 1} of ${total}: ${now}`);
+        const result = await Promise.race([service.cast(made, choice, proxy(tell)), cancelled]);
+        if (!result.ok) throw new Error(result.reason);
+        return { files: result.value as CastFile[], from: made };
+      } finally {
+        end();
+        setProgress(undefined);
+      }
+    },
+  });
+
+  const toggle = <T,>(set: ReadonlySet<T>, value: T): Set<T> => {
+    const next = new Set(set);
+    if (!next.delete(value)) next.add(value);
+    return next;
+  };
+  const glyphs = glyphsInOrder(project).filter((g) => g.cast);
+  const undrawn = glyphs.filter((g) => !isBlank(g) && isEmptyDrawing(drawingOf(g, shown))).length;
+  const files = cast.data?.files ?? [];
+  const stale = cast.data !== undefined && cast.data.from !== project;
+  const names = useMemo(() => project.masters.map((m) => ({ master: m, names: styleNames(project, m) })), [project]);
+  const nothing = formats.size === 0 || masters.size === 0;
+
+  return (
+    <div className="flex h-full">
+      <div className="min-w-0 flex-1 overflow-y-auto px-6 pt-5 pb-8">
+        <div className="mb-4 flex flex-wrap items-center gap-3">
+          <h2 className="mr-2 text-[20px] font-semibold">{files.length > 0 ? plural(files.length) : 'What will be made'}</h2>
+          <Button kind="primary" className="h-9 px-4" disabled={nothing || cast.isPending} onClick={() => cast.mutate()}>
+            {files.length > 0 ? 'Cast again' : `Cast ${formats.size * masters.size} ${formats.size * masters.size === 1 ? 'file' : 'files'}`}
+          </Button>
+          {cast.isPending && (
+            <>
+              <span role="status" className="text-quiet">{progress ?? 'Casting…'}</span>
+              <Button onClick={() => stop.current()}>Cancel</Button>
+            </>
+          )}
+          {files.length > 1 && !cast.isPending && (
+            <Button className="h-9" onClick={() => download(zipOf(files), `${project.family.name.replace(/[^\w -]/g, '')} fonts.zip`, 'application/zip')}>
+              <Download size={15} /> All as a zip
+            </Button>
+          )}
+        </div>
+        {cast.isError && <p role="alert" className="mb-4 text-brick">{cast.error.message}</p>}
+        {stale && !cast.isPending && <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>}
+        {files.length === 0 ? <Planned names={names.filter((n) => masters.has(n.master.id))} formats={formats} glyphs={glyphs.length} undrawn={undrawn} /> : <FileTable files={files} />}
+        {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} text={project.texts.galley} />}
+      </div>
+      <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
+        <Section title="Formats">
+          {FORMATS.map((f) => (
+            <div key={f.format} title={f.what}>
+              <CheckRow label={f.title} checked={formats.has(f.format)} onChange={() => setFormats(toggle(formats, f.format))} />
+              <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">{f.what}</p>
+            </div>
+          ))}
+        </Section>
+        <Section title="Masters">
+          {project.masters.map((m) => (
+            <CheckRow key={m.id} label={m.name} checked={masters.has(m.id)} onChange={() => setMasters(toggle(masters, m.id))} />
+          ))}
+        </Section>
+        <Section title="Outlines">
+          <CheckRow label="Keep overlaps as drawn" checked={keepOverlaps} onChange={setKeepOverlaps} />
+        </Section>
+        {files.length > 0 && (
+          <Section title="How to install">
+            {INSTALLING.map((s) => (
+              <p key={s.system} className="mb-1.5 text-[13px]">
+                <b className="font-semibold">{s.system}</b> <span className="text-quiet">{s.how}</span>
+              </p>
+            ))}
+          </Section>
+        )}
+      </Details>
+    </div>
+  );
+}
+
+const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
+
+/** Fonts are compressed data already; the zip only holds them together. The date is fixed so the bytes are the same. */
+function zipOf(files: readonly CastFile[]): Uint8Array {
+  const readme = strToU8(INSTALLING.map((s) => `${s.system}: ${s.how}`).join('\n'));
+  return zipSync({ ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])), 'How to install.txt': readme }, { level: 6, mtime: new Date(1980, 0, 1) });
+}
+
+function Planned({ names, formats, glyphs, undrawn }: { names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[]; formats: ReadonlySet<Format>; glyphs: number; undrawn: number }) {
+  if (names.length === 0 || formats.size === 0) return <p className="text-quiet">Choose at least one format and one master.</p>;
+  return (
+    <div className="overflow-hidden rounded-xl border border-line bg-panel">
+      <table className="w-full text-left">
+        <thead className="text-[12.5px] text-quiet">
+          <tr className="border-b border-line">
+            <th className="px-4 py-2 font-normal">File</th>
+            <th className="px-4 py-2 font-normal">Shown in menus as</th>
+            <th className="px-4 py-2 font-normal">Weight class</th>
+            <th className="px-4 py-2 font-normal">Glyphs</th>
+          </tr>
+        </thead>
+        <tbody>
+          {names.flatMap(({ master, names: n }) =>
+            FORMATS.filter((f) => formats.has(f.format)).map((f) => (
+              <tr key={master.id + f.format} className="border-b border-line last:border-0">
+                <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
+                <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>
+                <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
+                <td className="px-4 py-2.5 text-quiet">{undrawn > 0 ? `${glyphs}, ${undrawn} of them empty` : glyphs}</td>
+              </tr>
+            )),
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function FileTable({ files }: { files: readonly CastFile[] }) {
+  return (
+    <div className="mb-6 grid gap-3">
+      {files.map((f) => {
+        const bad = f.checks.filter((c) => !c.ok);
+        return (
+          <article key={f.fileName} data-file={f.fileName} className="rounded-xl border border-line bg-panel p-4">
+            <div className="flex items-center gap-4">
+              <h3 className="text-[16px] font-semibold">{f.fileName}</h3>
+              <span className="text-quiet">
+                {sizeText(f.bytes.length)} · {f.glyphs} glyphs{f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
+                {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
+              </span>
+              <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>{bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}</span>
+              <Button onClick={() => download(f.bytes, f.fileName, f.format === 'woff2' ? 'font/woff2' : 'font/sfnt')}>
+                <Download size={15} /> Download
+              </Button>
+            </div>
+            <p className="mt-1 text-[12.5px] text-quiet">{f.checks.map((c) => `${c.title}: ${c.detail}`).join('  ')}</p>
+            {f.overlapsKept.length > 0 && <p className="mt-1 text-marigold">▲ Overlaps stayed as drawn in {f.overlapsKept.slice(0, 8).join(', ')}{f.overlapsKept.length > 8 ? '…' : ''}.</p>}
+          </article>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import { useEffect, useState } from 'react';
+import type { CastFile } from '../../../workers/files';
+import { Choice } from '../../ui/parts';
+
+const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
+let loads = 0;
+
+/** Text set by the browser with the very bytes of a cast file, loaded as any page would load them. */
+export function TestPage({ files, text }: { files: readonly CastFile[]; text: string }) {
+  const [fileName, setFileName] = useState(files[files.length - 1]!.fileName);
+  const [sample, setSample] = useState(text);
+  const [size, setSize] = useState(48);
+  const [kerning, setKerning] = useState(true);
+  const [loaded, setLoaded] = useState<{ family: string } | { fault: string } | undefined>();
+  const file = files.find((f) => f.fileName === fileName) ?? files[0]!;
+
+  useEffect(() => {
+    const family = `wendril-cast-${++loads}`;
+    const face = new FontFace(family, file.bytes.slice().buffer);
+    let left = false;
+    setLoaded(undefined);
+    face.load().then(
+      () => {
+        if (left) return;
+        document.fonts.add(face);
+        setLoaded({ family });
+      },
+      () => !left && setLoaded({ fault: 'The browser refused this font file.' }),
+    );
+    return () => {
+      left = true;
+      document.fonts.delete(face);
+    };
+  }, [file]);
+
+  const family = loaded && 'family' in loaded ? loaded.family : undefined;
+  const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
+  return (
+    <section aria-label="Test page">
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <h2 className="text-[16px] font-semibold">Test page</h2>
+        <Choice label="Font file" value={fileName} options={files.map((f) => ({ value: f.fileName, text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}` }))} onChange={setFileName} />
+        <label className="flex items-center gap-2 text-quiet">
+          <input type="range" aria-label="Size" min={10} max={160} value={size} onChange={(e) => setSize(Number(e.target.value))} /> {size} px
+        </label>
+        <label className="flex items-center gap-2 text-quiet">
+          <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
+        </label>
+      </div>
+      {loaded && 'fault' in loaded && <p role="alert" className="text-brick">{loaded.fault}</p>}
+      {family && (
+        <div data-testid="test-page" data-family={family} className="rounded-xl border border-line bg-panel p-5">
+          <textarea
+            aria-label="Text of the test page"
+            rows={2}
+            spellCheck={false}
+            value={sample}
+            onKeyDown={(e) => e.stopPropagation()}
+            onChange={(e) => setSample(e.target.value)}
+            className="mb-4 w-full resize-none overflow-hidden bg-transparent leading-[1.15] outline-none"
+            style={{ ...style, fontSize: size, height: size * 2.4 }}
+          />
+          <div className="grid grid-cols-[46px_minmax(0,1fr)] items-baseline gap-y-1 border-t border-line pt-3">
+            {SIZES.map((s) => (
+              <div key={s} className="contents">
+                <span className="text-[12px] text-quiet">{s}</span>
+                <span className="overflow-hidden whitespace-nowrap" style={{ ...style, fontSize: s, lineHeight: 1.2 }}>
+                  {sample}
+                </span>
+              </div>
+            ))}
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,90 @@
+import { useEffect, useRef, useState } from 'react';
+import { addBackdrop } from '../../../core/drawing/edits';
+import { pictureSize } from '../../../core/formats/pictures';
+import { drawingOf } from '../../../core/project/queries';
+import { run, say, useBench } from '../../state/bench';
+import { DrawCanvas } from './DrawCanvas';
+import { DrawDetails } from './DrawDetails';
+import type { ToolName } from '../../canvas/tools/tool';
+
+const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
+  { name: 'select', title: 'Select', hint: 'Choose and move points (1)' },
+  { name: 'pen', title: 'Pen', hint: 'Click for corners, drag for curves; click the start to close (2)' },
+  { name: 'oval', title: 'Oval', hint: 'Drag an ellipse; Shift for a circle (3)' },
+  { name: 'box', title: 'Box', hint: 'Drag a rectangle; Shift for a square (4)' },
+  { name: 'picture', title: 'Picture', hint: 'Move and scale the picture behind the drawing (5)' },
+];
+
+/** Puts a picture file behind the current drawing, as tall as ascender to descender, standing at the left edge. */
+async function bringPicture(file: File): Promise<boolean> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const size = pictureSize(bytes);
+  const readable = size && (await createImageBitmap(file).catch(() => undefined));
+  if (!size || !readable) {
+    say(`${file.name} is not a PNG or JPEG picture that can be read.`);
+    return false;
+  }
+  const { glyph, master, project } = useBench.getState();
+  const zones = project?.masters.find((m) => m.id === master)?.zones;
+  if (!glyph || !zones) return false;
+  const top = zones.ascender.position;
+  const scale = (top - zones.descender.position) / size.height;
+  const count = drawingOf(project.glyphs[glyph]!, master).backdrops.length;
+  const key = `${project.nextId}-${count}-${file.name.replace(/[^\w.-]/g, '_')}`;
+  return run((p) =>
+    addBackdrop({ ...p, nextId: p.nextId + 1 }, {
+      at: { glyph, master },
+      key,
+      picture: { name: file.name, bytes, ...size },
+      backdrop: { id: `b${p.nextId}`, picture: key, transform: [scale, 0, 0, -scale, 0, top], strength: 0.5, locked: false, visible: true },
+    }),
+  );
+}
+
+/** One glyph's outline on the bench, between its neighbours from the galley. */
+export default function Draw() {
+  const hasGlyph = useBench((s) => s.glyph !== undefined && s.project?.glyphs[s.glyph] !== undefined);
+  const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.length > 0 : false));
+  const [tool, setTool] = useState<ToolName>('select');
+  const input = useRef<HTMLInputElement>(null);
+  const active = tool === 'picture' && !hasPicture ? 'select' : tool;
+
+  const bring = async (files: FileList | File[] | null | undefined) => {
+    const file = [...(files ?? [])][0];
+    if (file && (await bringPicture(file))) setTool('picture');
+  };
+
+  useEffect(() => {
+    const paste = (e: ClipboardEvent) => {
+      const picture = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
+      if (picture.length > 0) void bring(picture);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  });
+
+  if (!hasGlyph) return <p className="p-8 text-quiet">No glyph is chosen. Pick one in the Case, in the galley, or with ⌘K.</p>;
+  return (
+    <div className="flex h-full" data-testid="draw" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void bring(e.dataTransfer.files); }}>
+      <div className="relative min-w-0 flex-1">
+        <DrawCanvas tool={active} chooseTool={setTool} />
+        <div role="toolbar" aria-label="Tools" className="absolute top-3 left-4 flex gap-1.5">
+          {TOOLS.filter((t) => t.name !== 'picture' || hasPicture).map((t) => (
+            <button
+              key={t.name}
+              type="button"
+              title={t.hint}
+              aria-pressed={active === t.name}
+              onClick={() => setTool(t.name)}
+              className={`h-7.5 rounded-full border px-3.5 text-[13.5px] ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+            >
+              {t.title}
+            </button>
+          ))}
+        </div>
+      </div>
+      <DrawDetails bringPicture={() => input.current?.click()} />
+      <input ref={input} type="file" accept="image/png,image/jpeg" hidden data-testid="picture-file" onChange={(e) => { void bring(e.target.files); e.target.value = ''; }} />
+    </div>
+  );
+}

@@ -1,0 +1,237 @@
+import { type PointerEvent, useEffect, useMemo, useRef } from 'react';
+import { sidesOf } from '../../../core/fitting/sides';
+import { isEmptyBox } from '../../../core/geometry/curve';
+import { drawingBounds, drawingsOf } from '../../../core/project/outline';
+import { drawingOf, masterOf } from '../../../core/project/queries';
+import { drawingPath } from '../../canvas/outlinePaths';
+import { paintBackdrops } from '../../canvas/paint/pictures';
+import { paintPoints } from '../../canvas/paint/points';
+import { paintEdges, paintGlyph, paintOutline, paintZones } from '../../canvas/paint/sheet';
+import { penTool } from '../../canvas/tools/pen';
+import { pictureTool } from '../../canvas/tools/picture';
+import { selectTool } from '../../canvas/tools/select';
+import { shapeTool } from '../../canvas/tools/shape';
+import type { Hand, Tool, ToolName, Workplace } from '../../canvas/tools/tool';
+import { currentInks, useCanvas } from '../../canvas/useCanvas';
+import { fitted, panned, toFontX, toFontY, type View, zoomAt } from '../../canvas/view';
+import { isTyping } from '../../shell/commands';
+import { cancelPreview, preview, run, select, useBench } from '../../state/bench';
+import { neighboursInGalley } from './neighbours';
+
+/** How far from a point, in pixels, the hand may be and still mean it. */
+const REACH_PX = 8;
+const TOOL_KEYS: Record<string, ToolName> = { Digit1: 'select', Digit2: 'pen', Digit3: 'oval', Digit4: 'box', Digit5: 'picture' };
+
+const place = (repaint: () => void): Workplace => ({
+  project: () => useBench.getState().project!,
+  master: () => masterOf(useBench.getState().project!, useBench.getState().master)!,
+  at: () => ({ glyph: useBench.getState().glyph!, master: useBench.getState().master }),
+  drawing: () => {
+    const { project, glyph, master } = useBench.getState();
+    return drawingOf(project!.glyphs[glyph!]!, master);
+  },
+  selection: () => useBench.getState().selection,
+  select,
+  preview,
+  commit: run,
+  cancel: cancelPreview,
+  repaint,
+});
+
+/** The drawing surface: paints the sheet and feeds the tool with the pointer and keys in font units. */
+export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (t: ToolName) => void }) {
+  const view = useRef<View>({ scale: 0.5, originX: 200, originY: 400 });
+  const fittedTo = useRef('');
+  const panning = useRef<{ x: number; y: number } | undefined>(undefined);
+  const spaceHeld = useRef(false);
+  const bare = useRef(false);
+  const spent = useRef(0);
+  const active = useRef<Tool | undefined>(undefined);
+
+  const { ref, invalidate, size } = useCanvas(({ context, width, height }) => {
+    const { project, glyph: id, master: masterId, selection } = useBench.getState();
+    const glyph = id ? project?.glyphs[id] : undefined;
+    const master = project && masterOf(project, masterId);
+    if (!project || !glyph || !master) return;
+    const key = `${useBench.getState().projectId} ${glyph.id} ${Math.round(width)}x${Math.round(height)}`;
+    if (fittedTo.current !== key) {
+      view.current = fitView(width, height);
+      fittedTo.current = key;
+    }
+    const v = view.current;
+    const inks = currentInks();
+    const drawing = drawingOf(glyph, masterId);
+    if (!bare.current) paintZones(context, v, master, width, inks);
+    if (!bare.current) paintBackdrops(context, v, project, drawing, invalidate);
+    const { before, after } = neighboursInGalley(project, glyph);
+    const beside = bare.current ? inks.ink : inks.shade;
+    if (before) {
+      const d = drawingOf(before, masterId);
+      paintGlyph(context, v, drawingPath(project, masterId, d), -d.advance, beside);
+    }
+    if (after) paintGlyph(context, v, drawingPath(project, masterId, drawingOf(after, masterId)), drawing.advance, beside);
+    if (bare.current) {
+      paintGlyph(context, v, drawingPath(project, masterId, drawing), 0, inks.ink);
+      return;
+    }
+    const sides = sidesOf(project, glyph, masterId);
+    paintOutline(context, v, project, masterId, drawing, inks);
+    paintEdges(context, v, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position, height, inks);
+    paintPoints(context, v, drawing, selection, inks);
+    active.current?.paint(context, v, inks);
+  });
+
+  /** Shows the glyph between its edges, from descender to ascender. */
+  const fitView = (width: number, height: number): View => {
+    const { project, glyph, master: masterId } = useBench.getState();
+    const drawing = drawingOf(project!.glyphs[glyph!]!, masterId);
+    const { zones } = masterOf(project!, masterId)!;
+    const box = drawingBounds(drawing, drawingsOf(project!, masterId));
+    const drawn = isEmptyBox(box) ? undefined : box;
+    return fitted(
+      {
+        xMin: Math.min(0, drawn?.xMin ?? 0),
+        xMax: Math.max(drawing.advance, drawn?.xMax ?? 0),
+        yMin: Math.min(zones.descender.position, drawn?.yMin ?? 0),
+        yMax: Math.max(zones.ascender.position, zones.capHeight.position, drawn?.yMax ?? 0),
+      },
+      width, height,
+    );
+  };
+
+  const workplace = useMemo(() => place(invalidate), [invalidate]);
+  const tools = useMemo((): Record<ToolName, Tool> => ({
+    select: selectTool(workplace),
+    pen: penTool(workplace),
+    oval: shapeTool(workplace, 'oval'),
+    box: shapeTool(workplace, 'box'),
+    picture: pictureTool(workplace),
+  }), [workplace]);
+
+  useEffect(() => {
+    active.current?.leave();
+    active.current = tools[tool];
+    if (ref.current) ref.current.style.cursor = tools[tool].cursor();
+    invalidate();
+  }, [tool, tools, invalidate, ref]);
+
+  useEffect(() => {
+    const stop = useBench.subscribe((now, then) => {
+      if (now.glyph !== then.glyph || now.master !== then.master) active.current?.leave();
+      invalidate();
+    });
+    return stop;
+  }, [invalidate]);
+
+  const handOf = (e: PointerEvent | globalThis.PointerEvent): Hand => {
+    const box = ref.current!.getBoundingClientRect();
+    const v = view.current;
+    return {
+      x: toFontX(v, e.clientX - box.left), y: toFontY(v, e.clientY - box.top),
+      shift: e.shiftKey, alt: e.altKey, mod: e.metaKey || e.ctrlKey, clicks: 1, reach: REACH_PX / v.scale,
+    };
+  };
+  const lastDown = useRef({ at: 0, x: 0, y: 0 });
+
+  const down = (e: PointerEvent<HTMLCanvasElement>) => {
+    e.currentTarget.focus();
+    e.currentTarget.setPointerCapture(e.pointerId);
+    if (e.button === 1 || spaceHeld.current) {
+      panning.current = { x: e.clientX, y: e.clientY };
+      return;
+    }
+    if (e.button !== 0) return;
+    const last = lastDown.current;
+    const again = e.timeStamp - last.at < 400 && Math.hypot(e.clientX - last.x, e.clientY - last.y) < 5;
+    lastDown.current = again ? { at: 0, x: 0, y: 0 } : { at: e.timeStamp, x: e.clientX, y: e.clientY };
+    active.current?.down({ ...handOf(e), clicks: again ? 2 : 1 });
+    invalidate();
+  };
+  const move = (e: PointerEvent<HTMLCanvasElement>) => {
+    if (panning.current) {
+      view.current = panned(view.current, e.clientX - panning.current.x, e.clientY - panning.current.y);
+      panning.current = { x: e.clientX, y: e.clientY };
+      return invalidate();
+    }
+    const started = performance.now();
+    active.current?.move(handOf(e));
+    spent.current = performance.now() - started;
+    e.currentTarget.dataset.moveMilliseconds = spent.current.toFixed(2);
+    e.currentTarget.style.cursor = spaceHeld.current ? 'grab' : (active.current?.cursor() ?? 'default');
+  };
+  const up = (e: PointerEvent<HTMLCanvasElement>) => {
+    if (panning.current) {
+      panning.current = undefined;
+      return;
+    }
+    if (e.button === 0) active.current?.up(handOf(e));
+    invalidate();
+  };
+
+  useEffect(() => {
+    const canvas = ref.current;
+    if (!canvas) return;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const box = canvas.getBoundingClientRect();
+      if (e.ctrlKey || e.metaKey) view.current = zoomAt(view.current, Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0022)), e.clientX - box.left, e.clientY - box.top);
+      else view.current = panned(view.current, e.shiftKey ? -e.deltaY : -e.deltaX, e.shiftKey ? 0 : -e.deltaY);
+      invalidate();
+    };
+    canvas.addEventListener('wheel', wheel, { passive: false });
+    return () => canvas.removeEventListener('wheel', wheel);
+  }, [invalidate, ref]);
+
+  useEffect(() => {
+    const keydown = (e: KeyboardEvent) => {
+      if (isTyping(e.target) || document.querySelector('[role="dialog"]')) return;
+      const { width, height } = size.current;
+      const mod = e.metaKey || e.ctrlKey;
+      const onCanvas = document.activeElement === ref.current || document.activeElement === document.body;
+      if (e.code === 'Space') {
+        if (!onCanvas) return;
+        spaceHeld.current = true;
+        if (ref.current) ref.current.style.cursor = 'grab';
+      } else if (!mod && !e.altKey && TOOL_KEYS[e.code] && !e.shiftKey) chooseTool(TOOL_KEYS[e.code]!);
+      else if (!mod && e.key === '0') view.current = fitView(width, height);
+      else if (!mod && (e.key === '+' || e.key === '=')) view.current = zoomAt(view.current, 1.25, width / 2, height / 2);
+      else if (!mod && (e.key === '-' || e.key === '−')) view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
+      else if (!mod && e.key.toLowerCase() === 'p') bare.current = true;
+      else {
+        if (e.key === 'Tab' && !onCanvas) return;
+        if (!active.current?.key(e.key, { shift: e.shiftKey, alt: e.altKey, mod })) return;
+      }
+      e.preventDefault();
+      invalidate();
+    };
+    const keyup = (e: KeyboardEvent) => {
+      if (e.code === 'Space') spaceHeld.current = false;
+      if (e.key.toLowerCase() === 'p') bare.current = false;
+      if (ref.current) ref.current.style.cursor = active.current?.cursor() ?? 'default';
+      invalidate();
+    };
+    window.addEventListener('keydown', keydown);
+    window.addEventListener('keyup', keyup);
+    return () => {
+      window.removeEventListener('keydown', keydown);
+      window.removeEventListener('keyup', keyup);
+    };
+  });
+
+  return (
+    <canvas
+      ref={ref}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing surface takes keys.
+      tabIndex={0}
+      role="application"
+      aria-label="Drawing surface"
+      data-testid="draw-canvas"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={() => active.current?.leave()}
+      onContextMenu={(e) => e.preventDefault()}
+      className="block h-full w-full touch-none outline-none"
+    />
+  );
+}

@@ -1,0 +1,206 @@
+import { ImagePlus, Lock, LockOpen, RefreshCcw, Trash2 } from 'lucide-react';
+import { closeContour, deletePoints, directByNesting, placePoint, removeBackdrop, reverseContours, setBackdrop, setSmooth, setStartPoint } from '../../../core/drawing/edits';
+import { keyParts, pointKey, type PointKey, pointOf } from '../../../core/drawing/points';
+import { setSides, sidesOf } from '../../../core/fitting/sides';
+import { signedArea } from '../../../core/geometry/contour';
+import { directedByNesting } from '../../../core/geometry/winding';
+import type { Drawing, Glyph } from '../../../core/project/model';
+import { drawingOf } from '../../../core/project/queries';
+import { plural } from '../../../core/project/edit';
+import { run, select, useBench } from '../../state/bench';
+import { GlyphShape } from '../../ui/GlyphShape';
+import { Button, NumberField, Section } from '../../ui/parts';
+import { Details } from '../Details';
+
+function headingFor(glyph: Glyph, selection: ReadonlySet<PointKey>): string {
+  if (selection.size === 0) return glyph.name;
+  const contours = new Set([...selection].map((k) => keyParts(k)[0])).size;
+  return `${plural(selection.size, 'point')} on ${contours === 1 ? 'one contour' : `${contours} contours`}`;
+}
+
+/** What applies to the selection in Draw, one column. */
+export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const id = useBench((s) => s.glyph)!;
+  const selection = useBench((s) => s.selection);
+  const glyph = project.glyphs[id]!;
+  const drawing = drawingOf(glyph, master);
+  const kept = [...selection].filter((k) => pointOf(drawing, k));
+  const codes = glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
+  return (
+    <Details heading={headingFor(glyph, new Set(kept))} sub={`${kept.length > 0 ? `${glyph.name} · ` : ''}${codes} · advance ${Math.round(drawing.advance * 10) / 10}`}>
+      {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
+      <SideSection />
+      <ContourSection drawing={drawing} keys={kept} />
+      <BackdropSection drawing={drawing} bringPicture={bringPicture} />
+      <Section title="At 12, 16, 24, 48 px">
+        <div className="flex items-end gap-3">
+          {[12, 16, 24, 48].map((px) => (
+            <GlyphShape key={px} project={project} glyph={glyph} master={master} size={px * 1.25} />
+          ))}
+        </div>
+      </Section>
+    </Details>
+  );
+}
+
+const place = () => {
+  const { glyph, master } = useBench.getState();
+  return { glyph: glyph!, master };
+};
+
+function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const at = place();
+  const points = keys.map((k) => pointOf(drawing, k)!);
+  const only = keys.length === 1 ? points[0] : undefined;
+  const onCurve = points.filter((p) => p.type !== 'off');
+  const width = Math.max(...points.map((p) => p.x)) - Math.min(...points.map((p) => p.x));
+  const height = Math.max(...points.map((p) => p.y)) - Math.min(...points.map((p) => p.y));
+  return (
+    <Section title={only ? (only.type === 'off' ? 'Handle' : only.smooth ? 'Smooth point' : 'Corner point') : 'Points'}>
+      {only ? (
+        <div className="mb-2 grid gap-1.5">
+          <NumberField label="x" value={only.x} onChange={(x) => run((p) => placePoint(p, { at, point: keys[0]!, x }))} />
+          <NumberField label="y" value={only.y} onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))} />
+        </div>
+      ) : (
+        <p className="mb-2 text-quiet">
+          {Math.round(width * 10) / 10} wide, {Math.round(height * 10) / 10} tall
+        </p>
+      )}
+      <div className="flex flex-wrap gap-1.5">
+        {onCurve.length > 0 && (
+          <>
+            <Button disabled={onCurve.every((p) => p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}>
+              Smooth
+            </Button>
+            <Button disabled={onCurve.every((p) => !p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}>
+              Corner
+            </Button>
+          </>
+        )}
+        <Button
+          kind="danger"
+          onClick={() => {
+            if (run((p) => deletePoints(p, { at, points: keys }))) select(new Set());
+          }}
+        >
+          Delete
+        </Button>
+      </div>
+    </Section>
+  );
+}
+
+function SideSection() {
+  const project = useBench((s) => s.project)!;
+  const { glyph, master } = place();
+  const at = { glyph, master };
+  const sides = sidesOf(project, project.glyphs[glyph]!, master);
+  const drawn = 'left' in sides;
+  return (
+    <Section title="Sides">
+      <div className="grid gap-1.5">
+        {drawn && <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />}
+        {drawn && <NumberField label="Right" value={sides.right} onChange={(right) => run((p) => setSides(p, { at, right }))} />}
+        <NumberField label="Advance" value={sides.advance} onChange={(advance) => run((p) => setSides(p, { at, advance }))} />
+      </div>
+    </Section>
+  );
+}
+
+function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const at = place();
+  if (drawing.contours.length === 0) {
+    return (
+      <Section title="Contours">
+        <p className="text-quiet">{drawing.components.length > 0 ? `Made of ${plural(drawing.components.length, 'component')}.` : 'Nothing drawn yet: take the Pen, Oval or Box, or put a picture behind and draw over it.'}</p>
+      </Section>
+    );
+  }
+  const wrong = directedByNesting(drawing.contours) !== drawing.contours;
+  const only = keys.length === 1 ? keys[0] : undefined;
+  const single = only && pointOf(drawing, only);
+  const canStart = single && single.type !== 'off' && drawing.contours[keyParts(only!)[0]]!.closed;
+  return (
+    <Section title={plural(drawing.contours.length, 'contour')}>
+      <ul className="mb-2 max-h-40 overflow-auto">
+        {drawing.contours.map((c, i) => {
+          const chosen = keys.some((k) => keyParts(k)[0] === i);
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
+            <li key={i} className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}>
+              <button type="button" className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left" onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}>
+                <b className="w-4 font-semibold">{i + 1}</b>
+                <span className="truncate text-quiet">{c.closed ? (signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
+              </button>
+              {!c.closed && (
+                <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at, index: i }))}>
+                  close
+                </button>
+              )}
+              <button type="button" aria-label={`Reverse contour ${i + 1}`} title="Reverse" className="rounded p-1 text-quiet hover:bg-kelp-tint" onClick={() => run((p) => reverseContours(p, { at, contours: [i] }))}>
+                <RefreshCcw size={14} />
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="flex flex-wrap gap-1.5">
+        {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
+        {wrong && (
+          <div className="w-full rounded-lg bg-marigold-tint p-2 text-[13px]">
+            <p className="mb-1">▲ A contour goes the wrong way for where it lies; counters may fill.</p>
+            <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => directByNesting(p, { at }))}>
+              Set directions by nesting
+            </button>
+          </div>
+        )}
+      </div>
+    </Section>
+  );
+}
+
+function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; bringPicture: () => void }) {
+  const project = useBench((s) => s.project)!;
+  const at = place();
+  const icon = 'rounded p-1 text-quiet hover:bg-kelp-tint';
+  return (
+    <Section
+      title="Behind the drawing"
+      action={
+        <button type="button" className={icon} aria-label="Put a picture behind" title="Put a picture behind (PNG or JPEG; drop or paste works too)" onClick={bringPicture}>
+          <ImagePlus size={16} />
+        </button>
+      }
+    >
+      {drawing.backdrops.length === 0 && <p className="text-quiet">Drop or paste a picture of your lettering to draw over.</p>}
+      {drawing.backdrops.map((b) => {
+        const change = (c: Parameters<typeof setBackdrop>[1]['change'], merge?: string) => run((p) => setBackdrop(p, { at, id: b.id, change: c }), merge);
+        const name = project.pictures[b.picture]?.name ?? 'picture';
+        return (
+          <div key={b.id} className="mb-2 grid gap-1">
+            <div className="flex items-center gap-1">
+              <label className="flex min-w-0 flex-1 items-center gap-2">
+                <input type="checkbox" checked={b.visible} onChange={(e) => change({ visible: e.target.checked })} />
+                <span className="truncate">{name}</span>
+              </label>
+              <button type="button" className={icon} aria-label={b.locked ? `Unlock ${name}` : `Lock ${name}`} title={b.locked ? 'Unlock' : 'Lock in place'} onClick={() => change({ locked: !b.locked })}>
+                {b.locked ? <Lock size={14} /> : <LockOpen size={14} />}
+              </button>
+              <button type="button" className={icon} aria-label={`Remove ${name}`} title="Remove" onClick={() => run((p) => removeBackdrop(p, { at, id: b.id }))}>
+                <Trash2 size={14} />
+              </button>
+            </div>
+            <label className="flex items-center gap-2 text-quiet">
+              <span>Strength</span>
+              <input type="range" className="min-w-0 flex-1" min={5} max={100} value={Math.round(b.strength * 100)} onChange={(e) => change({ strength: Number(e.target.value) / 100 }, `strength ${b.id}`)} />
+              <span className="w-10 text-right">{Math.round(b.strength * 100)} %</span>
+            </label>
+          </div>
+        );
+      })}
+    </Section>
+  );
+}

@@ -1,0 +1,243 @@
+import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { glyphsOfLine } from '../../../core/fitting/lines';
+import { setSides, sidesOf } from '../../../core/fitting/sides';
+import type { GlyphId, Project } from '../../../core/project/model';
+import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { drawingPath, path2d } from '../../canvas/outlinePaths';
+import { currentInks, type Inks, useCanvas } from '../../canvas/useCanvas';
+import { isTyping } from '../../shell/commands';
+import { chooseGlyph, preview, run, useBench } from '../../state/bench';
+
+const MARGIN = 28;
+const GRIP = 7;
+
+type Placed = { id: GlyphId; x: number; advance: number };
+type Line = { glyphs: Placed[]; baseline: number };
+
+/** Glyphs side by side by their advances, in font units from the line's start. */
+function layOut(project: Project, master: string, lines: readonly string[], size: number, top: number, leading: number): Line[] {
+  return lines.map((text, i) => {
+    let x = 0;
+    const glyphs = glyphsOfLine(project, text).glyphs.map((id) => {
+      const { advance } = drawingOf(project.glyphs[id]!, master);
+      const placed = { id, x, advance };
+      x += advance;
+      return placed;
+    });
+    return { glyphs, baseline: top + i * leading + size };
+  });
+}
+
+/** Lines of glyphs; the selected one shows its two edges, which are dragged. */
+export function FitCanvas({ lines, size }: { lines: readonly string[]; size: number }) {
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const id = useBench((s) => s.glyph);
+  const [open, setOpen] = useState({ line: 0, index: -1 });
+  const drag = useRef<{ edge: 'left' | 'right'; from: number; value: { left: number; right: number; advance: number }; both: boolean } | undefined>(undefined);
+  const scroll = useRef({ x: 0, y: 0 });
+  const zones = masterOf(project, master)!.zones;
+  const scale = size / project.unitsPerEm;
+  const leading = size * 1.28;
+  const laid = layOut(project, master, lines, size, 18, leading);
+
+  // The glyph that is open: the one clicked, else the first of its kind.
+  const opened = (() => {
+    const at = laid[open.line]?.glyphs[open.index];
+    if (at && at.id === id) return open;
+    for (const [line, l] of laid.entries()) {
+      const index = l.glyphs.findIndex((g) => g.id === id);
+      if (index >= 0) return { line, index };
+    }
+    return undefined;
+  })();
+  const xPx = (x: number) => MARGIN + x * scale - scroll.current.x;
+
+  const { ref, invalidate } = useCanvas(({ context, width }) => {
+    const inks = currentInks();
+    laid.forEach((line, l) => {
+      const baseline = line.baseline - scroll.current.y;
+      context.fillStyle = inks.line;
+      context.fillRect(MARGIN - 8, Math.round(baseline - zones.descender.position * scale) + 2, width - 2 * MARGIN + 16, 1);
+      line.glyphs.forEach((g, i) => {
+        if (opened?.line === l && opened.index === i) paintOpen(context, g, baseline, inks);
+      });
+      for (const g of line.glyphs) paintGlyph(context, g, baseline, inks);
+      line.glyphs.forEach((g, i) => {
+        if (opened?.line === l && opened.index === i) paintEdges(context, g, baseline, inks);
+      });
+    });
+  });
+  useEffect(invalidate);
+
+  function paintGlyph(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
+    const drawing = drawingOf(project.glyphs[g.id]!, master);
+    if (isEmptyDrawing(drawing)) return;
+    context.save();
+    context.translate(xPx(g.x), baseline);
+    context.scale(scale, -scale);
+    context.fillStyle = inks.ink;
+    context.fill(path2d(drawingPath(project, master, drawing)));
+    context.restore();
+  }
+
+  function paintOpen(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
+    context.fillStyle = inks['kelp-tint'];
+    context.fillRect(xPx(g.x), baseline - zones.ascender.position * scale - 10, g.advance * scale, (zones.ascender.position - zones.descender.position) * scale + 12);
+  }
+
+  function paintEdges(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
+    const sides = sidesOf(project, project.glyphs[g.id]!, master);
+    const top = baseline - zones.ascender.position * scale - 10;
+    const bottom = baseline - zones.descender.position * scale + 2;
+    const edges = [
+      { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1 },
+      { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1 },
+    ];
+    for (const { x, value, align } of edges) {
+      context.fillStyle = inks.kelp;
+      context.fillRect(Math.round(x) - 0.75, top, 1.5, bottom - top);
+      context.beginPath();
+      context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
+      context.fill();
+      if (value === undefined) continue;
+      const text = String(Math.round(value * 10) / 10).replace('-', '−');
+      context.font = '600 13px "Source Sans 3 Variable", sans-serif';
+      const w = context.measureText(text).width + 16;
+      const left = align < 0 ? x - w + 4 : x - 4;
+      context.beginPath();
+      context.roundRect(left, top - 12, w, 20, 10);
+      context.fill();
+      context.fillStyle = inks.panel;
+      context.textAlign = 'center';
+      context.textBaseline = 'middle';
+      context.fillText(text, left + w / 2, top - 1.5);
+    }
+  }
+
+  const position = (e: PointerEvent) => {
+    const box = ref.current!.getBoundingClientRect();
+    return { px: e.clientX - box.left, py: e.clientY - box.top };
+  };
+
+  const grip = (px: number, py: number): 'left' | 'right' | undefined => {
+    if (!opened) return undefined;
+    const line = laid[opened.line]!;
+    const g = line.glyphs[opened.index]!;
+    const baseline = line.baseline - scroll.current.y;
+    if (py < baseline - zones.ascender.position * scale - 24 || py > baseline - zones.descender.position * scale + 6) return undefined;
+    if (Math.abs(px - xPx(g.x + g.advance)) <= GRIP) return 'right';
+    if (Math.abs(px - xPx(g.x)) <= GRIP) return 'left';
+    return undefined;
+  };
+
+  const down = (e: PointerEvent<HTMLCanvasElement>) => {
+    const { px, py } = position(e);
+    e.currentTarget.focus();
+    const edge = grip(px, py);
+    if (edge && id) {
+      const sides = sidesOf(project, project.glyphs[id]!, master);
+      if (!('left' in sides) && edge === 'left') return;
+      e.currentTarget.setPointerCapture(e.pointerId);
+      drag.current = { edge, from: px, both: e.shiftKey, value: 'left' in sides ? sides : { left: 0, right: 0, advance: sides.advance } };
+      return;
+    }
+    laid.forEach((line, l) => {
+      const baseline = line.baseline - scroll.current.y;
+      if (py < baseline - size * 0.95 || py > baseline + size * 0.33) return;
+      const index = line.glyphs.findIndex((g) => px >= xPx(g.x) && px < xPx(g.x + g.advance));
+      if (index < 0) return;
+      setOpen({ line: l, index });
+      chooseGlyph(line.glyphs[index]!.id);
+    });
+  };
+
+  const dragEdit = (e: PointerEvent) => {
+    const d = drag.current;
+    if (!d || !id) return undefined;
+    const moved = Math.round((position(e).px - d.from) / scale);
+    const at = { glyph: id, master };
+    const { left, right, advance } = d.value;
+    const drawn = 'left' in sidesOf(project, project.glyphs[id]!, master);
+    // Pulling an edge outwards gives that side more room: the left edge is pulled to the left.
+    const by = d.edge === 'left' ? -moved : moved;
+    if (by === 0) return undefined;
+    if (!drawn) return (p: Project) => setSides(p, { at, advance: advance + by });
+    if (d.both) return (p: Project) => setSides(p, { at, left: left + by, right: right + by });
+    return (p: Project) => setSides(p, d.edge === 'left' ? { at, left: left + by } : { at, right: right + by });
+  };
+  const move = (e: PointerEvent<HTMLCanvasElement>) => {
+    const { px, py } = position(e);
+    e.currentTarget.style.cursor = drag.current || grip(px, py) ? 'ew-resize' : 'default';
+    const edit = dragEdit(e);
+    if (edit) preview(edit);
+  };
+  const up = (e: PointerEvent<HTMLCanvasElement>) => {
+    const edit = dragEdit(e);
+    drag.current = undefined;
+    if (edit) run(edit);
+  };
+
+  useEffect(() => {
+    const canvas = ref.current;
+    if (!canvas) return;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const most = Math.max(0, laid.length * leading + 60 - canvas.clientHeight);
+      scroll.current.y = Math.min(most, Math.max(0, scroll.current.y + (e.shiftKey ? 0 : e.deltaY)));
+      scroll.current.x = Math.max(0, scroll.current.x + e.deltaX + (e.shiftKey ? e.deltaY : 0));
+      invalidate();
+    };
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e.target) || document.querySelector('[role="dialog"]') || !id) return;
+      const sides = sidesOf(project, project.glyphs[id]!, master);
+      const at = { glyph: id, master };
+      const by = e.shiftKey ? 10 : 1;
+      if (e.key === 'Tab' && opened && document.activeElement === canvas) {
+        e.preventDefault();
+        const line = laid[opened.line]!;
+        const index = (opened.index + (e.shiftKey ? -1 : 1) + line.glyphs.length) % line.glyphs.length;
+        setOpen({ line: opened.line, index });
+        chooseGlyph(line.glyphs[index]!.id);
+        return;
+      }
+      const step = { ArrowLeft: -by, ArrowRight: by, ArrowUp: by, ArrowDown: -by }[e.key];
+      if (step === undefined || e.metaKey || e.ctrlKey) return;
+      e.preventDefault();
+      const both = e.key === 'ArrowUp' || e.key === 'ArrowDown';
+      run(
+        (p) => {
+          if (!('left' in sides)) return setSides(p, { at, advance: sides.advance + step });
+          if (both) return setSides(p, { at, left: sides.left + step, right: sides.right + step });
+          return setSides(p, e.altKey ? { at, right: sides.right + step } : { at, left: sides.left + step });
+        },
+        `fit ${id} ${both ? 'both' : e.altKey ? 'right' : 'left'}`,
+      );
+    };
+    canvas.addEventListener('wheel', wheel, { passive: false });
+    window.addEventListener('keydown', keys);
+    return () => {
+      canvas.removeEventListener('wheel', wheel);
+      window.removeEventListener('keydown', keys);
+    };
+  });
+
+  const edges = opened && laid[opened.line]?.glyphs[opened.index];
+  return (
+    <canvas
+      ref={ref}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: the fitting lines take keys.
+      tabIndex={0}
+      role="application"
+      aria-label="Fitting lines"
+      data-testid="fit-canvas"
+      data-left={edges ? xPx(edges.x) : ''}
+      data-right={edges ? xPx(edges.x + edges.advance) : ''}
+      data-baseline={opened ? laid[opened.line]!.baseline : ''}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      className="block min-h-0 w-full flex-1 touch-none outline-none"
+    />
+  );
+}

@@ -1,0 +1,90 @@
+import { overshootFault, setFamily, setMasterName, setUnitsPerEm, setZone } from '../../../core/project/edits';
+import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
+import { run, say, useBench } from '../../state/bench';
+import { NumberField, Section, TextField } from '../../ui/parts';
+import { Details } from '../Details';
+import { MetricsDiagram } from './MetricsDiagram';
+
+const NAMES: readonly { key: keyof Family & string; label: string }[] = [
+  { key: 'name', label: 'Family' },
+  { key: 'designer', label: 'Designer' },
+  { key: 'manufacturer', label: 'Foundry' },
+  { key: 'vendor', label: 'Vendor tag' },
+  { key: 'copyright', label: 'Copyright' },
+  { key: 'licence', label: 'Licence' },
+];
+
+function NameField({ field, label }: { field: keyof Family & string; label: string }) {
+  const value = useBench((s) => String(s.project?.family[field] ?? ''));
+  return (
+    <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+      <span className="text-quiet">{label}</span>
+      <TextField
+        value={value}
+        maxLength={field === 'vendor' ? 4 : 400}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => run((p) => setFamily(p, { [field]: field !== 'name' && e.target.value === '' ? undefined : e.target.value }), `family-${field}`)}
+      />
+    </label>
+  );
+}
+
+/** Sets a line or overshoot; an overshoot on the wrong side is turned round and explained. */
+export function changeZone(zone: ZoneKey, change: { position?: number; overshoot?: number }): void {
+  const { master } = useBench.getState();
+  const done = run((p) => setZone(p, { master, zone, change }));
+  const fault = change.overshoot === undefined ? undefined : overshootFault(zone, change.overshoot);
+  if (done && fault) say(fault);
+}
+
+/** Names, em and vertical metrics, the metrics on a live diagram of the project's own glyphs. */
+export default function Plan() {
+  const project = useBench((s) => s.project)!;
+  const masterId = useBench((s) => s.master);
+  const master = project.masters.find((m) => m.id === masterId)!;
+  return (
+    <div className="flex h-full">
+      <MetricsDiagram />
+      <Details heading={`${project.family.name}, ${master.name}`} sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}>
+        <Section title="Vertical metrics">
+          <div className="grid grid-cols-[1fr_68px_60px] items-center gap-x-1.5 gap-y-1.5">
+            <span />
+            <span className="text-right text-[12px] text-quiet">line</span>
+            <span className="text-right text-[12px] text-quiet">overshoot</span>
+            {[...ZONE_KEYS].reverse().map((key) => {
+              const zone = master.zones[key];
+              return (
+                <div key={key} className="contents">
+                  <span className="truncate text-quiet">{zone.name}</span>
+                  <NumberField hideLabel label={zone.name} value={zone.position} onChange={(position) => changeZone(key, { position })} />
+                  <NumberField hideLabel label={`${zone.name} overshoot`} value={zone.overshoot} onChange={(overshoot) => changeZone(key, { overshoot })} />
+                </div>
+              );
+            })}
+          </div>
+        </Section>
+        <Section title="Names">
+          <div className="grid gap-1.5">
+            {NAMES.slice(0, 1).map((n) => (
+              <NameField key={n.key} field={n.key} label={n.label} />
+            ))}
+            <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+              <span className="text-quiet">Master</span>
+              <TextField value={master.name} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')} />
+            </label>
+            {NAMES.slice(1).map((n) => (
+              <NameField key={n.key} field={n.key} label={n.label} />
+            ))}
+          </div>
+        </Section>
+        <Section title="Numbers">
+          <div className="grid gap-1.5">
+            <NumberField label="Units per em" value={project.unitsPerEm} onChange={(v) => run((p) => setUnitsPerEm(p, { unitsPerEm: v }))} />
+            <NumberField label="Version, major" value={project.family.versionMajor} onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 32767 && run((p) => setFamily(p, { versionMajor: v }))} />
+            <NumberField label="Version, minor" value={project.family.versionMinor} onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 999 && run((p) => setFamily(p, { versionMinor: v }))} />
+          </div>
+        </Section>
+      </Details>
+    </div>
+  );
+}

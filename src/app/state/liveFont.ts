@@ -1,0 +1,46 @@
+import type { Project } from '../../core/project/model';
+import { isEmptyPatch, patchBetween } from '../../core/project/patch';
+import type { SetLine } from '../../workers/compile';
+import { compileWorker } from '../../workers/clients';
+import { useBench } from './bench';
+
+let sent: { projectId: string; project: Project } | undefined;
+let working = false;
+let wanted: { texts: string[]; features: string[]; show: (lines: SetLine[], fault: string | undefined) => void } | undefined;
+
+/** Brings the worker's copy of the document up to date: whole at first, then by patches. */
+async function synchronise(): Promise<void> {
+  const { projectId, project } = useBench.getState();
+  if (!project) return;
+  const worker = compileWorker();
+  if (sent?.projectId !== projectId) await worker.load(project);
+  else {
+    const patch = patchBetween(sent.project, project);
+    if (!isEmptyPatch(patch)) await worker.update(patch);
+  }
+  sent = { projectId, project };
+}
+
+/**
+ * Asks for lines of text in the font as it would be cast now. While one request runs only the newest other one waits, so
+ * the galley keeps up with the hand however fast it moves.
+ */
+export function requestLines(texts: string[], features: string[], show: (lines: SetLine[], fault: string | undefined) => void): void {
+  wanted = { texts, features, show };
+  if (!working) void work();
+}
+
+async function work(): Promise<void> {
+  working = true;
+  try {
+    while (wanted) {
+      const { texts, features, show } = wanted;
+      wanted = undefined;
+      await synchronise();
+      const { lines, fault } = await compileWorker().setLines({ texts, master: useBench.getState().master, features });
+      show(lines, fault);
+    }
+  } finally {
+    working = false;
+  }
+}

@@ -1,0 +1,36 @@
+import { memo } from 'react';
+import type { Glyph, MasterId, Project } from '../../core/project/model';
+import { codePointsForName } from '../../core/project/glyphNames';
+import { drawingOf, isBlank, isEmptyDrawing, masterOf } from '../../core/project/queries';
+import { drawingPath } from '../canvas/outlinePaths';
+
+/** What a glyph stands for, as text, for pencilling an empty one. */
+export function characterOf(glyph: Glyph): string {
+  const codes = glyph.unicodes.length > 0 ? glyph.unicodes.slice(0, 1) : codePointsForName(glyph.name);
+  return codes.filter((c) => c > 0x20).map((c) => (/\p{M}/u.test(String.fromCodePoint(c)) ? `◌${String.fromCodePoint(c)}` : String.fromCodePoint(c))).join('');
+}
+
+type Props = { project: Project; glyph: Glyph; master: MasterId; size: number };
+
+/** A glyph as drawn, filled, centred in a square of `size` pixels; an empty one is pencilled. */
+export const GlyphShape = memo(function GlyphShape({ project, glyph, master, size }: Props) {
+  const drawing = drawingOf(glyph, master);
+  const zones = masterOf(project, master)?.zones;
+  const em = project.unitsPerEm;
+  const top = (zones?.ascender.position ?? em * 0.75) + em * 0.08;
+  const bottom = (zones?.descender.position ?? -em * 0.22) - em * 0.04;
+  const height = top - bottom;
+  const width = Math.max(height, drawing.advance * 1.05);
+  if (isEmptyDrawing(drawing) && !isBlank(glyph)) {
+    return (
+      <span aria-hidden className="flex items-center justify-center overflow-hidden font-light text-quiet opacity-45" style={{ width: size, height: size, fontSize: size * 0.5 }}>
+        {characterOf(glyph) || <span style={{ fontSize: Math.max(9, size * 0.15) }}>{glyph.name}</span>}
+      </span>
+    );
+  }
+  return (
+    <svg aria-hidden width={size} height={size} viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}>
+      <path d={drawingPath(project, master, drawing)} transform="scale(1 -1)" fill="currentColor" />
+    </svg>
+  );
+});

@@ -1,0 +1,144 @@
+import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, useEffect, useId, useState } from 'react';
+
+type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
+const KINDS: Record<ButtonKind, string> = {
+  plain: 'border border-line bg-panel text-ink hover:bg-kelp-tint',
+  primary: 'border border-kelp bg-kelp text-on-kelp hover:brightness-110',
+  quiet: 'border border-transparent text-kelp hover:bg-kelp-tint',
+  danger: 'border border-line bg-panel text-brick hover:bg-marigold-tint',
+};
+
+/** A push button in the bench's look. */
+export function Button({ kind = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: ButtonKind }) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex h-7.5 items-center justify-center gap-1.5 whitespace-nowrap rounded-lg px-3 text-[13.5px] transition-colors disabled:opacity-45 disabled:hover:bg-transparent ${KINDS[kind]} ${className}`}
+      {...rest}
+    />
+  );
+}
+
+const FIELD = 'h-7.5 w-full min-w-0 rounded-lg border border-line bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
+
+export function TextField(props: InputHTMLAttributes<HTMLInputElement>) {
+  return <input type="text" spellCheck={false} autoComplete="off" {...props} className={`${FIELD} ${props.className ?? ''}`} />;
+}
+
+type NumberFieldProps = {
+  label: string;
+  value: number | undefined;
+  onChange: (value: number) => void;
+  disabled?: boolean;
+  /** Shows the label to assistive technology only. */
+  hideLabel?: boolean;
+};
+
+/** Evaluates what was typed: a number, or a number changed by "+4", "-4", "*1.1", "/2" after it. */
+export function readNumber(text: string): number | undefined {
+  const match = /^\s*([+-]?\d+(?:\.\d+)?)\s*(?:([-+*/])\s*(\d+(?:\.\d+)?))?\s*$/.exec(text.replace(/−/g, '-').replace(',', '.'));
+  if (!match) return undefined;
+  const a = Number(match[1]);
+  const b = Number(match[3] ?? 0);
+  switch (match[2]) {
+    case '+':
+      return a + b;
+    case '-':
+      return a - b;
+    case '*':
+      return a * b;
+    case '/':
+      return b === 0 ? undefined : a / b;
+    default:
+      return a;
+  }
+}
+
+const shown = (v: number | undefined): string => (v === undefined ? '' : String(Math.round(v * 100) / 100).replace('-', '−'));
+
+/** A number in font units: Enter or leaving the field applies it, arrow keys step by 1 (10 with Shift), Escape restores. */
+export function NumberField({ label, value, onChange, disabled, hideLabel }: NumberFieldProps) {
+  const id = useId();
+  const [text, setText] = useState(shown(value));
+  useEffect(() => setText(shown(value)), [value]);
+  const apply = (v: number | undefined) => {
+    if (v === undefined || !Number.isFinite(v)) setText(shown(value));
+    else if (v !== value) onChange(v);
+    else setText(shown(value));
+  };
+  return (
+    <div className={hideLabel ? 'min-w-0' : 'grid min-w-0 grid-cols-[1fr_74px] items-center gap-2'}>
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'truncate text-quiet'}>
+        {label}
+      </label>
+      <input
+        id={id}
+        type="text"
+        inputMode="decimal"
+        autoComplete="off"
+        disabled={disabled}
+        className={`${FIELD} text-right`}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onFocus={(e) => e.target.select()}
+        onBlur={() => apply(readNumber(text))}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter') apply(readNumber(text));
+          else if (e.key === 'Escape') {
+            setText(shown(value));
+            e.currentTarget.blur();
+          } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+            e.preventDefault();
+            apply((readNumber(text) ?? value ?? 0) + (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 10 : 1));
+          }
+        }}
+      />
+    </div>
+  );
+}
+
+/** A part of the details column under its own heading. */
+export function Section({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <section className="mb-4">
+      <div className="mb-1.5 flex min-h-6 items-center justify-between">
+        <h3 className="text-[13.5px] font-semibold">{title}</h3>
+        {action}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** A row of buttons of which one is chosen. */
+export function Choice<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: readonly { value: T; text: string; hint?: string }[]; onChange: (v: T) => void }) {
+  return (
+    <fieldset className="inline-flex flex-wrap gap-1.5" aria-label={label}>
+      {options.map((o) => (
+        <button
+          key={o.value}
+          type="button"
+          title={o.hint}
+          aria-pressed={o.value === value}
+          onClick={() => onChange(o.value)}
+          className={`h-7.5 rounded-full border px-3 text-[13.5px] ${o.value === value ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-line bg-panel text-ink hover:bg-kelp-tint'}`}
+        >
+          {o.text}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+export function CheckRow({ label, checked, onChange, disabled }: { label: string; checked: boolean; onChange: (v: boolean) => void; disabled?: boolean }) {
+  return (
+    <label className="flex min-h-7 items-center gap-2">
+      <input type="checkbox" checked={checked} disabled={disabled} onChange={(e) => onChange(e.target.checked)} />
+      <span>{label}</span>
+    </label>
+  );
+}
+
+/** A key or chord as it is printed on the shortcut sheet. */
+export const Key = ({ children }: { children: ReactNode }) => <kbd className="inline-block min-w-5 rounded border border-line bg-paper px-1.5 text-center font-sans text-[12px] leading-5 text-quiet">{children}</kbd>;

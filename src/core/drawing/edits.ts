@@ -1,0 +1,142 @@
+import { type Contour, insertPoint as insertOn, nearestOnContour, reverseContour, segmentsOf, transformContour, withStart } from '../geometry/contour';
+import type { Affine } from '../geometry/affine';
+import { translation } from '../geometry/affine';
+import { deletePoints as deleteFrom } from '../geometry/deletePoints';
+import { directedByNesting } from '../geometry/winding';
+import { type DrawingPlace, type Edit, editDrawing, plural, refused } from '../project/edit';
+import type { Anchor, Backdrop, Drawing, Picture } from '../project/model';
+import { movePointsOf } from './move';
+import { setSmooth as smoothOf, toggleSegment as toggleOf } from './pointKinds';
+import { byContour, keyParts, type PointKey, pointOf, tidy } from './points';
+
+/** Edits of one drawing: points, contours, backdrops. Distances are font units. */
+
+type At = { at: DrawingPlace };
+
+const replaceContours = (drawing: Drawing, change: (contour: Contour, index: number) => Contour | undefined): Drawing => ({
+  ...drawing,
+  contours: drawing.contours.flatMap((c, i) => change(c, i) ?? []),
+});
+
+export const addContour: Edit<At & { contour: Contour; what: string }> = (project, { at, contour, what }) =>
+  editDrawing(project, at, `Drew ${what}`, (d) => ({ ...d, contours: [...d.contours, contour] }));
+
+/** Puts a contour in the place of another; the pen grows a contour this way. */
+export const replaceContour: Edit<At & { index: number; contour: Contour; what: string }> = (project, { at, index, contour, what }) =>
+  editDrawing(project, at, what, (d) =>
+    d.contours[index] ? replaceContours(d, (c, i) => (i === index ? contour : c)) : { refuse: 'That contour is no longer there.' },
+  );
+
+export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (project, { at, points, dx, dy }) =>
+  editDrawing(project, at, `Moved ${plural(points.length, 'point')}`, (d) => {
+    const selected = byContour(d, points);
+    if (selected.size === 0) return { refuse: 'No points are selected.' };
+    return replaceContours(d, (c, i) => (selected.has(i) ? movePointsOf(c, selected.get(i)!, dx, dy) : c));
+  });
+
+/** Puts one point at a place by number. */
+export const placePoint: Edit<At & { point: PointKey; x?: number; y?: number }> = (project, { at, point, x, y }) => {
+  const glyph = project.glyphs[at.glyph];
+  const current = glyph?.drawings[at.master] && pointOf(glyph.drawings[at.master]!, point);
+  if (!current) return refused('That point is no longer there.');
+  return movePoints(project, { at, points: [point], dx: (x ?? current.x) - current.x, dy: (y ?? current.y) - current.y });
+};
+
+export const deletePoints: Edit<At & { points: readonly PointKey[] }> = (project, { at, points }) =>
+  editDrawing(project, at, `Deleted ${plural(points.length, 'point')}`, (d) => {
+    const selected = byContour(d, points);
+    if (selected.size === 0) return { refuse: 'No points are selected.' };
+    return replaceContours(d, (c, i) => (selected.has(i) ? deleteFrom(c, selected.get(i)!) : c));
+  });
+
+export const setSmooth: Edit<At & { points: readonly PointKey[]; smooth: boolean }> = (project, { at, points, smooth }) =>
+  editDrawing(project, at, `Made ${plural(points.length, 'point')} ${smooth ? 'smooth' : points.length === 1 ? 'a corner' : 'corners'}`, (d) => {
+    const selected = byContour(d, points);
+    return replaceContours(d, (c, i) => (selected.has(i) ? smoothOf(c, selected.get(i)!, smooth) : c));
+  });
+
+/** Straightens or curves the segment nearest to a place. */
+export const toggleSegment: Edit<At & { x: number; y: number; within: number }> = (project, { at, x, y, within }) =>
+  editDrawing(project, at, 'Changed a segment', (d) => {
+    const near = nearestSegment(d, x, y);
+    if (!near || near.distance > within) return { refuse: 'There is no segment at that place.' };
+    return replaceContours(d, (c, i) => (i === near.contour ? toggleOf(c, near.segment) : c));
+  });
+
+/** Adds a point on the outline nearest to a place without changing the shape. */
+export const insertPoint: Edit<At & { x: number; y: number; within: number }> = (project, { at, x, y, within }) =>
+  editDrawing(project, at, 'Added a point', (d) => {
+    const near = nearestSegment(d, x, y);
+    if (!near || near.distance > within) return { refuse: 'There is no outline at that place.' };
+    return replaceContours(d, (c, i) => (i === near.contour ? insertOn(c, near.segment, near.part, near.t).contour : c));
+  });
+
+/** The contour, segment and place nearest to a point. */
+export function nearestSegment(drawing: Drawing, x: number, y: number) {
+  let best: (NonNullable<ReturnType<typeof nearestOnContour>> & { contour: number }) | undefined;
+  drawing.contours.forEach((c, contour) => {
+    const near = nearestOnContour(c, x, y);
+    if (near && (!best || near.distance < best.distance)) best = { ...near, contour };
+  });
+  return best;
+}
+
+export const reverseContours: Edit<At & { contours: readonly number[] }> = (project, { at, contours }) =>
+  editDrawing(project, at, `Reversed ${plural(contours.length, 'contour')}`, (d) => replaceContours(d, (c, i) => (contours.includes(i) ? reverseContour(c) : c)));
+
+export const setStartPoint: Edit<At & { point: PointKey }> = (project, { at, point }) =>
+  editDrawing(project, at, 'Moved the start point', (d) => {
+    const [ci, pi] = keyParts(point);
+    const p = pointOf(d, point);
+    if (!p || p.type === 'off' || !d.contours[ci]!.closed) return { refuse: 'A contour starts at an on-curve point of a closed contour.' };
+    return replaceContours(d, (c, i) => (i === ci ? withStart(c, pi) : c));
+  });
+
+/** Sets every contour's direction by nesting. */
+export const directByNesting: Edit<At> = (project, { at }) =>
+  editDrawing(project, at, 'Set directions by nesting', (d) => {
+    const contours = directedByNesting(d.contours);
+    return contours === d.contours ? { refuse: 'All contours go the right way already.' } : { ...d, contours };
+  });
+
+/** Closes an open contour with a straight side. */
+export const closeContour: Edit<At & { index: number }> = (project, { at, index }) =>
+  editDrawing(project, at, 'Closed a contour', (d) => replaceContours(d, (c, i) => (i === index && !c.closed && segmentsOf(c).length > 0 ? { ...c, closed: true } : c)));
+
+/** Contours added as they are; what pasting does. */
+export const addContours: Edit<At & { contours: readonly Contour[] }> = (project, { at, contours }) =>
+  contours.length === 0
+    ? refused('There is nothing to paste.')
+    : editDrawing(project, at, `Pasted ${plural(contours.length, 'contour')}`, (d) => ({ ...d, contours: [...d.contours, ...contours] }));
+
+/** A drawing and everything in it carried sideways: outlines, components, anchors; backdrops too. */
+export function shifted(drawing: Drawing, dx: number): Drawing {
+  const t = translation(dx, 0);
+  const move = <T extends { readonly transform: Affine }>(o: T): T => {
+    const [a, b, c, d, e, f] = o.transform;
+    return { ...o, transform: [a, b, c, d, tidy(e + dx), f] as Affine };
+  };
+  return {
+    ...drawing,
+    contours: drawing.contours.map((c) => transformContour(c, t)),
+    components: drawing.components.map(move),
+    anchors: drawing.anchors.map((a: Anchor) => ({ ...a, x: tidy(a.x + dx) })),
+    backdrops: drawing.backdrops.map(move),
+  };
+}
+
+export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (project, { at, key, picture, backdrop }) =>
+  editDrawing({ ...project, pictures: { ...project.pictures, [key]: picture } }, at, `Put ${picture.name} behind the drawing`, (d) => ({ ...d, backdrops: [...d.backdrops, backdrop] }));
+
+export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (project, { at, id, change }) =>
+  editDrawing(project, at, 'Changed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)) }));
+
+/** Takes a backdrop away; its picture goes too when nothing else shows it. */
+export const removeBackdrop: Edit<At & { id: string }> = (project, { at, id }) => {
+  const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.filter((b) => b.id !== id) }));
+  if (!outcome.ok) return outcome;
+  const used = new Set(Object.values(outcome.project.glyphs).flatMap((g) => Object.values(g.drawings).flatMap((d) => d.backdrops.map((b) => b.picture))));
+  const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
+  return { ...outcome, project: { ...outcome.project, pictures } };
+};
+

@@ -1,0 +1,60 @@
+import type { Contour, Point } from '../geometry/contour';
+import { neighbour, tidy } from './points';
+
+/**
+ * Moves points of a contour by a distance in font units. Handles travel with their on-curve point; at a smooth point the
+ * opposite handle turns to stay in line, and where a smooth point joins a line to a curve the handle keeps to the line.
+ */
+export function movePointsOf(contour: Contour, selected: ReadonlySet<number>, dx: number, dy: number): Contour {
+  const { points } = contour;
+  const moving = new Set(selected);
+  for (const i of selected) {
+    if (points[i]!.type === 'off') continue;
+    for (const step of [-1, 1]) {
+      const n = neighbour(contour, i, step);
+      if (n !== undefined && points[n]!.type === 'off') moving.add(n);
+    }
+  }
+  const next: Point[] = points.map((p, i) => (moving.has(i) ? { ...p, x: tidy(p.x + dx), y: tidy(p.y + dy) } : p));
+  for (const i of smoothNear(contour, moving)) keepSmooth({ ...contour, points: next }, next, i, selected);
+  return { ...contour, points: next };
+}
+
+/** Smooth points that are moved, or next to something moved. */
+function smoothNear(contour: Contour, moving: ReadonlySet<number>): Set<number> {
+  const out = new Set<number>();
+  for (const i of moving) {
+    for (const n of [i, neighbour(contour, i, -1), neighbour(contour, i, 1)]) {
+      if (n !== undefined && contour.points[n]!.smooth && contour.points[n]!.type !== 'off') out.add(n);
+    }
+  }
+  return out;
+}
+
+/** Brings the handles of a smooth point back into line after a change; `held` points were placed by hand. */
+function keepSmooth(contour: Contour, points: Point[], index: number, held: ReadonlySet<number>): void {
+  const before = neighbour(contour, index, -1);
+  const after = neighbour(contour, index, 1);
+  if (before === undefined || after === undefined) return;
+  const isOff = (i: number) => points[i]!.type === 'off';
+  if (isOff(before) && isOff(after)) {
+    if (held.has(before) && !held.has(after)) align(points, index, before, after);
+    else if (held.has(after) && !held.has(before)) align(points, index, after, before);
+    else if (held.has(before) && held.has(after) && !held.has(index)) align(points, index, before, after);
+  } else if (isOff(before) !== isOff(after)) {
+    align(points, index, isOff(before) ? after : before, isOff(before) ? before : after);
+  }
+}
+
+/** Turns the handle `follower` about `pivot` to lie straight opposite `leader`, its length kept. */
+export function align(points: Point[], pivot: number, leader: number, follower: number): void {
+  const p = points[pivot]!;
+  const l = points[leader]!;
+  const f = points[follower]!;
+  const dx = p.x - l.x;
+  const dy = p.y - l.y;
+  const reach = Math.hypot(dx, dy);
+  if (reach < 1e-6) return;
+  const length = Math.hypot(f.x - p.x, f.y - p.y);
+  points[follower] = { ...f, x: tidy(p.x + (dx / reach) * length), y: tidy(p.y + (dy / reach) * length) };
+}

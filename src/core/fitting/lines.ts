@@ -1,0 +1,46 @@
+import { codePointsForName } from '../project/glyphNames';
+import type { Glyph, GlyphId, Project } from '../project/model';
+import { glyphForCodePoint, glyphNamed } from '../project/queries';
+
+/**
+ * The glyphs of a text line by code point, before any shaping: characters, and glyph names written as `/name ` (the
+ * space after a name ends it). Characters without a glyph come back as `missing`.
+ */
+export function glyphsOfLine(project: Project, line: string): { glyphs: GlyphId[]; missing: string[] } {
+  const glyphs: GlyphId[] = [];
+  const missing: string[] = [];
+  const pattern = /\/([A-Za-z_.][A-Za-z0-9._-]+) ?|[\s\S]/gu;
+  for (const match of line.matchAll(pattern)) {
+    const named = match[1] === undefined ? undefined : glyphNamed(project, match[1]);
+    if (named) {
+      glyphs.push(named.id);
+      continue;
+    }
+    for (const character of match[1] === undefined ? match[0] : match[0]) {
+      const glyph = glyphForCodePoint(project, character.codePointAt(0)!);
+      if (glyph) glyphs.push(glyph.id);
+      else missing.push(character);
+    }
+  }
+  return { glyphs, missing };
+}
+
+/** The pair of glyphs a glyph is judged between: n o for lowercase, H O for capitals, zero one for figures. */
+export function controlsFor(glyph: Glyph): [straight: string, round: string] {
+  const code = glyph.unicodes[0] ?? codePointsForName(glyph.name)[0];
+  if (code === undefined) return ['n', 'o'];
+  const character = String.fromCodePoint(code);
+  if (/\p{Nd}/u.test(character)) return ['1', '0'];
+  if (/\p{Lu}/u.test(character)) return ['H', 'O'];
+  return ['n', 'o'];
+}
+
+/** How a glyph is written in a line: its character, or `/name ` when it has none. */
+export const spellingOf = (glyph: Glyph): string => (glyph.unicodes[0] === undefined ? `/${glyph.name} ` : String.fromCodePoint(glyph.unicodes[0]));
+
+/** Control strings for a glyph: among straights, among rounds, and mixed. */
+export function controlStrings(glyph: Glyph): string[] {
+  const [straight, round] = controlsFor(glyph);
+  const g = spellingOf(glyph);
+  return [`${straight}${straight}${g}${straight}${g}${g}${straight}${straight}`, `${round}${round}${g}${round}${g}${g}${round}${round}`, `${straight}${g}${round}${round}${g}${straight}${g}${round}`];
+}

@@ -1,0 +1,82 @@
+import { isEmptyBox } from '../geometry/curve';
+import { shifted } from '../drawing/edits';
+import { tidy } from '../drawing/points';
+import { type DrawingPlace, type Edit, edited, refused, withGlyph } from '../project/edit';
+import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
+import { drawingBounds, drawingsOf } from '../project/outline';
+import { drawingOf } from '../project/queries';
+
+/** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
+export type Sides = { left: number; right: number; advance: number };
+
+/** Left and right side bearing and advance of a glyph's drawing. */
+export function sidesOf(project: Project, glyph: Glyph, master: MasterId): Sides | { advance: number } {
+  const drawing = drawingOf(glyph, master);
+  const box = drawingBounds(drawing, drawingsOf(project, master));
+  if (isEmptyBox(box)) return { advance: drawing.advance };
+  return { left: tidy(box.xMin), right: tidy(drawing.advance - box.xMax), advance: drawing.advance };
+}
+
+const MOST_ADVANCE = 65535;
+
+/**
+ * Sets any of left, right and advance. Setting the left side moves everything in the drawing; composites that use the
+ * glyph keep their marks over it and, where they were as wide as it, stay as wide as it. Setting right or advance moves
+ * the right edge.
+ */
+export const setSides: Edit<{ at: DrawingPlace; left?: number; right?: number; advance?: number }> = (project, { at, left, right, advance }) => {
+  const glyph = project.glyphs[at.glyph];
+  if (!glyph) return refused('That glyph is no longer in the project.');
+  const master = project.masters.find((m) => m.id === at.master);
+  if (!master) return refused('That master is no longer in the project.');
+  const before = drawingOf(glyph, at.master);
+  const now = sidesOf(project, glyph, at.master);
+  const hasOutline = 'left' in now;
+  if (!hasOutline && (left !== undefined || right !== undefined)) return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
+  const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
+  let width = advance ?? tidy(before.advance + shift);
+  if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
+  if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE) return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
+  const moved = shift === 0 ? before : shifted(before, shift);
+  const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
+  const changed = withComposites(withGlyph(project, next), at, before, shift, width);
+  const what = [left !== undefined && `left ${left}`, right !== undefined && `right ${right}`, advance !== undefined && `advance ${advance}`].filter(Boolean).join(', ');
+  return edited(changed, `Set ${what} of ${glyph.name}, ${master.name}`);
+};
+
+/** Composites of a glyph whose outline moved by `shift` and whose advance became `width`. */
+function withComposites(project: Project, at: DrawingPlace, before: Drawing, shift: number, width: number): Project {
+  let glyphs: Record<GlyphId, Glyph> | undefined;
+  for (const glyph of Object.values(project.glyphs)) {
+    const drawing = glyph.drawings[at.master];
+    if (!drawing || glyph.id === at.glyph || !drawing.components.some((c) => c.glyph === at.glyph)) continue;
+    const isBase = drawing.components[0]!.glyph === at.glyph;
+    const components = drawing.components.map((c, i) => {
+      const dx = c.glyph === at.glyph ? (isBase && i === 0 ? 0 : -shift) : isBase ? shift : 0;
+      const [xx, xy, yx, yy, x, y] = c.transform;
+      return dx === 0 ? c : { ...c, transform: [xx, xy, yx, yy, tidy(x + dx), y] as const };
+    });
+    const followsWidth = isBase && drawing.advance === before.advance;
+    const next = { ...drawing, components, advance: followsWidth ? width : drawing.advance };
+    glyphs ??= { ...project.glyphs };
+    glyphs[glyph.id] = { ...glyph, drawings: { ...glyph.drawings, [at.master]: next } };
+  }
+  return glyphs ? { ...project, glyphs } : project;
+}
+
+/** Adds a value evenly to both sides of some glyphs, in one master. */
+export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; value: number }> = (project, { glyphs, master, value }) => {
+  let current = project;
+  for (const id of glyphs) {
+    const glyph = current.glyphs[id];
+    if (!glyph) continue;
+    const now = sidesOf(current, glyph, master);
+    const at = { glyph: id, master };
+    const outcome = 'left' in now
+      ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
+      : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
+    if (!outcome.ok) return outcome;
+    current = outcome.project;
+  }
+  return edited(current, `Added ${value} to both sides of ${glyphs.length} glyphs`);
+};

@@ -1,0 +1,37 @@
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+
+/** Serves the built app. Hashed assets are kept for good, everything else is asked for again. */
+export function createApp(dist: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use((_, response, next) => {
+    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
+    response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');
+    response.setHeader('X-Content-Type-Options', 'nosniff');
+    response.setHeader('Referrer-Policy', 'no-referrer');
+    response.setHeader(
+      'Content-Security-Policy',
+      "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; worker-src 'self' blob:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'",
+    );
+    next();
+  });
+  app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(
+    express.static(dist, {
+      setHeaders: (response, path) => {
+        response.setHeader('Cache-Control', 'no-cache');
+        if (path.endsWith('.wendril')) response.setHeader('Content-Type', 'application/zip');
+      },
+    }),
+  );
+  // Every stage has its own address; all of them are the one page.
+  app.get(/^\/(p\/.*)?$/, (_, response) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(join(dist, 'index.html'));
+  });
+  app.use((_, response) => {
+    response.status(404).type('text/plain').send('Not found');
+  });
+  return app;
+}

@@ -1,0 +1,53 @@
+import type { GlyphId, MasterId, Project } from '../core/project/model';
+import { applyPatch, type Patch } from '../core/project/patch';
+import { CastCache } from '../core/casting/cache';
+import { castFont } from '../core/casting/font';
+import { createShaper, type Shaper } from './shaper';
+
+export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
+export type SetLine = {
+  glyphs: SetGlyph[];
+  /** Outline of each glyph index used, as an SVG path in font units, y up. */
+  paths: Record<number, string>;
+  width: number;
+  /** Milliseconds from the request to the shaped line, compiling included. */
+  milliseconds: number;
+};
+
+let project: Project | undefined;
+const cache = new CastCache();
+let compiled: { project: Project; master: MasterId; shaper: Shaper; glyphIds: readonly GlyphId[] } | undefined;
+
+/** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
+export const compileService = {
+  load(next: Project): void {
+    project = next;
+    compiled = undefined;
+  },
+
+  update(patch: Patch): void {
+    if (project) project = applyPatch(project, patch);
+  },
+
+  /** Lines of text, set with the font of one master; only glyphs that changed are compiled again. */
+  async setLines({ texts, master, features }: { texts: string[]; master: MasterId; features: string[] }): Promise<{ lines: SetLine[]; fault?: string }> {
+    const started = performance.now();
+    if (!project) return { lines: [] };
+    if (compiled?.project !== project || compiled.master !== master) {
+      const font = castFont(project, { flavour: 'otf', master, cache });
+      if (!font.ok) return { lines: [], fault: font.reason };
+      compiled = { project, master, shaper: await createShaper(font.value.bytes), glyphIds: font.value.glyphIds };
+    }
+    const { shaper, glyphIds } = compiled;
+    const lines = texts.map((text): SetLine => {
+      const { glyphs, width } = shaper.shape(text, features);
+      const paths: Record<number, string> = {};
+      for (const g of glyphs) paths[g.gid] ??= shaper.path(g.gid);
+      return { glyphs: glyphs.map((g) => ({ ...g, id: glyphIds[g.gid] })), paths, width, milliseconds: 0 };
+    });
+    const milliseconds = performance.now() - started;
+    return { lines: lines.map((l) => ({ ...l, milliseconds })) };
+  },
+};
+
+export type CompileService = typeof compileService;

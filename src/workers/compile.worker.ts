@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { compileService } from './compile';
+
+expose(compileService);

@@ -1,0 +1,49 @@
+import { type Check, checkFont } from '../core/casting/checks';
+import { castOutputs, type Format } from '../core/casting/outputs';
+import { readProjectFile, writeProjectFile } from '../core/formats/projectFile';
+import type { Result } from '../core/base/result';
+import type { MasterId, Project } from '../core/project/model';
+
+export type CastFile = {
+  fileName: string;
+  format: Format;
+  master: MasterId;
+  bytes: Uint8Array;
+  glyphs: number;
+  quadraticError: number;
+  overlapsKept: readonly string[];
+  kerningPairs: number;
+  checks: Check[];
+};
+
+/** The service for whole files: opening, saving and casting, away from the pointer. */
+export const filesService = {
+  open(bytes: Uint8Array, name: string, progress: (done: number, total: number) => void): Result<Project> {
+    return readProjectFile(bytes, name, progress);
+  },
+
+  save: (project: Project): Uint8Array => writeProjectFile(project),
+
+  async cast(
+    project: Project,
+    choice: { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean },
+    progress: (done: number, total: number, now: string) => void,
+  ): Promise<Result<CastFile[]>> {
+    const masters = project.masters.filter((m) => choice.masters.includes(m.id));
+    const result = await castOutputs(project, { formats: choice.formats, masters, keepOverlaps: choice.keepOverlaps, progress });
+    if (!result.ok) return result;
+    return {
+      ok: true,
+      value: result.value.map(({ font, ...file }) => ({
+        ...file,
+        glyphs: font.glyphIds.length,
+        quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
+        overlapsKept: font.overlapsKept,
+        kerningPairs: font.kerningPairs,
+        checks: checkFont(font.bytes),
+      })),
+    };
+  },
+};
+
+export type FilesService = typeof filesService;
