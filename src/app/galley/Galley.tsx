@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
-import { type MouseEvent, useEffect, useMemo, useState } from 'react';
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { setGalleyText } from '../../core/project/edits';
 import type { SetLine } from '../../workers/compile';
@@ -34,10 +34,11 @@ export function Galley({ stage }: { stage: StageKey }) {
   const glyph = useBench((s) => s.glyph);
   const [line, setLine] = useState<SetLine | undefined>();
   const [fault, setFault] = useState<string | undefined>();
-  const [size, setSize] = useState(62);
+  const [size, setSize] = useState(60);
   const [grown, setGrown] = useState(false);
   const [swapped, setSwapped] = useState(false);
   const [kerning, setKerning] = useState(true);
+  const scroll = useRef(0);
   const text = project.texts.galley;
   const em = project.unitsPerEm;
 
@@ -63,7 +64,7 @@ export function Galley({ stage }: { stage: StageKey }) {
         const data = line.paths[g.gid];
         if (!data) continue;
         context.save();
-        context.translate(MARGIN + g.x * scale, row.baseline - g.y * scale);
+        context.translate(MARGIN + g.x * scale - scroll.current, row.baseline - g.y * scale);
         context.scale(scale, -scale);
         context.fillStyle = swapped ? inks.panel : inks.ink;
         context.fill(path2d(data));
@@ -73,14 +74,28 @@ export function Galley({ stage }: { stage: StageKey }) {
     const current = glyph && !grown ? line.glyphs.filter((g) => g.id === glyph) : [];
     const scale = size / em;
     context.fillStyle = inks.kelp;
-    for (const g of current) context.fillRect(MARGIN + g.x * scale, height - 3, Math.max(3, g.advance * scale), 2);
+    for (const g of current) context.fillRect(MARGIN + g.x * scale - scroll.current, height - 3, Math.max(3, g.advance * scale), 2);
   });
   useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
+
+  // The wheel moves text that is longer than the band.
+  useEffect(() => {
+    const canvas = ref.current;
+    if (!canvas) return;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const longest = ((line?.width ?? 0) * rows[rows.length - 1]!.size) / em + 2 * MARGIN;
+      scroll.current = Math.max(0, Math.min(longest - canvas.clientWidth, scroll.current + e.deltaX + e.deltaY));
+      invalidate();
+    };
+    canvas.addEventListener('wheel', wheel, { passive: false });
+    return () => canvas.removeEventListener('wheel', wheel);
+  }, [line, rows, em, invalidate, ref]);
 
   const goTo = (e: MouseEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     const row = rows.find((r) => e.clientY - box.top <= r.baseline + r.size * descent) ?? rows[rows.length - 1]!;
-    const x = ((e.clientX - box.left - MARGIN) * em) / row.size;
+    const x = ((e.clientX - box.left - MARGIN + scroll.current) * em) / row.size;
     const hit = line?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
     if (!hit?.id) return;
     chooseGlyph(hit.id);

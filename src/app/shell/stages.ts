@@ -1,4 +1,4 @@
-import { Grid3x3, type LucideIcon, Package, PenLine, Ruler, Space } from 'lucide-react';
+import { Grid3x3, type LucideIcon, MoveHorizontal, Package, PenLine, Ruler } from 'lucide-react';
 
 export type StageKey = 'plan' | 'case' | 'draw' | 'fit' | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
@@ -8,7 +8,7 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'plan', title: 'Plan', icon: Ruler, does: 'Names, em and vertical metrics' },
   { key: 'case', title: 'Case', icon: Grid3x3, does: 'All glyphs' },
   { key: 'draw', title: 'Draw', icon: PenLine, does: 'Outlines of one glyph' },
-  { key: 'fit', title: 'Fit', icon: Space, does: 'Side bearings in control lines' },
+  { key: 'fit', title: 'Fit', icon: MoveHorizontal, does: 'Side bearings in control lines' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

@@ -215,19 +215,9 @@ export function areaUnder(c: Curve): number {
   return (6 * cross(0, 1) + 3 * cross(0, 2) + cross(0, 3) + 3 * cross(1, 2) + 3 * cross(1, 3) + 6 * cross(2, 3)) / 20;
 }
 
-/** The place on the curve nearest to a point: sampled, then refined by bisection on the distance. */
+/** The place on the curve nearest to a point: sampled, then every local minimum refined by halving steps. */
 export function nearestOn(c: Curve, x: number, y: number): { t: number; distance: number } {
   const distance = (t: number) => Math.sqrt((coordinateAt(c, 0, t) - x) ** 2 + (coordinateAt(c, 1, t) - y) ** 2);
-  const steps = c.length === 4 ? 1 : 24;
-  let best = 0;
-  let bestDistance = Infinity;
-  for (let i = 0; i <= steps; i++) {
-    const d = distance(i / steps);
-    if (d < bestDistance) {
-      bestDistance = d;
-      best = i / steps;
-    }
-  }
   if (c.length === 4) {
     const dx = c[2]! - c[0]!;
     const dy = c[3]! - c[1]!;
@@ -235,16 +225,36 @@ export function nearestOn(c: Curve, x: number, y: number): { t: number; distance
     const t = along === 0 ? 0 : Math.min(1, Math.max(0, ((x - c[0]!) * dx + (y - c[1]!) * dy) / along));
     return { t, distance: distance(t) };
   }
-  for (let step = 0.5 / steps; step > 1e-7; step /= 2) {
-    for (const t of [Math.max(0, best - step), Math.min(1, best + step)]) {
-      const d = distance(t);
-      if (d < bestDistance) {
-        bestDistance = d;
-        best = t;
+  const steps = 32;
+  let best = { t: 0, distance: Infinity };
+  let before = Infinity;
+  let here = distance(0);
+  for (let i = 0; i <= steps; i++) {
+    const after = i < steps ? distance((i + 1) / steps) : Infinity;
+    // Each place nearer than its neighbours may hide the nearest of all.
+    if (here <= before && here <= after) {
+      const found = refine(distance, i / steps, here, 0.5 / steps);
+      if (found.distance < best.distance) best = found;
+    }
+    before = here;
+    here = after;
+  }
+  return best;
+}
+
+function refine(distance: (t: number) => number, from: number, there: number, first: number): { t: number; distance: number } {
+  let t = from;
+  let nearest = there;
+  for (let step = first; step > 1e-7; step /= 2) {
+    for (const next of [Math.max(0, t - step), Math.min(1, t + step)]) {
+      const d = distance(next);
+      if (d < nearest) {
+        nearest = d;
+        t = next;
       }
     }
   }
-  return { t: best, distance: bestDistance };
+  return { t, distance: nearest };
 }
 
 /** Length by Gauss–Legendre quadrature on 16 nodes; better than 0.01 % for the curves of letters. */

@@ -23,7 +23,7 @@ export function paintZones(context: CanvasRenderingContext2D, view: View, master
     const label = Math.min(y - 4, lastLabel - 14);
     lastLabel = label;
     context.fillStyle = inks.quiet;
-    context.fillText(`${zone.name} ${zone.position}`, 10, label);
+    context.fillText(`${zone.name} ${String(zone.position).replace('-', '−')}`, 10, label);
   }
 }
 

@@ -7,8 +7,8 @@ import { preview, run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
 
 const LETTERS = ['H', 'x', 'o', 'p', 'd'];
-const LABELS = 104;
-const READINGS = 96;
+const LABELS = 92;
+const READINGS = 86;
 
 /** The project's own H x o p d between its metrics lines; each line is dragged, its overshoot shown as a band. */
 export function MetricsDiagram() {
@@ -95,7 +95,7 @@ export function MetricsDiagram() {
                 {zone.name}
               </text>
               <text x={size.width - READINGS + 10} y={label + 4} fontSize={13} fill={on ? 'var(--kelp)' : 'var(--ink)'} fontWeight={600}>
-                {zone.position}
+                {String(zone.position).replace('-', '−')}
                 <tspan fill="var(--quiet)" fontWeight={400}>{`  ${overshootSign(key) < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
               </text>
               {!fixed && <circle cx={size.width - READINGS} cy={at} r={4.5} fill="var(--panel)" stroke={on ? 'var(--kelp)' : 'var(--quiet)'} strokeWidth={1.5} />}

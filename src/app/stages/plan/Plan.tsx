@@ -17,7 +17,7 @@ const NAMES: readonly { key: keyof Family & string; label: string }[] = [
 function NameField({ field, label }: { field: keyof Family & string; label: string }) {
   const value = useBench((s) => String(s.project?.family[field] ?? ''));
   return (
-    <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+    <label className="grid grid-cols-[74px_1fr] items-center gap-2">
       <span className="text-quiet">{label}</span>
       <TextField
         value={value}
@@ -47,7 +47,7 @@ export default function Plan() {
       <MetricsDiagram />
       <Details heading={`${project.family.name}, ${master.name}`} sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}>
         <Section title="Vertical metrics">
-          <div className="grid grid-cols-[1fr_68px_60px] items-center gap-x-1.5 gap-y-1.5">
+          <div className="grid grid-cols-[1fr_62px_58px] items-center gap-x-1.5 gap-y-1.5">
             <span />
             <span className="text-right text-[12px] text-quiet">line</span>
             <span className="text-right text-[12px] text-quiet">overshoot</span>
@@ -68,7 +68,7 @@ export default function Plan() {
             {NAMES.slice(0, 1).map((n) => (
               <NameField key={n.key} field={n.key} label={n.label} />
             ))}
-            <label className="grid grid-cols-[86px_1fr] items-center gap-2">
+            <label className="grid grid-cols-[74px_1fr] items-center gap-2">
               <span className="text-quiet">Master</span>
               <TextField value={master.name} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')} />
             </label>

@@ -1,0 +1,99 @@
+import fc from 'fast-check';
+import { attempt } from '../base/result';
+import { readCff, writeCff } from './cff';
+import { type CffContour, readCharstring, writeCharstring } from './charstring';
+import { joinGlyphs, readGlyphs, writeCompositeGlyph, writeSimpleGlyph } from './glyf';
+import { coordinate } from './testShapes';
+
+const NONE = { local: [], global: [] };
+
+/** Steps that are often level, upright or repeated, so that every operator is met. */
+const step = fc.oneof(coordinate, fc.constant(0), fc.integer({ min: -120, max: 120 }));
+const contour: fc.Arbitrary<CffContour> = fc
+  .tuple(coordinate, coordinate, fc.array(fc.oneof(fc.array(step, { minLength: 2, maxLength: 2 }), fc.array(step, { minLength: 6, maxLength: 6 })), { maxLength: 24 }))
+  .map(([x, y, deltas]) => {
+    let px = x;
+    let py = y;
+    const clamp = (v: number) => Math.max(-9000, Math.min(9000, v));
+    const segments = deltas.map((d) => {
+      const segment: number[] = [];
+      for (let i = 0; i < d.length; i += 2) {
+        px = clamp(px + Math.trunc(d[i]! / 5));
+        py = clamp(py + Math.trunc(d[i + 1]! / 5));
+        segment.push(px, py);
+      }
+      return segment;
+    });
+    return { x, y, segments };
+  });
+
+test('charstrings draw what was written', () => {
+  fc.assert(
+    fc.property(fc.array(contour, { maxLength: 4 }), fc.option(coordinate, { nil: undefined }), (contours, width) => {
+      const drawn = readCharstring(writeCharstring(contours, width), NONE, 'test');
+      expect(drawn.contours).toEqual(contours);
+      expect(drawn.width).toBe(width);
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('level and upright runs take the short operators', () => {
+  const box: CffContour = { x: 0, y: 0, segments: [[100, 0], [100, 50], [0, 50]] };
+  // hmoveto 0, one hlineto with three arguments, endchar.
+  expect(writeCharstring([box], undefined)).toHaveLength(1 + 1 + 3 + 1 + 1);
+});
+
+test('damaged charstrings are refused, never run on', () => {
+  const fault = (bytes: number[], local: Uint8Array[] = []) => {
+    const r = attempt(() => readCharstring(Uint8Array.from(bytes), { local, global: [] }, 'glyph x'));
+    return r.ok ? '' : r.reason;
+  };
+  const callsItself = Uint8Array.of(139 - 107, 10);
+  expect(fault([139 - 107, 10], [callsItself])).toMatch(/glyph x calls subroutines more than 10 deep/);
+  expect(fault([139, 10])).toMatch(/subroutine that is not there/);
+  expect(fault([139, 139, 5])).toMatch(/before it moves/);
+  expect(fault([28, 1])).toMatch(/cut short/);
+});
+
+test('a CFF table gives back names, widths and outlines', () => {
+  const info = {
+    postScriptName: 'Test-Regular', fullName: 'Test Regular', familyName: 'Test', weight: 'Regular', version: '1.0', notice: '',
+    unitsPerEm: 2048, fontBBox: [0, -200, 900, 800] as const, blueValues: [-10, 0, 500, 510], otherBlues: [-210, -200], stdHW: 70, stdVW: 84, defaultWidthX: 500, nominalWidthX: 560,
+  };
+  const box: CffContour = { x: 10, y: 0, segments: [[110, 0], [110, 50, 90, 90, 60, 120]] };
+  const table = writeCff(info, ['.notdef', 'a', 'f_i'], [writeCharstring([], undefined), writeCharstring([box], 40), writeCharstring([box, box], undefined)]);
+  const read = readCff(table);
+  expect(read.glyphNames).toEqual(['.notdef', 'a', 'f_i']);
+  expect(read.glyphs.map((g) => g.advance)).toEqual([500, 600, 500]);
+  expect(read.glyphs[1]!.drawn.contours).toEqual([box]);
+  expect(read.glyphs[2]!.drawn.contours).toHaveLength(2);
+});
+
+const point = fc.record({ x: coordinate, y: coordinate, on: fc.boolean() });
+
+test('glyf records: points, flags and runs come back', () => {
+  fc.assert(
+    fc.property(fc.array(fc.array(point, { minLength: 3, maxLength: 12 }), { maxLength: 4 }), fc.boolean(), (contours, overlaps) => {
+      const box = { xMin: -9000, yMin: -9000, xMax: 9000, yMax: 9000 };
+      const { glyf, loca, indexToLocFormat } = joinGlyphs([new Uint8Array(0), writeSimpleGlyph(contours, box, overlaps)]);
+      const [empty, glyph] = readGlyphs(glyf, loca, indexToLocFormat, 2);
+      expect(empty).toMatchObject({ kind: 'simple', contours: [] });
+      expect(glyph).toMatchObject({ kind: 'simple', contours });
+    }),
+  );
+});
+
+test('composites keep their offsets and scales; long tables take long offsets', () => {
+  const components = [
+    { glyph: 3, dx: 5, dy: -7, scale: [1, 0, 0, 1] as const, useMyMetrics: true },
+    { glyph: 9, dx: 500, dy: 0, scale: [0.5, 0, 0, 0.5] as const, useMyMetrics: false },
+    { glyph: 2, dx: 0, dy: 0, scale: [-1, 0, 0, 1.25] as const, useMyMetrics: false },
+    { glyph: 2, dx: 1, dy: 2, scale: [0.5, 0.25, -0.25, 0.5] as const, useMyMetrics: false },
+  ];
+  const record = writeCompositeGlyph(components, { xMin: 0, yMin: 0, xMax: 1, yMax: 1 }, false);
+  const { glyf, loca, indexToLocFormat } = joinGlyphs([record]);
+  expect(readGlyphs(glyf, loca, indexToLocFormat, 1)[0]).toMatchObject({ kind: 'composite', components });
+  expect(joinGlyphs([new Uint8Array(70000), new Uint8Array(70000)]).indexToLocFormat).toBe(1);
+  expect(attempt(() => readGlyphs(new Uint8Array(4), Uint8Array.of(0, 0, 0, 200), 0, 1))).toMatchObject({ ok: false, reason: expect.stringContaining('outside the glyf table') });
+});
