@@ -3,9 +3,9 @@ import { codePointsForName } from '../src/core/project/glyphNames';
 import type { Glyph, Project } from '../src/core/project/model';
 import { capitals } from './capitals';
 import { figures } from './figures';
-import { directed } from './pen';
-import { lowercase } from './lowercase';
 import type { Letter } from './letter';
+import { lowercase } from './lowercase';
+import { directed } from './pen';
 
 /** The day the family was begun: data, so that every build gives the same bytes. */
 const BEGUN = Date.UTC(2026, 3, 12) / 1000;

@@ -102,12 +102,10 @@ export function oval(left: number, bottom: number, right: number, top: number, f
 }
 
 /** Contours mirrored about an upright line. */
-export const mirrored = (contours: readonly Contour[], about: number): Contour[] =>
-  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: r(2 * about - p.x) })) }));
+export const mirrored = (contours: readonly Contour[], about: number): Contour[] => contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: r(2 * about - p.x) })) }));
 
 /** Contours turned upside down about a level line. */
-export const flipped = (contours: readonly Contour[], about: number): Contour[] =>
-  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, y: r(2 * about - p.y) })) }));
+export const flipped = (contours: readonly Contour[], about: number): Contour[] => contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, y: r(2 * about - p.y) })) }));
 
 /** Contours moved. */
 export const moved = (contours: readonly Contour[], dx: number, dy: number): Contour[] =>

@@ -2,10 +2,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { applyBenchLight } from './state/light';
-import { Fault } from './shell/Fault';
 import { Bench } from './shell/Bench';
+import { Fault } from './shell/Fault';
 import { StartPage } from './shell/StartPage';
+import { applyBenchLight } from './state/light';
 import './style.css';
 
 applyBenchLight();

@@ -83,7 +83,12 @@ function fontFacts(bytes: Uint8Array): Record<string, unknown> {
   return {
     outlines: font.version === SFNT_CFF ? 'cff' : 'truetype',
     tables: Object.fromEntries([...font.tables].map(([tag, t]) => [tag, t.length])),
-    names: Object.fromEntries(name.read(tableOf(font, 'name')).filter((r) => r.platformID === 3).map((r) => [r.nameID, r.value])),
+    names: Object.fromEntries(
+      name
+        .read(tableOf(font, 'name'))
+        .filter((r) => r.platformID === 3)
+        .map((r) => [r.nameID, r.value]),
+    ),
     glyphs: numGlyphs,
     unitsPerEm: header.unitsPerEm,
     weightClass: style.usWeightClass,

@@ -46,8 +46,7 @@ export function openSource(source: string): Project {
   return result.value;
 }
 
-const prefixed = (files: Map<string, Uint8Array>, folder: string): Map<string, Uint8Array> =>
-  folder === '' ? files : new Map([...files].map(([p, b]) => [`${folder}/${p}`, b]));
+const prefixed = (files: Map<string, Uint8Array>, folder: string): Map<string, Uint8Array> => (folder === '' ? files : new Map([...files].map(([p, b]) => [`${folder}/${p}`, b])));
 
 /** A designspace and the UFOs it names, with paths as the designspace writes them. */
 function designspaceFiles(path: string): Map<string, Uint8Array> {

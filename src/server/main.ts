@@ -1,5 +1,5 @@
-import { createServer } from 'node:net';
 import { existsSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
@@ -20,7 +20,9 @@ async function choosePort(): Promise<number> {
   }
   const free = (port: number) =>
     new Promise<boolean>((resolve) => {
-      const probe = createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)));
+      const probe = createServer()
+        .once('error', () => resolve(false))
+        .once('listening', () => probe.close(() => resolve(true)));
       probe.listen(port);
     });
   return (await free(PREFERRED)) ? PREFERRED : 0;

@@ -1,7 +1,7 @@
-import type { GlyphId, MasterId, Project } from '../core/project/model';
-import { applyPatch, type Patch } from '../core/project/patch';
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
+import type { GlyphId, MasterId, Project } from '../core/project/model';
+import { applyPatch, type Patch } from '../core/project/patch';
 import { createShaper, type Shaper } from './shaper';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };

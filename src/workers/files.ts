@@ -1,7 +1,7 @@
+import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
 import { readProjectFile, writeProjectFile } from '../core/formats/projectFile';
-import type { Result } from '../core/base/result';
 import type { MasterId, Project } from '../core/project/model';
 
 export type CastFile = {

@@ -5,9 +5,9 @@ import { setGalleyText } from '../../core/project/edits';
 import type { SetLine } from '../../workers/compile';
 import { path2d } from '../canvas/outlinePaths';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
+import type { StageKey } from '../shell/stages';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
-import type { StageKey } from '../shell/stages';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72, 104];
 const MARGIN = 20;
@@ -42,12 +42,12 @@ export function Galley({ stage }: { stage: StageKey }) {
   const text = project.texts.galley;
   const em = project.unitsPerEm;
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
   useEffect(() => {
     requestLines([text], kerning ? [] : ['kern=0'], (lines, reason) => {
       setLine(lines[0]);
       setFault(reason);
     });
-    // The project and the master are what the font is made of.
   }, [text, kerning, project, master]);
 
   const zones = project.masters.find((m) => m.id === master)!.zones;
@@ -76,6 +76,7 @@ export function Galley({ stage }: { stage: StageKey }) {
     context.fillStyle = inks.kelp;
     for (const g of current) context.fillRect(MARGIN + g.x * scale - scroll.current, height - 3, Math.max(3, g.advance * scale), 2);
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the canvas shows all of these.
   useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
 
   // The wheel moves text that is longer than the band.
@@ -112,10 +113,15 @@ export function Galley({ stage }: { stage: StageKey }) {
           spellCheck={false}
           className="h-6.5 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1.5 text-[13.5px] text-ink hover:border-line focus:border-line"
           value={text}
-          onKeyDown={(e) => e.stopPropagation()}
           onChange={(e) => run((p) => setGalleyText(p, { text: e.target.value }), 'galley')}
         />
-        {fault ? <span role="alert" className="text-brick">{fault}</span> : <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>}
+        {fault ? (
+          <span role="alert" className="text-brick">
+            {fault}
+          </span>
+        ) : (
+          <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
+        )}
         <label className={tool} title="Kerning on or off">
           <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
         </label>
@@ -127,7 +133,14 @@ export function Galley({ stage }: { stage: StageKey }) {
         <button type="button" className={tool} aria-pressed={swapped} title="Swap ink and paper" aria-label="Swap ink and paper" onClick={() => setSwapped(!swapped)}>
           <Contrast size={15} />
         </button>
-        <button type="button" className={tool} aria-pressed={grown} title={grown ? 'One line' : 'Waterfall of sizes'} aria-label={grown ? 'One line' : 'Waterfall of sizes'} onClick={() => setGrown(!grown)}>
+        <button
+          type="button"
+          className={tool}
+          aria-pressed={grown}
+          title={grown ? 'One line' : 'Waterfall of sizes'}
+          aria-label={grown ? 'One line' : 'Waterfall of sizes'}
+          onClick={() => setGrown(!grown)}
+        >
           {grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
         </button>
       </div>

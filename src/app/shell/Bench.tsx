@@ -2,10 +2,10 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Toaster, toast } from 'sonner';
 import { glyphNamed } from '../../core/project/queries';
+import { Galley } from '../galley/Galley';
 import { chooseGlyph, clearNotice, leaveProject, savesFinished, showProject, useBench } from '../state/bench';
 import { recordsOf } from '../state/library';
 import { takeProject } from '../state/tabLock';
-import { Galley } from '../galley/Galley';
 import { CommandPalette } from './CommandPalette';
 import { useCommands } from './commands';
 import { Rail } from './Rail';
@@ -40,9 +40,12 @@ function useOpenProject(projectId: string): Opening {
       showProject(projectId, found.project, found.history, !lock.mine);
       setState({ kind: 'open' });
       if (!lock.mine) {
-        lock.freed.then(() => {
-          if (!left) void load();
-        }, () => {});
+        lock.freed.then(
+          () => {
+            if (!left) void load();
+          },
+          () => {},
+        );
       }
     };
     void load();

@@ -31,7 +31,19 @@ export function findGlyphs(project: Project, typed: string): Glyph[] {
 }
 
 /** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
-export function CommandPalette({ open, onClose, commands, projectId, stage }: { open: boolean; onClose: () => void; commands: readonly Command[]; projectId: string; stage: StageKey }) {
+export function CommandPalette({
+  open,
+  onClose,
+  commands,
+  projectId,
+  stage,
+}: {
+  open: boolean;
+  onClose: () => void;
+  commands: readonly Command[];
+  projectId: string;
+  stage: StageKey;
+}) {
   const navigate = useNavigate();
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
@@ -49,15 +61,25 @@ export function CommandPalette({ open, onClose, commands, projectId, stage }: { 
     void navigate(`/p/${projectId}/${target}?glyph=${encodeURIComponent(glyph.name)}`);
   };
   const row = 'flex items-center gap-3 rounded-lg px-2 py-1.5 data-[selected=true]:bg-kelp-tint';
-  const heading = '[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-group-heading]]:text-quiet';
+  const heading =
+    '[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-group-heading]]:text-quiet';
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && close()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-[10vh] left-1/2 z-50 w-[560px] max-w-[94vw] -translate-x-1/2 rounded-xl border border-line bg-panel shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[10vh] left-1/2 z-50 w-[560px] max-w-[94vw] -translate-x-1/2 rounded-xl border border-line bg-panel shadow-xl"
+        >
           <Dialog.Title className="sr-only">Find a glyph or a command</Dialog.Title>
           <Menu shouldFilter={false} label="Find a glyph or a command" loop>
-            <Menu.Input autoFocus value={typed} onValueChange={setTyped} placeholder="A character, glyph name, code point or command" className="h-12 w-full rounded-t-xl border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-quiet" />
+            <Menu.Input
+              autoFocus
+              value={typed}
+              onValueChange={setTyped}
+              placeholder="A character, glyph name, code point or command"
+              className="h-12 w-full rounded-t-xl border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-quiet"
+            />
             <Menu.List className="max-h-[54vh] overflow-auto p-2">
               <Menu.Empty className="px-2 py-3 text-quiet">Nothing answers to “{typed}”.</Menu.Empty>
               {glyphs.length > 0 && (
@@ -74,9 +96,21 @@ export function CommandPalette({ open, onClose, commands, projectId, stage }: { 
               {offered.length > 0 && (
                 <Menu.Group heading="Commands" className={heading}>
                   {offered.map((c) => (
-                    <Menu.Item key={c.id} value={`command ${c.id}`} onSelect={() => { close(); c.run(); }} className={row}>
+                    <Menu.Item
+                      key={c.id}
+                      value={`command ${c.id}`}
+                      onSelect={() => {
+                        close();
+                        c.run();
+                      }}
+                      className={row}
+                    >
                       <span>{c.title}</span>
-                      {c.shown && <span className="ml-auto"><Key>{c.shown}</Key></span>}
+                      {c.shown && (
+                        <span className="ml-auto">
+                          <Key>{c.shown}</Key>
+                        </span>
+                      )}
                     </Menu.Item>
                   ))}
                 </Menu.Group>

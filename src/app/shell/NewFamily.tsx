@@ -8,7 +8,25 @@ import { Button, TextField } from '../ui/parts';
 
 const SETS = [
   { key: 'letters', name: 'Letters, figures, punctuation', characters: () => range(0x21, 0x7e) },
-  { key: 'europe', name: 'The languages of western and central Europe', characters: () => [...range(0x21, 0x7e), ...range(0xa1, 0xff).filter((c) => c !== 0xad), ...range(0x100, 0x17e), 0x2013, 0x2014, 0x2018, 0x2019, 0x201a, 0x201c, 0x201d, 0x201e, 0x2026, 0x20ac] },
+  {
+    key: 'europe',
+    name: 'The languages of western and central Europe',
+    characters: () => [
+      ...range(0x21, 0x7e),
+      ...range(0xa1, 0xff).filter((c) => c !== 0xad),
+      ...range(0x100, 0x17e),
+      0x2013,
+      0x2014,
+      0x2018,
+      0x2019,
+      0x201a,
+      0x201c,
+      0x201d,
+      0x201e,
+      0x2026,
+      0x20ac,
+    ],
+  },
   { key: 'own', name: 'Only these characters', characters: () => [] },
 ] as const;
 

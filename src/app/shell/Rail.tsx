@@ -19,7 +19,17 @@ function Ring({ share }: { share: number | undefined }) {
     <svg aria-hidden className="absolute inset-0" viewBox="0 0 34 34">
       {share !== undefined && <circle cx="17" cy="17" r={r} fill="none" stroke="var(--line)" strokeWidth="1.8" />}
       {share !== undefined && share > 0 && (
-        <circle cx="17" cy="17" r={r} fill="none" stroke="var(--kelp)" strokeWidth="1.8" strokeDasharray={`${around * share} ${around}`} transform="rotate(-90 17 17)" strokeLinecap="round" />
+        <circle
+          cx="17"
+          cy="17"
+          r={r}
+          fill="none"
+          stroke="var(--kelp)"
+          strokeWidth="1.8"
+          strokeDasharray={`${around * share} ${around}`}
+          transform="rotate(-90 17 17)"
+          strokeLinecap="round"
+        />
       )}
     </svg>
   );

@@ -5,7 +5,7 @@ import { type Command, MOD } from './commands';
 /** Keys and gestures of the drawing and fitting benches, which are not commands of their own. */
 const DRAW: readonly [string, string][] = [
   ['1 2 3 4 5', 'Select, Pen, Oval, Box, Picture'],
-  ['Arrows', 'Move the selected points by 1; Shift by 10; ' + MOD + ' by 100'],
+  ['Arrows', `Move the selected points by 1; Shift by 10; ${MOD} by 100`],
   ['Delete', 'Delete points, keeping the shape'],
   ['C', 'Corner or smooth'],
   ['L', 'Line or curve, for the segment under the pointer'],

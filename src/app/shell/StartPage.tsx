@@ -4,8 +4,8 @@ import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Toaster, toast } from 'sonner';
 import { deleteProject, demoWasStored, listProjects, rememberDemo, storageSentence, storeProject } from '../state/library';
-import { Button } from '../ui/parts';
 import { Modal } from '../ui/Modal';
+import { Button } from '../ui/parts';
 import { NewFamily } from './NewFamily';
 import { readProject } from './projectFiles';
 
@@ -121,7 +121,13 @@ export function StartPage() {
                 <span className="ml-auto shrink-0 text-quiet">{p.glyphs} glyphs</span>
                 <span className="w-44 shrink-0 text-right text-quiet">{new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}</span>
               </Link>
-              <button type="button" aria-label={`Remove ${p.name}`} title="Remove from this browser" className="mx-2 rounded-md p-2 text-quiet hover:bg-marigold-tint hover:text-brick" onClick={() => setDoomed(p)}>
+              <button
+                type="button"
+                aria-label={`Remove ${p.name}`}
+                title="Remove from this browser"
+                className="mx-2 rounded-md p-2 text-quiet hover:bg-marigold-tint hover:text-brick"
+                onClick={() => setDoomed(p)}
+              >
                 <Trash2 size={16} />
               </button>
             </li>

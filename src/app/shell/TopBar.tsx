@@ -24,7 +24,16 @@ function MasterChips() {
         const on = m.id === current;
         return (
           // biome-ignore lint/a11y/useSemanticElements: a chip shows a letter drawn from its master, which a radio input cannot.
-          <button key={m.id} type="button" role="radio" aria-checked={on} aria-label={m.name} title={`${m.name}  ( [ and ] step through )`} onClick={() => chooseMaster(m.id)} className={`flex h-8 w-9 items-center justify-center rounded-lg border ${on ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}>
+          <button
+            key={m.id}
+            type="button"
+            role="radio"
+            aria-checked={on}
+            aria-label={m.name}
+            title={`${m.name}  ( [ and ] step through )`}
+            onClick={() => chooseMaster(m.id)}
+            className={`flex h-8 w-9 items-center justify-center rounded-lg border ${on ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
+          >
             {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
           </button>
         );
@@ -42,7 +51,12 @@ function SaveSign() {
   const save = useBench((s) => s.save);
   const readOnly = useBench((s) => s.readOnly);
   if (readOnly) return <span className="text-marigold">Looking only</span>;
-  if (save.kind === 'failed') return <span role="alert" title={save.sentence} className="max-w-[340px] truncate text-brick">Not saved: {save.sentence}</span>;
+  if (save.kind === 'failed')
+    return (
+      <span role="alert" title={save.sentence} className="max-w-[340px] truncate text-brick">
+        Not saved: {save.sentence}
+      </span>
+    );
   return (
     <span data-testid="save-state" data-state={save.kind} className="text-quiet">
       {save.kind === 'saving' ? 'Saving…' : `Saved ${new Date(save.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`}
@@ -67,7 +81,11 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
       </Link>
       <MasterChips />
       <span className="truncate text-quiet">{placeSentence(project, current)}</span>
-      <button type="button" onClick={openPalette} className="ml-auto flex h-7.5 w-[280px] items-center gap-2 rounded-full border border-line bg-paper px-3 text-quiet hover:border-kelp">
+      <button
+        type="button"
+        onClick={openPalette}
+        className="ml-auto flex h-7.5 w-[280px] items-center gap-2 rounded-full border border-line bg-paper px-3 text-quiet hover:border-kelp"
+      >
         <Search size={14} />
         <span className="truncate">Find a glyph or a command</span>
         <span className="ml-auto text-[12px]">⌘K</span>
@@ -76,7 +94,14 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         <button type="button" aria-label="Undo" title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'} disabled={!lastDone} onClick={undoEdit} className={icon}>
           <Undo2 size={17} />
         </button>
-        <button type="button" aria-label="Redo" title={lastUndone ? `Do again: ${lastUndone.sentence}` : 'Nothing to do again'} disabled={!lastUndone} onClick={redoEdit} className={icon}>
+        <button
+          type="button"
+          aria-label="Redo"
+          title={lastUndone ? `Do again: ${lastUndone.sentence}` : 'Nothing to do again'}
+          disabled={!lastUndone}
+          onClick={redoEdit}
+          className={icon}
+        >
           <Redo2 size={17} />
         </button>
         <button type="button" aria-label="Keyboard shortcuts" title="Keyboard shortcuts ( ? )" onClick={openSheet} className={icon}>

@@ -2,8 +2,8 @@ import { useEffect, useMemo } from 'react';
 import type { NavigateFunction } from 'react-router';
 import { tinykeys } from 'tinykeys';
 import { directByNesting } from '../../core/drawing/edits';
-import { setBenchLight } from '../state/light';
 import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../state/bench';
+import { setBenchLight } from '../state/light';
 import { saveToFile } from './projectFiles';
 import { STAGES } from './stages';
 
@@ -22,7 +22,17 @@ export type Command = {
 const mac = navigator.platform.startsWith('Mac');
 export const MOD = mac ? '⌘' : 'Ctrl';
 
-export function useCommands({ projectId, navigate, openSheet, openPalette }: { projectId: string; navigate: NavigateFunction; openSheet: () => void; openPalette: () => void }): readonly Command[] {
+export function useCommands({
+  projectId,
+  navigate,
+  openSheet,
+  openPalette,
+}: {
+  projectId: string;
+  navigate: NavigateFunction;
+  openSheet: () => void;
+  openPalette: () => void;
+}): readonly Command[] {
   const commands = useMemo((): Command[] => {
     const glyphQuery = () => {
       const { project, glyph } = useBench.getState();
@@ -31,7 +41,16 @@ export function useCommands({ projectId, navigate, openSheet, openPalette }: { p
     };
     return [
       { id: 'palette', title: 'Find a glyph or a command', group: 'Go', keys: '$mod+KeyK', shown: `${MOD} K`, run: openPalette },
-      ...STAGES.map((s, i): Command => ({ id: s.key, title: `Go to ${s.title}`, group: 'Go', keys: `Alt+Digit${i + 1}`, shown: `Alt ${i + 1}`, run: () => void navigate(`/p/${projectId}/${s.key}${glyphQuery()}`) })),
+      ...STAGES.map(
+        (s, i): Command => ({
+          id: s.key,
+          title: `Go to ${s.title}`,
+          group: 'Go',
+          keys: `Alt+Digit${i + 1}`,
+          shown: `Alt ${i + 1}`,
+          run: () => void navigate(`/p/${projectId}/${s.key}${glyphQuery()}`),
+        }),
+      ),
       { id: 'next-glyph', title: 'Next glyph', group: 'Go', keys: '.', shown: '.', run: () => stepGlyph(1) },
       { id: 'previous-glyph', title: 'Previous glyph', group: 'Go', keys: ',', shown: ',', run: () => stepGlyph(-1) },
       { id: 'next-master', title: 'Next master', group: 'Go', keys: ']', shown: ']', run: () => stepMaster(1) },
@@ -40,13 +59,25 @@ export function useCommands({ projectId, navigate, openSheet, openPalette }: { p
       { id: 'undo', title: 'Undo', group: 'Edit', keys: '$mod+KeyZ', shown: `${MOD} Z`, run: undoEdit },
       { id: 'redo', title: 'Do again', group: 'Edit', keys: '$mod+Shift+KeyZ', shown: `${MOD} Shift Z`, run: redoEdit },
       {
-        id: 'directions', title: 'Set directions by nesting in this glyph', group: 'Edit',
+        id: 'directions',
+        title: 'Set directions by nesting in this glyph',
+        group: 'Edit',
         run: () => {
           const { glyph, master } = useBench.getState();
           if (glyph) run((p) => directByNesting(p, { at: { glyph, master } }));
         },
       },
-      { id: 'save-file', title: 'Save the project to a file', group: 'Project', keys: '$mod+KeyS', shown: `${MOD} S`, run: () => { const { settled } = useBench.getState(); if (settled) void saveToFile(settled); } },
+      {
+        id: 'save-file',
+        title: 'Save the project to a file',
+        group: 'Project',
+        keys: '$mod+KeyS',
+        shown: `${MOD} S`,
+        run: () => {
+          const { settled } = useBench.getState();
+          if (settled) void saveToFile(settled);
+        },
+      },
       { id: 'light', title: 'Light bench', group: 'View', run: () => setBenchLight('light') },
       { id: 'dark', title: 'Dark bench', group: 'View', run: () => setBenchLight('dark') },
       { id: 'system-light', title: 'Bench as the system has it', group: 'View', run: () => setBenchLight('system') },
@@ -57,15 +88,22 @@ export function useCommands({ projectId, navigate, openSheet, openPalette }: { p
   useEffect(() => {
     const bindings = Object.fromEntries(
       commands.flatMap((c) =>
-        c.keys === undefined ? [] : [[c.keys, (e: KeyboardEvent) => {
-          const chord = c.keys!.startsWith('$mod');
-          if (!chord && isTyping(e.target)) return;
-          // Typed text has its own undo.
-          if ((c.id === 'undo' || c.id === 'redo') && isTyping(e.target)) return;
-          if (document.querySelector('[role="dialog"]') && c.id !== 'palette') return;
-          e.preventDefault();
-          c.run();
-        }]],
+        c.keys === undefined
+          ? []
+          : [
+              [
+                c.keys,
+                (e: KeyboardEvent) => {
+                  const chord = /^(\$mod|Alt)\+/.test(c.keys!);
+                  if (!chord && isTyping(e.target)) return;
+                  // Typed text has its own undo.
+                  if ((c.id === 'undo' || c.id === 'redo') && isTyping(e.target)) return;
+                  if (document.querySelector('[role="dialog"]') && c.id !== 'palette') return;
+                  e.preventDefault();
+                  c.run();
+                },
+              ],
+            ],
       ),
     );
     return tinykeys(window, bindings);
@@ -75,5 +113,11 @@ export function useCommands({ projectId, navigate, openSheet, openPalette }: { p
 
 /** Is the key meant for a text field? */
 export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || target.tagName === 'TEXTAREA' || target.tagName === 'SELECT' || (target instanceof HTMLInputElement && !['checkbox', 'radio', 'range', 'button'].includes(target.type)));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      target.tagName === 'TEXTAREA' ||
+      target.tagName === 'SELECT' ||
+      (target instanceof HTMLInputElement && !['checkbox', 'radio', 'range', 'button'].includes(target.type)))
+  );
 }

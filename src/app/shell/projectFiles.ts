@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
-import type { Project } from '../../core/project/model';
 import type { Result } from '../../core/base/result';
+import type { Project } from '../../core/project/model';
 import { filesWorker } from '../../workers/clients';
 
 /** Largest source file taken in; beyond this a browser tab cannot be trusted to hold it. */

@@ -43,10 +43,20 @@ let saver: Saver | undefined;
 /** Shows an opened project. */
 export function showProject(projectId: string, project: Project, history: History, readOnly: boolean): void {
   saver = readOnly ? undefined : new Saver(projectId, (save) => set({ save }));
-  const firstDrawn = project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(0x6e)) ?? project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.length > 0 && project.glyphs[id]!.name !== 'space');
+  const firstDrawn =
+    project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(0x6e)) ??
+    project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.length > 0 && project.glyphs[id]!.name !== 'space');
   set({
-    projectId, project, settled: project, history, readOnly, master: defaultMaster(project).id, glyph: firstDrawn,
-    selection: new Set(), save: { kind: 'saved', at: Date.now() }, notice: undefined,
+    projectId,
+    project,
+    settled: project,
+    history,
+    readOnly,
+    master: defaultMaster(project).id,
+    glyph: firstDrawn,
+    selection: new Set(),
+    save: { kind: 'saved', at: Date.now() },
+    notice: undefined,
   });
 }
 

@@ -1,7 +1,7 @@
 import type { Project } from '../../core/project/model';
 import { isEmptyPatch, patchBetween } from '../../core/project/patch';
-import type { SetLine } from '../../workers/compile';
 import { compileWorker } from '../../workers/clients';
+import type { SetLine } from '../../workers/compile';
 import { useBench } from './bench';
 
 let sent: { projectId: string; project: Project } | undefined;

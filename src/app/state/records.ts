@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Entry, History } from '../../core/project/history';
-import { glyphSchema, type Glyph, PART_NAMES, partSchemas, type PartName, type Project } from '../../core/project/model';
+import { type Glyph, glyphSchema, PART_NAMES, type PartName, type Project, partSchemas } from '../../core/project/model';
 import type { Patch } from '../../core/project/patch';
 
 /** The little a store must do; localForage in the browser, a map in tests. Each call is atomic on its own. */

@@ -1,13 +1,16 @@
 import { memo } from 'react';
-import type { Glyph, MasterId, Project } from '../../core/project/model';
 import { codePointsForName } from '../../core/project/glyphNames';
+import type { Glyph, MasterId, Project } from '../../core/project/model';
 import { drawingOf, isBlank, isEmptyDrawing, masterOf } from '../../core/project/queries';
 import { drawingPath } from '../canvas/outlinePaths';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */
 export function characterOf(glyph: Glyph): string {
   const codes = glyph.unicodes.length > 0 ? glyph.unicodes.slice(0, 1) : codePointsForName(glyph.name);
-  return codes.filter((c) => c > 0x20).map((c) => (/\p{M}/u.test(String.fromCodePoint(c)) ? `◌${String.fromCodePoint(c)}` : String.fromCodePoint(c))).join('');
+  return codes
+    .filter((c) => c > 0x20)
+    .map((c) => (/\p{M}/u.test(String.fromCodePoint(c)) ? `◌${String.fromCodePoint(c)}` : String.fromCodePoint(c)))
+    .join('');
 }
 
 type Props = { project: Project; glyph: Glyph; master: MasterId; size: number };

@@ -83,7 +83,6 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
         onFocus={(e) => e.target.select()}
         onBlur={() => apply(readNumber(text))}
         onKeyDown={(e) => {
-          e.stopPropagation();
           if (e.key === 'Enter') apply(readNumber(text));
           else if (e.key === 'Escape') {
             setText(shown(value));
@@ -112,7 +111,17 @@ export function Section({ title, children, action }: { title: string; children: 
 }
 
 /** A row of buttons of which one is chosen. */
-export function Choice<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: readonly { value: T; text: string; hint?: string }[]; onChange: (v: T) => void }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly { value: T; text: string; hint?: string }[];
+  onChange: (v: T) => void;
+}) {
   return (
     <fieldset className="inline-flex flex-wrap gap-1.5" aria-label={label}>
       {options.map((o) => (
@@ -141,4 +150,6 @@ export function CheckRow({ label, checked, onChange, disabled }: { label: string
 }
 
 /** A key or chord as it is printed on the shortcut sheet. */
-export const Key = ({ children }: { children: ReactNode }) => <kbd className="inline-block min-w-5 rounded border border-line bg-paper px-1.5 text-center font-sans text-[12px] leading-5 text-quiet">{children}</kbd>;
+export const Key = ({ children }: { children: ReactNode }) => (
+  <kbd className="inline-block min-w-5 rounded border border-line bg-paper px-1.5 text-center font-sans text-[12px] leading-5 text-quiet">{children}</kbd>
+);

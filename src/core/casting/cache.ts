@@ -20,9 +20,7 @@ export class CastCache {
 
   trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {
     const castKey = drawing.components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
-    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () =>
-      trueTypeShape(drawing, source, keepOverlaps, isCast),
-    );
+    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () => trueTypeShape(drawing, source, keepOverlaps, isCast));
   }
 
   private get<T>(store: WeakMap<Drawing, Kept<T>>, drawing: Drawing, source: DrawingSource, castKey: string, make: () => T): T {

@@ -1,9 +1,10 @@
-import { attempt, refuse, type Result } from '../base/result';
+import { attempt, type Result, refuse } from '../base/result';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
-import { type KernInput, type KernPair, type KernSide, writeKernGpos } from '../opentype/gpos';
+import { pairSides } from '../kerning/pairs';
 import { writeCff } from '../opentype/cff';
 import { cmap } from '../opentype/cmap';
 import { joinGlyphs, writeCompositeGlyph } from '../opentype/glyf';
+import { type KernInput, type KernPair, type KernSide, writeKernGpos } from '../opentype/gpos';
 import { EPOCH_1904, head } from '../opentype/head';
 import { hhea } from '../opentype/hhea';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
@@ -12,7 +13,6 @@ import { name } from '../opentype/name';
 import { os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
-import { pairSides } from '../kerning/pairs';
 import { createProject } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '../project/model';
 import { drawingsOf } from '../project/outline';
@@ -63,9 +63,7 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
   const index = new Map(entries.map((e, i) => [e.glyph.id, i]));
   const names = styleNames(project, master);
   const characters = characterMap(entries);
-  const outlines = flavour === 'otf'
-    ? cffOutlines(project, master, entries, names, keepOverlaps, cache)
-    : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
+  const outlines = flavour === 'otf' ? cffOutlines(project, master, entries, names, keepOverlaps, cache) : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
   const fontBox = outlines.boxes.reduce((box, b) => {
     if (!isEmptyBox(b)) {
       stretchBox(box, b.xMin, b.yMin);
@@ -124,7 +122,12 @@ function cffOutlines(project: Project, master: Master, entries: readonly Entry[]
     return advance === defaultWidthX ? s.body : withWidth(s.body, advance - nominalWidthX);
   });
   const boxes = shapes.map((s) => s.box);
-  const fontBox = roundedBox(boxes.reduce((a, b) => (isEmptyBox(b) ? a : { xMin: Math.min(a.xMin, b.xMin), yMin: Math.min(a.yMin, b.yMin), xMax: Math.max(a.xMax, b.xMax), yMax: Math.max(a.yMax, b.yMax) }), emptyBox()));
+  const fontBox = roundedBox(
+    boxes.reduce(
+      (a, b) => (isEmptyBox(b) ? a : { xMin: Math.min(a.xMin, b.xMin), yMin: Math.min(a.yMin, b.yMin), xMax: Math.max(a.xMax, b.xMax), yMax: Math.max(a.yMax, b.yMax) }),
+      emptyBox(),
+    ),
+  );
   const standard = (vertical: boolean) => master.stems.find((s) => s.vertical === vertical)?.value;
   const cff = writeCff(
     {
@@ -146,7 +149,10 @@ function cffOutlines(project: Project, master: Master, entries: readonly Entry[]
     charstrings,
   );
   return {
-    tables: [['CFF ', cff], ['maxp', maxp.write({ version: maxp.VERSION_CFF, numGlyphs: entries.length })]],
+    tables: [
+      ['CFF ', cff],
+      ['maxp', maxp.write({ version: maxp.VERSION_CFF, numGlyphs: entries.length })],
+    ],
     boxes,
     indexToLocFormat: 0,
     error: 0,
@@ -156,10 +162,14 @@ function cffOutlines(project: Project, master: Master, entries: readonly Entry[]
 
 /** A charstring's width stands before the arguments of its first operator. */
 function withWidth(body: Uint8Array, width: number): Uint8Array {
-  const number = width >= -107 && width <= 107 ? [width + 139]
-    : width >= 108 && width <= 1131 ? [247 + ((width - 108) >> 8), (width - 108) & 255]
-    : width <= -108 && width >= -1131 ? [251 + ((-width - 108) >> 8), (-width - 108) & 255]
-    : [28, (width >> 8) & 255, width & 255];
+  const number =
+    width >= -107 && width <= 107
+      ? [width + 139]
+      : width >= 108 && width <= 1131
+        ? [247 + ((width - 108) >> 8), (width - 108) & 255]
+        : width <= -108 && width >= -1131
+          ? [251 + ((-width - 108) >> 8), (-width - 108) & 255]
+          : [28, (width >> 8) & 255, width & 255];
   const out = new Uint8Array(number.length + body.length);
   out.set(number);
   out.set(body, number.length);
@@ -202,28 +212,36 @@ function trueTypeOutlines(project: Project, master: Master, entries: readonly En
       // One range: grid-fit and smooth at every size. The prep program turns dropout control on (SCANCTRL, SCANTYPE).
       ['gasp', Uint8Array.of(0, 1, 0, 1, 0xff, 0xff, 0, 0x0f)],
       ['prep', prep],
-      ['maxp', maxp.write({
-        version: maxp.VERSION_TRUETYPE,
-        numGlyphs: entries.length,
-        maxPoints: most(simple.map((s) => s.points)),
-        maxContours: most(simple.map((s) => s.contours)),
-        maxCompositePoints: most(composites.map((t) => t.points)),
-        maxCompositeContours: most(composites.map((t) => t.contours)),
-        maxZones: 1,
-        maxTwilightPoints: 0,
-        maxStorage: 0,
-        maxFunctionDefs: 0,
-        maxInstructionDefs: 0,
-        maxStackElements: 1,
-        maxSizeOfInstructions: 0,
-        maxComponentElements: most(shapes.map((s) => (s.kind === 'composite' ? s.parts.length : 0))),
-        maxComponentDepth: most(totals.map((t) => t.depth)),
-      })],
+      [
+        'maxp',
+        maxp.write({
+          version: maxp.VERSION_TRUETYPE,
+          numGlyphs: entries.length,
+          maxPoints: most(simple.map((s) => s.points)),
+          maxContours: most(simple.map((s) => s.contours)),
+          maxCompositePoints: most(composites.map((t) => t.points)),
+          maxCompositeContours: most(composites.map((t) => t.contours)),
+          maxZones: 1,
+          maxTwilightPoints: 0,
+          maxStorage: 0,
+          maxFunctionDefs: 0,
+          maxInstructionDefs: 0,
+          maxStackElements: 1,
+          maxSizeOfInstructions: 0,
+          maxComponentElements: most(shapes.map((s) => (s.kind === 'composite' ? s.parts.length : 0))),
+          maxComponentDepth: most(totals.map((t) => t.depth)),
+        }),
+      ],
     ],
     boxes: totals.map((t) => t.box),
     indexToLocFormat,
     error: most(simple.map((s) => s.error)),
-    overlapsKept: entries.filter((_, i) => { const s = shapes[i]!; return s.kind === 'simple' && s.overlapFailed; }).map((e) => e.glyph.name),
+    overlapsKept: entries
+      .filter((_, i) => {
+        const s = shapes[i]!;
+        return s.kind === 'simple' && s.overlapFailed;
+      })
+      .map((e) => e.glyph.name),
   };
 }
 
@@ -249,7 +267,12 @@ function compositeTotals(shapes: readonly TrueTypeShape[], index: ReadonlyMap<Gl
       total.depth = Math.max(total.depth, base.depth + 1);
       if (isEmptyBox(base.box)) continue;
       const [xx, xy, yx, yy] = part.scale;
-      for (const [x, y] of [[base.box.xMin, base.box.yMin], [base.box.xMax, base.box.yMin], [base.box.xMin, base.box.yMax], [base.box.xMax, base.box.yMax]] as const) {
+      for (const [x, y] of [
+        [base.box.xMin, base.box.yMin],
+        [base.box.xMax, base.box.yMin],
+        [base.box.xMin, base.box.yMax],
+        [base.box.xMax, base.box.yMax],
+      ] as const) {
         stretchBox(total.box, Math.round(xx * x + yx * y) + part.dx, Math.round(xy * x + yy * y) + part.dy);
       }
     }
@@ -327,7 +350,14 @@ const infoNumber = (info: Lib | undefined, key: string): number | undefined => {
   return typeof v === 'number' && Math.abs(v) <= 32767 ? Math.round(v) : undefined;
 };
 
-function os2Table(project: Project, master: Master, names: StyleNames, entries: readonly Entry[], characters: ReadonlyMap<number, number>, lines: ReturnType<typeof lineMetrics>): Uint8Array {
+function os2Table(
+  project: Project,
+  master: Master,
+  names: StyleNames,
+  entries: readonly Entry[],
+  characters: ReadonlyMap<number, number>,
+  lines: ReturnType<typeof lineMetrics>,
+): Uint8Array {
   const em = project.unitsPerEm;
   const codes = [...characters.keys()].sort((a, b) => a - b);
   const wide = entries.filter((e) => e.advance > 0);
@@ -360,7 +390,10 @@ function os2Table(project: Project, master: Master, names: StyleNames, entries: 
     ulUnicodeRange2: range2,
     ulUnicodeRange3: range3,
     ulUnicodeRange4: range4,
-    achVendID: (project.family.vendor ?? 'NONE').replace(/[^\x20-\x7e]/g, ' ').padEnd(4).slice(0, 4),
+    achVendID: (project.family.vendor ?? 'NONE')
+      .replace(/[^\x20-\x7e]/g, ' ')
+      .padEnd(4)
+      .slice(0, 4),
     fsSelection: names.fsSelection,
     usFirstCharIndex: Math.min(0xffff, codes[0] ?? 0xffff),
     usLastCharIndex: Math.min(0xffff, codes[codes.length - 1] ?? 0),
@@ -429,8 +462,14 @@ function kernInput(project: Project, master: Master, index: ReadonlyMap<GlyphId,
 /** OpenType script tags of the alphabets a font serves. */
 function scriptsOf(characters: ReadonlyMap<number, number>): string[] {
   const tests: readonly (readonly [tag: string, first: number, last: number])[] = [
-    ['latn', 0x41, 0x24f], ['grek', 0x370, 0x3ff], ['cyrl', 0x400, 0x52f], ['armn', 0x530, 0x58f], ['hebr', 0x590, 0x5ff],
-    ['arab', 0x600, 0x6ff], ['thai', 0xe00, 0xe7f], ['geor', 0x10a0, 0x10ff],
+    ['latn', 0x41, 0x24f],
+    ['grek', 0x370, 0x3ff],
+    ['cyrl', 0x400, 0x52f],
+    ['armn', 0x530, 0x58f],
+    ['hebr', 0x590, 0x5ff],
+    ['arab', 0x600, 0x6ff],
+    ['thai', 0xe00, 0xe7f],
+    ['geor', 0x10a0, 0x10ff],
   ];
   const codes = [...characters.keys()];
   return tests.filter(([, first, last]) => codes.some((c) => c >= first && c <= last)).map(([tag]) => tag);

@@ -44,12 +44,15 @@ const WIDTHS: readonly (readonly [word: RegExp, width: number])[] = [
 ];
 
 const text = (v: LibValue | undefined): string | undefined => (typeof v === 'string' && v.trim() !== '' ? v : undefined);
-const whole = (v: LibValue | undefined, low: number, high: number): number | undefined =>
-  typeof v === 'number' && v >= low && v <= high ? Math.round(v) : undefined;
+const whole = (v: LibValue | undefined, low: number, high: number): number | undefined => (typeof v === 'number' && v >= low && v <= high ? Math.round(v) : undefined);
 
 /** A PostScript name: printable ASCII without the ten delimiters, at most 63 characters. */
 export const postScriptSafe = (name: string): string =>
-  name.normalize('NFKD').replace(/[^\x21-\x7e]/g, '').replace(/[[\](){}<>/%]/g, '').slice(0, 63);
+  name
+    .normalize('NFKD')
+    .replace(/[^\x21-\x7e]/g, '')
+    .replace(/[[\](){}<>/%]/g, '')
+    .slice(0, 63);
 
 /**
  * Names of one master's font. A style made only of Regular, Bold and Italic links within its family; any other style
@@ -64,7 +67,13 @@ export function styleNames(project: Project, master: Master): StyleNames {
   const semi = /\b(semi|demi|extra|ultra)[ -]?bold\b/i.test(style);
   const bold = /\bbold\b/i.test(style) && !semi;
   const ribbi = rest === '' && !semi;
-  const extra = ribbi ? '' : ` ${style.replace(/\b(italic|oblique)\b/gi, ' ').replace(/\bregular\b/gi, ' ').replace(/\s+/g, ' ').trim()}`;
+  const extra = ribbi
+    ? ''
+    : ` ${style
+        .replace(/\b(italic|oblique)\b/gi, ' ')
+        .replace(/\bregular\b/gi, ' ')
+        .replace(/\s+/g, ' ')
+        .trim()}`;
   const linkedStyle = ribbi && bold ? (italic ? 'Bold Italic' : 'Bold') : italic ? 'Italic' : 'Regular';
   const mapped = text(info.styleMapStyleName);
   const chosen = mapped ? (({ regular: 'Regular', italic: 'Italic', bold: 'Bold', 'bold italic': 'Bold Italic' } as const)[mapped as 'regular'] ?? linkedStyle) : linkedStyle;
@@ -83,19 +92,36 @@ export function styleNames(project: Project, master: Master): StyleNames {
     uniqueID: text(info.openTypeNameUniqueID) ?? `${version};${(project.family.vendor ?? 'NONE').slice(0, 4)};${postScriptSafe(postScriptName)}`,
     weightClass: whole(info.openTypeOS2WeightClass, 1, 1000) ?? WEIGHTS.find(([word]) => word.test(style))?.[1] ?? 400,
     widthClass: whole(info.openTypeOS2WidthClass, 1, 9) ?? WIDTHS.find(([word]) => word.test(style))?.[1] ?? 5,
-    fsSelection:
-      FS_SELECTION.USE_TYPO_METRICS |
-      (isItalic ? FS_SELECTION.ITALIC : 0) |
-      (isBold ? FS_SELECTION.BOLD : 0) |
-      (!isBold && !isItalic ? FS_SELECTION.REGULAR : 0),
+    fsSelection: FS_SELECTION.USE_TYPO_METRICS | (isItalic ? FS_SELECTION.ITALIC : 0) | (isBold ? FS_SELECTION.BOLD : 0) | (!isBold && !isItalic ? FS_SELECTION.REGULAR : 0),
     macStyle: (isBold ? 1 : 0) | (isItalic ? 2 : 0),
   };
 }
 
 /** Windows language identifiers of the language tags a name may have. */
 const LANGUAGE_IDS: Readonly<Record<string, number>> = {
-  en: 0x409, de: 0x407, fr: 0x40c, es: 0xc0a, it: 0x410, pl: 0x415, pt: 0x816, nl: 0x413, sv: 0x41d, da: 0x406, nb: 0x414,
-  fi: 0x40b, cs: 0x405, sk: 0x41b, hu: 0x40e, ro: 0x418, tr: 0x41f, el: 0x408, ru: 0x419, uk: 0x422, ja: 0x411, ko: 0x412, zh: 0x804,
+  en: 0x409,
+  de: 0x407,
+  fr: 0x40c,
+  es: 0xc0a,
+  it: 0x410,
+  pl: 0x415,
+  pt: 0x816,
+  nl: 0x413,
+  sv: 0x41d,
+  da: 0x406,
+  nb: 0x414,
+  fi: 0x40b,
+  cs: 0x405,
+  sk: 0x41b,
+  hu: 0x40e,
+  ro: 0x418,
+  tr: 0x41f,
+  el: 0x408,
+  ru: 0x419,
+  uk: 0x422,
+  ja: 0x411,
+  ko: 0x412,
+  zh: 0x804,
 };
 
 /** The name table's records for Windows, English first, other family names in their languages. */

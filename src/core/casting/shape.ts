@@ -27,9 +27,7 @@ export type CompositeShape = { kind: 'composite'; parts: readonly (Omit<GlyfComp
 export type TrueTypeShape = SimpleShape | CompositeShape;
 
 export const roundedBox = (box: Box): GlyfBox =>
-  isEmptyBox(box)
-    ? { xMin: 0, yMin: 0, xMax: 0, yMax: 0 }
-    : { xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) };
+  isEmptyBox(box) ? { xMin: 0, yMin: 0, xMax: 0, yMax: 0 } : { xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) };
 
 type Prepared = { contours: readonly Contour[]; overlapFailed: boolean };
 
@@ -77,12 +75,7 @@ function roundedCurves(contour: Contour): Curve[] {
 }
 
 /** A glyph as a TrueType record, components kept where the format and the overlaps allow. */
-export function trueTypeShape(
-  drawing: Drawing,
-  source: DrawingSource,
-  keepOverlaps: boolean,
-  isCast: (id: GlyphId) => boolean,
-): TrueTypeShape {
+export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {
   const composite = asComposite(drawing, source, keepOverlaps, isCast);
   if (composite) return composite;
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
@@ -148,12 +141,7 @@ export function glyfCurves(points: readonly GlyfPoint[]): readonly Curve[] {
 }
 
 /** Components stay when there is nothing else, each base is cast and in range, and nothing overlaps. */
-function asComposite(
-  drawing: Drawing,
-  source: DrawingSource,
-  keepOverlaps: boolean,
-  isCast: (id: GlyphId) => boolean,
-): CompositeShape | undefined {
+function asComposite(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): CompositeShape | undefined {
   const { components, contours } = drawing;
   if (components.length === 0 || contours.some((c) => c.closed && c.points.length > 1)) return undefined;
   const fits = components.every(({ glyph, transform: [xx, xy, yx, yy, dx, dy] }) => {
@@ -180,9 +168,7 @@ function asComposite(
 function partsOverlap(drawing: Drawing, source: DrawingSource): boolean {
   const parts = drawing.components.map((c) => flattened({ ...drawing, contours: [], components: [c] }, source).filter((k) => k.closed));
   const boxes = parts.map((contours) => boundsOf(contours.flatMap((c) => [...curvesOf(c)])));
-  const apart = boxes.every((a, i) =>
-    boxes.every((b, j) => j <= i || a.xMin > b.xMax || b.xMin > a.xMax || a.yMin > b.yMax || b.yMin > a.yMax),
-  );
+  const apart = boxes.every((a, i) => boxes.every((b, j) => j <= i || a.xMin > b.xMax || b.xMin > a.xMax || a.yMin > b.yMax || b.yMin > a.yMax));
   if (apart) return false;
   return removeOverlaps(parts.flatMap((contours) => removeOverlaps(contours).contours)).changed;
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
-import { setSides, sidesOf } from '../fitting/sides';
 import { controlStrings, glyphsOfLine } from '../fitting/lines';
+import { setSides, sidesOf } from '../fitting/sides';
 import { type Contour, curvesOf, segmentsOf, signedArea } from '../geometry/contour';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
@@ -24,7 +24,12 @@ const straight = (c: Contour, i: number) => {
 test('an ellipse is nearly a true one and has its points at the extremes', () => {
   const c = ellipse(0, 0, 400, 200);
   expect(signedArea(c) / (Math.PI * 200 * 100)).toBeCloseTo(1, 3);
-  expect(c.points.filter((p) => p.type !== 'off').map((p) => [p.x, p.y])).toEqual([[400, 100], [200, 200], [0, 100], [200, 0]]);
+  expect(c.points.filter((p) => p.type !== 'off').map((p) => [p.x, p.y])).toEqual([
+    [400, 100],
+    [200, 200],
+    [0, 100],
+    [200, 0],
+  ]);
 });
 
 test('a point takes its handles with it', () => {
@@ -51,7 +56,13 @@ test('smooth points stay smooth however handles and neighbours are moved', () =>
 test('the handle at a tangent point keeps to its line when the line turns', () => {
   const c: Contour = {
     closed: true,
-    points: [{ x: 0, y: 0, type: 'line' }, { x: 100, y: 0, type: 'line', smooth: true }, { x: 150, y: 0, type: 'off' }, { x: 200, y: 50, type: 'off' }, { x: 200, y: 100, type: 'curve' }],
+    points: [
+      { x: 0, y: 0, type: 'line' },
+      { x: 100, y: 0, type: 'line', smooth: true },
+      { x: 150, y: 0, type: 'off' },
+      { x: 200, y: 50, type: 'off' },
+      { x: 200, y: 100, type: 'curve' },
+    ],
   };
   const moved = movePointsOf(c, new Set([0]), 0, 100);
   expect(straight(moved, 1)).toBeLessThan(0.001);
@@ -89,7 +100,22 @@ test('side bearings: left moves the drawing, right the edge; composites keep the
   const eacute = glyphNamed(p, 'eacute')!;
   const composite: Project = {
     ...p,
-    glyphs: { ...p.glyphs, [eacute.id]: { ...eacute, drawings: { m1: { ...n.drawings.m1!, contours: [], components: [{ glyph: n.id, transform: [1, 0, 0, 1, 0, 0] }, { glyph: dot.id, transform: [1, 0, 0, 1, 200, 600] }] } } } },
+    glyphs: {
+      ...p.glyphs,
+      [eacute.id]: {
+        ...eacute,
+        drawings: {
+          m1: {
+            ...n.drawings.m1!,
+            contours: [],
+            components: [
+              { glyph: n.id, transform: [1, 0, 0, 1, 0, 0] },
+              { glyph: dot.id, transform: [1, 0, 0, 1, 200, 600] },
+            ],
+          },
+        },
+      },
+    },
   };
   const before = sidesOf(composite, n, 'm1');
   if (!('left' in before)) throw new Error('n is drawn');

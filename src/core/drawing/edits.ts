@@ -1,6 +1,6 @@
-import { type Contour, insertPoint as insertOn, nearestOnContour, reverseContour, segmentsOf, transformContour, withStart } from '../geometry/contour';
 import type { Affine } from '../geometry/affine';
 import { translation } from '../geometry/affine';
+import { type Contour, insertPoint as insertOn, nearestOnContour, reverseContour, segmentsOf, transformContour, withStart } from '../geometry/contour';
 import { deletePoints as deleteFrom } from '../geometry/deletePoints';
 import { directedByNesting } from '../geometry/winding';
 import { type DrawingPlace, type Edit, editDrawing, plural, refused } from '../project/edit';
@@ -23,9 +23,7 @@ export const addContour: Edit<At & { contour: Contour; what: string }> = (projec
 
 /** Puts a contour in the place of another; the pen grows a contour this way. */
 export const replaceContour: Edit<At & { index: number; contour: Contour; what: string }> = (project, { at, index, contour, what }) =>
-  editDrawing(project, at, what, (d) =>
-    d.contours[index] ? replaceContours(d, (c, i) => (i === index ? contour : c)) : { refuse: 'That contour is no longer there.' },
-  );
+  editDrawing(project, at, what, (d) => (d.contours[index] ? replaceContours(d, (c, i) => (i === index ? contour : c)) : { refuse: 'That contour is no longer there.' }));
 
 export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (project, { at, points, dx, dy }) =>
   editDrawing(project, at, `Moved ${plural(points.length, 'point')}`, (d) => {
@@ -126,7 +124,10 @@ export function shifted(drawing: Drawing, dx: number): Drawing {
 }
 
 export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (project, { at, key, picture, backdrop }) =>
-  editDrawing({ ...project, pictures: { ...project.pictures, [key]: picture } }, at, `Put ${picture.name} behind the drawing`, (d) => ({ ...d, backdrops: [...d.backdrops, backdrop] }));
+  editDrawing({ ...project, pictures: { ...project.pictures, [key]: picture } }, at, `Put ${picture.name} behind the drawing`, (d) => ({
+    ...d,
+    backdrops: [...d.backdrops, backdrop],
+  }));
 
 export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (project, { at, id, change }) =>
   editDrawing(project, at, 'Changed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)) }));
@@ -139,4 +140,3 @@ export const removeBackdrop: Edit<At & { id: string }> = (project, { at, id }) =
   const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
   return { ...outcome, project: { ...outcome.project, pictures } };
 };
-

@@ -14,10 +14,18 @@ export function ellipse(left: number, bottom: number, right: number, top: number
   return {
     closed: true,
     points: [
-      on(right, cy), off(right, cy + hy), off(cx + hx, top),
-      on(cx, top), off(cx - hx, top), off(left, cy + hy),
-      on(left, cy), off(left, cy - hy), off(cx - hx, bottom),
-      on(cx, bottom), off(cx + hx, bottom), off(right, cy - hy),
+      on(right, cy),
+      off(right, cy + hy),
+      off(cx + hx, top),
+      on(cx, top),
+      off(cx - hx, top),
+      off(left, cy + hy),
+      on(left, cy),
+      off(left, cy - hy),
+      off(cx - hx, bottom),
+      on(cx, bottom),
+      off(cx + hx, bottom),
+      off(right, cy - hy),
     ],
   };
 }

@@ -42,5 +42,9 @@ export const spellingOf = (glyph: Glyph): string => (glyph.unicodes[0] === undef
 export function controlStrings(glyph: Glyph): string[] {
   const [straight, round] = controlsFor(glyph);
   const g = spellingOf(glyph);
-  return [`${straight}${straight}${g}${straight}${g}${g}${straight}${straight}`, `${round}${round}${g}${round}${g}${g}${round}${round}`, `${straight}${g}${round}${round}${g}${straight}${g}${round}`];
+  return [
+    `${straight}${straight}${g}${straight}${g}${g}${straight}${straight}`,
+    `${round}${round}${g}${round}${g}${g}${round}${round}`,
+    `${straight}${g}${round}${round}${g}${straight}${g}${round}`,
+  ];
 }

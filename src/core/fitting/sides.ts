@@ -1,6 +1,6 @@
-import { isEmptyBox } from '../geometry/curve';
 import { shifted } from '../drawing/edits';
 import { tidy } from '../drawing/points';
+import { isEmptyBox } from '../geometry/curve';
 import { type DrawingPlace, type Edit, edited, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
@@ -72,9 +72,8 @@ export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; v
     if (!glyph) continue;
     const now = sidesOf(current, glyph, master);
     const at = { glyph: id, master };
-    const outcome = 'left' in now
-      ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
-      : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
+    const outcome =
+      'left' in now ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) }) : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
     if (!outcome.ok) return outcome;
     current = outcome.project;
   }

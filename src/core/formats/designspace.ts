@@ -25,39 +25,53 @@ export function readDesignspace(text: string, file: string): Designspace {
   const root = parseXml(text, file);
   if (root.name !== 'designspace') refuse(`${file} is not a designspace: it begins with <${root.name}>.`);
   const list = (name: string) => child(root, name)?.children ?? [];
-  const axes = list('axes').filter((e) => e.name === 'axis').map((e): DesignspaceAxis => {
-    const number = (key: string, fallback?: number) => numberAttribute(e, key, fallback, file);
-    const values = (e.attributes.values ?? '').split(/\s+/).filter(Boolean).map(Number);
-    const fallback = number('default', 0);
-    return {
-      tag: e.attributes.tag ?? refuse(`${file}, line ${e.line}: <axis> has no tag.`),
-      name: e.attributes.name ?? refuse(`${file}, line ${e.line}: <axis> has no name.`),
-      minimum: number('minimum', Math.min(fallback, ...values)),
-      default: fallback,
-      maximum: number('maximum', Math.max(fallback, ...values)),
-      hidden: e.attributes.hidden === '1',
-      map: e.children.filter((c) => c.name === 'map').map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
-      labels: Object.fromEntries(e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text])),
-    };
-  });
+  const axes = list('axes')
+    .filter((e) => e.name === 'axis')
+    .map((e): DesignspaceAxis => {
+      const number = (key: string, fallback?: number) => numberAttribute(e, key, fallback, file);
+      const values = (e.attributes.values ?? '').split(/\s+/).filter(Boolean).map(Number);
+      const fallback = number('default', 0);
+      return {
+        tag: e.attributes.tag ?? refuse(`${file}, line ${e.line}: <axis> has no tag.`),
+        name: e.attributes.name ?? refuse(`${file}, line ${e.line}: <axis> has no name.`),
+        minimum: number('minimum', Math.min(fallback, ...values)),
+        default: fallback,
+        maximum: number('maximum', Math.max(fallback, ...values)),
+        hidden: e.attributes.hidden === '1',
+        map: e.children.filter((c) => c.name === 'map').map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
+        labels: Object.fromEntries(e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text])),
+      };
+    });
   const location = (e: XmlElement): Record<string, number> =>
-    Object.fromEntries((child(e, 'location')?.children ?? []).filter((d) => d.name === 'dimension').map((d) => [
-      d.attributes.name ?? refuse(`${file}, line ${d.line}: <dimension> has no name.`),
-      numberAttribute(d, 'xvalue', d.attributes.uservalue === undefined ? undefined : 0, file),
-    ]));
-  const sources = list('sources').filter((e) => e.name === 'source').map((e): DesignspaceSource => ({
-    filename: e.attributes.filename ?? refuse(`${file}, line ${e.line}: <source> has no filename.`),
-    name: e.attributes.name ?? '',
-    styleName: e.attributes.stylename ?? '',
-    layer: e.attributes.layer,
-    location: location(e),
-  }));
-  const instances = list('instances').filter((e) => e.name === 'instance').map((e): DesignspaceInstance => ({
-    name: e.attributes.name ?? '',
-    styleName: e.attributes.stylename ?? '',
-    filename: e.attributes.filename,
-    location: location(e),
-  }));
+    Object.fromEntries(
+      (child(e, 'location')?.children ?? [])
+        .filter((d) => d.name === 'dimension')
+        .map((d) => [
+          d.attributes.name ?? refuse(`${file}, line ${d.line}: <dimension> has no name.`),
+          numberAttribute(d, 'xvalue', d.attributes.uservalue === undefined ? undefined : 0, file),
+        ]),
+    );
+  const sources = list('sources')
+    .filter((e) => e.name === 'source')
+    .map(
+      (e): DesignspaceSource => ({
+        filename: e.attributes.filename ?? refuse(`${file}, line ${e.line}: <source> has no filename.`),
+        name: e.attributes.name ?? '',
+        styleName: e.attributes.stylename ?? '',
+        layer: e.attributes.layer,
+        location: location(e),
+      }),
+    );
+  const instances = list('instances')
+    .filter((e) => e.name === 'instance')
+    .map(
+      (e): DesignspaceInstance => ({
+        name: e.attributes.name ?? '',
+        styleName: e.attributes.stylename ?? '',
+        filename: e.attributes.filename,
+        location: location(e),
+      }),
+    );
   const dict = child(root, 'lib')?.children[0];
   const lib = dict ? plistValue(dict, file) : {};
   return { axes, sources, instances, lib: isDict(lib) ? lib : {} };
@@ -86,13 +100,21 @@ export function writeDesignspace(space: Designspace): string {
   const attribute = (key: string, v: string | undefined) => (v ? ` ${key}="${escapeXml(v)}"` : '');
   out.push('  <sources>');
   for (const s of space.sources) {
-    out.push(`    <source filename="${escapeXml(s.filename)}"${attribute('name', s.name)}${attribute('stylename', s.styleName)}${attribute('layer', s.layer)}>`, ...location(s.location, '      '), '    </source>');
+    out.push(
+      `    <source filename="${escapeXml(s.filename)}"${attribute('name', s.name)}${attribute('stylename', s.styleName)}${attribute('layer', s.layer)}>`,
+      ...location(s.location, '      '),
+      '    </source>',
+    );
   }
   out.push('  </sources>');
   if (space.instances.length > 0) {
     out.push('  <instances>');
     for (const i of space.instances) {
-      out.push(`    <instance${attribute('name', i.name)}${attribute('stylename', i.styleName)}${attribute('filename', i.filename)}>`, ...location(i.location, '      '), '    </instance>');
+      out.push(
+        `    <instance${attribute('name', i.name)}${attribute('stylename', i.styleName)}${attribute('filename', i.filename)}>`,
+        ...location(i.location, '      '),
+        '    </instance>',
+      );
     }
     out.push('  </instances>');
   }

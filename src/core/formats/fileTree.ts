@@ -58,7 +58,10 @@ export function userNameToFileName(name: string, taken: Set<string>, suffix: str
   let base = name.startsWith('.') ? `_${name.slice(1)}` : name;
   base = [...base.replace(illegal, '_')].map((c) => (c !== c.toLowerCase() ? `${c}_` : c)).join('');
   base = base.slice(0, 255 - suffix.length);
-  base = base.split('.').map((part) => (reserved.has(part.toLowerCase()) ? `_${part}` : part)).join('.');
+  base = base
+    .split('.')
+    .map((part) => (reserved.has(part.toLowerCase()) ? `_${part}` : part))
+    .join('.');
   let fileName = base + suffix;
   for (let i = 1; taken.has(fileName.toLowerCase()); i++) fileName = `${base.slice(0, 240)}${String(i).padStart(15, '0')}${suffix}`;
   taken.add(fileName.toLowerCase());

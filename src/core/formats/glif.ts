@@ -133,9 +133,12 @@ class GlifReader {
         break;
       case 'guideline':
         this.glif.guides.push({
-          x: this.number(tag, 'x', 0), y: this.number(tag, 'y', 0),
+          x: this.number(tag, 'x', 0),
+          y: this.number(tag, 'y', 0),
           angle: this.number(tag, 'angle', a.x !== undefined && a.y === undefined ? 90 : 0),
-          ...optional('name'), ...optional('color'), ...optional('identifier'),
+          ...optional('name'),
+          ...optional('color'),
+          ...optional('identifier'),
         });
         break;
       case 'image':
@@ -248,7 +251,9 @@ export function writeGlif(glif: Glif): string {
     out.push(`  <image fileName="${escapeXml(glif.image.fileName)}"${transformAttributes(glif.image.transform)}${attribute('color', glif.image.color)}/>`);
   }
   for (const g of glif.guides) {
-    out.push(`  <guideline x="${numberText(g.x)}" y="${numberText(g.y)}" angle="${numberText(g.angle)}"${attribute('name', g.name)}${attribute('color', g.color)}${attribute('identifier', g.identifier)}/>`);
+    out.push(
+      `  <guideline x="${numberText(g.x)}" y="${numberText(g.y)}" angle="${numberText(g.angle)}"${attribute('name', g.name)}${attribute('color', g.color)}${attribute('identifier', g.identifier)}/>`,
+    );
   }
   for (const a of glif.anchors) {
     out.push(`  <anchor x="${numberText(a.x)}" y="${numberText(a.y)}" name="${escapeXml(a.name)}"${attribute('color', a.color)}${attribute('identifier', a.identifier)}/>`);

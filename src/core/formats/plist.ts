@@ -53,8 +53,7 @@ export function plistValue(e: XmlElement, file: string): LibValue {
   }
 }
 
-export const isDict = (v: LibValue | undefined): v is Lib =>
-  typeof v === 'object' && v !== null && !Array.isArray(v) && !(v instanceof Uint8Array);
+export const isDict = (v: LibValue | undefined): v is Lib => typeof v === 'object' && v !== null && !Array.isArray(v) && !(v instanceof Uint8Array);
 
 /** The key that marks a dictionary as a date. */
 const DATE = '$date';

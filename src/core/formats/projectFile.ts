@@ -1,8 +1,8 @@
-import { attempt, refuse, type Result, unwrap } from '../base/result';
+import { attempt, type Result, refuse, unwrap } from '../base/result';
 import type { Master, Project } from '../project/model';
 import { defaultMaster } from '../project/queries';
 import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
-import { type FileTree, packZip, subtree, textFile, unpackZip, userNameToFileName } from './fileTree';
+import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
 import { type MasterSource, projectFromUfos } from './projectFromUfo';
 import { type Progress, readUfo, writeUfo } from './ufo';
 import { ufoOfMaster } from './ufoFromProject';
@@ -18,11 +18,19 @@ function masterFolders(project: Project): Map<Master, string> {
   const folders = new Map<Master, string>();
   for (const m of project.masters) {
     const wanted = typeof m.lib?.[FOLDER_KEY] === 'string' ? m.lib[FOLDER_KEY] : undefined;
-    const folder = wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase())) ? wanted : userNameToFileName(`${project.family.name.replace(/\s+/g, '')}-${m.name.replace(/\s+/g, '')}`, taken, '.ufo');
+    const folder = wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase())) ? wanted : freeFolder(`${project.family.name}-${m.name}`, taken);
     taken.add(folder.toLowerCase());
     folders.set(m, folder);
   }
   return folders;
+}
+
+/** A folder name of plain characters that no other master has, whatever the case of its letters. */
+function freeFolder(name: string, taken: ReadonlySet<string>): string {
+  const plain = name.replace(/[^\w-]/g, '') || 'Master';
+  let folder = `${plain}.ufo`;
+  for (let i = 2; taken.has(folder.toLowerCase()); i++) folder = `${plain}-${i}.ufo`;
+  return folder;
 }
 
 /** Remembers within the running project which folder a master was read from; not written to files. */
@@ -33,8 +41,7 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const folders = masterFolders(project);
   const main = defaultMaster(project);
-  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> =>
-    Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? a.default]));
+  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? a.default]));
   const ordered = [main, ...project.masters.filter((m) => m !== main)];
   const space: Designspace = {
     axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels } })),
@@ -101,7 +108,10 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     sources.push({ ufo, folder: s.filename, id: sources.some((o) => o.id === id) ? `m${sources.length + 101}` : id, name: s.styleName, place: placeOf(s.location, space) });
     folders.push(s.filename);
   }
-  const base = withFolders(projectFromUfos(defaultFirst(sources, space), label), defaultFirst(sources, space).map((s) => s.folder));
+  const base = withFolders(
+    projectFromUfos(defaultFirst(sources, space), label),
+    defaultFirst(sources, space).map((s) => s.folder),
+  );
   const beside = Object.fromEntries([...files].filter(([p]) => p !== path && !p.includes('.ufo/')));
   return {
     ...base,
@@ -138,4 +148,3 @@ function resolvePath(root: string, relative: string): string | undefined {
   }
   return out.join('/');
 }
-

@@ -1,9 +1,21 @@
 import type { Affine } from '../geometry/affine';
-import { pairKey, type PairSide } from '../kerning/pairs';
+import { type PairSide, pairKey } from '../kerning/pairs';
 import { defaultZones, emptyDrawing } from '../project/create';
 import {
-  type Backdrop, type Drawing, type Family, type Glyph, type GlyphId, glyphSchema, type Group, type Lib, type LibValue, type Master,
-  type Picture, type Project, type Zones, partSchemas,
+  type Backdrop,
+  type Drawing,
+  type Family,
+  type Glyph,
+  type GlyphId,
+  type Group,
+  glyphSchema,
+  type Lib,
+  type LibValue,
+  type Master,
+  type Picture,
+  type Project,
+  partSchemas,
+  type Zones,
 } from '../project/model';
 import type { Glif } from './glif';
 import { pictureSize } from './pictures';
@@ -78,23 +90,32 @@ function glyphNames(sources: readonly MasterSource[]): string[] {
   return present.has('.notdef') ? ['.notdef', ...all.filter((n) => n !== '.notdef')] : all;
 }
 
+/** Family facts of `fontinfo.plist` that are plain texts. */
+export const FAMILY_TEXTS = {
+  designer: 'openTypeNameDesigner',
+  designerURL: 'openTypeNameDesignerURL',
+  manufacturer: 'openTypeNameManufacturer',
+  vendorURL: 'openTypeNameManufacturerURL',
+  vendor: 'openTypeOS2VendorID',
+  copyright: 'copyright',
+  trademark: 'trademark',
+  licence: 'openTypeNameLicense',
+  licenceURL: 'openTypeNameLicenseURL',
+  description: 'openTypeNameDescription',
+  sampleText: 'openTypeNameSampleText',
+} as const satisfies Partial<Record<keyof Family, string>>;
+
 function familyOf(info: Lib, label: string): Family {
+  const texts = Object.entries(FAMILY_TEXTS).flatMap(([ours, theirs]) => {
+    const value = text(info[theirs]);
+    return value === undefined ? [] : [[ours, value]];
+  });
   return {
     name: text(info.familyName) ?? label,
-    designer: text(info.openTypeNameDesigner),
-    designerURL: text(info.openTypeNameDesignerURL),
-    manufacturer: text(info.openTypeNameManufacturer),
-    vendorURL: text(info.openTypeNameManufacturerURL),
-    vendor: text(info.openTypeOS2VendorID),
-    copyright: text(info.copyright),
-    trademark: text(info.trademark),
-    licence: text(info.openTypeNameLicense),
-    licenceURL: text(info.openTypeNameLicenseURL),
-    description: text(info.openTypeNameDescription),
-    sampleText: text(info.openTypeNameSampleText),
     versionMajor: Math.max(0, Math.round(number(info.versionMajor) ?? 1)),
     versionMinor: Math.min(999, Math.max(0, Math.round(number(info.versionMinor) ?? 0))),
     names: {},
+    ...Object.fromEntries(texts),
   };
 }
 
@@ -157,9 +178,14 @@ function zonesOf(info: Lib, unitsPerEm: number): Zones {
 const metricsOf = (info: Lib): Master['verticalMetrics'] => {
   const found: Record<string, number> = {};
   const pairs = {
-    typoAscender: 'openTypeOS2TypoAscender', typoDescender: 'openTypeOS2TypoDescender', typoLineGap: 'openTypeOS2TypoLineGap',
-    hheaAscender: 'openTypeHheaAscender', hheaDescender: 'openTypeHheaDescender', hheaLineGap: 'openTypeHheaLineGap',
-    winAscent: 'openTypeOS2WinAscent', winDescent: 'openTypeOS2WinDescent',
+    typoAscender: 'openTypeOS2TypoAscender',
+    typoDescender: 'openTypeOS2TypoDescender',
+    typoLineGap: 'openTypeOS2TypoLineGap',
+    hheaAscender: 'openTypeHheaAscender',
+    hheaDescender: 'openTypeHheaDescender',
+    hheaLineGap: 'openTypeHheaLineGap',
+    winAscent: 'openTypeOS2WinAscent',
+    winDescent: 'openTypeOS2WinDescent',
   };
   for (const [ours, theirs] of Object.entries(pairs)) {
     const v = number(info[theirs]);
@@ -200,8 +226,7 @@ function mergeGroups(sources: readonly MasterSource[], ids: ReadonlyMap<string, 
   return [...groups.values()];
 }
 
-const otherGroups = (ufo: Ufo): Record<string, string[]> =>
-  Object.fromEntries(Object.entries(ufo.groups).filter(([name]) => kerningSide(name, ufo) === undefined));
+const otherGroups = (ufo: Ufo): Record<string, string[]> => Object.fromEntries(Object.entries(ufo.groups).filter(([name]) => kerningSide(name, ufo) === undefined));
 
 function kerningOf(ufo: Ufo, ids: ReadonlyMap<string, GlyphId>, groups: readonly Group[]): Record<string, number> {
   const kerning: Record<string, number> = {};
@@ -222,9 +247,7 @@ function kerningOf(ufo: Ufo, ids: ReadonlyMap<string, GlyphId>, groups: readonly
   return kerning;
 }
 
-function glyphsOf(
-  sources: readonly MasterSource[], order: readonly string[], ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>,
-): Record<GlyphId, Glyph> {
+function glyphsOf(sources: readonly MasterSource[], order: readonly string[], ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>): Record<GlyphId, Glyph> {
   const bySource = sources.map((s) => new Map(s.ufo.glyphs.map((g) => [g.name, g])));
   const skipped = sources[0]!.ufo.lib['public.skipExportGlyphs'];
   const skip = new Set(Array.isArray(skipped) ? skipped : []);
@@ -259,8 +282,7 @@ function glyphsOf(
 }
 
 const isRecord = (v: LibValue | undefined): v is Lib => typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);
-const isCategory = (v: LibValue | undefined): v is 'base' | 'mark' | 'ligature' | 'component' =>
-  v === 'base' || v === 'mark' || v === 'ligature' || v === 'component';
+const isCategory = (v: LibValue | undefined): v is 'base' | 'mark' | 'ligature' | 'component' => v === 'base' || v === 'mark' || v === 'ligature' || v === 'component';
 
 /** Status, note, takes and follow rules kept under our own key. Glyphs are named there, so names become ids. */
 function ownFacts(own: Lib, ids: ReadonlyMap<string, GlyphId>): Partial<Glyph> {
@@ -277,9 +299,7 @@ function ownFacts(own: Lib, ids: ReadonlyMap<string, GlyphId>): Partial<Glyph> {
 export function renamedGlyphs(value: LibValue, rename: (name: string) => string | undefined): LibValue {
   if (Array.isArray(value)) return value.map((v) => renamedGlyphs(v, rename));
   if (typeof value !== 'object' || value instanceof Uint8Array) return value;
-  return Object.fromEntries(
-    Object.entries(value).map(([k, v]) => [k, k === 'glyph' && typeof v === 'string' ? (rename(v) ?? v) : renamedGlyphs(v as LibValue, rename)]),
-  );
+  return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, k === 'glyph' && typeof v === 'string' ? (rename(v) ?? v) : renamedGlyphs(v as LibValue, rename)]));
 }
 
 function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>): Drawing {
@@ -316,6 +336,8 @@ export function imageToPixels(t: Affine, height: number): Affine {
 /** Pictures become pictures; every other file that Wendril does not read is kept under its path. */
 function collectFiles(source: MasterSource, pictures: Record<string, Picture>, kept: Record<string, Uint8Array>): void {
   for (const [path, bytes] of source.ufo.kept) {
+    // A list of the default layer alone says nothing that is not written anyway.
+    if (path === 'layercontents.plist' && ![...source.ufo.kept.keys()].some((p) => p.startsWith('glyphs.'))) continue;
     const size = path.startsWith('images/') || path.startsWith('data/org.wendril.pictures/') ? pictureSize(bytes) : undefined;
     if (size) pictures[`${source.folder}/${path}`] = { name: path.slice(path.lastIndexOf('/') + 1), bytes, ...size };
     else kept[`${source.folder}/${path}`] = bytes;

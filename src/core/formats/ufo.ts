@@ -1,4 +1,4 @@
-import { attempt, refuse, type Result } from '../base/result';
+import { attempt, type Result, refuse } from '../base/result';
 import type { Lib, LibValue } from '../project/model';
 import { type FileTree, textFile, userNameToFileName } from './fileTree';
 import { type Glif, readGlif, writeGlif } from './glif';
@@ -127,5 +127,9 @@ export function writeUfo(ufo: Ufo): Map<string, Uint8Array> {
   return files;
 }
 
-const sortedKeys = (dict: Lib): Lib => Object.fromEntries(Object.keys(dict).sort().map((k) => [k, dict[k]!]));
-
+const sortedKeys = (dict: Lib): Lib =>
+  Object.fromEntries(
+    Object.keys(dict)
+      .sort()
+      .map((k) => [k, dict[k]!]),
+  );

@@ -1,8 +1,8 @@
-import { pairSides, type PairSide } from '../kerning/pairs';
+import { type PairSide, pairSides } from '../kerning/pairs';
 import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../project/model';
 import { defaultMaster, glyphsInOrder } from '../project/queries';
 import type { Glif } from './glif';
-import { imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
+import { FAMILY_TEXTS, imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
 
 /** One master as a UFO, ready to be written. `folder` is the UFO's path, whose kept files and pictures go with it. */
@@ -20,7 +20,12 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
     info: infoOf(project, master),
     groups: groupsOf(project),
     kerning: kerningOf(project, master),
-    features: isDefault ? project.features.sections.map((s) => s.text).filter(Boolean).join('\n\n') : '',
+    features: isDefault
+      ? project.features.sections
+          .map((s) => s.text)
+          .filter(Boolean)
+          .join('\n\n')
+      : '',
     lib: libOf(project, master, isDefault),
     glyphs: glyphsInOrder(project).flatMap((g) => {
       const drawing = g.drawings[master.id];
@@ -31,8 +36,7 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
 }
 
 /** Where a picture lies in a UFO: PNG where the standard wants it, others among our data. */
-const picturePath = (key: string, type: string): string =>
-  `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
+const picturePath = (key: string, type: string): string => `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
 
 /** The key a picture gets when the file is opened again; see `collectFiles`. */
 const pictureKey = (project: Project, key: string, folder: string): string => {
@@ -40,8 +44,7 @@ const pictureKey = (project: Project, key: string, folder: string): string => {
   return !picture || key.includes('.ufo/') ? key : `${folder}/${picturePath(key, picture.type)}`;
 };
 
-const dropUndefined = (o: Record<string, LibValue | undefined>): Lib =>
-  Object.fromEntries(Object.entries(o).filter((e): e is [string, LibValue] => e[1] !== undefined));
+const dropUndefined = (o: Record<string, LibValue | undefined>): Lib => Object.fromEntries(Object.entries(o).filter((e): e is [string, LibValue] => e[1] !== undefined));
 
 function infoOf(project: Project, master: Master): Lib {
   const { family } = project;
@@ -68,17 +71,7 @@ function infoOf(project: Project, master: Master): Lib {
       italicAngle: master.italicAngle === 0 ? master.info?.italicAngle : master.italicAngle,
       postscriptBlueValues: master.info?.postscriptBlueValues ?? blues.slice(0, 14),
       openTypeHeadCreated: `${date.slice(0, 4)}/${date.slice(5, 7)}/${date.slice(8, 10)} ${date.slice(11, 19)}`,
-      openTypeNameDesigner: family.designer,
-      openTypeNameDesignerURL: family.designerURL,
-      openTypeNameManufacturer: family.manufacturer,
-      openTypeNameManufacturerURL: family.vendorURL,
-      openTypeOS2VendorID: family.vendor,
-      copyright: family.copyright,
-      trademark: family.trademark,
-      openTypeNameLicense: family.licence,
-      openTypeNameLicenseURL: family.licenceURL,
-      openTypeNameDescription: family.description,
-      openTypeNameSampleText: family.sampleText,
+      ...Object.fromEntries(Object.entries(FAMILY_TEXTS).map(([ours, theirs]) => [theirs, family[ours as keyof typeof FAMILY_TEXTS]])),
       openTypeOS2TypoAscender: v.typoAscender,
       openTypeOS2TypoDescender: v.typoDescender,
       openTypeOS2TypoLineGap: v.typoLineGap,
@@ -142,7 +135,11 @@ function libOf(project: Project, master: Master, isDefault: boolean): Lib {
 function asLib(value: unknown): LibValue {
   if (Array.isArray(value)) return value.map(asLib);
   if (typeof value === 'object' && value !== null && !(value instanceof Uint8Array)) {
-    return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined).map(([k, v]) => [k, asLib(v)]));
+    return Object.fromEntries(
+      Object.entries(value)
+        .filter(([, v]) => v !== undefined)
+        .map(([k, v]) => [k, asLib(v)]),
+    );
   }
   return value as LibValue;
 }
@@ -160,7 +157,10 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string
       handovers: glyph.handovers.length > 0 ? glyph.handovers : undefined,
       follows: glyph.follows.left.length + glyph.follows.right.length > 0 ? glyph.follows : undefined,
     };
-    Object.assign(own, renamedGlyphs(asLib(facts), (id) => nameOf(project, id)));
+    Object.assign(
+      own,
+      renamedGlyphs(asLib(facts), (id) => nameOf(project, id)),
+    );
   }
   const lib: Lib = { ...(drawing.lib ?? {}), ...(Object.keys(own).length > 0 ? { [KEY.glyph]: own } : {}) };
   const image = backdrops.map((b) => ({ b, picture: project.pictures[b.picture] })).find(({ picture }) => picture?.type === 'image/png');

@@ -58,8 +58,7 @@ function lineAndFault(message: string): [line: string, what: string] {
 }
 
 /** Text made safe for element content and attribute values. */
-export const escapeXml = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
+export const escapeXml = (text: string): string => text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
 
 /** A number as UFO files write it: no exponent, no trailing zeros, at most six decimals. */
 export function numberText(v: number): string {

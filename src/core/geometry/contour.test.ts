@@ -1,6 +1,18 @@
 import fc from 'fast-check';
 import { compose, invert, mapCoordinates } from './affine';
-import { type Contour, contourBounds, contourFromCurves, curvesOf, insertPoint, nearestOnContour, reverseContour, segmentsOf, signedArea, transformContour, withStart } from './contour';
+import {
+  type Contour,
+  contourBounds,
+  contourFromCurves,
+  curvesOf,
+  insertPoint,
+  nearestOnContour,
+  reverseContour,
+  segmentsOf,
+  signedArea,
+  transformContour,
+  withStart,
+} from './contour';
 import { pointAt } from './curve';
 import { deletePoints } from './deletePoints';
 import { closedContour, square } from './testShapes';
@@ -22,10 +34,22 @@ test('reversing turns the area round, twice gives the contour back', () => {
 });
 
 test('reversing an open contour keeps its curves', () => {
-  const open: Contour = { closed: false, points: [{ x: 0, y: 0, type: 'line' }, { x: 10, y: 60, type: 'off' }, { x: 60, y: 100, type: 'off' }, { x: 100, y: 100, type: 'curve' }, { x: 200, y: 100, type: 'line' }] };
+  const open: Contour = {
+    closed: false,
+    points: [
+      { x: 0, y: 0, type: 'line' },
+      { x: 10, y: 60, type: 'off' },
+      { x: 60, y: 100, type: 'off' },
+      { x: 100, y: 100, type: 'curve' },
+      { x: 200, y: 100, type: 'line' },
+    ],
+  };
   const turned = reverseContour(open);
   expect(turned.points.map((p) => p.type)).toEqual(['line', 'line', 'off', 'off', 'curve']);
-  expect(curvesOf(turned)).toEqual([[200, 100, 100, 100], [100, 100, 60, 100, 10, 60, 0, 0]]);
+  expect(curvesOf(turned)).toEqual([
+    [200, 100, 100, 100],
+    [100, 100, 60, 100, 10, 60, 0, 0],
+  ]);
 });
 
 test('a new start point changes nothing but the start', () => {
@@ -66,10 +90,18 @@ test('deleting a point that was added on a curve gives nearly the old curve back
   const circle: Contour = {
     closed: true,
     points: [
-      { x: 100, y: 0, type: 'curve', smooth: true }, { x: 100, y: k, type: 'off' }, { x: k, y: 100, type: 'off' },
-      { x: 0, y: 100, type: 'curve', smooth: true }, { x: -k, y: 100, type: 'off' }, { x: -100, y: k, type: 'off' },
-      { x: -100, y: 0, type: 'curve', smooth: true }, { x: -100, y: -k, type: 'off' }, { x: -k, y: -100, type: 'off' },
-      { x: 0, y: -100, type: 'curve', smooth: true }, { x: k, y: -100, type: 'off' }, { x: 100, y: -k, type: 'off' },
+      { x: 100, y: 0, type: 'curve', smooth: true },
+      { x: 100, y: k, type: 'off' },
+      { x: k, y: 100, type: 'off' },
+      { x: 0, y: 100, type: 'curve', smooth: true },
+      { x: -k, y: 100, type: 'off' },
+      { x: -100, y: k, type: 'off' },
+      { x: -100, y: 0, type: 'curve', smooth: true },
+      { x: -100, y: -k, type: 'off' },
+      { x: -k, y: -100, type: 'off' },
+      { x: 0, y: -100, type: 'curve', smooth: true },
+      { x: k, y: -100, type: 'off' },
+      { x: 100, y: -k, type: 'off' },
     ],
   };
   const { contour, index } = insertPoint(circle, segmentsOf(circle)[1]!, 0, 0.4);
@@ -82,9 +114,22 @@ test('deleting a point that was added on a curve gives nearly the old curve back
 
 test('deleting: handles straighten, corners join by lines, a contour without points goes', () => {
   const box = square(0, 0, 100);
-  expect(deletePoints(box, new Set([1]))!.points.map((p) => [p.x, p.y])).toEqual([[0, 0], [100, 100], [0, 100]]);
+  expect(deletePoints(box, new Set([1]))!.points.map((p) => [p.x, p.y])).toEqual([
+    [0, 0],
+    [100, 100],
+    [0, 100],
+  ]);
   expect(deletePoints(box, new Set([0, 1, 2]))).toBeUndefined();
-  const bent: Contour = { closed: true, points: [{ x: 0, y: 0, type: 'line' }, { x: 100, y: 0, type: 'line' }, { x: 130, y: 50, type: 'off' }, { x: 90, y: 100, type: 'off' }, { x: 50, y: 100, type: 'curve' }] };
+  const bent: Contour = {
+    closed: true,
+    points: [
+      { x: 0, y: 0, type: 'line' },
+      { x: 100, y: 0, type: 'line' },
+      { x: 130, y: 50, type: 'off' },
+      { x: 90, y: 100, type: 'off' },
+      { x: 50, y: 100, type: 'curve' },
+    ],
+  };
   expect(deletePoints(bent, new Set([2]))!.points.map((p) => p.type)).toEqual(['line', 'line', 'line']);
 });
 

@@ -72,7 +72,11 @@ function segmentCurves(points: readonly Point[], from: number, offs: readonly nu
     const q = points[offs[1]!]!;
     return [[a.x, a.y, p.x, p.y, q.x, q.y, b.x, b.y]];
   }
-  return quadraticRun(a, offs.map((i) => points[i]!), b);
+  return quadraticRun(
+    a,
+    offs.map((i) => points[i]!),
+    b,
+  );
 }
 
 /** Quadratics through a run of off-curve points, implied on-curve points halfway between neighbours. */
@@ -228,11 +232,7 @@ export function withStart(contour: Contour, index: number): Contour {
 }
 
 /** The segment and place on it nearest to a point; undefined for a contour without curves. */
-export function nearestOnContour(
-  contour: Contour,
-  x: number,
-  y: number,
-): { segment: Segment; part: number; t: number; distance: number } | undefined {
+export function nearestOnContour(contour: Contour, x: number, y: number): { segment: Segment; part: number; t: number; distance: number } | undefined {
   let best: { segment: Segment; part: number; t: number; distance: number } | undefined;
   for (const segment of segmentsOf(contour)) {
     segment.curves.forEach((curve, part) => {
@@ -258,12 +258,18 @@ export function insertPoint(contour: Contour, segment: Segment, part: number, t:
   const pushOffs = (c: Curve) => {
     for (let i = 2; i < c.length - 2; i += 2) middle.push({ x: c[i]!, y: c[i + 1]!, type: 'off' });
   };
-  if (type === 'qcurve') segment.offs.slice(0, part).forEach((i) => { middle.push(points[i]!); });
+  if (type === 'qcurve')
+    segment.offs.slice(0, part).forEach((i) => {
+      middle.push(points[i]!);
+    });
   pushOffs(left);
   const added: Point = { x: right[0]!, y: right[1]!, type, ...(type === 'line' ? {} : { smooth: true }) };
   middle.push(added);
   pushOffs(right);
-  if (type === 'qcurve') segment.offs.slice(part + 1).forEach((i) => { middle.push(points[i]!); });
+  if (type === 'qcurve')
+    segment.offs.slice(part + 1).forEach((i) => {
+      middle.push(points[i]!);
+    });
   if (type === 'qcurve') keepImpliedPoints(middle, segment, points, part);
   const next = withSegmentPoints(contour, segment, middle);
   return { contour: next, index: next.points.indexOf(added) };
@@ -277,11 +283,11 @@ function keepImpliedPoints(middle: Point[], segment: Segment, points: readonly P
   };
   const next = part + 1;
   if (next < segment.curves.length) {
-    const position = middle.findIndex((p) => p === points[segment.offs[next]!]);
+    const position = middle.indexOf(points[segment.offs[next]!]!);
     middle.splice(position, 0, real(next));
   }
   if (part > 0) {
-    const position = middle.findIndex((p) => p === points[segment.offs[part - 1]!]);
+    const position = middle.indexOf(points[segment.offs[part - 1]!]!);
     middle.splice(position + 1, 0, real(part));
   }
 }

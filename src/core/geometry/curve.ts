@@ -25,10 +25,7 @@ export function pointAt(c: Curve, t: number): Vec {
   const b = 3 * s * s * t;
   const d = 3 * s * t * t;
   const e = t * t * t;
-  return [
-    a * c[0]! + b * c[2]! + d * c[4]! + e * c[6]!,
-    a * c[1]! + b * c[3]! + d * c[5]! + e * c[7]!,
-  ];
+  return [a * c[0]! + b * c[2]! + d * c[4]! + e * c[6]!, a * c[1]! + b * c[3]! + d * c[5]! + e * c[7]!];
 }
 
 /** One coordinate (`axis` 0 is x, 1 is y) at `t`, without making a point. */
@@ -74,18 +71,12 @@ export function derivativeAt(c: Curve, t: number): Vec {
   const s = 1 - t;
   if (c.length === 4) return [c[2]! - c[0]!, c[3]! - c[1]!];
   if (c.length === 6) {
-    return [
-      2 * (s * (c[2]! - c[0]!) + t * (c[4]! - c[2]!)),
-      2 * (s * (c[3]! - c[1]!) + t * (c[5]! - c[3]!)),
-    ];
+    return [2 * (s * (c[2]! - c[0]!) + t * (c[4]! - c[2]!)), 2 * (s * (c[3]! - c[1]!) + t * (c[5]! - c[3]!))];
   }
   const a = s * s;
   const b = 2 * s * t;
   const d = t * t;
-  return [
-    3 * (a * (c[2]! - c[0]!) + b * (c[4]! - c[2]!) + d * (c[6]! - c[4]!)),
-    3 * (a * (c[3]! - c[1]!) + b * (c[5]! - c[3]!) + d * (c[7]! - c[5]!)),
-  ];
+  return [3 * (a * (c[2]! - c[0]!) + b * (c[4]! - c[2]!) + d * (c[6]! - c[4]!)), 3 * (a * (c[3]! - c[1]!) + b * (c[5]! - c[3]!) + d * (c[7]! - c[5]!))];
 }
 
 /** A non-zero direction at an end even when handles are retracted; [0, 0] only for a curve that is a single point. */
@@ -139,12 +130,7 @@ export function asCubic(c: Curve): Curve {
   }
   const qx = c[2]!;
   const qy = c[3]!;
-  return [
-    x0, y0,
-    x0 + (2 / 3) * (qx - x0), y0 + (2 / 3) * (qy - y0),
-    x3 + (2 / 3) * (qx - x3), y3 + (2 / 3) * (qy - y3),
-    x3, y3,
-  ];
+  return [x0, y0, x0 + (2 / 3) * (qx - x0), y0 + (2 / 3) * (qy - y0), x3 + (2 / 3) * (qx - x3), y3 + (2 / 3) * (qy - y3), x3, y3];
 }
 
 /** The t values strictly inside (0, 1) where the curve turns back in x (`axis` 0) or y (`axis` 1). */
@@ -270,11 +256,7 @@ export function lengthOf(c: Curve): number {
   return sum / 2;
 }
 
-const GAUSS_NODES = [
-  0.0950125098376374, 0.2816035507792589, 0.4580167776572274, 0.6178762444026438, 0.755404408355003,
-  0.8656312023878318, 0.9445750230732326, 0.9894009349916499,
-];
+const GAUSS_NODES = [0.0950125098376374, 0.2816035507792589, 0.4580167776572274, 0.6178762444026438, 0.755404408355003, 0.8656312023878318, 0.9445750230732326, 0.9894009349916499];
 const GAUSS_WEIGHTS = [
-  0.1894506104550685, 0.1826034150449236, 0.1691565193950025, 0.1495959888165767, 0.1246289712555339,
-  0.0951585116824928, 0.0622535239386479, 0.0271524594117541,
+  0.1894506104550685, 0.1826034150449236, 0.1691565193950025, 0.1495959888165767, 0.1246289712555339, 0.0951585116824928, 0.0622535239386479, 0.0271524594117541,
 ];

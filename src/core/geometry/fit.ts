@@ -1,4 +1,4 @@
-import { type Curve, derivativeAt, type Vec, pointAt } from './curve';
+import { type Curve, derivativeAt, pointAt, type Vec } from './curve';
 
 /**
  * One cubic through samples of a shape with given end directions, by least squares on the two handle lengths and

@@ -73,8 +73,17 @@ function lineCrossing(a: Curve, b: Curve): Crossing[] {
 }
 
 function search(
-  a: Curve, b: Curve, t0: number, t1: number, u0: number, u1: number, depth: number,
-  found: Crossing[], budget: { left: number }, wholeA: Curve, wholeB: Curve,
+  a: Curve,
+  b: Curve,
+  t0: number,
+  t1: number,
+  u0: number,
+  u1: number,
+  depth: number,
+  found: Crossing[],
+  budget: { left: number },
+  wholeA: Curve,
+  wholeB: Curve,
 ): void {
   if (!boxesMeet(a, b) || budget.left-- <= 0) return;
   const flatA = isFlat(a);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { type Contour, curvesOf, reverseContour, signedArea } from './contour';
 import { ellipse, rectangle } from '../drawing/shapes';
+import { type Contour, curvesOf, reverseContour, signedArea } from './contour';
 import { filledLength, removeOverlaps } from './overlaps';
 import { closedContour, square } from './testShapes';
 

@@ -1,5 +1,5 @@
 import { type Contour, contourBounds, contourFromCurves, curvesOf } from './contour';
-import { type Box, boundsOf, coordinateAt, type Curve, derivativeAt, endOf, extremes, isEmptyBox, partOf, pointAt, solveRising, startOf } from './curve';
+import { type Box, boundsOf, type Curve, coordinateAt, derivativeAt, endOf, extremes, isEmptyBox, partOf, pointAt, solveRising, startOf } from './curve';
 import { type Crossing, crossings } from './intersect';
 import { windingAt } from './winding';
 
@@ -171,7 +171,11 @@ function cutPieces(pieces: readonly Piece[], at: readonly (readonly number[])[])
       const span = piece.t1 - piece.t0;
       const curve = partOf(piece.curve, t0, t1);
       edges.push({
-        ...piece, curve, from, to, box: boundsOf([curve]),
+        ...piece,
+        curve,
+        from,
+        to,
+        box: boundsOf([curve]),
         t0: piece.t0 + span * t0,
         t1: t1 === 1 ? piece.t1 : piece.t0 + span * t1,
       });
@@ -320,7 +324,11 @@ function directionNear(c: Curve, end: 0 | 1): readonly [number, number] {
 function contourOfRing(ring: readonly Edge[], closed: readonly Contour[]): Contour {
   const continues = (a: Edge, b: Edge) => a.contour === b.contour && a.source === b.source && a.t1 === b.t0;
   let begin = ring.findIndex((e) => e.source === 0 && e.t0 === 0);
-  if (begin < 0) begin = Math.max(0, ring.findIndex((e, i) => !continues(ring[(i + ring.length - 1) % ring.length]!, e)));
+  if (begin < 0)
+    begin = Math.max(
+      0,
+      ring.findIndex((e, i) => !continues(ring[(i + ring.length - 1) % ring.length]!, e)),
+    );
   const ordered = [...ring.slice(begin), ...ring.slice(0, begin)];
   const runs: { contour: number; source: number; t0: number; t1: number; ends: Curve }[] = [];
   for (const e of ordered) {

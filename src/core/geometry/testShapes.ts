@@ -17,7 +17,10 @@ export const square = (x: number, y: number, size: number): Contour => ({
 
 /** A closed contour of lines, cubics and quadratics between arbitrary points. */
 export const closedContour: fc.Arbitrary<Contour> = fc
-  .array(fc.record({ x: coordinate, y: coordinate, kind: fc.constantFrom('line', 'curve', 'qcurve'), a: fc.tuple(coordinate, coordinate), b: fc.tuple(coordinate, coordinate) }), { minLength: 3, maxLength: 8 })
+  .array(fc.record({ x: coordinate, y: coordinate, kind: fc.constantFrom('line', 'curve', 'qcurve'), a: fc.tuple(coordinate, coordinate), b: fc.tuple(coordinate, coordinate) }), {
+    minLength: 3,
+    maxLength: 8,
+  })
   .map((steps) => {
     const points = steps.flatMap(({ x, y, kind, a, b }): Point[] => {
       if (kind === 'line') return [on(x, y, 'line')];

@@ -1,5 +1,5 @@
 import { type Contour, contourBounds, curvesOf, reverseContour, signedArea } from './contour';
-import { type Box, coordinateAt, type Curve, extremes, pointAt, solveRising } from './curve';
+import { type Box, type Curve, coordinateAt, extremes, pointAt, solveRising } from './curve';
 
 /**
  * Winding number of a closed set of curves around a point, counter-clockwise positive, by counting crossings of the
@@ -38,8 +38,7 @@ function crossing(c: Curve, t0: number, t1: number, x: number, y: number): numbe
   return up ? -1 : 1;
 }
 
-const holds = (outer: Box, inner: Box): boolean =>
-  outer.xMin <= inner.xMin && outer.yMin <= inner.yMin && outer.xMax >= inner.xMax && outer.yMax >= inner.yMax;
+const holds = (outer: Box, inner: Box): boolean => outer.xMin <= inner.xMin && outer.yMin <= inner.yMin && outer.xMax >= inner.xMax && outer.yMax >= inner.yMax;
 
 /** How many of the other contours lie around each contour: 0 for an outer shape, 1 for a counter, 2 for an island in it. */
 export function nestingDepths(contours: readonly Contour[]): number[] {
@@ -48,9 +47,7 @@ export function nestingDepths(contours: readonly Contour[]): number[] {
     const first = curvesOf(inner)[0];
     if (!first) return 0;
     const [x, y] = pointAt(first, 0.5);
-    return contours.filter(
-      (outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && windingAt(curvesOf(outer), x, y) !== 0,
-    ).length;
+    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && windingAt(curvesOf(outer), x, y) !== 0).length;
   });
 }
 

@@ -17,5 +17,4 @@ export function pairSides(key: string): [first: PairSide, second: PairSide] | un
 }
 
 /** The group a glyph belongs to on a side. */
-export const groupOf = (project: Project, glyph: GlyphId, side: 'first' | 'second') =>
-  project.groups.find((g) => g.side === side && g.members.includes(glyph));
+export const groupOf = (project: Project, glyph: GlyphId, side: 'first' | 'second') => project.groups.find((g) => g.side === side && g.members.includes(glyph));

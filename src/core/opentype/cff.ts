@@ -110,8 +110,7 @@ function writePrivate(info: CffInfo): Uint8Array {
   return out.toBytes();
 }
 
-const ascii = (text: string): Uint8Array =>
-  Uint8Array.from([...text].map((c) => (c.charCodeAt(0) > 126 || c.charCodeAt(0) < 32 ? 63 : c.charCodeAt(0))));
+const ascii = (text: string): Uint8Array => Uint8Array.from([...text].map((c) => (c.charCodeAt(0) > 126 || c.charCodeAt(0) < 32 ? 63 : c.charCodeAt(0))));
 
 function dictNumber(out: Writer, v: number): Writer {
   if (!Number.isInteger(v)) return dictReal(out, v);

@@ -191,11 +191,7 @@ export type Drawn = { contours: CffContour[]; width: number | undefined };
  * Runs a Type 2 charstring; hints are passed over. Subroutine depth, steps and stack are bounded; a fault is refused
  * naming the glyph.
  */
-export function readCharstring(
-  bytes: Uint8Array,
-  subroutines: { local: readonly Uint8Array[]; global: readonly Uint8Array[] },
-  where: string,
-): Drawn {
+export function readCharstring(bytes: Uint8Array, subroutines: { local: readonly Uint8Array[]; global: readonly Uint8Array[] }, where: string): Drawn {
   const state = new Interpreter(subroutines, where);
   state.run(bytes, 0);
   return { contours: state.contours, width: state.width };
@@ -298,7 +294,10 @@ class Interpreter {
   private operator(op: number): void {
     const s = this.stack;
     const at = (i: number) => s[i] ?? refuse(`The charstring of ${this.where} lacks an argument.`);
-    if (op === 1 || op === 3 || op === 18 || op === 23) return this.hints();
+    if (op === 1 || op === 3 || op === 18 || op === 23) {
+      this.hints();
+      return;
+    }
     if (op === RMOVETO) {
       this.takeWidth(2);
       this.move(at(0), at(1));

@@ -24,8 +24,15 @@ function writeFormat4(map: CharacterMap): Uint8Array {
   const count = runs.length;
   const power = 2 ** Math.floor(Math.log2(count));
   const out = new Writer();
-  out.uint16(4).uint16(16 + count * 8).uint16(0);
-  out.uint16(count * 2).uint16(power * 2).uint16(Math.log2(power)).uint16((count - power) * 2);
+  out
+    .uint16(4)
+    .uint16(16 + count * 8)
+    .uint16(0);
+  out
+    .uint16(count * 2)
+    .uint16(power * 2)
+    .uint16(Math.log2(power))
+    .uint16((count - power) * 2);
   for (const r of runs) out.uint16(r.end);
   out.uint16(0);
   for (const r of runs) out.uint16(r.start);
@@ -38,7 +45,12 @@ function writeFormat4(map: CharacterMap): Uint8Array {
 function writeFormat12(map: CharacterMap): Uint8Array {
   const runs = runsOf(map, 0x10ffff);
   const out = new Writer();
-  out.uint16(12).uint16(0).uint32(16 + runs.length * 12).uint32(0).uint32(runs.length);
+  out
+    .uint16(12)
+    .uint16(0)
+    .uint32(16 + runs.length * 12)
+    .uint32(0)
+    .uint32(runs.length);
   for (const r of runs) out.uint32(r.start).uint32(r.end).uint32(r.glyph);
   return out.toBytes();
 }
@@ -87,11 +99,24 @@ export const cmap = {
     const beyond = [...map.keys()].some((c) => c > 0xffff);
     const bmp = writeFormat4(map);
     const full = beyond ? writeFormat12(map) : undefined;
-    const records = full ? [[0, 3, 0], [0, 4, 1], [3, 1, 0], [3, 10, 1]] : [[0, 3, 0], [3, 1, 0]];
+    const records = full
+      ? [
+          [0, 3, 0],
+          [0, 4, 1],
+          [3, 1, 0],
+          [3, 10, 1],
+        ]
+      : [
+          [0, 3, 0],
+          [3, 1, 0],
+        ];
     const header = 4 + records.length * 8;
     const out = new Writer().uint16(0).uint16(records.length);
     for (const [platform, encoding, table] of records) {
-      out.uint16(platform!).uint16(encoding!).uint32(table === 0 ? header : header + bmp.length);
+      out
+        .uint16(platform!)
+        .uint16(encoding!)
+        .uint32(table === 0 ? header : header + bmp.length);
     }
     out.raw(bmp);
     if (full) out.raw(full);

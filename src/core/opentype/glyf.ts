@@ -49,8 +49,7 @@ export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], bo
   let py = 0;
   for (const contour of contours) {
     for (const p of contour) {
-      const flag =
-        (p.on ? ON : 0) | packDelta(p.x - px, xs, X_SHORT, X_SAME) | packDelta(p.y - py, ys, Y_SHORT, Y_SAME);
+      const flag = (p.on ? ON : 0) | packDelta(p.x - px, xs, X_SHORT, X_SAME) | packDelta(p.y - py, ys, Y_SHORT, Y_SAME);
       flags.push(flags.length === 0 && overlaps ? flag | OVERLAP_SIMPLE : flag);
       px = p.x;
       py = p.y;
@@ -86,7 +85,9 @@ export function writeCompositeGlyph(components: readonly GlyfComponent[], box: G
     const words = c.dx < -128 || c.dx > 127 || c.dy < -128 || c.dy > 127;
     const form = xy !== 0 || yx !== 0 ? HAVE_TWO_BY_TWO : xx !== yy ? HAVE_XY_SCALE : xx !== 1 ? HAVE_SCALE : 0;
     out.uint16(
-      ARGS_ARE_XY | ROUND_XY_TO_GRID | form |
+      ARGS_ARE_XY |
+        ROUND_XY_TO_GRID |
+        form |
         (words ? ARGS_ARE_WORDS : 0) |
         (i < components.length - 1 ? MORE_COMPONENTS : 0) |
         (c.useMyMetrics ? USE_MY_METRICS : 0) |
@@ -124,9 +125,7 @@ export function joinGlyphs(records: readonly Uint8Array[]): { glyf: Uint8Array; 
   return { glyf, loca: new Uint8Array(loca.buffer), indexToLocFormat: short ? 0 : 1 };
 }
 
-export type GlyfRecord =
-  | { kind: 'simple'; box: GlyfBox; contours: GlyfPoint[][] }
-  | { kind: 'composite'; box: GlyfBox; components: GlyfComponent[] };
+export type GlyfRecord = { kind: 'simple'; box: GlyfBox; contours: GlyfPoint[][] } | { kind: 'composite'; box: GlyfBox; components: GlyfComponent[] };
 
 /** Reads every glyph record; bad offsets and counts are refused with the glyph's index. */
 export function readGlyphs(glyf: Uint8Array, loca: Uint8Array, indexToLocFormat: number, numGlyphs: number): GlyfRecord[] {

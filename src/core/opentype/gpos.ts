@@ -164,7 +164,12 @@ function assemble(subtables: readonly Uint8Array[], scripts: readonly string[]):
   const featureList = new Writer().uint16(1).tag('kern').uint16(8).uint16(0).uint16(1).uint16(0);
   const headerSize = 10;
   const lookupListAt = headerSize + scriptList.length + featureList.length;
-  const out = new Writer().uint16(1).uint16(0).uint16(headerSize).uint16(headerSize + scriptList.length).uint16(lookupListAt);
+  const out = new Writer()
+    .uint16(1)
+    .uint16(0)
+    .uint16(headerSize)
+    .uint16(headerSize + scriptList.length)
+    .uint16(lookupListAt);
   out.raw(scriptList.toBytes()).raw(featureList.toBytes());
   out.uint16(1).uint16(4);
   const lookupHead = 6 + subtables.length * 2;
@@ -174,7 +179,10 @@ function assemble(subtables: readonly Uint8Array[], scripts: readonly string[]):
   });
   let offset = subtables.length * 8;
   subtables.forEach((sub, i) => {
-    out.uint16(1).uint16(2).uint32(offset - i * 8);
+    out
+      .uint16(1)
+      .uint16(2)
+      .uint32(offset - i * 8);
     offset += sub.length;
   });
   for (const sub of subtables) out.raw(sub);

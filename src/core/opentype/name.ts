@@ -40,12 +40,13 @@ function encode(record: NameRecord): number[] {
 export const name = {
   tag: 'name',
   write(records: readonly NameRecord[]): Uint8Array {
-    const sorted = [...records].sort(
-      (a, b) => a.platformID - b.platformID || a.encodingID - b.encodingID || a.languageID - b.languageID || a.nameID - b.nameID,
-    );
+    const sorted = [...records].sort((a, b) => a.platformID - b.platformID || a.encodingID - b.encodingID || a.languageID - b.languageID || a.nameID - b.nameID);
     const storage = new Writer();
     const offsets = new Map<string, number>();
-    const out = new Writer().uint16(0).uint16(sorted.length).uint16(6 + sorted.length * 12);
+    const out = new Writer()
+      .uint16(0)
+      .uint16(sorted.length)
+      .uint16(6 + sorted.length * 12);
     for (const r of sorted) {
       const bytes = encode(r);
       const key = bytes.join();

@@ -39,7 +39,15 @@ test('charstrings draw what was written', () => {
 });
 
 test('level and upright runs take the short operators', () => {
-  const box: CffContour = { x: 0, y: 0, segments: [[100, 0], [100, 50], [0, 50]] };
+  const box: CffContour = {
+    x: 0,
+    y: 0,
+    segments: [
+      [100, 0],
+      [100, 50],
+      [0, 50],
+    ],
+  };
   // hmoveto 0, one hlineto with three arguments, endchar.
   expect(writeCharstring([box], undefined)).toHaveLength(1 + 1 + 3 + 1 + 1);
 });
@@ -58,10 +66,29 @@ test('damaged charstrings are refused, never run on', () => {
 
 test('a CFF table gives back names, widths and outlines', () => {
   const info = {
-    postScriptName: 'Test-Regular', fullName: 'Test Regular', familyName: 'Test', weight: 'Regular', version: '1.0', notice: '',
-    unitsPerEm: 2048, fontBBox: [0, -200, 900, 800] as const, blueValues: [-10, 0, 500, 510], otherBlues: [-210, -200], stdHW: 70, stdVW: 84, defaultWidthX: 500, nominalWidthX: 560,
+    postScriptName: 'Test-Regular',
+    fullName: 'Test Regular',
+    familyName: 'Test',
+    weight: 'Regular',
+    version: '1.0',
+    notice: '',
+    unitsPerEm: 2048,
+    fontBBox: [0, -200, 900, 800] as const,
+    blueValues: [-10, 0, 500, 510],
+    otherBlues: [-210, -200],
+    stdHW: 70,
+    stdVW: 84,
+    defaultWidthX: 500,
+    nominalWidthX: 560,
   };
-  const box: CffContour = { x: 10, y: 0, segments: [[110, 0], [110, 50, 90, 90, 60, 120]] };
+  const box: CffContour = {
+    x: 10,
+    y: 0,
+    segments: [
+      [110, 0],
+      [110, 50, 90, 90, 60, 120],
+    ],
+  };
   const table = writeCff(info, ['.notdef', 'a', 'f_i'], [writeCharstring([], undefined), writeCharstring([box], 40), writeCharstring([box, box], undefined)]);
   const read = readCff(table);
   expect(read.glyphNames).toEqual(['.notdef', 'a', 'f_i']);

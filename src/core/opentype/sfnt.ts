@@ -21,7 +21,12 @@ export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Arra
   const count = tags.length;
   const power = 2 ** Math.floor(Math.log2(count));
   const out = new Writer();
-  out.uint32(version).uint16(count).uint16(power * 16).uint16(Math.log2(power)).uint16((count - power) * 16);
+  out
+    .uint32(version)
+    .uint16(count)
+    .uint16(power * 16)
+    .uint16(Math.log2(power))
+    .uint16((count - power) * 16);
   let offset = 12 + count * 16;
   let headAt = -1;
   for (const tag of tags) {

@@ -59,7 +59,13 @@ test('hmtx writes a run of equal advances once and reads them back', () => {
 });
 
 test('cmap leads every code point to its glyph, within and beyond the first plane', () => {
-  const map = fc.array(fc.tuple(fc.oneof(fc.integer({ min: 1, max: 0x2ff }), fc.integer({ min: 0xff00, max: 0xfffe }), fc.integer({ min: 0x10000, max: 0x10ffff })), fc.integer({ min: 1, max: 65000 })), { minLength: 1, maxLength: 80 });
+  const map = fc.array(
+    fc.tuple(
+      fc.oneof(fc.integer({ min: 1, max: 0x2ff }), fc.integer({ min: 0xff00, max: 0xfffe }), fc.integer({ min: 0x10000, max: 0x10ffff })),
+      fc.integer({ min: 1, max: 65000 }),
+    ),
+    { minLength: 1, maxLength: 80 },
+  );
   fc.assert(
     fc.property(map, (entries) => {
       const wanted = new Map(entries);
@@ -69,7 +75,13 @@ test('cmap leads every code point to its glyph, within and beyond the first plan
 });
 
 test('name keeps every record, equal strings stored once', () => {
-  const record = fc.record({ platformID: fc.constant(3), encodingID: fc.constant(1), languageID: fc.constantFrom(0x409, 0x407), nameID: fc.integer({ min: 0, max: 25 }), value: fc.constantFrom('Velmarrow', 'Żurawka', 'Île-aux-Merles', '') });
+  const record = fc.record({
+    platformID: fc.constant(3),
+    encodingID: fc.constant(1),
+    languageID: fc.constantFrom(0x409, 0x407),
+    nameID: fc.integer({ min: 0, max: 25 }),
+    value: fc.constantFrom('Velmarrow', 'Żurawka', 'Île-aux-Merles', ''),
+  });
   fc.assert(
     fc.property(fc.uniqueArray(record, { selector: (r: NameRecord) => `${r.languageID} ${r.nameID}` }), (records) => {
       const read = name.read(name.write(records));
@@ -90,7 +102,14 @@ test('a font file adds up and gives its tables back', () => {
     fc.property(fc.uint8Array({ minLength: 0, maxLength: 50 }), fc.uint8Array({ minLength: 1, maxLength: 9 }), uint32, (a, b, seed) => {
       const headTable = new Uint8Array(54).fill(seed & 255);
       headTable.fill(0, 8, 12);
-      const file = writeSfnt(SFNT_TRUETYPE, new Map([['head', headTable], ['glyf', a], ['loca', b]]));
+      const file = writeSfnt(
+        SFNT_TRUETYPE,
+        new Map([
+          ['head', headTable],
+          ['glyf', a],
+          ['loca', b],
+        ]),
+      );
       expect(checksumOf(file)).toBe(0xb1b0afba);
       const { tables } = readSfnt(file);
       expect([...tables.keys()]).toEqual(['glyf', 'head', 'loca']);
@@ -107,7 +126,13 @@ test('what is no font, or is cut short, is refused with a sentence', () => {
   };
   expect(refusal(new Uint8Array(0))).toMatch(/not an OpenType/);
   expect(refusal(new TextEncoder().encode('<!doctype html> hello'))).toMatch(/not an OpenType/);
-  const file = writeSfnt(SFNT_TRUETYPE, new Map([['head', new Uint8Array(54)], ['glyf', new Uint8Array(400)]]));
+  const file = writeSfnt(
+    SFNT_TRUETYPE,
+    new Map([
+      ['head', new Uint8Array(54)],
+      ['glyf', new Uint8Array(400)],
+    ]),
+  );
   expect(refusal(file.slice(0, 300))).toMatch(/table should end at byte \d+, but the file ends at byte 300/);
   expect(attempt(() => hhea.read(new Uint8Array(10)))).toMatchObject({ ok: false, reason: expect.stringContaining('hhea table ends at byte 10') });
 });

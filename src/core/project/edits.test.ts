@@ -46,7 +46,14 @@ test('a list of glyphs is read as characters, code points, ranges and names', ()
 test('adding passes over what is there; removing takes references with it', () => {
   const base = createProject({ family: 'Orde', characters: [0x61, 0x301], created: 0 });
   expect(addGlyphs(base, { requests: [{ name: 'a', unicodes: [0x61] }] })).toMatchObject({ ok: false });
-  const added = done(addGlyphs(base, { requests: [{ name: 'a', unicodes: [0x61] }, { name: 'aacute', unicodes: [0xe1] }] }));
+  const added = done(
+    addGlyphs(base, {
+      requests: [
+        { name: 'a', unicodes: [0x61] },
+        { name: 'aacute', unicodes: [0xe1] },
+      ],
+    }),
+  );
   const acute = glyphNamed(added, 'aacute')!;
   const a = glyphNamed(added, 'a')!;
   const composite: Project = {
@@ -84,7 +91,10 @@ test('components are drawn out through nested transforms; cycles are named', () 
   const p = buildDemo();
   const i = glyphNamed(p, 'i')!;
   const n = glyphNamed(p, 'n')!;
-  const withParts = (id: string, glyph: string, transform: readonly [number, number, number, number, number, number]) => ({ ...p.glyphs[id]!, drawings: { m1: { ...p.glyphs[id]!.drawings.m1!, contours: [], components: [{ glyph, transform }] } } });
+  const withParts = (id: string, glyph: string, transform: readonly [number, number, number, number, number, number]) => ({
+    ...p.glyphs[id]!,
+    drawings: { m1: { ...p.glyphs[id]!.drawings.m1!, contours: [], components: [{ glyph, transform }] } },
+  });
   const nested: Project = { ...p, glyphs: { ...p.glyphs, [n.id]: withParts(n.id, i.id, [2, 0, 0, 2, 10, 0]) } };
   const box = drawingBounds(nested.glyphs[n.id]!.drawings.m1!, drawingsOf(nested, 'm1'));
   const own = drawingBounds(i.drawings.m1!, drawingsOf(p, 'm1'));

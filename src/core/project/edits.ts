@@ -1,8 +1,8 @@
-import { type Edit, edited, plural, refused, withGlyph } from './edit';
+import { pairSides } from '../kerning/pairs';
 import { newGlyph } from './create';
+import { type Edit, edited, plural, refused, withGlyph } from './edit';
 import { encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
 import type { Family, Glyph, GlyphId, Master, MasterId, Picture, Project, Zone, ZoneKey } from './model';
-import { pairSides } from '../kerning/pairs';
 import { glyphForCodePoint, glyphNamed, usersOf } from './queries';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
@@ -19,7 +19,10 @@ export const setUnitsPerEm: Edit<{ unitsPerEm: number }> = (project, { unitsPerE
 
 export const setMasterName: Edit<{ master: MasterId; name: string }> = (project, { master, name }) => {
   if (name.trim() === '') return refused('A master needs a name.');
-  return edited(withMaster(project, master, (m) => ({ ...m, name: name.trim() })), `Renamed a master to ${name.trim()}`);
+  return edited(
+    withMaster(project, master, (m) => ({ ...m, name: name.trim() })),
+    `Renamed a master to ${name.trim()}`,
+  );
 };
 
 const withMaster = (project: Project, id: MasterId, change: (m: Master) => Master): Project => ({
@@ -53,7 +56,10 @@ export const setZone: Edit<{ master: MasterId; zone: ZoneKey; change: Partial<Pi
   if (wrong) return refused(`The ${zones[wrong].name} must lie above the ${zones[order[order.indexOf(wrong) - 1]!].name}.`);
   if (zones.ascender.position <= zones.xHeight.position) return refused('The ascender must lie above the x-height.');
   const what = change.overshoot === undefined ? `${next.name} at ${next.position}` : `${next.name} overshoot ${next.overshoot}`;
-  return edited(withMaster(project, master, (m) => ({ ...m, zones })), `Set ${what}, ${current.name}`);
+  return edited(
+    withMaster(project, master, (m) => ({ ...m, zones })),
+    `Set ${what}, ${current.name}`,
+  );
 };
 
 /** One glyph to add: a character, or a name with or without a code point. */
@@ -177,7 +183,10 @@ export const setGlyphNames: Edit<{ id: GlyphId; name: string; unicodes: readonly
   if (glyph.name === '.notdef' && name !== '.notdef') return refused('.notdef keeps its name: every font needs it.');
   const namesake = glyphNamed(project, name);
   if (namesake && namesake.id !== id) return refused(`There is already a glyph named ${name}.`);
-  const claimed = unicodes.find((c) => { const g = glyphForCodePoint(project, c); return g && g.id !== id; });
+  const claimed = unicodes.find((c) => {
+    const g = glyphForCodePoint(project, c);
+    return g && g.id !== id;
+  });
   if (claimed !== undefined) return refused(`U+${claimed.toString(16).toUpperCase().padStart(4, '0')} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
   return edited(withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`);
 };

@@ -35,7 +35,11 @@ export function codePointsForName(name: string): number[] {
   return base.split('_').flatMap((part) => {
     const known = codesByName.get(part);
     if (known) return [...known];
-    if (/^uni([0-9A-F]{4})+$/.test(part)) return part.slice(3).match(/.{4}/g)!.map((h) => Number.parseInt(h, 16));
+    if (/^uni([0-9A-F]{4})+$/.test(part))
+      return part
+        .slice(3)
+        .match(/.{4}/g)!
+        .map((h) => Number.parseInt(h, 16));
     const u = /^u([0-9A-F]{4,6})$/.exec(part);
     const code = u ? Number.parseInt(u[1]!, 16) : -1;
     return code >= 0 && code <= 0x10ffff ? [code] : [];

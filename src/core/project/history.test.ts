@@ -21,23 +21,91 @@ const number = fc.integer({ min: -200, max: 700 });
 
 /** Any edit there is, with arguments that may well be refused. */
 const anyStep: fc.Arbitrary<Step> = fc.oneof(
-  fc.tuple(at, keys, number, number).map(([a, points, dx, dy]): Step => (p) => movePoints(p, { at: a, points, dx, dy })),
-  fc.tuple(at, keys).map(([a, points]): Step => (p) => deletePoints(p, { at: a, points })),
-  fc.tuple(at, keys, fc.boolean()).map(([a, points, smooth]): Step => (p) => setSmooth(p, { at: a, points, smooth })),
-  fc.tuple(at, number, number).map(([a, x, y]): Step => (p) => insertPoint(p, { at: a, x, y, within: 90 })),
-  fc.tuple(at, number, number).map(([a, x, y]): Step => (p) => toggleSegment(p, { at: a, x, y, within: 90 })),
-  fc.tuple(at, number).map(([a, size]): Step => (p) => addContour(p, { at: a, contour: ellipse(0, 0, Math.abs(size) + 10, 100), what: 'an oval' })),
-  fc.tuple(at, fc.integer({ min: 0, max: 2 })).map(([a, c]): Step => (p) => reverseContours(p, { at: a, contours: [c] })),
-  fc.tuple(at, key).map(([a, point]): Step => (p) => setStartPoint(p, { at: a, point })),
-  at.map((a): Step => (p) => directByNesting(p, { at: a })),
-  fc.tuple(at, number).map(([a, left]): Step => (p) => setSides(p, { at: a, left })),
-  fc.tuple(at, number).map(([a, advance]): Step => (p) => setSides(p, { at: a, advance })),
-  number.map((value): Step => (p) => addTracking(p, { glyphs: p.glyphOrder.slice(0, 5), master: 'm1', value })),
-  fc.tuple(fc.constantFrom('xHeight', 'capHeight', 'descender') as fc.Arbitrary<'xHeight' | 'capHeight' | 'descender'>, number).map(([zone, position]): Step => (p) => setZone(p, { master: 'm1', zone, change: { position } })),
-  fc.string({ maxLength: 8 }).map((name): Step => (p) => setFamily(p, { name })),
-  fc.integer({ min: 0x100, max: 0x180 }).map((code): Step => (p) => addGlyphs(p, { requests: [{ name: `uni${code.toString(16).toUpperCase().padStart(4, '0')}`, unicodes: [code] }] })),
-  fc.nat({ max: 80 }).map((n): Step => (p) => removeGlyphs(p, { ids: [p.glyphOrder[n % p.glyphOrder.length]!] })),
-  fc.tuple(fc.nat({ max: 80 }), fc.constantFrom('alpha', 'beta', 'n.alt')).map(([n, name]): Step => (p) => setGlyphNames(p, { id: p.glyphOrder[n % p.glyphOrder.length]!, name, unicodes: [] })),
+  fc.tuple(at, keys, number, number).map(
+    ([a, points, dx, dy]): Step =>
+      (p) =>
+        movePoints(p, { at: a, points, dx, dy }),
+  ),
+  fc.tuple(at, keys).map(
+    ([a, points]): Step =>
+      (p) =>
+        deletePoints(p, { at: a, points }),
+  ),
+  fc.tuple(at, keys, fc.boolean()).map(
+    ([a, points, smooth]): Step =>
+      (p) =>
+        setSmooth(p, { at: a, points, smooth }),
+  ),
+  fc.tuple(at, number, number).map(
+    ([a, x, y]): Step =>
+      (p) =>
+        insertPoint(p, { at: a, x, y, within: 90 }),
+  ),
+  fc.tuple(at, number, number).map(
+    ([a, x, y]): Step =>
+      (p) =>
+        toggleSegment(p, { at: a, x, y, within: 90 }),
+  ),
+  fc.tuple(at, number).map(
+    ([a, size]): Step =>
+      (p) =>
+        addContour(p, { at: a, contour: ellipse(0, 0, Math.abs(size) + 10, 100), what: 'an oval' }),
+  ),
+  fc.tuple(at, fc.integer({ min: 0, max: 2 })).map(
+    ([a, c]): Step =>
+      (p) =>
+        reverseContours(p, { at: a, contours: [c] }),
+  ),
+  fc.tuple(at, key).map(
+    ([a, point]): Step =>
+      (p) =>
+        setStartPoint(p, { at: a, point }),
+  ),
+  at.map(
+    (a): Step =>
+      (p) =>
+        directByNesting(p, { at: a }),
+  ),
+  fc.tuple(at, number).map(
+    ([a, left]): Step =>
+      (p) =>
+        setSides(p, { at: a, left }),
+  ),
+  fc.tuple(at, number).map(
+    ([a, advance]): Step =>
+      (p) =>
+        setSides(p, { at: a, advance }),
+  ),
+  number.map(
+    (value): Step =>
+      (p) =>
+        addTracking(p, { glyphs: p.glyphOrder.slice(0, 5), master: 'm1', value }),
+  ),
+  fc.tuple(fc.constantFrom('xHeight', 'capHeight', 'descender') as fc.Arbitrary<'xHeight' | 'capHeight' | 'descender'>, number).map(
+    ([zone, position]): Step =>
+      (p) =>
+        setZone(p, { master: 'm1', zone, change: { position } }),
+  ),
+  fc.string({ maxLength: 8 }).map(
+    (name): Step =>
+      (p) =>
+        setFamily(p, { name }),
+  ),
+  fc.integer({ min: 0x100, max: 0x180 }).map(
+    (code): Step =>
+      (p) =>
+        addGlyphs(p, { requests: [{ name: `uni${code.toString(16).toUpperCase().padStart(4, '0')}`, unicodes: [code] }] }),
+  ),
+  fc.nat({ max: 80 }).map(
+    (n): Step =>
+      (p) =>
+        removeGlyphs(p, { ids: [p.glyphOrder[n % p.glyphOrder.length]!] }),
+  ),
+  fc.tuple(fc.nat({ max: 80 }), fc.constantFrom('alpha', 'beta', 'n.alt')).map(
+    ([n, name]): Step =>
+      (p) =>
+        setGlyphNames(p, { id: p.glyphOrder[n % p.glyphOrder.length]!, name, unicodes: [] }),
+  ),
 );
 
 test('any sequence of edits undone gives the identical project; done again, the identical result', () => {

@@ -3,19 +3,11 @@ import { z } from 'zod';
 /** The document of MODEL.md as Zod schemas; the types are inferred. All values are immutable data in font units. */
 
 /** A property list value; a date is a dictionary with the one key `$date`. */
-export type LibValue =
-  | string
-  | number
-  | boolean
-  | Uint8Array
-  | readonly LibValue[]
-  | { readonly [key: string]: LibValue };
+export type LibValue = string | number | boolean | Uint8Array | readonly LibValue[] | { readonly [key: string]: LibValue };
 
 const bytes = z.custom<Uint8Array>((v) => v instanceof Uint8Array);
 
-const libValue: z.ZodType<LibValue> = z.lazy(() =>
-  z.union([z.string(), z.number(), z.boolean(), bytes, z.array(libValue), z.record(z.string(), libValue)]),
-) as z.ZodType<LibValue>;
+const libValue: z.ZodType<LibValue> = z.lazy(() => z.union([z.string(), z.number(), z.boolean(), bytes, z.array(libValue), z.record(z.string(), libValue)])) as z.ZodType<LibValue>;
 const lib = z.record(z.string(), libValue);
 export type Lib = Readonly<Record<string, LibValue>>;
 

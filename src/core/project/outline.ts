@@ -7,10 +7,12 @@ import { drawingOf } from './queries';
 /** Gives a glyph's drawing by id; what the outline functions need of a project. */
 export type DrawingSource = (id: GlyphId) => Drawing | undefined;
 
-export const drawingsOf = (project: Project, master: MasterId): DrawingSource => (id) => {
-  const glyph = project.glyphs[id];
-  return glyph ? drawingOf(glyph, master) : undefined;
-};
+export const drawingsOf =
+  (project: Project, master: MasterId): DrawingSource =>
+  (id) => {
+    const glyph = project.glyphs[id];
+    return glyph ? drawingOf(glyph, master) : undefined;
+  };
 
 /**
  * All contours of a drawing, its components drawn out through their transforms (mirrored ones keep their direction).

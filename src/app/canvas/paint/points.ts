@@ -1,5 +1,5 @@
-import type { Contour } from '../../../core/geometry/contour';
 import type { PointKey } from '../../../core/drawing/points';
+import type { Contour } from '../../../core/geometry/contour';
 import type { Drawing } from '../../../core/project/model';
 import type { Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';

@@ -28,7 +28,15 @@ export function paintZones(context: CanvasRenderingContext2D, view: View, master
 }
 
 /** The two edges of the glyph with its side bearings at their feet. */
-export function paintEdges(context: CanvasRenderingContext2D, view: View, advance: number, sides: { left: number; right: number } | undefined, bottom: number, height: number, inks: Inks): void {
+export function paintEdges(
+  context: CanvasRenderingContext2D,
+  view: View,
+  advance: number,
+  sides: { left: number; right: number } | undefined,
+  bottom: number,
+  height: number,
+  inks: Inks,
+): void {
   context.strokeStyle = inks.kelp;
   context.lineWidth = 1;
   context.setLineDash([2, 3]);

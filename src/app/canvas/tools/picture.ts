@@ -21,10 +21,13 @@ export function pictureTool(place: Workplace): Tool {
   };
   const inside = (b: Backdrop, hand: Hand): boolean => {
     const c = corners(b);
-    return c.length === 4 && c.every(([x, y], i) => {
-      const [nx, ny] = c[(i + 1) % 4]!;
-      return (nx - x) * (hand.y - y) - (ny - y) * (hand.x - x) <= 0;
-    });
+    return (
+      c.length === 4 &&
+      c.every(([x, y], i) => {
+        const [nx, ny] = c[(i + 1) % 4]!;
+        return (nx - x) * (hand.y - y) - (ny - y) * (hand.x - x) <= 0;
+      })
+    );
   };
 
   const edit = (hand: Hand) => {

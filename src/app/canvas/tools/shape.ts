@@ -1,8 +1,8 @@
 import { addContour } from '../../../core/drawing/edits';
 import { pointKey } from '../../../core/drawing/points';
 import { ellipse, rectangle } from '../../../core/drawing/shapes';
-import { type Hand, onGrid, type Tool, type Workplace } from './tool';
 import { toPxX, toPxY } from '../view';
+import { type Hand, onGrid, type Tool, type Workplace } from './tool';
 
 /** Draws an oval or a box by a drag: Shift keeps it even, Alt grows it from its centre. */
 export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {

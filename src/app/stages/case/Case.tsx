@@ -6,11 +6,11 @@ import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { chooseGlyph, run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
-import { Button, Choice, Section } from '../../ui/parts';
 import { Modal } from '../../ui/Modal';
+import { Button, Choice, Section } from '../../ui/parts';
 import { Details } from '../Details';
-import { GlyphFacts } from './GlyphFacts';
 import { compartmentsOf, type Question, rowsOf } from './compartments';
+import { GlyphFacts } from './GlyphFacts';
 
 const QUESTIONS: readonly { value: Question; text: string }[] = [
   { value: 'all', text: 'All' },
@@ -70,7 +70,14 @@ export default function Case() {
   const keys = (e: KeyboardEvent) => {
     if (e.key === 'Enter' && current) openGlyph(current);
     else if ((e.key === 'Delete' || e.key === 'Backspace') && selected.length > 0) setRemoving(true);
-    else if (e.key.startsWith('Arrow')) moveFocus(e, rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])), current, (id) => pick(id, false), (row) => virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'cells' && r.glyphs === row)));
+    else if (e.key.startsWith('Arrow'))
+      moveFocus(
+        e,
+        rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])),
+        current,
+        (id) => pick(id, false),
+        (row) => virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'cells' && r.glyphs === row)),
+      );
   };
 
   const all = glyphsInOrder(project);
@@ -80,7 +87,9 @@ export default function Case() {
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
           <Choice label="Show" value={question} options={QUESTIONS} onChange={setQuestion} />
-          <span className="ml-auto text-quiet">{all.length - undrawn} of {all.length} drawn</span>
+          <span className="ml-auto text-quiet">
+            {all.length - undrawn} of {all.length} drawn
+          </span>
         </div>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: arrow keys move among the buttons inside. */}
         <div ref={ref} className="min-h-0 flex-1 overflow-y-auto" data-testid="case" onKeyDown={keys}>
@@ -122,7 +131,11 @@ export default function Case() {
         </div>
       </div>
       <CaseDetails selected={selected} openGlyph={openGlyph} remove={() => setRemoving(true)} chooseAll={(ids) => setChosen(new Set(ids))} />
-      <Modal open={removing} onClose={() => setRemoving(false)} title={selected.length === 1 ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?` : `Remove ${selected.length} glyphs?`}>
+      <Modal
+        open={removing}
+        onClose={() => setRemoving(false)}
+        title={selected.length === 1 ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?` : `Remove ${selected.length} glyphs?`}
+      >
         <p className="mb-4">{referencesSentence(project, selected) ?? 'Nothing else in the project refers to it.'} Undo brings everything back.</p>
         <div className="flex justify-end gap-2">
           <Button onClick={() => setRemoving(false)}>Keep</Button>
@@ -172,7 +185,16 @@ function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: str
     chooseAll(useBench.getState().project!.glyphOrder.filter((id) => !before.has(id)));
   };
   return (
-    <Details heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : `${selected.length} glyphs`} sub={only ? only.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point' : selected.length === 0 ? 'Click one; double click opens it in Draw' : 'Shift adds to the selection'}>
+    <Details
+      heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : `${selected.length} glyphs`}
+      sub={
+        only
+          ? only.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point'
+          : selected.length === 0
+            ? 'Click one; double click opens it in Draw'
+            : 'Shift adds to the selection'
+      }
+    >
       {only && <GlyphFacts key={only.id} glyph={only} />}
       {selected.length > 0 && (
         <div className="mb-4 flex gap-2">
@@ -192,13 +214,18 @@ function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: str
           value={list}
           rows={3}
           spellCheck={false}
-          onKeyDown={(e) => e.stopPropagation()}
           onChange={(e) => setList(e.target.value)}
           placeholder="ąęł  U+0100–U+017F  a.ss01"
           className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
         />
         <p className="mb-2 text-[12.5px] text-quiet">
-          {parsed.faults[0] ?? (parsed.requests.length > 0 ? `${parsed.requests.length}: ${parsed.requests.slice(0, 6).map((r) => r.name).join(', ')}${parsed.requests.length > 6 ? '…' : ''}` : 'Characters, code points, ranges or names, any number.')}
+          {parsed.faults[0] ??
+            (parsed.requests.length > 0
+              ? `${parsed.requests.length}: ${parsed.requests
+                  .slice(0, 6)
+                  .map((r) => r.name)
+                  .join(', ')}${parsed.requests.length > 6 ? '…' : ''}`
+              : 'Characters, code points, ranges or names, any number.')}
         </p>
         <Button className="w-full" disabled={parsed.requests.length === 0 || parsed.faults.length > 0} onClick={add}>
           Add

@@ -34,7 +34,6 @@ export function GlyphFacts({ glyph }: { glyph: Glyph }) {
     }
   };
   const onKeyDown = (e: React.KeyboardEvent<HTMLInputElement>) => {
-    e.stopPropagation();
     if (e.key === 'Enter') apply();
   };
   return (
@@ -50,9 +49,22 @@ export function GlyphFacts({ glyph }: { glyph: Glyph }) {
         </label>
         <label className="grid grid-cols-[86px_1fr] items-center gap-2">
           <span className="text-quiet">Note</span>
-          <TextField value={note} onChange={(e) => setNote(e.target.value)} onKeyDown={(e) => e.stopPropagation()} onBlur={() => note !== (glyph.note ?? '') && run((p) => setGlyphStatus(p, { id: glyph.id, status: glyph.status, note }))} />
+          <TextField
+            value={note}
+            onChange={(e) => setNote(e.target.value)}
+            onBlur={() => note !== (glyph.note ?? '') && run((p) => setGlyphStatus(p, { id: glyph.id, status: glyph.status, note }))}
+          />
         </label>
-        <Choice label="Status" value={glyph.status ?? 'open'} options={[{ value: 'open', text: 'Open' }, { value: 'sketched', text: 'Sketched' }, { value: 'done', text: 'Done' }]} onChange={(v) => run((p) => setGlyphStatus(p, { id: glyph.id, status: v === 'open' ? undefined : v }))} />
+        <Choice
+          label="Status"
+          value={glyph.status ?? 'open'}
+          options={[
+            { value: 'open', text: 'Open' },
+            { value: 'sketched', text: 'Sketched' },
+            { value: 'done', text: 'Done' },
+          ]}
+          onChange={(v) => run((p) => setGlyphStatus(p, { id: glyph.id, status: v === 'open' ? undefined : v }))}
+        />
       </div>
     </Section>
   );

@@ -22,7 +22,10 @@ export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
 
 /** Sorts glyphs into compartments by what they stand for; alternates and ligatures come last. */
 export function compartmentsOf(project: Project, wanted: (g: Glyph) => boolean): Compartment[] {
-  const buckets: Compartment[] = [...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })), { title: 'Alternates, ligatures and others', cell: 64, glyphs: [] }];
+  const buckets: Compartment[] = [
+    ...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })),
+    { title: 'Alternates, ligatures and others', cell: 64, glyphs: [] },
+  ];
   for (const glyph of glyphsInOrder(project)) {
     if (!wanted(glyph)) continue;
     const codes = glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : codePointsForName(glyph.name);

@@ -3,11 +3,11 @@ import { proxy } from 'comlink';
 import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { styleNames } from '../../../core/casting/names';
 import type { Format } from '../../../core/casting/outputs';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { styleNames } from '../../../core/casting/names';
-import type { CastFile } from '../../../workers/files';
 import { filesWorker } from '../../../workers/clients';
+import type { CastFile } from '../../../workers/files';
 import { download } from '../../shell/projectFiles';
 import { useBench } from '../../state/bench';
 import { Button, CheckRow, Section } from '../../ui/parts';
@@ -21,7 +21,8 @@ const FORMATS: readonly { format: Format; title: string; what: string }[] = [
   { format: 'woff2', title: 'WOFF2', what: 'the TrueType font packed for web pages' },
 ];
 
-export const sizeText = (bytes: number): string => (bytes < 1024 ? `${bytes} bytes` : bytes < 1024 * 1024 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1048576).toFixed(2)} MB`);
+export const sizeText = (bytes: number): string =>
+  bytes < 1024 ? `${bytes} bytes` : bytes < 1024 * 1024 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1048576).toFixed(2)} MB`;
 
 /** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
 export default function Cast() {
@@ -81,7 +82,9 @@ export default function Cast() {
           </Button>
           {cast.isPending && (
             <>
-              <span role="status" className="text-quiet">{progress ?? 'Casting…'}</span>
+              <span role="status" className="text-quiet">
+                {progress ?? 'Casting…'}
+              </span>
               <Button onClick={() => stop.current()}>Cancel</Button>
             </>
           )}
@@ -91,9 +94,17 @@ export default function Cast() {
             </Button>
           )}
         </div>
-        {cast.isError && <p role="alert" className="mb-4 text-brick">{cast.error.message}</p>}
+        {cast.isError && (
+          <p role="alert" className="mb-4 text-brick">
+            {cast.error.message}
+          </p>
+        )}
         {stale && !cast.isPending && <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>}
-        {files.length === 0 ? <Planned names={names.filter((n) => masters.has(n.master.id))} formats={formats} glyphs={glyphs.length} undrawn={undrawn} /> : <FileTable files={files} />}
+        {files.length === 0 ? (
+          <Planned names={names.filter((n) => masters.has(n.master.id))} formats={formats} glyphs={glyphs.length} undrawn={undrawn} />
+        ) : (
+          <FileTable files={files} />
+        )}
         {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} text={project.texts.galley} />}
       </div>
       <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
@@ -135,7 +146,17 @@ function zipOf(files: readonly CastFile[]): Uint8Array {
   return zipSync({ ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])), 'How to install.txt': readme }, { level: 6, mtime: new Date(1980, 0, 1) });
 }
 
-function Planned({ names, formats, glyphs, undrawn }: { names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[]; formats: ReadonlySet<Format>; glyphs: number; undrawn: number }) {
+function Planned({
+  names,
+  formats,
+  glyphs,
+  undrawn,
+}: {
+  names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[];
+  formats: ReadonlySet<Format>;
+  glyphs: number;
+  undrawn: number;
+}) {
   if (names.length === 0 || formats.size === 0) return <p className="text-quiet">Choose at least one format and one master.</p>;
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-panel">
@@ -178,13 +199,20 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
                 {sizeText(f.bytes.length)} · {f.glyphs} glyphs{f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
                 {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
               </span>
-              <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>{bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}</span>
+              <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
+                {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}
+              </span>
               <Button onClick={() => download(f.bytes, f.fileName, f.format === 'woff2' ? 'font/woff2' : 'font/sfnt')}>
                 <Download size={15} /> Download
               </Button>
             </div>
             <p className="mt-1 text-[12.5px] text-quiet">{f.checks.map((c) => `${c.title}: ${c.detail}`).join('  ')}</p>
-            {f.overlapsKept.length > 0 && <p className="mt-1 text-marigold">▲ Overlaps stayed as drawn in {f.overlapsKept.slice(0, 8).join(', ')}{f.overlapsKept.length > 8 ? '…' : ''}.</p>}
+            {f.overlapsKept.length > 0 && (
+              <p className="mt-1 text-marigold">
+                ▲ Overlaps stayed as drawn in {f.overlapsKept.slice(0, 8).join(', ')}
+                {f.overlapsKept.length > 8 ? '…' : ''}.
+              </p>
+            )}
           </article>
         );
       })}

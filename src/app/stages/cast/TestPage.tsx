@@ -39,7 +39,12 @@ export function TestPage({ files, text }: { files: readonly CastFile[]; text: st
     <section aria-label="Test page">
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h2 className="text-[16px] font-semibold">Test page</h2>
-        <Choice label="Font file" value={fileName} options={files.map((f) => ({ value: f.fileName, text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}` }))} onChange={setFileName} />
+        <Choice
+          label="Font file"
+          value={fileName}
+          options={files.map((f) => ({ value: f.fileName, text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}` }))}
+          onChange={setFileName}
+        />
         <label className="flex items-center gap-2 text-quiet">
           <input type="range" aria-label="Size" min={10} max={160} value={size} onChange={(e) => setSize(Number(e.target.value))} /> {size} px
         </label>
@@ -47,7 +52,11 @@ export function TestPage({ files, text }: { files: readonly CastFile[]; text: st
           <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
         </label>
       </div>
-      {loaded && 'fault' in loaded && <p role="alert" className="text-brick">{loaded.fault}</p>}
+      {loaded && 'fault' in loaded && (
+        <p role="alert" className="text-brick">
+          {loaded.fault}
+        </p>
+      )}
       {family && (
         <div data-testid="test-page" data-family={family} className="rounded-xl border border-line bg-panel p-5">
           <textarea
@@ -55,7 +64,6 @@ export function TestPage({ files, text }: { files: readonly CastFile[]; text: st
             rows={2}
             spellCheck={false}
             value={sample}
-            onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => setSample(e.target.value)}
             className="mb-4 w-full resize-none overflow-hidden bg-transparent leading-[1.15] outline-none"
             style={{ ...style, fontSize: size, height: size * 2.4 }}

@@ -2,10 +2,10 @@ import { useEffect, useRef, useState } from 'react';
 import { addBackdrop } from '../../../core/drawing/edits';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf } from '../../../core/project/queries';
+import type { ToolName } from '../../canvas/tools/tool';
 import { run, say, useBench } from '../../state/bench';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
-import type { ToolName } from '../../canvas/tools/tool';
 
 const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
   { name: 'select', title: 'Select', hint: 'Choose and move points (1)' },
@@ -32,12 +32,15 @@ async function bringPicture(file: File): Promise<boolean> {
   const count = drawingOf(project.glyphs[glyph]!, master).backdrops.length;
   const key = `${project.nextId}-${count}-${file.name.replace(/[^\w.-]/g, '_')}`;
   return run((p) =>
-    addBackdrop({ ...p, nextId: p.nextId + 1 }, {
-      at: { glyph, master },
-      key,
-      picture: { name: file.name, bytes, ...size },
-      backdrop: { id: `b${p.nextId}`, picture: key, transform: [scale, 0, 0, -scale, 0, top], strength: 0.5, locked: false, visible: true },
-    }),
+    addBackdrop(
+      { ...p, nextId: p.nextId + 1 },
+      {
+        at: { glyph, master },
+        key,
+        picture: { name: file.name, bytes, ...size },
+        backdrop: { id: `b${p.nextId}`, picture: key, transform: [scale, 0, 0, -scale, 0, top], strength: 0.5, locked: false, visible: true },
+      },
+    ),
   );
 }
 
@@ -65,7 +68,16 @@ export default function Draw() {
 
   if (!hasGlyph) return <p className="p-8 text-quiet">No glyph is chosen. Pick one in the Case, in the galley, or with ⌘K.</p>;
   return (
-    <div className="flex h-full" data-testid="draw" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void bring(e.dataTransfer.files); }}>
+    // biome-ignore lint/a11y/noStaticElementInteractions: pictures are dropped here; a button does the same.
+    <div
+      className="flex h-full"
+      data-testid="draw"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void bring(e.dataTransfer.files);
+      }}
+    >
       <div className="relative min-w-0 flex-1">
         <DrawCanvas tool={active} chooseTool={setTool} />
         <div role="toolbar" aria-label="Tools" className="absolute top-3 left-4 flex gap-1.5">
@@ -84,7 +96,17 @@ export default function Draw() {
         </div>
       </div>
       <DrawDetails bringPicture={() => input.current?.click()} />
-      <input ref={input} type="file" accept="image/png,image/jpeg" hidden data-testid="picture-file" onChange={(e) => { void bring(e.target.files); e.target.value = ''; }} />
+      <input
+        ref={input}
+        type="file"
+        accept="image/png,image/jpeg"
+        hidden
+        data-testid="picture-file"
+        onChange={(e) => {
+          void bring(e.target.files);
+          e.target.value = '';
+        }}
+      />
     </div>
   );
 }

@@ -95,18 +95,22 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
         yMin: Math.min(zones.descender.position, drawn?.yMin ?? 0),
         yMax: Math.max(zones.ascender.position, zones.capHeight.position, drawn?.yMax ?? 0),
       },
-      width, height,
+      width,
+      height,
     );
   };
 
   const workplace = useMemo(() => place(invalidate), [invalidate]);
-  const tools = useMemo((): Record<ToolName, Tool> => ({
-    select: selectTool(workplace),
-    pen: penTool(workplace),
-    oval: shapeTool(workplace, 'oval'),
-    box: shapeTool(workplace, 'box'),
-    picture: pictureTool(workplace),
-  }), [workplace]);
+  const tools = useMemo(
+    (): Record<ToolName, Tool> => ({
+      select: selectTool(workplace),
+      pen: penTool(workplace),
+      oval: shapeTool(workplace, 'oval'),
+      box: shapeTool(workplace, 'box'),
+      picture: pictureTool(workplace),
+    }),
+    [workplace],
+  );
 
   useEffect(() => {
     active.current?.leave();
@@ -127,8 +131,13 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     const box = ref.current!.getBoundingClientRect();
     const v = view.current;
     return {
-      x: toFontX(v, e.clientX - box.left), y: toFontY(v, e.clientY - box.top),
-      shift: e.shiftKey, alt: e.altKey, mod: e.metaKey || e.ctrlKey, clicks: 1, reach: REACH_PX / v.scale,
+      x: toFontX(v, e.clientX - box.left),
+      y: toFontY(v, e.clientY - box.top),
+      shift: e.shiftKey,
+      alt: e.altKey,
+      mod: e.metaKey || e.ctrlKey,
+      clicks: 1,
+      reach: REACH_PX / v.scale,
     };
   };
   const lastDown = useRef({ at: 0, x: 0, y: 0 });
@@ -219,9 +228,9 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   });
 
   return (
+    // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the drawing surface takes keys.
     <canvas
       ref={ref}
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing surface takes keys.
       tabIndex={0}
       role="application"
       aria-label="Drawing surface"

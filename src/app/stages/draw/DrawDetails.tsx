@@ -1,12 +1,12 @@
 import { ImagePlus, Lock, LockOpen, RefreshCcw, Trash2 } from 'lucide-react';
 import { closeContour, deletePoints, directByNesting, placePoint, removeBackdrop, reverseContours, setBackdrop, setSmooth, setStartPoint } from '../../../core/drawing/edits';
-import { keyParts, pointKey, type PointKey, pointOf } from '../../../core/drawing/points';
+import { keyParts, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
 import { signedArea } from '../../../core/geometry/contour';
 import { directedByNesting } from '../../../core/geometry/winding';
+import { plural } from '../../../core/project/edit';
 import type { Drawing, Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
-import { plural } from '../../../core/project/edit';
 import { run, select, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, NumberField, Section } from '../../ui/parts';
@@ -115,7 +115,11 @@ function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly Po
   if (drawing.contours.length === 0) {
     return (
       <Section title="Contours">
-        <p className="text-quiet">{drawing.components.length > 0 ? `Made of ${plural(drawing.components.length, 'component')}.` : 'Nothing drawn yet: take the Pen, Oval or Box, or put a picture behind and draw over it.'}</p>
+        <p className="text-quiet">
+          {drawing.components.length > 0
+            ? `Made of ${plural(drawing.components.length, 'component')}.`
+            : 'Nothing drawn yet: take the Pen, Oval or Box, or put a picture behind and draw over it.'}
+        </p>
       </Section>
     );
   }
@@ -131,7 +135,11 @@ function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly Po
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
             <li key={i} className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}>
-              <button type="button" className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left" onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}>
+              <button
+                type="button"
+                className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
+                onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}
+              >
                 <b className="w-4 font-semibold">{i + 1}</b>
                 <span className="truncate text-quiet">{c.closed ? (signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
               </button>
@@ -140,7 +148,13 @@ function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly Po
                   close
                 </button>
               )}
-              <button type="button" aria-label={`Reverse contour ${i + 1}`} title="Reverse" className="rounded p-1 text-quiet hover:bg-kelp-tint" onClick={() => run((p) => reverseContours(p, { at, contours: [i] }))}>
+              <button
+                type="button"
+                aria-label={`Reverse contour ${i + 1}`}
+                title="Reverse"
+                className="rounded p-1 text-quiet hover:bg-kelp-tint"
+                onClick={() => run((p) => reverseContours(p, { at, contours: [i] }))}
+              >
                 <RefreshCcw size={14} />
               </button>
             </li>
@@ -186,7 +200,13 @@ function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; bringPic
                 <input type="checkbox" checked={b.visible} onChange={(e) => change({ visible: e.target.checked })} />
                 <span className="truncate">{name}</span>
               </label>
-              <button type="button" className={icon} aria-label={b.locked ? `Unlock ${name}` : `Lock ${name}`} title={b.locked ? 'Unlock' : 'Lock in place'} onClick={() => change({ locked: !b.locked })}>
+              <button
+                type="button"
+                className={icon}
+                aria-label={b.locked ? `Unlock ${name}` : `Lock ${name}`}
+                title={b.locked ? 'Unlock' : 'Lock in place'}
+                onClick={() => change({ locked: !b.locked })}
+              >
                 {b.locked ? <Lock size={14} /> : <LockOpen size={14} />}
               </button>
               <button type="button" className={icon} aria-label={`Remove ${name}`} title="Remove" onClick={() => run((p) => removeBackdrop(p, { at, id: b.id }))}>
@@ -195,7 +215,14 @@ function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; bringPic
             </div>
             <label className="flex items-center gap-2 text-quiet">
               <span>Strength</span>
-              <input type="range" className="min-w-0 flex-1" min={5} max={100} value={Math.round(b.strength * 100)} onChange={(e) => change({ strength: Number(e.target.value) / 100 }, `strength ${b.id}`)} />
+              <input
+                type="range"
+                className="min-w-0 flex-1"
+                min={5}
+                max={100}
+                value={Math.round(b.strength * 100)}
+                onChange={(e) => change({ strength: Number(e.target.value) / 100 }, `strength ${b.id}`)}
+              />
               <span className="w-10 text-right">{Math.round(b.strength * 100)} %</span>
             </label>
           </div>

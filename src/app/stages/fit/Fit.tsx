@@ -4,7 +4,7 @@ import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
 import { drawingOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
-import { Choice, NumberField, Section, Button, TextField } from '../../ui/parts';
+import { Button, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { FitCanvas } from './FitCanvas';
 
@@ -84,7 +84,15 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       </Section>
       {kind === 'own' && (
         <Section title="My lines">
-          <textarea aria-label="Lines to fit in" rows={5} spellCheck={false} value={own} placeholder={project.texts.galley} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => writeLines(e.target.value)} className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet" />
+          <textarea
+            aria-label="Lines to fit in"
+            rows={5}
+            spellCheck={false}
+            value={own}
+            placeholder={project.texts.galley}
+            onChange={(e) => writeLines(e.target.value)}
+            className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
+          />
           <form
             className="flex gap-1.5"
             onSubmit={(e) => {
@@ -95,8 +103,14 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
               setInsert('');
             }}
           >
-            <TextField aria-label="Glyph to put in by name" list="glyph-names" placeholder="glyph by name" value={insert} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setInsert(e.target.value)} />
-            <datalist id="glyph-names">{insert.length > 0 && Object.values(project.glyphs).filter((g) => g.name.startsWith(insert)).slice(0, 12).map((g) => <option key={g.id} value={g.name} />)}</datalist>
+            <TextField aria-label="Glyph to put in by name" list="glyph-names" placeholder="glyph by name" value={insert} onChange={(e) => setInsert(e.target.value)} />
+            <datalist id="glyph-names">
+              {insert.length > 0 &&
+                Object.values(project.glyphs)
+                  .filter((g) => g.name.startsWith(insert))
+                  .slice(0, 12)
+                  .map((g) => <option key={g.id} value={g.name} />)}
+            </datalist>
             <Button type="submit">Put in</Button>
           </form>
         </Section>

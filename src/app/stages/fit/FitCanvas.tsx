@@ -224,9 +224,9 @@ export function FitCanvas({ lines, size }: { lines: readonly string[]; size: num
 
   const edges = opened && laid[opened.line]?.glyphs[opened.index];
   return (
+    // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the fitting lines take keys.
     <canvas
       ref={ref}
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: the fitting lines take keys.
       tabIndex={0}
       role="application"
       aria-label="Fitting lines"

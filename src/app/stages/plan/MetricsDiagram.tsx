@@ -68,7 +68,16 @@ export function MetricsDiagram() {
         {ZONE_KEYS.map((key) => {
           const zone = master.zones[key];
           const edge = zone.position + zone.overshoot;
-          return <rect key={key} x={LABELS} width={Math.max(0, size.width - LABELS - READINGS)} y={Math.min(y(zone.position), y(edge))} height={Math.abs(zone.overshoot) * scale} fill="var(--zone)" />;
+          return (
+            <rect
+              key={key}
+              x={LABELS}
+              width={Math.max(0, size.width - LABELS - READINGS)}
+              y={Math.min(y(zone.position), y(edge))}
+              height={Math.abs(zone.overshoot) * scale}
+              fill="var(--zone)"
+            />
+          );
         })}
         {glyphs.map((g) => {
           const drawing = drawingOf(g, masterId);
@@ -89,7 +98,16 @@ export function MetricsDiagram() {
           const on = dragged?.key === key;
           return (
             <g key={key} onPointerDown={drag(key)} data-zone={key} style={{ cursor: fixed ? 'default' : 'ns-resize' }}>
-              <line x1={LABELS} x2={size.width - READINGS} y1={at} y2={at} stroke={on ? 'var(--kelp)' : 'var(--quiet)'} strokeWidth={on ? 1.5 : 1} strokeDasharray={fixed ? undefined : '1 0'} opacity={on ? 1 : 0.55} />
+              <line
+                x1={LABELS}
+                x2={size.width - READINGS}
+                y1={at}
+                y2={at}
+                stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
+                strokeWidth={on ? 1.5 : 1}
+                strokeDasharray={fixed ? undefined : '1 0'}
+                opacity={on ? 1 : 0.55}
+              />
               <rect x={0} y={at - 9} width={size.width} height={18} fill="transparent" />
               <text x={LABELS - 10} y={label + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
                 {zone.name}
@@ -118,4 +136,3 @@ function spreadLabels<T extends { at: number }>(lines: T[]): (T & { label: numbe
       return { ...l, label };
     });
 }
-

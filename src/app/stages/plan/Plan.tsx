@@ -22,7 +22,6 @@ function NameField({ field, label }: { field: keyof Family & string; label: stri
       <TextField
         value={value}
         maxLength={field === 'vendor' ? 4 : 400}
-        onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => run((p) => setFamily(p, { [field]: field !== 'name' && e.target.value === '' ? undefined : e.target.value }), `family-${field}`)}
       />
     </label>
@@ -45,7 +44,10 @@ export default function Plan() {
   return (
     <div className="flex h-full">
       <MetricsDiagram />
-      <Details heading={`${project.family.name}, ${master.name}`} sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}>
+      <Details
+        heading={`${project.family.name}, ${master.name}`}
+        sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}
+      >
         <Section title="Vertical metrics">
           <div className="grid grid-cols-[1fr_62px_58px] items-center gap-x-1.5 gap-y-1.5">
             <span />
@@ -70,7 +72,7 @@ export default function Plan() {
             ))}
             <label className="grid grid-cols-[74px_1fr] items-center gap-2">
               <span className="text-quiet">Master</span>
-              <TextField value={master.name} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')} />
+              <TextField value={master.name} onChange={(e) => run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')} />
             </label>
             {NAMES.slice(1).map((n) => (
               <NameField key={n.key} field={n.key} label={n.label} />
@@ -80,8 +82,16 @@ export default function Plan() {
         <Section title="Numbers">
           <div className="grid gap-1.5">
             <NumberField label="Units per em" value={project.unitsPerEm} onChange={(v) => run((p) => setUnitsPerEm(p, { unitsPerEm: v }))} />
-            <NumberField label="Version, major" value={project.family.versionMajor} onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 32767 && run((p) => setFamily(p, { versionMajor: v }))} />
-            <NumberField label="Version, minor" value={project.family.versionMinor} onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 999 && run((p) => setFamily(p, { versionMinor: v }))} />
+            <NumberField
+              label="Version, major"
+              value={project.family.versionMajor}
+              onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 32767 && run((p) => setFamily(p, { versionMajor: v }))}
+            />
+            <NumberField
+              label="Version, minor"
+              value={project.family.versionMinor}
+              onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 999 && run((p) => setFamily(p, { versionMinor: v }))}
+            />
           </div>
         </Section>
       </Details>
