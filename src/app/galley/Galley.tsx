@@ -33,6 +33,7 @@ export function Galley({ stage }: { stage: StageKey }) {
   const master = useBench((s) => s.master);
   const glyph = useBench((s) => s.glyph);
   const [line, setLine] = useState<SetLine | undefined>();
+  const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
   const [size, setSize] = useState(60);
   const [grown, setGrown] = useState(false);
@@ -46,6 +47,7 @@ export function Galley({ stage }: { stage: StageKey }) {
   useEffect(() => {
     requestLines([text], kerning ? [] : ['kern=0'], (lines, reason) => {
       setLine(lines[0]);
+      setRevision((n) => n + 1);
       setFault(reason);
     });
   }, [text, kerning, project, master]);
@@ -151,6 +153,7 @@ export function Galley({ stage }: { stage: StageKey }) {
         data-testid="galley-line"
         data-width={line?.width ?? ''}
         data-glyphs={line?.glyphs.length ?? ''}
+        data-revision={revision}
         data-milliseconds={line?.milliseconds.toFixed(1) ?? ''}
         onClick={goTo}
         className="block w-full"

@@ -97,7 +97,7 @@ export function Bench() {
 
 function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string }) {
   const navigate = useNavigate();
-  const title = useBench((s) => s.project?.family.name ?? '');
+  const title = useBench((s) => s.settled?.family.name ?? '');
   const readOnly = useBench((s) => s.readOnly);
   const notice = useBench((s) => s.notice);
   const [sheet, setSheet] = useState(false);
@@ -122,6 +122,10 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
     };
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
+  }, []);
+
+  useEffect(() => {
+    performance.mark('project-shown');
   }, []);
 
   const View = VIEWS[stage];

@@ -15,7 +15,7 @@ function chipGlyph(project: Project, master: Master) {
 }
 
 function MasterChips() {
-  const project = useBench((s) => s.project)!;
+  const project = useBench((s) => s.settled)!;
   const current = useBench((s) => s.master);
   return (
     <div className="flex items-center gap-1.5" role="radiogroup" aria-label="Masters">
@@ -66,7 +66,7 @@ function SaveSign() {
 
 /** Project, masters, the way to find things, undo and the state of saving. */
 export function TopBar({ openPalette, openSheet }: { openPalette: () => void; openSheet: () => void }) {
-  const project = useBench((s) => s.project)!;
+  const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
   const current = project.masters.find((m) => m.id === master)!;

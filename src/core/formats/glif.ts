@@ -4,7 +4,7 @@ import type { Affine } from '../geometry/affine';
 import type { Contour, Point, PointType } from '../geometry/contour';
 import type { Anchor, Guide, Lib, LibValue } from '../project/model';
 import { isDict, plistElement, plistValue } from './plist';
-import { scanTags, type Tag } from './tags';
+import { scanTags, Tag } from './tags';
 import { escapeXml, numberText, type XmlElement } from './xml';
 
 export type GlifImage = { fileName: string; transform: Affine; color?: string | undefined };
@@ -55,13 +55,16 @@ class GlifReader {
 
   read(text: string): Glif {
     const parser = new SaxesParser();
+    const current = new Tag();
     parser.on('error', (e) => {
       const match = /^(\d+):\d+: (.*)$/.exec(e.message);
       refuse(`${this.file}, line ${match?.[1] ?? 1}: ${match?.[2] ?? e.message}`);
     });
     parser.on('opentag', (tag) => {
       this.line = parser.line;
-      this.open(tag as Tag);
+      current.begin(tag.name);
+      for (const key in tag.attributes) current.add(key, tag.attributes[key] as string);
+      this.open(current);
     });
     parser.on('closetag', (tag) => this.close(tag.name));
     parser.on('text', (t) => this.text(t));
@@ -81,7 +84,7 @@ class GlifReader {
   }
 
   private number(tag: Tag, key: string, fallback?: number): number {
-    const text = tag.attributes[key];
+    const text = tag.get(key);
     if (text === undefined) return fallback ?? this.fail(`<${tag.name}> has no ${key}.`);
     const v = Number(text);
     if (text === '' || !Number.isFinite(v) || v > 1e6 || v < -1e6) this.fail(`${key}="${text.slice(0, 40)}" of <${tag.name}> is not a number that fits.`);
@@ -97,12 +100,12 @@ class GlifReader {
       this.openLib(tag);
       return;
     }
-    const a = tag.attributes;
-    const optional = (key: string) => (a[key] === undefined ? {} : { [key]: a[key] });
+    const a = (key: string) => tag.get(key);
+    const optional = (key: string) => (a(key) === undefined ? {} : { [key]: a(key) });
     if (this.depth++ === 0) {
       if (tag.name !== 'glyph') this.fail(`the file should begin with <glyph>, not <${tag.name}>.`);
-      this.glif.name = a.name ?? this.fail('the glyph has no name.');
-      this.format = Number(a.format ?? 1);
+      this.glif.name = a('name') ?? this.fail('the glyph has no name.');
+      this.format = Number(a('format') ?? 1);
       return;
     }
     switch (tag.name) {
@@ -112,37 +115,37 @@ class GlifReader {
       case 'contour':
         this.points = [];
         this.move = false;
-        this.contourIdentifier = a.identifier;
+        this.contourIdentifier = a('identifier');
         break;
       case 'component':
-        this.glif.components.push({ base: a.base ?? this.fail('<component> has no base.'), transform: this.transform(tag), ...optional('identifier') });
+        this.glif.components.push({ base: a('base') ?? this.fail('<component> has no base.'), transform: this.transform(tag), ...optional('identifier') });
         break;
       case 'advance':
         this.glif.advance = this.number(tag, 'width', 0);
         if (this.glif.advance < 0) this.fail(`the advance width ${this.glif.advance} is negative.`);
-        if (a.height !== undefined) this.glif.verticalAdvance = this.number(tag, 'height');
+        if (a('height') !== undefined) this.glif.verticalAdvance = this.number(tag, 'height');
         break;
       case 'unicode': {
-        const code = /^[0-9A-Fa-f]{1,6}$/.test(a.hex ?? '') ? Number.parseInt(a.hex!, 16) : -1;
-        if (code < 0 || code > 0x10ffff) this.fail(`“${a.hex ?? ''}” is not a code point.`);
+        const code = /^[0-9A-Fa-f]{1,6}$/.test(a('hex') ?? '') ? Number.parseInt(a('hex')!, 16) : -1;
+        if (code < 0 || code > 0x10ffff) this.fail(`“${a('hex') ?? ''}” is not a code point.`);
         if (!this.glif.unicodes.includes(code)) this.glif.unicodes.push(code);
         break;
       }
       case 'anchor':
-        this.glif.anchors.push({ name: a.name ?? '', x: this.number(tag, 'x'), y: this.number(tag, 'y'), ...optional('color'), ...optional('identifier') });
+        this.glif.anchors.push({ name: a('name') ?? '', x: this.number(tag, 'x'), y: this.number(tag, 'y'), ...optional('color'), ...optional('identifier') });
         break;
       case 'guideline':
         this.glif.guides.push({
           x: this.number(tag, 'x', 0),
           y: this.number(tag, 'y', 0),
-          angle: this.number(tag, 'angle', a.x !== undefined && a.y === undefined ? 90 : 0),
+          angle: this.number(tag, 'angle', a('x') !== undefined && a('y') === undefined ? 90 : 0),
           ...optional('name'),
           ...optional('color'),
           ...optional('identifier'),
         });
         break;
       case 'image':
-        this.glif.image = { fileName: a.fileName ?? this.fail('<image> has no fileName.'), transform: this.transform(tag), color: a.color };
+        this.glif.image = { fileName: a('fileName') ?? this.fail('<image> has no fileName.'), transform: this.transform(tag), color: a('color') };
         break;
       case 'lib':
         this.openLib(tag);
@@ -154,22 +157,21 @@ class GlifReader {
   }
 
   private point(tag: Tag): void {
-    const a = tag.attributes;
+    const a = (key: string) => tag.get(key);
     const points = this.points ?? this.fail('<point> stands outside a contour.');
-    const type = a.type ?? 'offcurve';
+    const type = a('type') ?? 'offcurve';
     if (type === 'move') {
       if (points.length > 0) this.fail('a move point may only come first.');
       this.move = true;
     }
     const mapped = POINT_TYPES[type] ?? this.fail(`“${type}” is not a point type.`);
-    points.push({
-      x: this.number(tag, 'x'),
-      y: this.number(tag, 'y'),
-      type: mapped,
-      ...(a.smooth === 'yes' ? { smooth: true } : {}),
-      ...(a.name === undefined ? {} : { name: a.name }),
-      ...(a.identifier === undefined ? {} : { identifier: a.identifier }),
-    });
+    const point: { -readonly [K in keyof Point]: Point[K] } = { x: this.number(tag, 'x'), y: this.number(tag, 'y'), type: mapped };
+    if (a('smooth') === 'yes') point.smooth = true;
+    const name = a('name');
+    if (name !== undefined) point.name = name;
+    const identifier = a('identifier');
+    if (identifier !== undefined) point.identifier = identifier;
+    points.push(point);
   }
 
   close(name: string): void {
@@ -223,6 +225,10 @@ class GlifReader {
     const value: LibValue = only ? plistValue(only, this.file) : {};
     if (!isDict(value)) this.fail('the lib should hold a dictionary.');
     this.glif.lib = value as Lib;
+  }
+
+  wantsText(): boolean {
+    return this.inNote || this.libStack.length > 0;
   }
 
   text(t: string): void {

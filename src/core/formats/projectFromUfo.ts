@@ -262,7 +262,7 @@ function glyphsOf(sources: readonly MasterSource[], order: readonly string[], id
       if (glif) drawings[s.id] = drawingFrom(glif, s, ids, pictures);
     });
     const main = bySource.map((m) => m.get(name)).find((g) => g !== undefined)!;
-    const own = (main.lib?.[KEY.glyph] ?? {}) as Lib;
+    const own = main.lib?.[KEY.glyph] as Lib | undefined;
     out[id] = {
       id,
       name,
@@ -275,7 +275,7 @@ function glyphsOf(sources: readonly MasterSource[], order: readonly string[], id
       handovers: [],
       takes: [],
       follows: { left: [], right: [] },
-      ...ownFacts(own, ids),
+      ...(own ? ownFacts(own, ids) : {}),
     };
   }
   return out;
@@ -288,7 +288,8 @@ const isCategory = (v: LibValue | undefined): v is 'base' | 'mark' | 'ligature' 
 function ownFacts(own: Lib, ids: ReadonlyMap<string, GlyphId>): Partial<Glyph> {
   const out: Record<string, unknown> = {};
   for (const key of ['status', 'note', 'takes', 'waypoints', 'handovers', 'follows'] as const) {
-    const value = own[key] === undefined ? undefined : renamedGlyphs(own[key], (name) => ids.get(name));
+    if (own[key] === undefined) continue;
+    const value = renamedGlyphs(own[key], (name) => ids.get(name));
     const parsed = glyphSchema.shape[key].safeParse(value);
     if (parsed.success && parsed.data !== undefined) out[key] = parsed.data;
   }
@@ -303,7 +304,7 @@ export function renamedGlyphs(value: LibValue, rename: (name: string) => string 
 }
 
 function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>): Drawing {
-  const own = (glif.lib?.[KEY.glyph] ?? {}) as Lib;
+  const own = glif.lib?.[KEY.glyph] as Lib | undefined;
   const lib = glif.lib ? Object.fromEntries(Object.entries(glif.lib).filter(([k]) => k !== KEY.glyph)) : {};
   return {
     ...emptyDrawing(glif.advance),
@@ -318,9 +319,11 @@ function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, 
   };
 }
 
-function backdropsFrom(own: Lib, glif: Glif, source: MasterSource, pictures: Record<string, Picture>): Backdrop[] {
-  const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(own.backdrops);
-  if (list.success) return list.data.filter((b) => pictures[b.picture]);
+function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, pictures: Record<string, Picture>): Backdrop[] {
+  if (own?.backdrops !== undefined) {
+    const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(own.backdrops);
+    return list.success ? list.data.filter((b) => pictures[b.picture]) : [];
+  }
   if (!glif.image) return [];
   const key = `${source.folder}/images/${glif.image.fileName}`;
   const picture = pictures[key];

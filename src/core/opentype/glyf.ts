@@ -43,8 +43,8 @@ export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], bo
   }
   out.uint16(0);
   const flags: number[] = [];
-  const xs = new Writer(64);
-  const ys = new Writer(64);
+  const xs: number[] = [];
+  const ys: number[] = [];
   let px = 0;
   let py = 0;
   for (const contour of contours) {
@@ -62,17 +62,17 @@ export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], bo
     else out.uint8(flags[i]!);
     i += run;
   }
-  return out.raw(xs.toBytes()).raw(ys.toBytes()).pad(2).toBytes();
+  return out.raw(xs).raw(ys).pad(2).toBytes();
 }
 
 /** Writes a coordinate step in its shortest form and returns the flags that say which. */
-function packDelta(delta: number, out: Writer, short: number, same: number): number {
+function packDelta(delta: number, out: number[], short: number, same: number): number {
   if (delta === 0) return same;
   if (Math.abs(delta) < 256) {
-    out.uint8(Math.abs(delta));
+    out.push(Math.abs(delta));
     return short | (delta > 0 ? same : 0);
   }
-  out.int16(delta);
+  out.push((delta >> 8) & 255, delta & 255);
   return 0;
 }
 

@@ -1,30 +1,40 @@
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
 
-const nameIndexes = new WeakMap<Project['glyphs'], Map<string, GlyphId>>();
-const codeIndexes = new WeakMap<Project['glyphs'], Map<number, GlyphId>>();
+type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
+let newest: Index | undefined;
+
+/** Names and code points of the project at hand; kept while an edit leaves all of them as they were. */
+function indexOf(project: Project): Index {
+  if (newest?.project === project) return newest;
+  if (newest && sameNames(newest.project, project)) {
+    newest = { ...newest, project };
+    return newest;
+  }
+  const names = new Map<string, GlyphId>();
+  const codes = new Map<number, GlyphId>();
+  for (const glyph of glyphsInOrder(project)) {
+    if (!names.has(glyph.name)) names.set(glyph.name, glyph.id);
+    for (const code of glyph.unicodes) if (!codes.has(code)) codes.set(code, glyph.id);
+  }
+  newest = { project, names, codes };
+  return newest;
+}
+
+function sameNames(a: Project, b: Project): boolean {
+  if (a.glyphOrder !== b.glyphOrder) return false;
+  if (a.glyphs === b.glyphs) return true;
+  return a.glyphOrder.every((id) => {
+    const before = a.glyphs[id];
+    const after = b.glyphs[id];
+    return before === after || (before !== undefined && after !== undefined && before.name === after.name && before.unicodes === after.unicodes);
+  });
+}
 
 /** The glyph of this name, if there is one. */
-export function glyphNamed(project: Project, name: string): Glyph | undefined {
-  let index = nameIndexes.get(project.glyphs);
-  if (!index) {
-    index = new Map(Object.values(project.glyphs).map((g) => [g.name, g.id]));
-    nameIndexes.set(project.glyphs, index);
-  }
-  return project.glyphs[index.get(name) ?? ''];
-}
+export const glyphNamed = (project: Project, name: string): Glyph | undefined => project.glyphs[indexOf(project).names.get(name) ?? ''];
 
 /** The glyph encoded at a code point; the first in glyph order where several claim it. */
-export function glyphForCodePoint(project: Project, code: number): Glyph | undefined {
-  let index = codeIndexes.get(project.glyphs);
-  if (!index) {
-    index = new Map();
-    for (const glyph of glyphsInOrder(project)) {
-      for (const c of glyph.unicodes) if (!index.has(c)) index.set(c, glyph.id);
-    }
-    codeIndexes.set(project.glyphs, index);
-  }
-  return project.glyphs[index.get(code) ?? ''];
-}
+export const glyphForCodePoint = (project: Project, code: number): Glyph | undefined => project.glyphs[indexOf(project).codes.get(code) ?? ''];
 
 export const glyphsInOrder = (project: Project): Glyph[] =>
   project.glyphOrder.flatMap((id) => {

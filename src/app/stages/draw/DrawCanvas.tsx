@@ -45,7 +45,6 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   const panning = useRef<{ x: number; y: number } | undefined>(undefined);
   const spaceHeld = useRef(false);
   const bare = useRef(false);
-  const spent = useRef(0);
   const active = useRef<Tool | undefined>(undefined);
 
   const { ref, invalidate, size } = useCanvas(({ context, width, height }) => {
@@ -59,6 +58,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       fittedTo.current = key;
     }
     const v = view.current;
+    tellView(v);
     const inks = currentInks();
     const drawing = drawingOf(glyph, masterId);
     if (!bare.current) paintZones(context, v, master, width, inks);
@@ -80,6 +80,14 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     paintPoints(context, v, drawing, selection, inks);
     active.current?.paint(context, v, inks);
   });
+
+  /** Where font units lie on the canvas, for assistive tools and tests: scale, and the origin in pixels. */
+  const toldView = useRef<View | undefined>(undefined);
+  const tellView = (v: View) => {
+    if (toldView.current === v || !ref.current) return;
+    toldView.current = v;
+    ref.current.dataset.view = `${v.scale} ${v.originX} ${v.originY}`;
+  };
 
   /** Shows the glyph between its edges, from descender to ascender. */
   const fitView = (width: number, height: number): View => {
@@ -162,10 +170,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       panning.current = { x: e.clientX, y: e.clientY };
       return invalidate();
     }
-    const started = performance.now();
     active.current?.move(handOf(e));
-    spent.current = performance.now() - started;
-    e.currentTarget.dataset.moveMilliseconds = spent.current.toFixed(2);
     e.currentTarget.style.cursor = spaceHeld.current ? 'grab' : (active.current?.cursor() ?? 'default');
   };
   const up = (e: PointerEvent<HTMLCanvasElement>) => {

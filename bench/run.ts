@@ -1,0 +1,9 @@
+import { benchCasting } from './casting';
+import { benchInterface } from './interface';
+import { benchLoading } from './loading';
+
+const wanted = process.argv.slice(2);
+const want = (name: string) => wanted.length === 0 || wanted.includes(name);
+if (want('casting')) benchCasting();
+if (want('loading')) benchLoading();
+if (want('interface')) await benchInterface();
