@@ -12,6 +12,7 @@ const LEVEL = 73;
 /** The narrow shoulder of n, h, m, r: stem at `left`, arch to `right`, branching low and thin from the stem. */
 function arch(left: number, right: number, top: number) {
   const s = left + STEM;
+  const tall = top > X;
   const crown = s + (right - s) * 0.46;
   return [
     pen(left, 0)
@@ -23,8 +24,8 @@ function arch(left: number, right: number, top: number) {
       .h(right)
       .v(330)
       .vh(crown + 6, X + OVER, 0.6, 0.56)
-      .curve(crown - 62, X + OVER, s + 24, X - 26, s - 1, X - 86)
-      .line(s - 6, top)
+      .curve(crown - 62, X + OVER, s + 24, X - 26, tall ? s : s - 1, X - 86)
+      .line(tall ? s : s - 6, top)
       .h(left)
       .close(),
   ];

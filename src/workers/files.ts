@@ -1,8 +1,13 @@
 import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
+import { fromWoff2 } from '../core/casting/webfont';
 import { readProjectFile, writeProjectFile } from '../core/formats/projectFile';
 import type { MasterId, Project } from '../core/project/model';
+
+import type { ProofInput } from './proof';
+
+const WOFF2 = 0x774f4632;
 
 export type CastFile = {
   fileName: string;
@@ -10,6 +15,8 @@ export type CastFile = {
   master: MasterId;
   bytes: Uint8Array;
   glyphs: number;
+  /** Names by glyph index. */
+  glyphNames: readonly string[];
   quadraticError: number;
   overlapsKept: readonly string[];
   kerningPairs: number;
@@ -24,6 +31,13 @@ export const filesService = {
 
   save: (project: Project): Uint8Array => writeProjectFile(project),
 
+  /** A printable proof of a cast file. */
+  async proof(input: ProofInput): Promise<Uint8Array> {
+    const { makeProof } = await import('./proof');
+    const font = new DataView(input.font.buffer, input.font.byteOffset).getUint32(0) === WOFF2 ? await fromWoff2(input.font) : input.font;
+    return makeProof({ ...input, font });
+  },
+
   async cast(
     project: Project,
     choice: { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean },
@@ -37,6 +51,7 @@ export const filesService = {
       value: result.value.map(({ font, ...file }) => ({
         ...file,
         glyphs: font.glyphIds.length,
+        glyphNames: font.glyphIds.map((id) => project.glyphs[id]?.name ?? '.notdef'),
         quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
         overlapsKept: font.overlapsKept,
         kerningPairs: font.kerningPairs,

@@ -9,7 +9,7 @@ import type { StageKey } from '../shell/stages';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
 
-const WATERFALL = [12, 16, 20, 26, 36, 50, 72, 104];
+const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;
 
 type Row = { size: number; baseline: number };
@@ -157,7 +157,7 @@ export function Galley({ stage }: { stage: StageKey }) {
         data-milliseconds={line?.milliseconds.toFixed(1) ?? ''}
         onClick={goTo}
         className="block w-full"
-        style={{ height: Math.min(height, grown ? 340 : 260) }}
+        style={{ height: Math.min(height, grown ? 400 : 260) }}
       />
     </section>
   );

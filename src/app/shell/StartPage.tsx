@@ -3,7 +3,7 @@ import { FolderOpen, Plus, Trash2 } from 'lucide-react';
 import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Toaster, toast } from 'sonner';
-import { deleteProject, demoWasStored, listProjects, rememberDemo, storageSentence, storeProject } from '../state/library';
+import { deleteProject, demoWasStored, type LibraryEntry, listProjects, rememberDemo, storageSentence, storeProject } from '../state/library';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
 import { NewFamily } from './NewFamily';
@@ -116,10 +116,15 @@ export function StartPage() {
         <ul className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden">
           {projects.data?.map((p) => (
             <li key={p.id} className="flex items-center">
-              <Link to={`/p/${p.id}/draw`} className="flex min-w-0 flex-1 items-baseline gap-4 rounded-xl px-4 py-3 hover:bg-kelp-tint">
-                <span className="truncate text-[16px] font-semibold">{p.name}</span>
-                <span className="ml-auto shrink-0 text-quiet">{p.glyphs} glyphs</span>
-                <span className="w-44 shrink-0 text-right text-quiet">{new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}</span>
+              <Link to={`/p/${p.id}/draw`} className="flex min-w-0 flex-1 items-center gap-4 rounded-xl px-4 py-4 hover:bg-kelp-tint">
+                <span className="min-w-0 flex-1">
+                  <NameInItsOwnLetters entry={p} />
+                </span>
+                <span className="shrink-0 text-right text-quiet">
+                  {p.name}
+                  <br />
+                  {p.glyphs} glyphs · {new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
+                </span>
               </Link>
               <button
                 type="button"
@@ -145,5 +150,17 @@ export function StartPage() {
         </div>
       </Modal>
     </main>
+  );
+}
+
+/** The family's name as it draws it; in our own face while nothing is drawn. */
+function NameInItsOwnLetters({ entry }: { entry: LibraryEntry }) {
+  const { specimen, name } = entry;
+  if (!specimen) return <span className="text-[26px] font-light text-quiet">{name}</span>;
+  const height = specimen.top - specimen.bottom;
+  return (
+    <svg role="img" aria-label={name} viewBox={`0 ${-specimen.top} ${specimen.width} ${height}`} className="block h-[58px] max-w-full" preserveAspectRatio="xMinYMid meet">
+      <path d={specimen.path} transform="scale(1 -1)" fill="currentColor" />
+    </svg>
   );
 }

@@ -1,9 +1,24 @@
 import localforage from 'localforage';
+import { glyphsOfLine } from '../../core/fitting/lines';
+import { translation } from '../../core/geometry/affine';
+import { transformContour } from '../../core/geometry/contour';
 import type { Project } from '../../core/project/model';
+import { drawingsOf, flattened } from '../../core/project/outline';
+import { defaultMaster, drawingOf } from '../../core/project/queries';
+import { pathData } from '../canvas/outlinePaths';
 import { type KeyValue, ProjectRecords } from './records';
 
 /** A project in this browser, as the start page lists it. */
-export type LibraryEntry = { id: string; name: string; updated: number; glyphs: number };
+export type LibraryEntry = {
+  id: string;
+  name: string;
+  updated: number;
+  glyphs: number;
+  /** The family’s name in its own letters: path data in font units, y up, and its extent. */
+  specimen?: Specimen;
+};
+
+export type Specimen = { path: string; width: number; top: number; bottom: number };
 
 const list = localforage.createInstance({ name: 'wendril', storeName: 'library' });
 const stores = new Map<string, LocalForage>();
@@ -39,7 +54,25 @@ export async function listProjects(): Promise<LibraryEntry[]> {
   return entries.sort((a, b) => b.updated - a.updated);
 }
 
-const entryOf = (id: string, project: Project): LibraryEntry => ({ id, name: project.family.name, updated: Date.now(), glyphs: project.glyphOrder.length });
+/** The family's name set in its own letters, as far as they are drawn. */
+function specimenOf(project: Project): Specimen | undefined {
+  const master = defaultMaster(project);
+  let width = 0;
+  const paths: string[] = [];
+  for (const id of glyphsOfLine(project, project.family.name).glyphs) {
+    const drawing = drawingOf(project.glyphs[id]!, master.id);
+    const contours = flattened(drawing, drawingsOf(project, master.id)).filter((c) => c.closed);
+    paths.push(pathData(contours.map((c) => transformContour(c, translation(width, 0)))));
+    width += drawing.advance;
+  }
+  const path = paths.join('');
+  return path === '' ? undefined : { path, width, top: master.zones.ascender.position, bottom: master.zones.descender.position };
+}
+
+const entryOf = (id: string, project: Project): LibraryEntry => {
+  const specimen = specimenOf(project);
+  return { id, name: project.family.name, updated: Date.now(), glyphs: project.glyphOrder.length, ...(specimen ? { specimen } : {}) };
+};
 
 /** Stores a new project and lists it. */
 export async function storeProject(project: Project, id: string = crypto.randomUUID().slice(0, 8)): Promise<string> {

@@ -10,7 +10,7 @@ export function Modal({ open, onClose, title, children, wide }: { open: boolean;
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto rounded-xl border border-line bg-panel p-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
+          className={`fixed top-[8vh] left-1/2 z-50 max-h-[86vh] w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto rounded-xl border border-line bg-panel p-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Dialog.Title className="text-[17px] font-semibold">{title}</Dialog.Title>

@@ -38,6 +38,12 @@ export function controlsFor(glyph: Glyph): [straight: string, round: string] {
 /** How a glyph is written in a line: its character, or `/name ` when it has none. */
 export const spellingOf = (glyph: Glyph): string => (glyph.unicodes[0] === undefined ? `/${glyph.name} ` : String.fromCodePoint(glyph.unicodes[0]));
 
+/** A line with a glyph put in before the `index`-th glyph; the rest keeps its spelling. */
+export function withGlyphAt(project: Project, line: string, index: number, glyph: Glyph): string {
+  const before = glyphsOfLine(project, line).glyphs.map((id) => spellingOf(project.glyphs[id]!));
+  return [...before.slice(0, index), spellingOf(glyph), ...before.slice(index)].join('');
+}
+
 /** Control strings for a glyph: among straights, among rounds, and mixed. */
 export function controlStrings(glyph: Glyph): string[] {
   const [straight, round] = controlsFor(glyph);

@@ -6,12 +6,8 @@ import { toPxX, toPxY, type View } from '../view';
 
 const FONT = '12px "Source Sans 3 Variable", sans-serif';
 
-/** Metrics lines with their overshoot bands, named at the left edge. */
+/** Metrics lines with their overshoot bands. */
 export function paintZones(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
-  context.font = FONT;
-  context.textAlign = 'left';
-  context.textBaseline = 'alphabetic';
-  let lastLabel = Number.POSITIVE_INFINITY;
   for (const key of ZONE_KEYS) {
     const zone = master.zones[key];
     const y = toPxY(view, zone.position);
@@ -20,10 +16,26 @@ export function paintZones(context: CanvasRenderingContext2D, view: View, master
     context.fillRect(0, Math.min(y, edge), width, Math.abs(edge - y));
     context.fillStyle = inks.shade;
     context.fillRect(0, Math.round(y) - 0.5, width, 1);
-    const label = Math.min(y - 4, lastLabel - 14);
+  }
+}
+
+/** The lines' names at the right edge, over the neighbours, each with a halo of paper. */
+export function paintZoneNames(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
+  context.font = FONT;
+  context.textAlign = 'right';
+  context.textBaseline = 'alphabetic';
+  context.lineJoin = 'round';
+  let lastLabel = Number.POSITIVE_INFINITY;
+  for (const key of ZONE_KEYS) {
+    const zone = master.zones[key];
+    const label = Math.min(toPxY(view, zone.position) - 4, lastLabel - 14);
     lastLabel = label;
+    const text = `${zone.name} ${String(zone.position).replace('-', '−')}`;
+    context.strokeStyle = inks.paper;
+    context.lineWidth = 3.5;
+    context.strokeText(text, width - 12, label);
     context.fillStyle = inks.quiet;
-    context.fillText(`${zone.name} ${String(zone.position).replace('-', '−')}`, 10, label);
+    context.fillText(text, width - 12, label);
   }
 }
 

@@ -7,7 +7,8 @@ import { type Hand, onGrid, straightened, type Tool, type Workplace } from './to
 
 type State =
   | { kind: 'idle' }
-  | { kind: 'dragging'; from: Hand; anchor: { x: number; y: number }; moved: boolean; dx: number; dy: number }
+  /** The second press of a double click, until it is known not to be a drag. */
+  | { kind: 'dragging'; second: boolean; from: Hand; anchor: { x: number; y: number }; moved: boolean; dx: number; dy: number }
   | { kind: 'sweeping'; from: Hand; to: Hand; before: ReadonlySet<PointKey> };
 
 /** Chooses and moves points. Double click turns a point corner or smooth, or adds one on the outline. */
@@ -19,7 +20,7 @@ export function selectTool(place: Workplace): Tool {
 
   const startDrag = (hand: Hand, key: PointKey | undefined) => {
     const p = key && pointOf(place.drawing(), key);
-    state = { kind: 'dragging', from: hand, anchor: p ?? hand, moved: false, dx: 0, dy: 0 };
+    state = { kind: 'dragging', second: hand.clicks === 2, from: hand, anchor: p ?? hand, moved: false, dx: 0, dy: 0 };
   };
 
   /** The distance dragged: held to an axis with Shift, the grasped point landing on the grid. */
@@ -50,7 +51,6 @@ export function selectTool(place: Workplace): Tool {
 
     down(hand) {
       last = hand;
-      if (hand.clicks === 2) return doubleClick(hand);
       const drawing = place.drawing();
       const key = pointUnder(drawing, hand.x, hand.y, hand.reach);
       if (key) {
@@ -92,7 +92,12 @@ export function selectTool(place: Workplace): Tool {
       }
     },
 
-    up() {
+    up(hand) {
+      if (state.kind === 'dragging' && state.second && !state.moved) {
+        state = { kind: 'idle' };
+        doubleClick(hand);
+        return;
+      }
       if (state.kind === 'dragging' && state.moved) {
         const { dx, dy } = state;
         const at = place.at();

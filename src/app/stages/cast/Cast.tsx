@@ -105,7 +105,9 @@ export default function Cast() {
         ) : (
           <FileTable files={files} />
         )}
-        {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} text={project.texts.galley} />}
+        {files.length > 0 && (
+          <TestPage key={files.map((f) => f.fileName).join()} files={files} text={project.texts.galley} unitsPerEm={project.unitsPerEm} created={project.created} />
+        )}
       </div>
       <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
         <Section title="Formats">

@@ -1,12 +1,15 @@
 import { useEffect, useState } from 'react';
+import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
-import { Choice } from '../../ui/parts';
+import { download } from '../../shell/projectFiles';
+import { say } from '../../state/bench';
+import { Button, Choice } from '../../ui/parts';
 
 const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
 let loads = 0;
 
 /** Text set by the browser with the very bytes of a cast file, loaded as any page would load them. */
-export function TestPage({ files, text }: { files: readonly CastFile[]; text: string }) {
+export function TestPage({ files, text, unitsPerEm, created }: { files: readonly CastFile[]; text: string; unitsPerEm: number; created: number }) {
   const [fileName, setFileName] = useState(files[files.length - 1]!.fileName);
   const [sample, setSample] = useState(text);
   const [size, setSize] = useState(48);
@@ -33,6 +36,21 @@ export function TestPage({ files, text }: { files: readonly CastFile[]; text: st
     };
   }, [file]);
 
+  const [proofing, setProofing] = useState(false);
+  const proof = async () => {
+    setProofing(true);
+    const { service, stop } = filesWorker();
+    const title = file.fileName.replace(/\.\w+$/, '');
+    try {
+      download(await service.proof({ font: file.bytes, title, created, unitsPerEm, text: sample, glyphNames: file.glyphNames }), `${title} proof.pdf`, 'application/pdf');
+    } catch {
+      say('The proof could not be made from this file.');
+    } finally {
+      stop();
+      setProofing(false);
+    }
+  };
+
   const family = loaded && 'family' in loaded ? loaded.family : undefined;
   const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
   return (
@@ -51,6 +69,9 @@ export function TestPage({ files, text }: { files: readonly CastFile[]; text: st
         <label className="flex items-center gap-2 text-quiet">
           <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
         </label>
+        <Button className="ml-auto" disabled={proofing} onClick={() => void proof()}>
+          {proofing ? 'Making the proof…' : 'Printable proof (PDF)'}
+        </Button>
       </div>
       {loaded && 'fault' in loaded && (
         <p role="alert" className="text-brick">

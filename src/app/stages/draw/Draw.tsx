@@ -8,11 +8,11 @@ import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
 
 const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
-  { name: 'select', title: 'Select', hint: 'Choose and move points (1)' },
-  { name: 'pen', title: 'Pen', hint: 'Click for corners, drag for curves; click the start to close (2)' },
-  { name: 'oval', title: 'Oval', hint: 'Drag an ellipse; Shift for a circle (3)' },
-  { name: 'box', title: 'Box', hint: 'Drag a rectangle; Shift for a square (4)' },
-  { name: 'picture', title: 'Picture', hint: 'Move and scale the picture behind the drawing (5)' },
+  { name: 'select', title: 'Select', hint: 'Double click turns a point or adds one on the outline · L line or curve · hold P for a preview' },
+  { name: 'pen', title: 'Pen', hint: 'Click for corners, drag for curves · click the start to close · Esc ends' },
+  { name: 'oval', title: 'Oval', hint: 'Drag an ellipse · Shift for a circle · Alt from the centre' },
+  { name: 'box', title: 'Box', hint: 'Drag a rectangle · Shift for a square · Alt from the centre' },
+  { name: 'picture', title: 'Picture', hint: 'Drag the picture to move it, a corner to scale it in proportion' },
 ];
 
 /** Puts a picture file behind the current drawing, as tall as ascender to descender, standing at the left edge. */
@@ -85,7 +85,7 @@ export default function Draw() {
             <button
               key={t.name}
               type="button"
-              title={t.hint}
+              title={`${t.hint} (${TOOLS.indexOf(t) + 1})`}
               aria-pressed={active === t.name}
               onClick={() => setTool(t.name)}
               className={`h-7.5 rounded-full border px-3.5 text-[13.5px] ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-line bg-panel hover:bg-kelp-tint'}`}
@@ -94,6 +94,7 @@ export default function Draw() {
             </button>
           ))}
         </div>
+        <p className="pointer-events-none absolute bottom-2 left-4 text-[12.5px] text-quiet">{TOOLS.find((t) => t.name === active)?.hint}</p>
       </div>
       <DrawDetails bringPicture={() => input.current?.click()} />
       <input

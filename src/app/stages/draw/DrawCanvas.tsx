@@ -6,7 +6,7 @@ import { drawingOf, masterOf } from '../../../core/project/queries';
 import { drawingPath } from '../../canvas/outlinePaths';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
-import { paintEdges, paintGlyph, paintOutline, paintZones } from '../../canvas/paint/sheet';
+import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
 import { penTool } from '../../canvas/tools/pen';
 import { pictureTool } from '../../canvas/tools/picture';
 import { selectTool } from '../../canvas/tools/select';
@@ -74,6 +74,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       paintGlyph(context, v, drawingPath(project, masterId, drawing), 0, inks.ink);
       return;
     }
+    paintZoneNames(context, v, master, width, inks);
     const sides = sidesOf(project, glyph, masterId);
     paintOutline(context, v, project, masterId, drawing, inks);
     paintEdges(context, v, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position, height, inks);

@@ -30,17 +30,15 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   const codes = glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
   return (
     <Details heading={headingFor(glyph, new Set(kept))} sub={`${kept.length > 0 ? `${glyph.name} · ` : ''}${codes} · advance ${Math.round(drawing.advance * 10) / 10}`}>
+      <div className="mb-3.5 flex items-end gap-2 border-b border-line pb-2" title="At 12, 16, 24 and 48 pixels">
+        {[12, 16, 24, 48].map((px) => (
+          <GlyphShape key={px} project={project} glyph={glyph} master={master} size={px * 1.25} />
+        ))}
+      </div>
       {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
       <SideSection />
       <ContourSection drawing={drawing} keys={kept} />
       <BackdropSection drawing={drawing} bringPicture={bringPicture} />
-      <Section title="At 12, 16, 24, 48 px">
-        <div className="flex items-end gap-3">
-          {[12, 16, 24, 48].map((px) => (
-            <GlyphShape key={px} project={project} glyph={glyph} master={master} size={px * 1.25} />
-          ))}
-        </div>
-      </Section>
     </Details>
   );
 }

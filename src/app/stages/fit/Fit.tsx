@@ -1,12 +1,15 @@
 import { useMemo, useState } from 'react';
-import { controlStrings, glyphsOfLine, spellingOf } from '../../../core/fitting/lines';
+import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt } from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
+import type { GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
+import { findGlyphs } from '../../shell/CommandPalette';
 import { run, useBench } from '../../state/bench';
+import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
-import { FitCanvas } from './FitCanvas';
+import { FitCanvas, GLYPH_DRAG } from './FitCanvas';
 
 type LineKind = 'control' | 'own';
 const KINDS: readonly { value: LineKind; text: string; hint: string }[] = [
@@ -26,6 +29,14 @@ export default function Fit() {
     if (kind === 'own') return words.length > 0 ? words : [galley];
     return glyph ? [...controlStrings(glyph), galley] : [galley];
   }, [kind, glyph, words, galley]);
+  /** A glyph dropped into a line; a control string becomes a line of one's own first. */
+  const putIn = (line: number, index: number, dropped: GlyphId) => {
+    const g = project.glyphs[dropped];
+    if (!g) return;
+    const next = lines.map((l, i) => (i === line ? withGlyphAt(project, l, index, g) : l));
+    run((p) => setFitLines(p, { lines: next }));
+    setKind('own');
+  };
   return (
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -38,7 +49,7 @@ export default function Fit() {
           </label>
           <span className="ml-auto text-quiet">kerning and features off</span>
         </div>
-        <FitCanvas lines={lines} size={size} />
+        <FitCanvas lines={lines} size={size} putIn={putIn} />
       </div>
       <FitDetails kind={kind} lines={lines} />
     </div>
@@ -50,15 +61,17 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
   const [tracking, setTracking] = useState(0);
-  const [text, setText] = useState<string | undefined>();
+  const [text, setText] = useState<{ shown: string; lines: readonly string[] } | undefined>();
   const [insert, setInsert] = useState('');
   const glyph = id ? project.glyphs[id] : undefined;
   const missing = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l).missing))].filter((c) => c.trim() !== '');
   const inLine = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l).glyphs))];
-  const own = text ?? project.texts.words.join('\n');
+  // What is being typed is shown as typed (empty lines too) while it still stands for the stored lines.
+  const own = text && text.lines === project.texts.words ? text.shown : project.texts.words.join('\n');
+  const offered = findGlyphs(project, insert).slice(0, 12);
   const writeLines = (value: string) => {
-    setText(value);
     run((p) => setFitLines(p, { lines: value.split('\n').filter((l) => l.trim() !== '') }), 'fit-lines');
+    setText({ shown: value, lines: useBench.getState().project!.texts.words });
   };
   if (!glyph) return <Details heading="No glyph selected" sub="Click one in a line" />;
   const at = { glyph: glyph.id, master };
@@ -93,26 +106,23 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
             onChange={(e) => writeLines(e.target.value)}
             className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
           />
-          <form
-            className="flex gap-1.5"
-            onSubmit={(e) => {
-              e.preventDefault();
-              const found = Object.values(project.glyphs).find((g) => g.name === insert.trim());
-              if (!found) return;
-              writeLines(`${own}${spellingOf(found)}`);
-              setInsert('');
-            }}
-          >
-            <TextField aria-label="Glyph to put in by name" list="glyph-names" placeholder="glyph by name" value={insert} onChange={(e) => setInsert(e.target.value)} />
-            <datalist id="glyph-names">
-              {insert.length > 0 &&
-                Object.values(project.glyphs)
-                  .filter((g) => g.name.startsWith(insert))
-                  .slice(0, 12)
-                  .map((g) => <option key={g.id} value={g.name} />)}
-            </datalist>
-            <Button type="submit">Put in</Button>
-          </form>
+          <TextField aria-label="Find a glyph to put in" placeholder="find a glyph to put in" value={insert} onChange={(e) => setInsert(e.target.value)} />
+          <div className="mt-1.5 flex flex-wrap gap-1">
+            {offered.map((g) => (
+              <button
+                key={g.id}
+                type="button"
+                draggable
+                title={`${g.name}: drag it into a line, or click to put it at the end`}
+                aria-label={`Put in ${g.name}`}
+                onDragStart={(e) => e.dataTransfer.setData(GLYPH_DRAG, g.id)}
+                onClick={() => writeLines(`${own}${spellingOf(g)}`)}
+                className="rounded-md border border-line bg-paper hover:border-kelp"
+              >
+                <GlyphShape project={project} glyph={g} master={master} size={34} />
+              </button>
+            ))}
+          </div>
         </Section>
       )}
       {missing.length > 0 && <p className="text-[13px] text-marigold">▲ Not in the project: {missing.join(' ')}</p>}

@@ -1,4 +1,4 @@
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId, Project } from '../../../core/project/model';
@@ -10,6 +10,9 @@ import { chooseGlyph, preview, run, useBench } from '../../state/bench';
 
 const MARGIN = 28;
 const GRIP = 7;
+
+/** The kind of data a dragged glyph carries: its id. */
+export const GLYPH_DRAG = 'application/x-wendril-glyph';
 
 type Placed = { id: GlyphId; x: number; advance: number };
 type Line = { glyphs: Placed[]; baseline: number };
@@ -29,7 +32,7 @@ function layOut(project: Project, master: string, lines: readonly string[], size
 }
 
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
-export function FitCanvas({ lines, size }: { lines: readonly string[]; size: number }) {
+export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; size: number; putIn: (line: number, index: number, glyph: GlyphId) => void }) {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
@@ -114,6 +117,19 @@ export function FitCanvas({ lines, size }: { lines: readonly string[]; size: num
       context.fillText(text, left + w / 2, top - 1.5);
     }
   }
+
+  const drop = (e: DragEvent<HTMLCanvasElement>) => {
+    const glyph = e.dataTransfer.getData(GLYPH_DRAG);
+    if (!glyph) return;
+    e.preventDefault();
+    const box = e.currentTarget.getBoundingClientRect();
+    const py = e.clientY - box.top + scroll.current.y;
+    const px = e.clientX - box.left;
+    const line = laid.findIndex((l) => py < l.baseline + size * 0.33);
+    if (line < 0) return;
+    const after = laid[line]!.glyphs.findIndex((g) => px < xPx(g.x + g.advance / 2));
+    putIn(line, after < 0 ? laid[line]!.glyphs.length : after, glyph);
+  };
 
   const position = (e: PointerEvent) => {
     const box = ref.current!.getBoundingClientRect();
@@ -237,6 +253,8 @@ export function FitCanvas({ lines, size }: { lines: readonly string[]; size: num
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
+      onDragOver={(e) => e.dataTransfer.types.includes(GLYPH_DRAG) && e.preventDefault()}
+      onDrop={drop}
       className="block min-h-0 w-full flex-1 touch-none outline-none"
     />
   );
