@@ -69,6 +69,7 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
+  const readOnly = useBench((s) => s.readOnly);
   const current = project.masters.find((m) => m.id === master)!;
   const lastDone = history.done[history.done.length - 1];
   const lastUndone = history.undone[history.undone.length - 1];
@@ -91,14 +92,14 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         <span className="ml-auto text-[12px]">⌘K</span>
       </button>
       <div className="flex items-center">
-        <button type="button" aria-label="Undo" title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'} disabled={!lastDone} onClick={undoEdit} className={icon}>
+        <button type="button" aria-label="Undo" title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'} disabled={!lastDone || readOnly} onClick={undoEdit} className={icon}>
           <Undo2 size={17} />
         </button>
         <button
           type="button"
           aria-label="Redo"
           title={lastUndone ? `Do again: ${lastUndone.sentence}` : 'Nothing to do again'}
-          disabled={!lastUndone}
+          disabled={!lastUndone || readOnly}
           onClick={redoEdit}
           className={icon}
         >

@@ -43,6 +43,11 @@ let saver: Saver | undefined;
 /** Shows an opened project. */
 export function showProject(projectId: string, project: Project, history: History, readOnly: boolean): void {
   saver = readOnly ? undefined : new Saver(projectId, (save) => set({ save }));
+  // The same project shown again (another tab let go of it) keeps its glyph and master.
+  const shown = get();
+  const again = shown.projectId === projectId ? shown : undefined;
+  const glyph = again?.glyph && project.glyphs[again.glyph] ? again.glyph : undefined;
+  const master = project.masters.some((m) => m.id === again?.master) ? again!.master : defaultMaster(project).id;
   const firstDrawn =
     project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(0x6e)) ??
     project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.length > 0 && project.glyphs[id]!.name !== 'space');
@@ -52,8 +57,8 @@ export function showProject(projectId: string, project: Project, history: Histor
     settled: project,
     history,
     readOnly,
-    master: defaultMaster(project).id,
-    glyph: firstDrawn,
+    master,
+    glyph: glyph ?? firstDrawn,
     selection: new Set(),
     save: { kind: 'saved', at: Date.now() },
     notice: undefined,

@@ -62,9 +62,9 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
   const [text, setText] = useState(shown(value));
   useEffect(() => setText(shown(value)), [value]);
   const apply = (v: number | undefined) => {
-    if (v === undefined || !Number.isFinite(v)) setText(shown(value));
-    else if (v !== value) onChange(v);
-    else setText(shown(value));
+    // What was typed gives way to the value there is; an accepted change brings a new one.
+    setText(shown(value));
+    if (v !== undefined && Number.isFinite(v) && v !== value) onChange(v);
   };
   return (
     <div className={hideLabel ? 'min-w-0' : 'grid min-w-0 grid-cols-[1fr_74px] items-center gap-2'}>

@@ -1,0 +1,235 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key, Origin } from 'selenium-webdriver';
+import { largeProject } from '../bench/largeProject';
+import { buildDemo } from '../demo/family';
+import { packZip } from '../src/core/formats/fileTree';
+import { projectFiles, writeProjectFile } from '../src/core/formats/projectFile';
+import { type Browser, openBrowser, pointer, startServer, tester, until } from './browser';
+
+jest.setTimeout(120_000);
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+const folder = mkdtempSync(join(tmpdir(), 'wendril-e2e-'));
+
+beforeAll(async () => {
+  server = await startServer();
+  browser = await openBrowser();
+  t = tester(browser);
+  await browser.driver.get(server.url);
+  await t.find('a[href="/p/velmarrow/draw"]');
+});
+afterAll(async () => {
+  await browser?.quit();
+  server?.stop();
+});
+
+const go = async (address: string) => {
+  await browser.driver.get(`${server.url}/p/velmarrow/${address}`);
+  await t.find('[data-testid="galley-line"]');
+};
+const view = async () => {
+  const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
+  const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
+  return { scale, originX, originY, px: (x: number) => originX + x * scale, py: (y: number) => originY - y * scale };
+};
+const details = () => t.text('[aria-label="Details"]');
+const undoAll = async () => {
+  const undo = await t.find('button[aria-label="Undo"]');
+  while (await undo.isEnabled()) await undo.click();
+};
+
+test('the demo is there; its name stands in its own letters; a click in the galley goes to the letter', async () => {
+  expect(await t.attribute('a[href="/p/velmarrow/draw"] svg', 'aria-label')).toBe('Velmarrow Sans');
+  await t.click('a[href="/p/velmarrow/draw"]');
+  const canvas = await t.find('[data-testid="galley-line"]');
+  await until('the galley', async () => Number(await canvas.getAttribute('data-glyphs')) > 50);
+  const rect = await canvas.getRect();
+  await browser.driver
+    .actions()
+    .move({ x: Math.round(rect.x) + 38, y: Math.round(rect.y + rect.height / 2) })
+    .click()
+    .perform();
+  await until('the letter G', async () => /glyph=G$/.test(await browser.driver.getCurrentUrl()));
+  expect(await details()).toMatch(/^G\n/);
+});
+
+test('points: drag, sweep, double click, keys; zoom to the pointer and pan', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=n');
+  const canvas = await t.find('[data-testid="draw-canvas"]');
+  const hand = pointer(driver, canvas);
+  const v = await view();
+  await hand.drag(v.px(72), v.py(0), v.px(92), v.py(30));
+  await until('the moved point', async () => /x\ny\n|Corner point/.test(await details()));
+  const x = Number(await driver.executeScript('return [...document.querySelectorAll("label")].find((l) => l.textContent === "x").nextElementSibling.value'));
+  expect(Math.abs(x - 92)).toBeLessThanOrEqual(2);
+  await undoAll();
+  await hand.drag(v.px(40), v.py(-60), v.px(520), v.py(40));
+  expect(await details()).toMatch(/^4 points on one contour/);
+  await t.keys(Key.DELETE);
+  await until('points to go', async () => /^n\n/.test(await details()));
+  await undoAll();
+  await hand.doubleClick(v.px(114), v.py(0));
+  await until('a point on the foot of the stem', async () => /Corner point/.test(await details()));
+  await undoAll();
+  expect(await details()).toMatch(/^n\n/);
+
+  const before = await view();
+  const rect = await canvas.getRect();
+  await driver.executeScript(
+    'arguments[0].dispatchEvent(new WheelEvent("wheel", { deltaY: -300, ctrlKey: true, clientX: arguments[1], clientY: arguments[2], bubbles: true, cancelable: true }))',
+    canvas,
+    rect.x + 400,
+    rect.y + 300,
+  );
+  const zoomed = await until('the zoom', async () => ((await view()).scale > before.scale * 1.5 ? view() : undefined));
+  expect((400 - zoomed.originX) / zoomed.scale).toBeCloseTo((400 - before.originX) / before.scale, 0);
+  await driver
+    .actions()
+    .keyDown(Key.SPACE)
+    .move({ origin: Origin.VIEWPORT, x: 700, y: 400 })
+    .press()
+    .move({ origin: Origin.VIEWPORT, x: 740, y: 400 })
+    .release()
+    .keyUp(Key.SPACE)
+    .perform();
+  await until('the pan', async () => Math.abs((await view()).originX - zoomed.originX - 40) < 2);
+  await t.keys('0');
+  await until('the fit', async () => Math.abs((await view()).scale - before.scale) < 1e-6);
+});
+
+test('a counter filled by a wrong direction is pointed out and put right in one step', async () => {
+  await go('draw?glyph=o');
+  await t.press('Reverse contour 2');
+  await t.press('Set directions by nesting');
+  await until('the warning to go', async () => !/wrong way/.test(await details()));
+  expect(await details()).toMatch(/clockwise/);
+  await undoAll();
+});
+
+test('the palette finds glyphs by character, name and code point, and runs commands', async () => {
+  await go('draw?glyph=n');
+  for (const [typed, name] of [
+    ['&', 'ampersand'],
+    ['U+0061', 'a'],
+    ['germ', 'germandbls'],
+  ] as const) {
+    await t.chord(Key.CONTROL, 'k');
+    await (await t.find('[cmdk-input]')).sendKeys(typed, Key.ENTER);
+    await until(name, async () => (await browser.driver.getCurrentUrl()).endsWith(`glyph=${name}`));
+  }
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('dark bench', Key.ENTER);
+  await t.find('html[data-bench="dark"]');
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('light bench', Key.ENTER);
+  await t.find('html[data-bench="light"]');
+  await t.keys('?');
+  await t.find('[role="dialog"]');
+  await t.keys(Key.ESCAPE);
+  await t.gone('[role="dialog"]');
+});
+
+test('metrics lines are dragged on the diagram; a wrong order is refused with a reason', async () => {
+  await go('plan');
+  const line = await t.find('[data-zone="xHeight"] circle');
+  await browser.driver.actions().move({ origin: line }).press().move({ origin: Origin.POINTER, x: 0, y: -12 }).move({ origin: Origin.POINTER, x: 0, y: -12 }).release().perform();
+  const value = async () =>
+    Number(await browser.driver.executeScript('return [...document.querySelectorAll("label")].find((l) => l.textContent === "x-height").nextElementSibling.value'));
+  const dragged = await until('the line to move', async () => ((await value()) > 520 ? value() : undefined));
+  expect(dragged).toBeLessThan(640);
+  await t.fill('x-height', '900', true);
+  await until('the refusal', async () => (await browser.driver.findElement({ css: 'body' }).getText()).includes('The cap height must lie above the x-height.'));
+  expect(await value()).toBe(dragged);
+  await undoAll();
+  await until('the old line', async () => (await value()) === 520);
+});
+
+test('a second tab is told so and cannot change anything; it may go on when the first is closed', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=n');
+  const first = await driver.getWindowHandle();
+  await driver.switchTo().newWindow('tab');
+  await go('fit?glyph=n');
+  await until('the notice', async () => (await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'));
+  await t.fill('Left', '99', true);
+  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('it can be changed only there'));
+  expect(await (await t.find('button[aria-label="Undo"]')).isEnabled()).toBe(false);
+  const second = await driver.getWindowHandle();
+  await driver.switchTo().window(first);
+  await driver.close();
+  await driver.switchTo().window(second);
+  await until('the project to be free', async () => !(await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'));
+  await t.fill('Left', '99', true);
+  await t.saved();
+  await undoAll();
+  await t.saved();
+});
+
+test('full storage is said in one sentence, and nothing is lost once there is room', async () => {
+  const { driver } = browser;
+  await go('fit?glyph=n');
+  await driver.executeScript('window.realPut = IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = () => { throw new DOMException("full", "QuotaExceededError"); }');
+  await t.fill('Left', '88', true);
+  await until('the sentence', async () => (await driver.findElement({ css: 'header' }).getText()).includes('storage is full'));
+  await driver.executeScript('IDBObjectStore.prototype.put = window.realPut');
+  await t.fill('Right', '55', true);
+  await t.saved();
+  await driver.navigate().refresh();
+  await t.find('[data-testid="galley-line"]');
+  const read = (label: string) => driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}").nextElementSibling.value`);
+  await until('both changes', async () => (await read('Left')) === '88' && (await read('Right')) === '55');
+  await undoAll();
+  await t.saved();
+});
+
+test('bad files: one sentence each, and the library stays as it was', async () => {
+  const { driver } = browser;
+  const good = writeProjectFile(buildDemo());
+  const missing = new Map(projectFiles(buildDemo()));
+  missing.delete('VelmarrowSans-Regular.ufo/glyphs/n.glif');
+  const files: [string, Uint8Array, RegExp][] = [
+    ['letter.wendril', new TextEncoder().encode('Dear Sir, this is a letter, not a project.'), /letter\.wendril is not a zip file\./],
+    ['empty.ufoz', new Uint8Array(0), /empty\.ufoz is empty\./],
+    ['cut.wendril', good.slice(0, good.length - 4000), /cut\.wendril is a damaged or incomplete zip file\./],
+    ['missing.wendril', packZip(missing), /n\.glif is missing; contents\.plist lists it for the glyph “n”\./],
+  ];
+  await driver.get(server.url);
+  for (const [name, bytes, sentence] of files) {
+    writeFileSync(join(folder, name), bytes);
+    await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, name));
+    await until(String(sentence), async () => sentence.test(await driver.findElement({ css: 'body' }).getText()));
+  }
+  expect(await driver.findElements({ css: 'main ul li' })).toHaveLength(1);
+  await go('draw?glyph=n');
+  await (await t.find('[data-testid="picture-file"]')).sendKeys(join(folder, 'letter.wendril'));
+  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('letter.wendril is not a PNG or JPEG picture that can be read.'));
+  await driver.get(`${server.url}/p/nothing/draw`);
+  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('There is no such project in this browser.'));
+});
+
+test('3,000 glyphs: the case draws only what is in sight; keys walk; removing tells what refers', async () => {
+  const { driver } = browser;
+  writeFileSync(join(folder, 'large.wendril'), writeProjectFile(largeProject(3000)));
+  await driver.get(server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, 'large.wendril'));
+  await t.find('[data-testid="case"]');
+  await t.find('[data-glyph="a"]');
+  expect((await driver.findElements({ css: '[data-glyph]' })).length).toBeLessThan(400);
+  await driver.executeScript('document.querySelector(\'[data-testid="case"]\').scrollTop = 1e6');
+  await until('the last glyphs', async () => (await driver.findElements({ css: '[data-glyph*=".v4"]' })).length > 0);
+  await driver.executeScript('document.querySelector(\'[data-testid="case"]\').scrollTop = 0');
+  await t.click('[data-glyph="a"]');
+  await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until('c', async () => /^c\n/.test(await details()));
+  await t.keys(Key.DELETE);
+  await until('the question', async () => (await t.text('[role="dialog"]')).includes('Remove c?'));
+  await driver.findElement({ css: '[role="dialog"] button.text-brick' }).click();
+  await t.gone('[data-glyph="c"]');
+  await t.press('Undo');
+  await t.find('[data-glyph="c"]');
+});
