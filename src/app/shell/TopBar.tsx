@@ -92,7 +92,14 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         <span className="ml-auto text-[12px]">⌘K</span>
       </button>
       <div className="flex items-center">
-        <button type="button" aria-label="Undo" title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'} disabled={!lastDone || readOnly} onClick={undoEdit} className={icon}>
+        <button
+          type="button"
+          aria-label="Undo"
+          title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'}
+          disabled={!lastDone || readOnly}
+          onClick={undoEdit}
+          className={icon}
+        >
           <Undo2 size={17} />
         </button>
         <button
