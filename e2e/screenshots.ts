@@ -34,7 +34,7 @@ try {
   await take('case');
   await go('draw?glyph=a');
   const canvas = await t.find('[data-testid="draw-canvas"]');
-  const [scale, originX, originY] = (await t.attribute('[data-testid="draw-canvas"]', 'data-view')).split(' ').map(Number) as [number, number, number];
+  const [scale, originX, originY] = ((await t.attribute('[data-testid="draw-canvas"]', 'data-view')) ?? '').split(' ').map(Number) as [number, number, number];
   await pointer(driver, canvas).click(originX + 262 * scale, originY - 531 * scale);
   await take('draw');
   await go('fit?glyph=a');
