@@ -2,7 +2,7 @@ import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
 import { fromWoff2 } from '../core/casting/webfont';
-import { readProjectFile, writeProjectFile } from '../core/formats/projectFile';
+import { checkedProject, readProjectFile, writeProjectFile } from '../core/formats/projectFile';
 import type { MasterId, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
@@ -26,7 +26,8 @@ export type CastFile = {
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
   open(bytes: Uint8Array, name: string, progress: (done: number, total: number) => void): Result<Project> {
-    return readProjectFile(bytes, name, progress);
+    const read = readProjectFile(bytes, name, progress);
+    return read.ok ? checkedProject(read.value, name) : read;
   },
 
   save: (project: Project): Uint8Array => writeProjectFile(project),

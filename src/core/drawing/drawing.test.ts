@@ -6,7 +6,7 @@ import { type Contour, curvesOf, segmentsOf, signedArea } from '../geometry/cont
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
-import { movePoints, placePoint } from './edits';
+import { addContour, movePoints, placePoint, resizePoints } from './edits';
 import { movePointsOf } from './move';
 import { setSmooth, toggleSegment } from './pointKinds';
 import { ellipse, rectangle } from './shapes';
@@ -91,6 +91,20 @@ test('edits by place and number; a missing glyph or point is refused', () => {
   expect(placed.glyphs[n.id]!.drawings.m1!.contours[0]!.points[0]).toMatchObject({ x: 60, y: 0 });
   expect(placePoint(p, { at, point: '9:0', x: 1 })).toMatchObject({ ok: false });
   expect(movePoints(p, { at: { glyph: 'gone', master: 'm1' }, points: ['0:0'], dx: 1, dy: 0 })).toMatchObject({ ok: false });
+});
+
+test('an oval takes the size that is typed', () => {
+  const p = buildDemo();
+  const at = { glyph: glyphNamed(p, 'arrowright')!.id, master: 'm1' };
+  const drawn = done(addContour(p, { at, contour: ellipse(100, 50, 300, 150), what: 'an oval' }));
+  const points = ['0:0', '0:3', '0:6', '0:9'] as const;
+  const resized = done(resizePoints(done(resizePoints(drawn, { at, points, width: 440 })), { at, points, height: 90 }));
+  const contour = resized.glyphs[at.glyph]!.drawings.m1!.contours[0]!;
+  const wanted = ellipse(100, 50, 540, 140);
+  contour.points.forEach((q, i) => {
+    expect(Math.abs(q.x - wanted.points[i]!.x) + Math.abs(q.y - wanted.points[i]!.y)).toBeLessThan(0.3);
+  });
+  expect(resizePoints(drawn, { at, points, width: 0 })).toMatchObject({ ok: false });
 });
 
 test('side bearings: left moves the drawing, right the edge; composites keep their marks', () => {

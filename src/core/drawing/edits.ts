@@ -5,7 +5,7 @@ import { deletePoints as deleteFrom } from '../geometry/deletePoints';
 import { directedByNesting } from '../geometry/winding';
 import { type DrawingPlace, type Edit, editDrawing, plural, refused } from '../project/edit';
 import type { Anchor, Backdrop, Drawing, Picture } from '../project/model';
-import { movePointsOf } from './move';
+import { movePointsOf, withHandles } from './move';
 import { setSmooth as smoothOf, toggleSegment as toggleOf } from './pointKinds';
 import { byContour, keyParts, type PointKey, pointOf, tidy } from './points';
 
@@ -30,6 +30,25 @@ export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy
     const selected = byContour(d, points);
     if (selected.size === 0) return { refuse: 'No points are selected.' };
     return replaceContours(d, (c, i) => (selected.has(i) ? movePointsOf(c, selected.get(i)!, dx, dy) : c));
+  });
+
+/** Scales points to a width or height in units, the lower left corner of their box staying. Handles of chosen points scale too. */
+export const resizePoints: Edit<At & { points: readonly PointKey[]; width?: number; height?: number }> = (project, { at, points, width, height }) =>
+  editDrawing(project, at, `Resized ${plural(points.length, 'point')}`, (d) => {
+    const selected = byContour(d, points);
+    const chosen = points.flatMap((k) => pointOf(d, k) ?? []);
+    const left = Math.min(...chosen.map((p) => p.x));
+    const bottom = Math.min(...chosen.map((p) => p.y));
+    const scale = (wanted: number | undefined, now: number) => (wanted === undefined || now === 0 ? 1 : wanted / now);
+    const sx = scale(width, Math.max(...chosen.map((p) => p.x)) - left);
+    const sy = scale(height, Math.max(...chosen.map((p) => p.y)) - bottom);
+    if (!(sx > 0 && sy > 0)) return { refuse: 'A width or height must be more than 0.' };
+    return replaceContours(d, (c, i) => {
+      const own = selected.get(i);
+      if (!own) return c;
+      const scaled = withHandles(c, own);
+      return { ...c, points: c.points.map((p, k) => (scaled.has(k) ? { ...p, x: tidy(left + (p.x - left) * sx), y: tidy(bottom + (p.y - bottom) * sy) } : p)) };
+    });
   });
 
 /** Puts one point at a place by number. */

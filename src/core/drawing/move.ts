@@ -7,17 +7,24 @@ import { neighbour, tidy } from './points';
  */
 export function movePointsOf(contour: Contour, selected: ReadonlySet<number>, dx: number, dy: number): Contour {
   const { points } = contour;
-  const moving = new Set(selected);
+  const moving = withHandles(contour, selected);
+  const next: Point[] = points.map((p, i) => (moving.has(i) ? { ...p, x: tidy(p.x + dx), y: tidy(p.y + dy) } : p));
+  for (const i of smoothNear(contour, moving)) keepSmooth({ ...contour, points: next }, next, i, selected);
+  return { ...contour, points: next };
+}
+
+/** Chosen points and the handles that hang on them. */
+export function withHandles(contour: Contour, selected: ReadonlySet<number>): Set<number> {
+  const { points } = contour;
+  const all = new Set(selected);
   for (const i of selected) {
     if (points[i]!.type === 'off') continue;
     for (const step of [-1, 1]) {
       const n = neighbour(contour, i, step);
-      if (n !== undefined && points[n]!.type === 'off') moving.add(n);
+      if (n !== undefined && points[n]!.type === 'off') all.add(n);
     }
   }
-  const next: Point[] = points.map((p, i) => (moving.has(i) ? { ...p, x: tidy(p.x + dx), y: tidy(p.y + dy) } : p));
-  for (const i of smoothNear(contour, moving)) keepSmooth({ ...contour, points: next }, next, i, selected);
-  return { ...contour, points: next };
+  return all;
 }
 
 /** Smooth points that are moved, or next to something moved. */

@@ -1,5 +1,6 @@
+import type { z } from 'zod';
 import { attempt, type Result, refuse, unwrap } from '../base/result';
-import type { Master, Project } from '../project/model';
+import { glyphSchema, type Master, PART_NAMES, type Project, partSchemas } from '../project/model';
 import { defaultMaster } from '../project/queries';
 import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
@@ -60,6 +61,26 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
 
 /** A project file; the same project gives the same bytes. */
 export const writeProjectFile = (project: Project): Uint8Array => packZip(projectFiles(project));
+
+/**
+ * Holds a project just read from outside to the document's schema, glyph by glyph, so that nothing enters that storage
+ * or a worker would refuse later. The sentence names the glyph or part and what is wrong with it.
+ */
+export function checkedProject(project: Project, file: string): Result<Project> {
+  const fault = (what: string, error: z.ZodError): Result<Project> => {
+    const issue = error.issues[0]!;
+    return { ok: false, reason: `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.` };
+  };
+  for (const glyph of Object.values(project.glyphs)) {
+    const parsed = glyphSchema.safeParse(glyph);
+    if (!parsed.success) return fault(`the glyph “${glyph.name}”`, parsed.error);
+  }
+  for (const name of PART_NAMES) {
+    const parsed = (partSchemas[name] as z.ZodType<unknown>).safeParse(project[name]);
+    if (!parsed.success) return fault(`the ${name}`, parsed.error);
+  }
+  return { ok: true, value: project };
+}
 
 /** Opens a project file, a `.ufoz` or any zip that holds one designspace or one UFO. */
 export function readProjectFile(bytes: Uint8Array, file: string, progress?: Progress): Result<Project> {

@@ -10,7 +10,7 @@ import { packZip, textFile, unpackZip, userNameToFileName } from './fileTree';
 import { type Glif, readGlif, writeGlif } from './glif';
 import { pictureSize } from './pictures';
 import { base64ToBytes, bytesToBase64, readPlist, writePlist } from './plist';
-import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
+import { checkedProject, projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
 import { readUfo, writeUfo } from './ufo';
 
 /** A one-pixel PNG. */
@@ -292,6 +292,15 @@ describe('bad sources get one sentence', () => {
     tree.set(`${folder()}/glyphs/n.glif`, glyph('n', 'o'));
     tree.set(`${folder()}/glyphs/o.glif`, glyph('o', 'n'));
     expect(reason(tree)).toMatch(/components run in a circle: (n → o → n|o → n → o)\./);
+  });
+  test('numbers the document does not allow', () => {
+    const tree = files();
+    tree.set(`${folder()}/glyphs/n.glif`, textFile('<?xml version="1.0"?><glyph name="n" format="2"><advance width="99999"/></glyph>'));
+    const read = projectFromFiles(tree, 'x.wendril');
+    if (!read.ok) throw new Error(read.reason);
+    expect(checkedProject(read.value, 'x.wendril')).toMatchObject({ ok: false, reason: expect.stringMatching(/^x\.wendril: the glyph “n”, drawings\.m1\.advance: /) });
+    const good = projectFromFiles(files(), 'x.wendril');
+    expect(good.ok && checkedProject(good.value, 'x.wendril').ok).toBe(true);
   });
   test('a path out of the UFO, a missing source, nothing to open', () => {
     const tree = files();

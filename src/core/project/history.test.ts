@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
-import { addContour, deletePoints, directByNesting, insertPoint, movePoints, reverseContours, setSmooth, setStartPoint, toggleSegment } from '../drawing/edits';
+import { addContour, deletePoints, directByNesting, insertPoint, movePoints, resizePoints, reverseContours, setSmooth, setStartPoint, toggleSegment } from '../drawing/edits';
 import { pointKey } from '../drawing/points';
 import { ellipse } from '../drawing/shapes';
 import { addTracking, setSides } from '../fitting/sides';
@@ -25,6 +25,11 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
     ([a, points, dx, dy]): Step =>
       (p) =>
         movePoints(p, { at: a, points, dx, dy }),
+  ),
+  fc.tuple(at, keys, number).map(
+    ([a, points, width]): Step =>
+      (p) =>
+        resizePoints(p, { at: a, points, width }),
   ),
   fc.tuple(at, keys).map(
     ([a, points]): Step =>

@@ -1,4 +1,4 @@
-import type { PointKey } from '../../../core/drawing/points';
+import { keyParts, type PointKey } from '../../../core/drawing/points';
 import type { Contour } from '../../../core/geometry/contour';
 import type { Drawing } from '../../../core/project/model';
 import type { Inks } from '../useCanvas';
@@ -9,9 +9,29 @@ const CAPSULE = 6.2;
 const CAPSULE_HALF = 3.1;
 const RING = 3.1;
 
-/** Draws handles, points, starts and open ends of a drawing. Nothing is allocated per point but the selection key. */
+const indices = new WeakMap<ReadonlySet<PointKey>, Map<number, Set<number>>>();
+const NONE: ReadonlySet<number> = new Set();
+
+/** Selected point indices by contour, made once per selection. */
+function selectedIndices(selection: ReadonlySet<PointKey>): ReadonlyMap<number, ReadonlySet<number>> {
+  let map = indices.get(selection);
+  if (!map) {
+    map = new Map();
+    for (const key of selection) {
+      const [contour, point] = keyParts(key);
+      const set = map.get(contour) ?? new Set<number>();
+      map.set(contour, set.add(point));
+    }
+    indices.set(selection, map);
+  }
+  return map;
+}
+
+/** Draws handles, points, starts and open ends of a drawing. Nothing is allocated per point. */
 export function paintPoints(context: CanvasRenderingContext2D, view: View, drawing: Drawing, selection: ReadonlySet<PointKey>, inks: Inks): void {
+  const chosen = selectedIndices(selection);
   drawing.contours.forEach((contour, c) => {
+    const own = chosen.get(c) ?? NONE;
     paintHandles(context, view, contour, inks);
     paintStart(context, view, contour, c, inks);
     const { points } = contour;
@@ -19,7 +39,7 @@ export function paintPoints(context: CanvasRenderingContext2D, view: View, drawi
       const p = points[i]!;
       const x = toPxX(view, p.x);
       const y = toPxY(view, p.y);
-      const selected = selection.has(`${c}:${i}`);
+      const selected = own.has(i);
       if (p.type === 'off') paintRing(context, x, y, selected, inks);
       else if (p.smooth) paintCapsule(context, x, y, tangentAngle(contour, i), selected, inks);
       else paintDiamond(context, x, y, selected, inks);

@@ -1,5 +1,16 @@
 import { ImagePlus, Lock, LockOpen, RefreshCcw, Trash2 } from 'lucide-react';
-import { closeContour, deletePoints, directByNesting, placePoint, removeBackdrop, reverseContours, setBackdrop, setSmooth, setStartPoint } from '../../../core/drawing/edits';
+import {
+  closeContour,
+  deletePoints,
+  directByNesting,
+  placePoint,
+  removeBackdrop,
+  resizePoints,
+  reverseContours,
+  setBackdrop,
+  setSmooth,
+  setStartPoint,
+} from '../../../core/drawing/edits';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
 import { signedArea } from '../../../core/geometry/contour';
@@ -63,9 +74,15 @@ function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
           <NumberField label="y" value={only.y} onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))} />
         </div>
       ) : (
-        <p className="mb-2 text-quiet">
-          {Math.round(width * 10) / 10} wide, {Math.round(height * 10) / 10} tall
-        </p>
+        <div className="mb-2 grid gap-1.5">
+          <NumberField label="Width" value={Math.round(width * 100) / 100} disabled={width === 0} onChange={(v) => run((p) => resizePoints(p, { at, points: keys, width: v }))} />
+          <NumberField
+            label="Height"
+            value={Math.round(height * 100) / 100}
+            disabled={height === 0}
+            onChange={(v) => run((p) => resizePoints(p, { at, points: keys, height: v }))}
+          />
+        </div>
       )}
       <div className="flex flex-wrap gap-1.5">
         {onCurve.length > 0 && (
