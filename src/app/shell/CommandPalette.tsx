@@ -2,33 +2,15 @@ import { Command as Menu } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Glyph, Project } from '../../core/project/model';
-import { glyphForCodePoint, glyphNamed, glyphsInOrder } from '../../core/project/queries';
+import type { Glyph } from '../../core/project/model';
 import { chooseGlyph, useBench } from '../state/bench';
 import { GlyphShape } from '../ui/GlyphShape';
 import { Key } from '../ui/parts';
 import type { Command } from './commands';
+import { findGlyphs } from './findGlyphs';
 import type { StageKey } from './stages';
 
-const MOST = 12;
 const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
-
-/** Glyphs that answer to what was typed: a character, a code point, a name or the beginning of one. */
-export function findGlyphs(project: Project, typed: string): Glyph[] {
-  const text = typed.trim();
-  if (text === '') return [];
-  const found = new Map<string, Glyph>();
-  const add = (g: Glyph | undefined) => g && found.set(g.id, g);
-  if ([...text].length === 1) add(glyphForCodePoint(project, text.codePointAt(0)!));
-  const code = /^(?:U\+|0x)?([0-9a-f]{4,6})$/i.exec(text);
-  if (code) add(glyphForCodePoint(project, Number.parseInt(code[1]!, 16)));
-  add(glyphNamed(project, text));
-  const lower = text.toLowerCase();
-  const all = glyphsInOrder(project);
-  for (const g of all) if (found.size < MOST && g.name.toLowerCase().startsWith(lower)) add(g);
-  for (const g of all) if (found.size < MOST && lower.length > 1 && g.name.toLowerCase().includes(lower)) add(g);
-  return [...found.values()].slice(0, MOST);
-}
 
 /** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
 export function CommandPalette({

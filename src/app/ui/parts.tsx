@@ -1,4 +1,5 @@
 import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, useEffect, useId, useState } from 'react';
+import { readNumber } from './number';
 
 type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
 const KINDS: Record<ButtonKind, string> = {
@@ -33,26 +34,6 @@ type NumberFieldProps = {
   /** Shows the label to assistive technology only. */
   hideLabel?: boolean;
 };
-
-/** Evaluates what was typed: a number, or a number changed by "+4", "-4", "*1.1", "/2" after it. */
-export function readNumber(text: string): number | undefined {
-  const match = /^\s*([+-]?\d+(?:\.\d+)?)\s*(?:([-+*/])\s*(\d+(?:\.\d+)?))?\s*$/.exec(text.replace(/−/g, '-').replace(',', '.'));
-  if (!match) return undefined;
-  const a = Number(match[1]);
-  const b = Number(match[3] ?? 0);
-  switch (match[2]) {
-    case '+':
-      return a + b;
-    case '-':
-      return a - b;
-    case '*':
-      return a * b;
-    case '/':
-      return b === 0 ? undefined : a / b;
-    default:
-      return a;
-  }
-}
 
 const shown = (v: number | undefined): string => (v === undefined ? '' : String(Math.round(v * 100) / 100).replace('-', '−'));
 

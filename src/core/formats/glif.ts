@@ -5,7 +5,7 @@ import type { Contour, Point, PointType } from '../geometry/contour';
 import type { Anchor, Guide, Lib, LibValue } from '../project/model';
 import { isDict, plistElement, plistValue } from './plist';
 import { scanTags, Tag } from './tags';
-import { escapeXml, numberText, type XmlElement } from './xml';
+import { escapeXml, numberText, refuseXml, type XmlElement } from './xml';
 
 export type GlifImage = { fileName: string; transform: Affine; color?: string | undefined };
 export type GlifComponent = { base: string; transform: Affine; identifier?: string | undefined };
@@ -56,10 +56,7 @@ class GlifReader {
   read(text: string): Glif {
     const parser = new SaxesParser();
     const current = new Tag();
-    parser.on('error', (e) => {
-      const match = /^(\d+):\d+: (.*)$/.exec(e.message);
-      refuse(`${this.file}, line ${match?.[1] ?? 1}: ${match?.[2] ?? e.message}`);
-    });
+    parser.on('error', (e) => refuseXml(e.message, this.file));
     parser.on('opentag', (tag) => {
       this.line = parser.line;
       current.begin(tag.name);

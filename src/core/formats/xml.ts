@@ -27,8 +27,7 @@ export function parseXml(text: string, file: string): XmlElement {
   const stack: XmlElement[] = [];
   let root: XmlElement | undefined;
   parser.on('error', (error) => {
-    const [line, what] = lineAndFault(error.message);
-    refuse(`${file}, line ${line}: ${what}`);
+    refuseXml(error.message, file);
   });
   parser.on('opentag', (tag) => {
     const element: XmlElement = { name: tag.name, attributes: tag.attributes as XmlAttributes, children: [], text: '', line: parser.line };
@@ -52,9 +51,10 @@ export function parseXml(text: string, file: string): XmlElement {
   return root ?? refuse(`${file} holds no XML element.`);
 }
 
-function lineAndFault(message: string): [line: string, what: string] {
-  const match = /^(\d+):\d+: (.*)$/.exec(message);
-  return match ? [match[1]!, `${match[2]}`] : ['1', message];
+/** Refuses a document for a fault as the XML parser words it ("3:14: unclosed tag: x"), naming file and line. */
+export function refuseXml(message: string, file: string): never {
+  const match = /^(\d+):\d+: ([\s\S]*?)\.?$/.exec(message);
+  return refuse(`${file}, line ${match?.[1] ?? 1}: ${match?.[2] ?? message}.`);
 }
 
 /** Text made safe for element content and attribute values. */

@@ -3,20 +3,9 @@ import { setGlyphNames, setGlyphStatus } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { run, say } from '../../state/bench';
 import { Choice, Section, TextField } from '../../ui/parts';
+import { readCodePoints } from './codePoints';
 
 const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
-
-/** Code points typed as characters or U+ numbers; undefined when something is neither. */
-export function readCodePoints(text: string): number[] | undefined {
-  const codes: number[] = [];
-  for (const word of text.split(/[\s,]+/).filter(Boolean)) {
-    const match = /^(?:U\+|0x)?([0-9a-f]{4,6})$/i.exec(word);
-    if (match) codes.push(Number.parseInt(match[1]!, 16));
-    else if ([...word].length === 1) codes.push(word.codePointAt(0)!);
-    else return undefined;
-  }
-  return codes.every((c) => c <= 0x10ffff) ? [...new Set(codes)] : undefined;
-}
 
 /** Name, code points, status and note of one glyph. */
 export function GlyphFacts({ glyph }: { glyph: Glyph }) {

@@ -4,7 +4,7 @@ import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
 import type { GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
-import { findGlyphs } from '../../shell/CommandPalette';
+import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, NumberField, Section, TextField } from '../../ui/parts';

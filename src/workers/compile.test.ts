@@ -1,0 +1,70 @@
+import { buildDemo } from '../../demo/family';
+import { setSides } from '../core/fitting/sides';
+import { cmap } from '../core/opentype/cmap';
+import { hhea } from '../core/opentype/hhea';
+import { hmtx } from '../core/opentype/hmtx';
+import { readSfnt } from '../core/opentype/sfnt';
+import { patchBetween } from '../core/project/patch';
+import { glyphNamed } from '../core/project/queries';
+import { compileService } from './compile';
+
+const opened: Uint8Array[] = [];
+/** HarfBuzz cannot be loaded as a CommonJS module; this sets glyphs side by side from the very bytes instead. */
+jest.mock('./shaper', () => ({
+  createShaper: async (font: Uint8Array) => {
+    opened.push(font);
+    const { tables } = readSfnt(font);
+    const map = cmap.read(tables.get('cmap')!);
+    const header = hhea.read(tables.get('hhea')!);
+    const count = new DataView(tables.get('maxp')!.buffer, tables.get('maxp')!.byteOffset).getUint16(4);
+    const metrics = hmtx.read(tables.get('hmtx')!, header.numberOfHMetrics, count);
+    return {
+      shape: (text: string) => {
+        let x = 0;
+        const glyphs = [...text].map((c, cluster) => {
+          const gid = map.get(c.codePointAt(0)!) ?? 0;
+          const glyph = { gid, x, y: 0, advance: metrics[gid]!.advanceWidth, cluster };
+          x += glyph.advance;
+          return glyph;
+        });
+        return { glyphs, width: x };
+      },
+      path: (gid: number) => `path ${gid}`,
+    };
+  },
+}));
+
+const demo = buildDemo();
+const request = { texts: ['nno', 'o'], master: 'm1', features: [] };
+
+test('lines come from the font as it would be cast, by glyph id, with an outline for each glyph used', async () => {
+  compileService.load(demo);
+  const { lines, fault } = await compileService.setLines(request);
+  expect(fault).toBeUndefined();
+  const n = glyphNamed(demo, 'n')!;
+  const o = glyphNamed(demo, 'o')!;
+  expect(lines[0]!.glyphs.map((g) => g.id)).toEqual([n.id, n.id, o.id]);
+  expect(lines[0]!.width).toBe(2 * n.drawings.m1!.advance + o.drawings.m1!.advance);
+  expect(Object.keys(lines[0]!.paths)).toHaveLength(2);
+  expect(lines[1]!.width).toBe(o.drawings.m1!.advance);
+});
+
+test('the font is made anew only when the document changed, and a patch is enough', async () => {
+  compileService.load(demo);
+  await compileService.setLines(request);
+  const before = opened.length;
+  await compileService.setLines(request);
+  expect(opened).toHaveLength(before);
+  const n = glyphNamed(demo, 'n')!;
+  const wider = setSides(demo, { at: { glyph: n.id, master: 'm1' }, right: 100 });
+  if (!wider.ok) throw new Error(wider.reason);
+  compileService.update(patchBetween(demo, wider.project));
+  const { lines } = await compileService.setLines(request);
+  expect(opened).toHaveLength(before + 1);
+  expect(lines[0]!.glyphs[0]!.advance).toBe(wider.project.glyphs[n.id]!.drawings.m1!.advance);
+});
+
+test('a master that is not there is said, not thrown', async () => {
+  compileService.load(demo);
+  expect(await compileService.setLines({ ...request, master: 'gone' })).toEqual({ lines: [], fault: 'That master is not in the project.' });
+});
