@@ -63,6 +63,34 @@ test('overlapping letters’ parts: a bowl on a stem keeps its counter', () => {
   expect(contours.filter((c) => signedArea(c) < 0)).toHaveLength(1);
 });
 
+test('a cross on a bar whose middle lies exactly above the crossings', () => {
+  const corners = (points: [number, number][]): Contour => ({ closed: true, points: points.map(([x, y]) => ({ x, y, type: 'line' })) });
+  const shapes = [
+    corners([
+      [-652, -200],
+      [-529, -200],
+      [-529, 1275],
+      [-652, 1275],
+    ]),
+    corners([
+      [-316, 1044],
+      [-765, 1502],
+      [-856, 1410],
+      [-408, 952],
+    ]),
+    corners([
+      [-764, 952],
+      [-316, 1410],
+      [-407, 1502],
+      [-856, 1044],
+    ]),
+  ];
+  const result = removeOverlaps(shapes);
+  expect(result).toMatchObject({ changed: true, failed: false });
+  expect(result.contours).toHaveLength(1);
+  expect(Math.abs(areaOf(result.contours) - scannedArea(shapes))).toBeLessThan(60);
+});
+
 test('random shapes: the outline covers what the non-zero fill covers', () => {
   let failures = 0;
   let runs = 0;
@@ -77,7 +105,7 @@ test('random shapes: the outline covers what the non-zero fill covers', () => {
       expect(Math.abs(after - before)).toBeLessThan(2000 * 2000 * 0.0006);
       if (!result.failed && result.changed) expect(Math.abs(areaOf(result.contours) - before)).toBeLessThan(2000 * 2000 * 0.002);
     }),
-    { numRuns: 150, seed: 7 },
+    { numRuns: 90, seed: 7 },
   );
   // A failure is said, and gives the input back; it must be rare even on tangles no letter has.
   expect(failures / runs).toBeLessThan(0.05);

@@ -169,7 +169,7 @@ function cutPieces(pieces: readonly Piece[], at: readonly (readonly number[])[])
       const to = places.at(...pointAt(piece.curve, t1));
       if (to === from) continue;
       const span = piece.t1 - piece.t0;
-      const curve = partOf(piece.curve, t0, t1);
+      const curve = withEndsAt(partOf(piece.curve, t0, t1), places, from, to);
       edges.push({
         ...piece,
         curve,
@@ -184,6 +184,16 @@ function cutPieces(pieces: readonly Piece[], at: readonly (readonly number[])[])
     }
   });
   return edges;
+}
+
+/** Edges that meet share their ends to the last digit, so that no ray slips between them. */
+function withEndsAt(curve: Curve, places: Places, from: number, to: number): Curve {
+  const exact = curve.slice();
+  exact[0] = places.x[from]!;
+  exact[1] = places.y[from]!;
+  exact[curve.length - 2] = places.x[to]!;
+  exact[curve.length - 1] = places.y[to]!;
+  return exact;
 }
 
 /** Edges lying on one another become one edge that counts several times, opposite ones cancelling. */
