@@ -16,7 +16,7 @@ import {
 import { pointAt } from './curve';
 import { deletePoints } from './deletePoints';
 import { closedContour, square } from './testShapes';
-import { directedByNesting, nestingDepths, windingAt } from './winding';
+import { directedByNesting, hasMixedDirections, nestingDepths, windingAt } from './winding';
 
 test('segments and cached curves are the same curves', () => {
   fc.assert(fc.property(closedContour, (c) => expect(curvesOf(c)).toEqual(segmentsOf(c).flatMap((s) => s.curves))));
@@ -148,6 +148,7 @@ test('winding, nesting and directions', () => {
   const directed = directedByNesting([reverseContour(outer), counter, island]);
   expect(directed.map((c) => signedArea(c) > 0)).toEqual([true, false, true]);
   expect(directedByNesting(directed)).toBe(directed);
+  expect([directed, directed.map(reverseContour), [outer, counter, island], [outer]].map(hasMixedDirections)).toEqual([false, false, true, false]);
 });
 
 test('transforms compose and invert', () => {

@@ -66,3 +66,16 @@ export function directedByNesting(contours: readonly Contour[]): readonly Contou
   });
   return changed ? next : contours;
 }
+
+/**
+ * Do some contours go the wrong way for where they lie while others go right? Then a non-zero fill closes counters.
+ * A drawing that is turned round as a whole fills just as well and is no fault.
+ */
+export function hasMixedDirections(contours: readonly Contour[]): boolean {
+  const depths = nestingDepths(contours);
+  const right = contours.flatMap((c, i) => {
+    const area = signedArea(c);
+    return c.closed && area !== 0 ? [area > 0 === (depths[i]! % 2 === 0)] : [];
+  });
+  return right.includes(true) && right.includes(false);
+}

@@ -54,6 +54,13 @@ export default function Case() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: sizes change with the rows.
   useEffect(() => virtual.measure(), [rows]);
 
+  // A glyph chosen elsewhere (galley, palette, keys) is brought into sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new choice moves the case.
+  useEffect(() => {
+    const index = rows.findIndex((r) => r.kind === 'cells' && r.glyphs.some((g) => g.id === current));
+    if (index >= 0) virtual.scrollToIndex(index, { align: 'auto' });
+  }, [current]);
+
   const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
   const openGlyph = (id: string) => {
     chooseGlyph(id);
@@ -61,6 +68,8 @@ export default function Case() {
   };
   const pick = (id: string, add: boolean) => {
     chooseGlyph(id);
+    // Cells come and go with scrolling; the case itself keeps the keys.
+    ref.current?.focus({ preventScroll: true });
     if (!add) return setChosen(new Set([id]));
     const next = new Set(chosen.size > 0 ? chosen : current ? [current] : []);
     if (next.has(id)) next.delete(id);
@@ -76,7 +85,6 @@ export default function Case() {
         rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])),
         current,
         (id) => pick(id, false),
-        (row) => virtual.scrollToIndex(rows.findIndex((r) => r.kind === 'cells' && r.glyphs === row)),
       );
   };
 
@@ -92,7 +100,8 @@ export default function Case() {
           </span>
         </div>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: arrow keys move among the buttons inside. */}
-        <div ref={ref} className="min-h-0 flex-1 overflow-y-auto" data-testid="case" onKeyDown={keys}>
+        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the case keeps the keys while cells come and go. */}
+        <div ref={ref} tabIndex={0} className="min-h-0 flex-1 overflow-y-auto outline-none" data-testid="case" onKeyDown={keys}>
           {rows.length === 0 && <p className="p-6 text-quiet">{question === 'undrawn' ? 'Everything is drawn.' : 'Nothing answers to that.'}</p>}
           <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {virtual.getVirtualItems().map((item) => {
@@ -158,7 +167,7 @@ export default function Case() {
 }
 
 /** Arrow keys walk the cells; up and down keep the column. */
-function moveFocus(e: KeyboardEvent, lines: Glyph[][], current: string | undefined, pick: (id: string) => void, show: (line: Glyph[]) => void): void {
+function moveFocus(e: KeyboardEvent, lines: Glyph[][], current: string | undefined, pick: (id: string) => void): void {
   const row = lines.findIndex((l) => l.some((g) => g.id === current));
   if (row < 0) return;
   e.preventDefault();
@@ -169,8 +178,6 @@ function moveFocus(e: KeyboardEvent, lines: Glyph[][], current: string | undefin
   const target = e.key === 'ArrowLeft' ? flat[at - 1] : e.key === 'ArrowRight' ? flat[at + 1] : up?.[Math.min(column, up.length - 1)];
   if (!target) return;
   pick(target.id);
-  const line = lines.find((l) => l.includes(target));
-  if (line) show(line);
 }
 
 function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: string[]; openGlyph: (id: string) => void; remove: () => void; chooseAll: (ids: string[]) => void }) {

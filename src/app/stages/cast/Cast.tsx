@@ -208,7 +208,13 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
                 <Download size={15} /> Download
               </Button>
             </div>
-            <p className="mt-1 text-[12.5px] text-quiet">{f.checks.map((c) => `${c.title}: ${c.detail}`).join('  ')}</p>
+            <ul className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet">
+              {f.checks.map((c) => (
+                <li key={c.title} className={c.ok ? '' : 'text-brick'}>
+                  {c.ok ? '✓' : '✕'} {c.title}: {c.detail}
+                </li>
+              ))}
+            </ul>
             {f.overlapsKept.length > 0 && (
               <p className="mt-1 text-marigold">
                 ▲ Overlaps stayed as drawn in {f.overlapsKept.slice(0, 8).join(', ')}

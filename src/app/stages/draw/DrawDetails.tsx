@@ -14,7 +14,7 @@ import {
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
 import { signedArea } from '../../../core/geometry/contour';
-import { directedByNesting } from '../../../core/geometry/winding';
+import { hasMixedDirections } from '../../../core/geometry/winding';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
@@ -138,7 +138,7 @@ function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly Po
       </Section>
     );
   }
-  const wrong = directedByNesting(drawing.contours) !== drawing.contours;
+  const wrong = hasMixedDirections(drawing.contours);
   const only = keys.length === 1 ? keys[0] : undefined;
   const single = only && pointOf(drawing, only);
   const canStart = single && single.type !== 'off' && drawing.contours[keyParts(only!)[0]]!.closed;
