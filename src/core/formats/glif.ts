@@ -59,8 +59,13 @@ class GlifReader {
     parser.on('error', (e) => refuseXml(e.message, this.file));
     parser.on('opentag', (tag) => {
       this.line = parser.line;
-      current.begin(tag.name);
-      for (const key in tag.attributes) current.add(key, tag.attributes[key] as string);
+      const values = Object.values(tag.attributes as Record<string, string>);
+      current.begin(tag.name, values.join(''));
+      let at = 0;
+      Object.keys(tag.attributes).forEach((key, i) => {
+        current.add(key, at, at + values[i]!.length);
+        at += values[i]!.length;
+      });
       this.open(current);
     });
     parser.on('closetag', (tag) => this.close(tag.name));
@@ -81,10 +86,9 @@ class GlifReader {
   }
 
   private number(tag: Tag, key: string, fallback?: number): number {
-    const text = tag.get(key);
-    if (text === undefined) return fallback ?? this.fail(`<${tag.name}> has no ${key}.`);
-    const v = Number(text);
-    if (text === '' || !Number.isFinite(v) || v > 1e6 || v < -1e6) this.fail(`${key}="${text.slice(0, 40)}" of <${tag.name}> is not a number that fits.`);
+    const v = tag.number(key);
+    if (v === undefined) return fallback ?? this.fail(`<${tag.name}> has no ${key}.`);
+    if (!Number.isFinite(v) || v > 1e6 || v < -1e6) this.fail(`${key}="${(tag.get(key) ?? '').slice(0, 40)}" of <${tag.name}> is not a number that fits.`);
     return v;
   }
 

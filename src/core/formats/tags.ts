@@ -1,24 +1,97 @@
-/** A start tag; the scan hands over the same object every time, so it is read at once and not kept. */
+/** Names that font sources repeat thousands of times; the scan makes no new string for these. */
+const FREQUENT = [
+  'x',
+  'y',
+  'type',
+  'smooth',
+  'name',
+  'point',
+  'contour',
+  'outline',
+  'component',
+  'base',
+  'xOffset',
+  'yOffset',
+  'advance',
+  'width',
+  'unicode',
+  'hex',
+  'glyph',
+  'format',
+  'anchor',
+  'identifier',
+];
+const byLength: string[][] = [];
+for (const name of FREQUENT) {
+  byLength[name.length] ??= [];
+  byLength[name.length]!.push(name);
+}
+
+function nameAt(text: string, start: number, end: number): string {
+  for (const name of byLength[end - start] ?? []) if (text.startsWith(name, start)) return name;
+  return text.slice(start, end);
+}
+
+/**
+ * A start tag. The scan hands over the same object every time, so it is read at once and not kept. Values are cut out of
+ * the text, or read as numbers in place, only when they are asked for.
+ */
 export class Tag {
   name = '';
+  private text = '';
   private readonly keys: string[] = [];
-  private readonly values: string[] = [];
+  private readonly starts: number[] = [];
+  private readonly ends: number[] = [];
   private count = 0;
 
+  private find(key: string): number {
+    for (let i = 0; i < this.count; i++) if (this.keys[i] === key) return i;
+    return -1;
+  }
   /** The value of an attribute, if the tag has it. */
   get(key: string): string | undefined {
-    for (let i = 0; i < this.count; i++) if (this.keys[i] === key) return this.values[i];
-    return undefined;
+    const i = this.find(key);
+    return i < 0 ? undefined : this.text.slice(this.starts[i], this.ends[i]);
   }
-  begin(name: string): this {
+  has(key: string): boolean {
+    return this.find(key) >= 0;
+  }
+  /** The value as a number: undefined when the tag has no such attribute, NaN when it is not a number. */
+  number(key: string): number | undefined {
+    const i = this.find(key);
+    return i < 0 ? undefined : readNumber(this.text, this.starts[i]!, this.ends[i]!);
+  }
+  begin(name: string, text: string): this {
     this.name = name;
+    this.text = text;
     this.count = 0;
     return this;
   }
-  add(key: string, value: string): void {
+  /** An attribute whose value lies in the text from `start` to `end`. */
+  add(key: string, start: number, end: number): void {
     this.keys[this.count] = key;
-    this.values[this.count++] = value;
+    this.starts[this.count] = start;
+    this.ends[this.count++] = end;
   }
+}
+
+/** Plain whole numbers are summed up digit by digit; anything else goes through the language's own reading. */
+function readNumber(text: string, start: number, end: number): number {
+  const negative = text.charCodeAt(start) === 45;
+  let value = 0;
+  let at = negative ? start + 1 : start;
+  if (at === end || end - at > 9) return slowNumber(text, start, end);
+  for (; at < end; at++) {
+    const digit = text.charCodeAt(at) - 48;
+    if (digit < 0 || digit > 9) return slowNumber(text, start, end);
+    value = value * 10 + digit;
+  }
+  return negative ? -value || 0 : value;
+}
+
+function slowNumber(text: string, start: number, end: number): number {
+  const part = text.slice(start, end);
+  return part.trim() === '' ? Number.NaN : Number(part);
 }
 
 /** What a tag scan tells: `line` is set before each call; text is told only while it is wanted. */
@@ -28,6 +101,7 @@ const LF = 10;
 const SPACE = 32;
 const QUOTE = 34;
 const SLASH = 47;
+const LESS = 60;
 const EQUALS = 61;
 const GREATER = 62;
 
@@ -59,18 +133,18 @@ export function scanTags(text: string, listener: TagListener): boolean {
     else if (!blank && open.length === 0) return false;
     if (next < 0) break;
     const closing = text.charCodeAt(next + 1) === SLASH;
-    const nameAt = next + (closing ? 2 : 1);
-    at = nameAt;
+    const nameStart = next + (closing ? 2 : 1);
+    at = nameStart;
     while (isName(text.charCodeAt(at))) at++;
-    if (at === nameAt) return false;
-    const name = text.slice(nameAt, at);
+    if (at === nameStart) return false;
+    const name = nameAt(text, nameStart, at);
     if (closing) {
       if (text.charCodeAt(at) !== GREATER || open.pop() !== name) return false;
       at++;
       listener.close(name);
       continue;
     }
-    tag.begin(name);
+    tag.begin(name, text);
     let c = text.charCodeAt(at);
     for (;;) {
       while (c <= SPACE) {
@@ -81,13 +155,13 @@ export function scanTags(text: string, listener: TagListener): boolean {
       const keyAt = at;
       while (isName(c)) c = text.charCodeAt(++at);
       if (c !== EQUALS || text.charCodeAt(at + 1) !== QUOTE) return false;
-      const key = text.slice(keyAt, at);
+      const key = nameAt(text, keyAt, at);
       const valueAt = at + 2;
       at = text.indexOf('"', valueAt);
       if (at < 0) return false;
-      const value = text.slice(valueAt, at);
-      if (value.includes('<') || tag.get(key) !== undefined) return false;
-      tag.add(key, value);
+      for (let i = valueAt; i < at; i++) if (text.charCodeAt(i) === LESS) return false;
+      if (tag.has(key)) return false;
+      tag.add(key, valueAt, at);
       c = text.charCodeAt(++at);
     }
     const empty = c === SLASH;
