@@ -105,6 +105,8 @@ export function Galley({ stage }: { stage: StageKey }) {
     if (stage === 'plan' || stage === 'cast') void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[hit.id]?.name ?? '')}`, { relative: 'path' });
   };
 
+  const isEmpty = line?.glyphs.every((g) => !line.paths[g.gid]);
+
   const tool = 'flex h-6.5 items-center gap-1 rounded-md px-1.5 hover:bg-kelp-tint';
   return (
     <section aria-label="Galley" className={`shrink-0 border-t border-line ${swapped ? 'bg-ink' : 'bg-panel'}`}>
@@ -146,19 +148,26 @@ export function Galley({ stage }: { stage: StageKey }) {
           {grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
         </button>
       </div>
-      <canvas
-        ref={ref}
-        role="img"
-        aria-label={`“${text}” in ${project.family.name}`}
-        data-testid="galley-line"
-        data-width={line?.width ?? ''}
-        data-glyphs={line?.glyphs.length ?? ''}
-        data-revision={revision}
-        data-milliseconds={line?.milliseconds.toFixed(1) ?? ''}
-        onClick={goTo}
-        className="block w-full"
-        style={{ height: Math.min(height, grown ? 400 : 260) }}
-      />
+      <div className="relative">
+        {isEmpty && (
+          <p className="pointer-events-none absolute top-4 left-5 text-quiet">
+            {text === '' ? 'Write a text above; it is set in your font.' : 'Nothing of this text is drawn yet; it appears here letter by letter.'}
+          </p>
+        )}
+        <canvas
+          ref={ref}
+          role="img"
+          aria-label={`“${text}” in ${project.family.name}`}
+          data-testid="galley-line"
+          data-width={line?.width ?? ''}
+          data-glyphs={line?.glyphs.length ?? ''}
+          data-revision={revision}
+          data-milliseconds={line?.milliseconds.toFixed(1) ?? ''}
+          onClick={goTo}
+          className="block w-full"
+          style={{ height: Math.min(height, grown ? 400 : 260) }}
+        />
+      </div>
     </section>
   );
 }

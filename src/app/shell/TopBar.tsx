@@ -7,7 +7,7 @@ import { GlyphShape } from '../ui/GlyphShape';
 
 /** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
 function chipGlyph(project: Project, master: Master) {
-  const isDrawn = (id: string | undefined) => id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.length > 0;
+  const isDrawn = (id: string | undefined) => id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.some((c) => c.closed);
   const own = glyphNamed(project, 'a');
   if (own && isDrawn(own.id)) return own;
   const other = project.glyphOrder.find((id) => isDrawn(id) && project.glyphs[id]!.name !== '.notdef');

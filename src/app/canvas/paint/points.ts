@@ -67,10 +67,11 @@ function paintHandles(context: CanvasRenderingContext2D, view: View, contour: Co
 
 /** The angle on screen of the tangent at a smooth point. */
 function tangentAngle(contour: Contour, i: number): number {
-  const { points } = contour;
+  const { points, closed } = contour;
   const n = points.length;
-  const before = points[(i - 1 + n) % n]!;
-  const after = points[(i + 1) % n]!;
+  // The ends of an open contour have one side only.
+  const before = !closed && i === 0 ? points[0]! : points[(i - 1 + n) % n]!;
+  const after = !closed && i === n - 1 ? points[i]! : points[(i + 1) % n]!;
   return Math.atan2(-(after.y - before.y), after.x - before.x);
 }
 

@@ -94,7 +94,7 @@ export default function Draw() {
             </button>
           ))}
         </div>
-        <p className="pointer-events-none absolute bottom-2 left-4 text-[12.5px] text-quiet">{TOOLS.find((t) => t.name === active)?.hint}</p>
+        <p className="pointer-events-none absolute bottom-2 left-3 rounded bg-paper/85 px-1 text-[12.5px] text-quiet">{TOOLS.find((t) => t.name === active)?.hint}</p>
       </div>
       <DrawDetails bringPicture={() => input.current?.click()} />
       <input

@@ -6,6 +6,8 @@ import { drawingPath } from '../../canvas/outlinePaths';
 import { preview, run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
 
+/** Cap height of the interface's face as a share of its size: a pencilled letter stands between the lines too. */
+const PENCIL_CAP_HEIGHT = 0.66;
 const LETTERS = ['H', 'x', 'o', 'p', 'd'];
 const LABELS = 92;
 const READINGS = 86;
@@ -85,7 +87,15 @@ export function MetricsDiagram() {
           x += widthOf(g) * scale;
           if (isEmptyDrawing(drawing)) {
             return (
-              <text key={g.id} x={at + (widthOf(g) * scale) / 2} y={baseline} fontSize={em * 0.72 * scale} textAnchor="middle" fill="var(--shade)" fontWeight={300}>
+              <text
+                key={g.id}
+                x={at + (widthOf(g) * scale) / 2}
+                y={baseline}
+                fontSize={(master.zones.capHeight.position / PENCIL_CAP_HEIGHT) * scale}
+                textAnchor="middle"
+                fill="var(--shade)"
+                fontWeight={300}
+              >
                 {characterOf(g)}
               </text>
             );

@@ -1,0 +1,209 @@
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { largeProject } from '../bench/largeProject';
+import { writeProjectFile } from '../src/core/formats/projectFile';
+import { type Browser, openBrowser, pointer, startServer, tester, until } from './browser';
+
+jest.setTimeout(120_000);
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
+
+beforeAll(async () => {
+  server = await startServer();
+  browser = await openBrowser();
+  t = tester(browser);
+  await browser.driver.get(server.url);
+  await t.find('a[href="/p/velmarrow/draw"]');
+});
+afterAll(async () => {
+  await browser?.quit();
+  server?.stop();
+});
+
+const go = async (address: string) => {
+  await browser.driver.get(`${server.url}/p/velmarrow/${address}`);
+  await t.find('[data-testid="galley-line"]');
+};
+const value = (label: string) =>
+  browser.driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`);
+const details = () => t.text('[aria-label="Details"]');
+const undoAll = async () => {
+  const undo = await t.find('button[aria-label="Undo"]');
+  while (await undo.isEnabled()) await undo.click();
+};
+const view = async () => {
+  const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
+  const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
+  return { px: (x: number) => originX + x * scale, py: (y: number) => originY - y * scale };
+};
+
+test('a pasted picture is moved and scaled in proportion, then locked and removed; undo brings it back', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=eacute');
+  await t.find('[data-testid="draw-canvas"]');
+  await driver.executeScript(`
+    const canvas = document.createElement('canvas');
+    canvas.width = 300; canvas.height = 400;
+    const c = canvas.getContext('2d');
+    c.fillRect(40, 40, 220, 320);
+    canvas.toBlob((blob) => {
+      const data = new DataTransfer();
+      data.items.add(new File([blob], 'note.png', { type: 'image/png' }));
+      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));
+    });`);
+  await t.button('Lock note.png');
+  const canvas = await t.find('[data-testid="draw-canvas"]');
+  const v = await view();
+  const hand = pointer(driver, canvas);
+  // The picture stands from descender to ascender at the left edge: 946 units tall, 709.5 wide.
+  const height = 742 + 204;
+  const width = (height * 300) / 400;
+  await hand.drag(v.px(300), v.py(300), v.px(350), v.py(300));
+  await hand.drag(v.px(50 + width), v.py(742), v.px(50 + width / 2), v.py(742 - height / 2));
+  await t.saved();
+  const [transform] = await driver.executeAsyncScript<number[][]>(`
+    const done = arguments[arguments.length - 1];
+    const request = indexedDB.open('wendril-velmarrow');
+    request.onsuccess = () => {
+      const all = request.result.transaction('records').objectStore('records').getAll();
+      all.onsuccess = () => done(all.result.filter((r) => r?.name === 'eacute').map((g) => g.drawings.m1.backdrops[0].transform));
+    };`);
+  expect(transform![0]! / (width / 300)).toBeCloseTo(0.5, 1);
+  expect(transform![0]).toBeCloseTo(-transform![3]!, 6);
+  expect(Math.abs(transform![4]! - 50)).toBeLessThan(4);
+  await t.press('Remove note.png');
+  await until('the picture to go', async () => (await details()).includes('Drop or paste a picture'));
+  await t.press('Undo');
+  await t.button('Lock note.png');
+  await undoAll();
+  await until('no picture', async () => (await details()).includes('Drop or paste a picture'));
+});
+
+test('fitting by keys: left, right, both, bigger steps; the other glyphs stay', async () => {
+  await go('fit?glyph=a');
+  await until('the sides', async () => (await value('Left')) === '50');
+  await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until('left 52', async () => (await value('Left')) === '52');
+  await t.chord(Key.SHIFT, Key.ARROW_LEFT);
+  await until('left 42', async () => (await value('Left')) === '42');
+  await t.chord(Key.ALT, Key.ARROW_RIGHT);
+  await until('right 73', async () => (await value('Right')) === '73');
+  await t.keys(Key.ARROW_UP);
+  await until('both', async () => (await value('Left')) === '43' && (await value('Right')) === '74');
+  expect(await value('Advance')).toBe('507');
+  await t.fill('Left', '43+7', true);
+  await until('a typed step', async () => (await value('Left')) === '50');
+  await undoAll();
+  await until('the old sides', async () => (await value('Left')) === '50' && (await value('Right')) === '72');
+});
+
+test('my lines: typed, glyphs put in by name, spaced evenly', async () => {
+  await go('fit?glyph=n');
+  await t.press('My lines');
+  await t.fill('Lines to fit in', 'non');
+  await until('the spacing button', async () => (await details()).includes('Add to 2 glyphs'));
+  await t.fill('Find a glyph to put in', 'amp');
+  await t.press('Put in ampersand');
+  await until('three glyphs', async () => (await details()).includes('Add to 3 glyphs'));
+  await t.fill('To both sides add', '4', true);
+  await t.press('Add to 3 glyphs');
+  await until('n to be wider', async () => (await value('Left')) === '76');
+  await undoAll();
+});
+
+test('a glyph dropped into a control string makes it a line of one’s own', async () => {
+  const { driver } = browser;
+  await go('fit?glyph=n');
+  const id = await driver.executeAsyncScript<string>(`
+    const done = arguments[arguments.length - 1];
+    const request = indexedDB.open('wendril-velmarrow');
+    request.onsuccess = () => {
+      const all = request.result.transaction('records').objectStore('records').getAll();
+      all.onsuccess = () => done(all.result.find((r) => r?.name === 'ampersand').id);
+    };`);
+  await driver.executeScript(
+    `const data = new DataTransfer();
+     data.setData('application/x-wendril-glyph', arguments[1]);
+     const box = arguments[0].getBoundingClientRect();
+     arguments[0].dispatchEvent(new DragEvent('drop', { dataTransfer: data, clientX: box.left + 30, clientY: box.top + 90, bubbles: true, cancelable: true }));`,
+    await t.find('[data-testid="fit-canvas"]'),
+    id,
+  );
+  await until('the line', async () => (await driver.executeScript<string>('return document.querySelector(\'[aria-label="Lines to fit in"]\')?.value ?? ""')).startsWith('&nn'));
+  await undoAll();
+});
+
+test('masters: chips and keys switch them, each keeps its own drawing, one file is cast for each', async () => {
+  const { driver } = browser;
+  writeFileSync(join(folder, 'two.wendril'), writeProjectFile(largeProject(60, 2)));
+  await driver.get(server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, 'two.wendril'));
+  await t.find('[data-testid="case"]');
+  await t.chord(Key.ALT, '3');
+  await t.find('[data-testid="draw-canvas"]');
+  const advance = async () => Number(/advance ([\d.]+)/.exec(await details())?.[1]);
+  const first = await advance();
+  await t.keys(']');
+  await until('the second master', async () => (await t.text('header')).includes('Master 2 · weight 500'));
+  expect(await advance()).toBeGreaterThan(first);
+  await t.fill('Advance', '900', true);
+  await t.keys('[');
+  await driver.executeScript('document.activeElement.blur()');
+  await t.keys('[');
+  await until('the first master', async () => (await advance()) === first);
+  await t.chord(Key.ALT, '5');
+  await t.button('Cast 3 files');
+  for (const row of await driver.findElements({ css: 'aside label' })) if (['Master 2'].includes((await row.getText()).trim())) await row.click();
+  await t.press('Cast 6 files');
+  await until('six files', async () => (await driver.findElements({ css: '[data-file]' })).length === 6, 60);
+  for (const style of ['Regular', 'Master2']) await t.find(`[data-file="VelmarrowSans-${style}.otf"]`);
+});
+
+test('casting can be cancelled; a proof is a PDF of the file’s own outlines', async () => {
+  await go('cast');
+  await t.press('Cast 3 files');
+  await t.press('Cancel').catch(() => {});
+  await until('an end', async () => {
+    const text = await browser.driver.findElement({ css: 'body' }).getText();
+    return text.includes('Casting was cancelled; nothing was made.') || text.includes('3 font files');
+  });
+  await go('cast');
+  await t.press('Cast 3 files');
+  await t.find('[data-testid="test-page"]');
+  await t.press('Printable proof (PDF)');
+  const pdf = await t.downloaded('VelmarrowSans-Regular proof.pdf');
+  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+  expect(pdf.length).toBeGreaterThan(30_000);
+  expect(readFileSync(join(browser.downloads, 'VelmarrowSans-Regular proof.pdf')).includes('%%EOF')).toBe(true);
+});
+
+test('a crash in the middle of writing: what was journalled is there after the reload', async () => {
+  const { driver } = browser;
+  await go('fit?glyph=o');
+  await until('the sides', async () => (await value('Left')) === '44');
+  // Everything after the journal entry fails, as if the tab had died there.
+  await driver.executeScript(`
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (v, key) {
+      if (String(key).includes('/journal/')) return put.call(this, v, key);
+      throw new DOMException('gone', 'AbortError');
+    };`);
+  await t.fill('Left', '61', true);
+  await until('the failure', async () => (await driver.findElement({ css: 'header' }).getText()).includes('Not saved'));
+  await driver.executeScript('window.onbeforeunload = null');
+  await driver.navigate().refresh();
+  await driver
+    .switchTo()
+    .alert()
+    .accept()
+    .catch(() => {});
+  await until('the journalled change', async () => (await value('Left')) === '61');
+  await undoAll();
+  await until('the old side', async () => (await value('Left')) === '44');
+  await t.saved();
+});
