@@ -164,14 +164,35 @@ test('masters: chips and keys switch them, each keeps its own drawing, one file 
   for (const style of ['Regular', 'Master2']) await t.find(`[data-file="VelmarrowSans-${style}.otf"]`);
 });
 
-test('casting can be cancelled; a proof is a PDF of the file’s own outlines', async () => {
-  await go('cast');
+test('casting can be cancelled: nothing is made, and the next casting is whole', async () => {
+  const { driver } = browser;
+  writeFileSync(join(folder, 'large.wendril'), writeProjectFile(largeProject(1500)));
+  await driver.get(server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, 'large.wendril'));
+  await t.find('[data-testid="case"]');
+  await t.chord(Key.ALT, '5');
   await t.press('Cast 3 files');
-  await t.press('Cancel').catch(() => {});
-  await until('an end', async () => {
-    const text = await browser.driver.findElement({ css: 'body' }).getText();
-    return text.includes('Casting was cancelled; nothing was made.') || text.includes('3 font files');
-  });
+  await t.press('Cancel');
+  await until('the end', async () => (await driver.findElement({ css: 'body' }).getText()).includes('Casting was cancelled; nothing was made.'));
+  expect(await driver.findElements({ css: '[data-file]' })).toHaveLength(0);
+  for (const row of await driver.findElements({ css: 'aside label' })) if ((await row.getText()).trim() === 'WOFF2') await row.click();
+  await t.press('Cast 2 files');
+  await until('two files', async () => (await driver.findElements({ css: '[data-file]' })).length === 2, 60);
+});
+
+test('a zone of one’s own is added, dragged with the others and shown while drawing', async () => {
+  await go('plan');
+  await t.fill('Name of a new zone', 'small-cap height');
+  await t.press('Add zone');
+  await until('the zone', async () => (await value('small-cap height')) === '260');
+  await t.fill('small-cap height', '545', true);
+  await t.find('[data-zone="own 0"]');
+  await t.press('Remove small-cap height');
+  await t.gone('[data-zone="own 0"]');
+  await undoAll();
+});
+
+test('a proof is a PDF of the file’s own outlines', async () => {
   await go('cast');
   await t.press('Cast 3 files');
   await t.find('[data-testid="test-page"]');

@@ -1,11 +1,11 @@
 import { buildDemo } from '../../../demo/family';
 import { createProject } from './create';
 import type { Outcome } from './edit';
-import { addGlyphs, overshootFault, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames, setZone } from './edits';
+import { addGlyphs, addZone, overshootFault, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames, setOwnZone, setZone } from './edits';
 import { codePointsForName, encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
 import type { Project } from './model';
 import { cycleFrom, drawingBounds, drawingsOf, flattened } from './outline';
-import { glyphNamed } from './queries';
+import { glyphNamed, zonesOf } from './queries';
 
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);
@@ -85,6 +85,15 @@ test('an overshoot on the wrong side is turned round and explained; lines keep t
   expect(overshootFault('xHeight', 12)).toBeUndefined();
   expect(done(setZone(p, { master: 'm1', zone: 'baseline', change: { overshoot: 12 } })).masters[0]!.zones.baseline.overshoot).toBe(-12);
   expect(setZone(p, { master: 'm1', zone: 'xHeight', change: { position: 800 } })).toMatchObject({ ok: false, reason: 'The cap height must lie above the x-height.' });
+});
+
+test('zones of one’s own are added, moved and removed, and stand among the others', () => {
+  const p = done(addZone(buildDemo(), { master: 'm1', name: 'small-cap height' }));
+  expect(addZone(p, { master: 'm1', name: 'small-cap height' })).toMatchObject({ ok: false });
+  const moved = done(setOwnZone(p, { master: 'm1', index: 0, change: { position: 540 } }));
+  expect(zonesOf(moved.masters[0]!).map((z) => z.position)).toEqual([-204, 0, 520, 540, 700, 742]);
+  expect(setOwnZone(moved, { master: 'm1', index: 0, change: { overshoot: 900 } })).toMatchObject({ ok: false });
+  expect(done(setOwnZone(moved, { master: 'm1', index: 0, change: {}, remove: true })).masters).toEqual(buildDemo().masters);
 });
 
 test('components are drawn out through nested transforms; cycles are named', () => {

@@ -62,6 +62,35 @@ export const setZone: Edit<{ master: MasterId; zone: ZoneKey; change: Partial<Pi
   );
 };
 
+/** Adds a zone of the designer's own, halfway up the x-height to begin with. */
+export const addZone: Edit<{ master: MasterId; name: string }> = (project, { master, name }) => {
+  const current = project.masters.find((m) => m.id === master);
+  if (!current) return refused('That master is no longer in the project.');
+  if (name.trim() === '') return refused('A zone needs a name.');
+  if (current.zones.own.some((z) => z.name === name.trim())) return refused(`There is already a zone named ${name.trim()}.`);
+  const zone: Zone = { name: name.trim(), position: Math.round(current.zones.xHeight.position / 2), overshoot: current.zones.xHeight.overshoot };
+  return edited(
+    withMaster(project, master, (m) => ({ ...m, zones: { ...m.zones, own: [...m.zones.own, zone] } })),
+    `Added the zone ${zone.name}, ${current.name}`,
+  );
+};
+
+/** Changes a zone of one's own, or takes it away with `remove`. */
+export const setOwnZone: Edit<{ master: MasterId; index: number; change: Partial<Zone>; remove?: boolean }> = (project, { master, index, change, remove }) => {
+  const current = project.masters.find((m) => m.id === master);
+  const zone = current?.zones.own[index];
+  if (!current || !zone) return refused('That zone is no longer there.');
+  const next = { ...zone, ...change };
+  const limit = 3 * project.unitsPerEm;
+  if (!Number.isFinite(next.position) || Math.abs(next.position) > limit) return refused(`A line can lie at most ${limit} units from the baseline.`);
+  if (!Number.isFinite(next.overshoot) || Math.abs(next.overshoot) > 500) return refused('An overshoot can be at most 500 units.');
+  const own = remove ? current.zones.own.filter((_, i) => i !== index) : current.zones.own.map((z, i) => (i === index ? next : z));
+  return edited(
+    withMaster(project, master, (m) => ({ ...m, zones: { ...m.zones, own } })),
+    remove ? `Removed the zone ${zone.name}, ${current.name}` : `Set ${next.name} at ${next.position}, ${current.name}`,
+  );
+};
+
 /** One glyph to add: a character, or a name with or without a code point. */
 export type GlyphRequest = { name: string; unicodes: number[] };
 

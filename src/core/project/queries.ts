@@ -1,4 +1,4 @@
-import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
+import { type Drawing, type Glyph, type GlyphId, type Master, type MasterId, type Project, ZONE_KEYS, type Zone } from './model';
 
 type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
 let newest: Index | undefined;
@@ -49,6 +49,9 @@ export function defaultMaster(project: Project): Master {
   const atDefault = project.masters.find((m) => project.axes.every((a) => (m.place[a.tag] ?? a.default) === a.default));
   return atDefault ?? project.masters[0]!;
 }
+
+/** All zones of a master from bottom to top, the designer's own among them. */
+export const zonesOf = (master: Master): Zone[] => [...ZONE_KEYS.map((k) => master.zones[k]), ...master.zones.own].sort((a, b) => a.position - b.position);
 
 const EMPTY: Drawing = { advance: 0, contours: [], components: [], anchors: [], guides: [], backdrops: [] };
 

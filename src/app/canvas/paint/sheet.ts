@@ -1,5 +1,5 @@
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
-import { ZONE_KEYS } from '../../../core/project/model';
+import { zonesOf } from '../../../core/project/queries';
 import { drawingPath, path2d, pathData } from '../outlinePaths';
 import type { Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
@@ -8,8 +8,7 @@ const FONT = '12px "Source Sans 3 Variable", sans-serif';
 
 /** Metrics lines with their overshoot bands. */
 export function paintZones(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
-  for (const key of ZONE_KEYS) {
-    const zone = master.zones[key];
+  for (const zone of zonesOf(master)) {
     const y = toPxY(view, zone.position);
     const edge = toPxY(view, zone.position + zone.overshoot);
     context.fillStyle = inks.zone;
@@ -26,8 +25,7 @@ export function paintZoneNames(context: CanvasRenderingContext2D, view: View, ma
   context.textBaseline = 'alphabetic';
   context.lineJoin = 'round';
   let lastLabel = Number.POSITIVE_INFINITY;
-  for (const key of ZONE_KEYS) {
-    const zone = master.zones[key];
+  for (const zone of zonesOf(master)) {
     const label = Math.min(toPxY(view, zone.position) - 4, lastLabel - 14);
     lastLabel = label;
     const text = `${zone.name} ${String(zone.position).replace('-', '−')}`;

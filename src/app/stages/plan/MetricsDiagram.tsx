@@ -1,6 +1,7 @@
 import { type PointerEvent as ReactPointerEvent, useLayoutEffect, useRef, useState } from 'react';
-import { overshootSign, setZone } from '../../../core/project/edits';
-import { type Glyph, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
+import type { Outcome } from '../../../core/project/edit';
+import { overshootSign, setOwnZone, setZone } from '../../../core/project/edits';
+import { type Glyph, type Project, ZONE_KEYS, type Zone } from '../../../core/project/model';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
 import { drawingPath } from '../../canvas/outlinePaths';
 import { preview, run, useBench } from '../../state/bench';
@@ -19,7 +20,7 @@ export function MetricsDiagram() {
   const master = project.masters.find((m) => m.id === masterId)!;
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 900, height: 520 });
-  const [dragged, setDragged] = useState<{ key: ZoneKey; scale: number } | undefined>();
+  const [dragged, setDragged] = useState<{ key: string; scale: number } | undefined>();
 
   useLayoutEffect(() => {
     const box = frame.current;
@@ -42,22 +43,40 @@ export function MetricsDiagram() {
   const y = (v: number) => baseline - v * scale;
   const left = LABELS + Math.max(0, (size.width - LABELS - READINGS - total * scale) / 2);
 
-  const drag = (key: ZoneKey) => (e: ReactPointerEvent<SVGGElement>) => {
-    if (key === 'baseline') return;
+  /** Every line of the diagram: what it is, and the edit that moves it. */
+  const lines: { key: string; zone: Zone; fixed: boolean; sign: number; move: (position: number) => (p: Project) => Outcome }[] = [
+    ...ZONE_KEYS.map((key) => ({
+      key: key as string,
+      zone: master.zones[key],
+      fixed: key === 'baseline',
+      sign: overshootSign(key),
+      move: (position: number) => (p: Project) => setZone(p, { master: masterId, zone: key, change: { position } }),
+    })),
+    ...master.zones.own.map((zone, index) => ({
+      key: `own ${index}`,
+      zone,
+      fixed: false,
+      sign: Math.sign(zone.overshoot) || 1,
+      move: (position: number) => (p: Project) => setOwnZone(p, { master: masterId, index, change: { position } }),
+    })),
+  ];
+
+  const drag = (line: (typeof lines)[number]) => (e: ReactPointerEvent<SVGGElement>) => {
+    if (line.fixed) return;
     const target = e.currentTarget;
     const from = e.clientY;
-    const start = master.zones[key].position;
+    const start = line.zone.position;
     let position = start;
     target.setPointerCapture(e.pointerId);
-    setDragged({ key, scale });
+    setDragged({ key: line.key, scale });
     const move = (m: PointerEvent) => {
       position = Math.round(start - (m.clientY - from) / scale);
-      preview((p) => setZone(p, { master: masterId, zone: key, change: { position } }));
+      preview(line.move(position));
     };
     const up = () => {
       target.removeEventListener('pointermove', move);
       setDragged(undefined);
-      if (position !== start) run((p) => setZone(p, { master: masterId, zone: key, change: { position } }));
+      if (position !== start) run(line.move(position));
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', up, { once: true });
@@ -67,20 +86,16 @@ export function MetricsDiagram() {
   return (
     <div ref={frame} className="min-w-0 flex-1 overflow-hidden">
       <svg role="img" aria-label="Vertical metrics on the project’s own letters" width={size.width} height={size.height} className="block select-none">
-        {ZONE_KEYS.map((key) => {
-          const zone = master.zones[key];
-          const edge = zone.position + zone.overshoot;
-          return (
-            <rect
-              key={key}
-              x={LABELS}
-              width={Math.max(0, size.width - LABELS - READINGS)}
-              y={Math.min(y(zone.position), y(edge))}
-              height={Math.abs(zone.overshoot) * scale}
-              fill="var(--zone)"
-            />
-          );
-        })}
+        {lines.map(({ key, zone }) => (
+          <rect
+            key={key}
+            x={LABELS}
+            width={Math.max(0, size.width - LABELS - READINGS)}
+            y={Math.min(y(zone.position), y(zone.position + zone.overshoot))}
+            height={Math.abs(zone.overshoot) * scale}
+            fill="var(--zone)"
+          />
+        ))}
         {glyphs.map((g) => {
           const drawing = drawingOf(g, masterId);
           const at = x;
@@ -102,12 +117,11 @@ export function MetricsDiagram() {
           }
           return <path key={g.id} d={drawingPath(project, masterId, drawing)} transform={`translate(${at} ${baseline}) scale(${scale} ${-scale})`} fill="var(--ink)" />;
         })}
-        {spreadLabels(ZONE_KEYS.map((key) => ({ key, at: y(master.zones[key].position) }))).map(({ key, at, label }) => {
-          const zone = master.zones[key];
-          const fixed = key === 'baseline';
+        {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map(({ at, label, ...line }) => {
+          const { key, zone, fixed } = line;
           const on = dragged?.key === key;
           return (
-            <g key={key} onPointerDown={drag(key)} data-zone={key} style={{ cursor: fixed ? 'default' : 'ns-resize' }}>
+            <g key={key} onPointerDown={drag(line)} data-zone={key} style={{ cursor: fixed ? 'default' : 'ns-resize' }}>
               <line
                 x1={LABELS}
                 x2={size.width - READINGS}
@@ -124,7 +138,7 @@ export function MetricsDiagram() {
               </text>
               <text x={size.width - READINGS + 10} y={label + 4} fontSize={13} fill={on ? 'var(--kelp)' : 'var(--ink)'} fontWeight={600}>
                 {String(zone.position).replace('-', '−')}
-                <tspan fill="var(--quiet)" fontWeight={400}>{`  ${overshootSign(key) < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
+                <tspan fill="var(--quiet)" fontWeight={400}>{`  ${line.sign < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
               </text>
               {!fixed && <circle cx={size.width - READINGS} cy={at} r={4.5} fill="var(--panel)" stroke={on ? 'var(--kelp)' : 'var(--quiet)'} strokeWidth={1.5} />}
             </g>

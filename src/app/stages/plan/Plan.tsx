@@ -1,7 +1,9 @@
-import { overshootFault, setFamily, setMasterName, setUnitsPerEm, setZone } from '../../../core/project/edits';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { addZone, overshootFault, setFamily, setMasterName, setOwnZone, setUnitsPerEm, setZone } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
-import { NumberField, Section, TextField } from '../../ui/parts';
+import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { MetricsDiagram } from './MetricsDiagram';
 
@@ -36,6 +38,26 @@ export function changeZone(zone: ZoneKey, change: { position?: number; overshoot
   if (done && fault) say(fault);
 }
 
+/** Adds a zone by name, a small-cap height say. */
+function NewZone() {
+  const master = useBench((s) => s.master);
+  const [name, setName] = useState('');
+  return (
+    <form
+      className="mt-2 flex gap-1.5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (run((p) => addZone(p, { master, name }))) setName('');
+      }}
+    >
+      <TextField aria-label="Name of a new zone" placeholder="small-cap height" value={name} onChange={(e) => setName(e.target.value)} />
+      <Button type="submit" disabled={name.trim() === ''}>
+        Add zone
+      </Button>
+    </form>
+  );
+}
+
 /** Names, em and vertical metrics, the metrics on a live diagram of the project's own glyphs. */
 export default function Plan() {
   const project = useBench((s) => s.project)!;
@@ -63,7 +85,37 @@ export default function Plan() {
                 </div>
               );
             })}
+            {master.zones.own.map((zone, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a zone of one's own is its place in the list.
+              <div key={index} className="contents">
+                <span className="flex min-w-0 items-center gap-1 text-quiet">
+                  <button
+                    type="button"
+                    aria-label={`Remove ${zone.name}`}
+                    title="Remove this zone"
+                    className="rounded p-0.5 hover:bg-marigold-tint hover:text-brick"
+                    onClick={() => run((p) => setOwnZone(p, { master: masterId, index, change: {}, remove: true }))}
+                  >
+                    <X size={13} />
+                  </button>
+                  <span className="truncate">{zone.name}</span>
+                </span>
+                <NumberField
+                  hideLabel
+                  label={zone.name}
+                  value={zone.position}
+                  onChange={(position) => run((p) => setOwnZone(p, { master: masterId, index, change: { position } }))}
+                />
+                <NumberField
+                  hideLabel
+                  label={`${zone.name} overshoot`}
+                  value={zone.overshoot}
+                  onChange={(overshoot) => run((p) => setOwnZone(p, { master: masterId, index, change: { overshoot } }))}
+                />
+              </div>
+            ))}
           </div>
+          <NewZone />
         </Section>
         <Section title="Names">
           <div className="grid gap-1.5">
