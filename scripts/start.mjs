@@ -5,7 +5,7 @@ import { installIfMissing, root, runTool } from './install.mjs';
 
 installIfMissing();
 await import('./build-node.mjs');
-runTool('vite/bin/vite.js', ['build', '--logLevel', 'warn']);
+runTool('vite/bin/vite.js', ['build', '--logLevel', 'error']);
 const server = spawn(process.execPath, [join(root, 'build/server.mjs')], { stdio: 'inherit' });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -52,6 +52,15 @@ test('all formats, and facts about each', () => {
   });
 });
 
+test('a designspace may name sources beside its own folder', () => {
+  mkdirSync(join(folder, 'space'), { recursive: true });
+  const text = new TextDecoder().decode(files.get('project.designspace')).replace(`filename="${ufoFolder}"`, `filename="../${ufoFolder}"`);
+  writeFileSync(join(folder, 'space/beside.designspace'), text);
+  const out = join(folder, 'beside');
+  expect(wendril('cast', join(folder, 'space/beside.designspace'), '--out', out, '--format', 'otf')).toMatchObject({ code: 0, err: '' });
+  expect(readFileSync(join(out, 'VelmarrowSans-Regular.otf'))).toEqual(readFileSync(join(folder, 'out0/VelmarrowSans-Regular.otf')));
+});
+
 test('what goes wrong is one sentence on standard error and exit code 1', () => {
   const fails = (...args: string[]) => {
     const run = wendril(...args);

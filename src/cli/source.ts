@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
-import { basename, dirname, join, relative, resolve } from 'node:path';
+import { basename, dirname, join, relative, resolve, sep } from 'node:path';
 import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
@@ -48,21 +48,23 @@ export function openSource(source: string): Project {
 
 const prefixed = (files: Map<string, Uint8Array>, folder: string): Map<string, Uint8Array> => (folder === '' ? files : new Map([...files].map(([p, b]) => [`${folder}/${p}`, b])));
 
-/** A designspace and the UFOs it names, with paths as the designspace writes them. */
+/** A designspace and the UFOs it names, with paths from the folder that holds them all. */
 function designspaceFiles(path: string): Map<string, Uint8Array> {
-  const folder = dirname(path);
   const bytes = readFile(path);
-  const files = new Map<string, Uint8Array>([[basename(path), bytes]]);
   const names = [...new TextDecoder().decode(bytes).matchAll(/<source\b[^>]*\bfilename="([^"]+)"/g)].map((m) => m[1]!);
-  for (const name of new Set(names)) {
-    const ufo = resolve(folder, name);
+  const ufos = [...new Set(names)].map((name) => ({ name, folder: resolve(dirname(path), name) }));
+  let root = dirname(path);
+  while (ufos.some(({ folder }) => !folder.startsWith(`${root}${sep}`)) && dirname(root) !== root) root = dirname(root);
+  const at = (file: string) => relative(root, file).split(sep).join('/');
+  const files = new Map<string, Uint8Array>([[at(path), bytes]]);
+  for (const { name, folder } of ufos) {
     let found: Map<string, Uint8Array>;
     try {
-      found = readFolder(ufo);
+      found = readFolder(folder);
     } catch {
       throw new CliError(`${basename(path)} lists the source “${name}”, which is missing.`);
     }
-    for (const [p, b] of found) files.set(`${name.replace(/^(\.\.?\/)+/, '')}/${p}`, b);
+    for (const [p, b] of found) files.set(`${at(folder)}/${p}`, b);
   }
   return files;
 }

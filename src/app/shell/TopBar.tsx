@@ -1,9 +1,12 @@
-import { Keyboard, Redo2, Search, Undo2 } from 'lucide-react';
+import { Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Master, Project } from '../../core/project/model';
 import { drawingOf, glyphNamed } from '../../core/project/queries';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
+import { setBenchLight } from '../state/light';
 import { GlyphShape } from '../ui/GlyphShape';
+import { MOD } from './commands';
 
 /** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
 function chipGlyph(project: Project, master: Master) {
@@ -64,6 +67,22 @@ function SaveSign() {
   );
 }
 
+/** Light or dark bench; the palette also has the system's own choice. */
+function LightSwitch({ className }: { className: string }) {
+  const [isDark, setDark] = useState(document.documentElement.dataset.bench === 'dark');
+  useEffect(() => {
+    const look = () => setDark(document.documentElement.dataset.bench === 'dark');
+    window.addEventListener('benchlight', look);
+    return () => window.removeEventListener('benchlight', look);
+  }, []);
+  const title = isDark ? 'Light bench' : 'Dark bench';
+  return (
+    <button type="button" aria-label={title} title={title} onClick={() => setBenchLight(isDark ? 'light' : 'dark')} className={className}>
+      {isDark ? <Sun size={17} /> : <Moon size={17} />}
+    </button>
+  );
+}
+
 /** Project, masters, the way to find things, undo and the state of saving. */
 export function TopBar({ openPalette, openSheet }: { openPalette: () => void; openSheet: () => void }) {
   const project = useBench((s) => s.settled)!;
@@ -89,7 +108,7 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
       >
         <Search size={14} />
         <span className="truncate">Find a glyph or a command</span>
-        <span className="ml-auto text-[12px]">⌘K</span>
+        <span className="ml-auto text-[12px]">{MOD} K</span>
       </button>
       <div className="flex items-center">
         <button
@@ -112,6 +131,7 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         >
           <Redo2 size={17} />
         </button>
+        <LightSwitch className={icon} />
         <button type="button" aria-label="Keyboard shortcuts" title="Keyboard shortcuts ( ? )" onClick={openSheet} className={icon}>
           <Keyboard size={17} />
         </button>

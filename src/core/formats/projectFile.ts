@@ -42,7 +42,7 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const folders = masterFolders(project);
   const main = defaultMaster(project);
-  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? a.default]));
+  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
   const ordered = [main, ...project.masters.filter((m) => m !== main)];
   const space: Designspace = {
     axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels } })),
@@ -50,13 +50,41 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
     instances: project.instances.map((i) => ({ name: i.name, styleName: i.name, filename: i.fileName, location: byTag(i.place) })),
     lib: project.lib,
   };
-  files.set('project.designspace', textFile(writeDesignspace(space)));
+  const original = originalDesignspace(project);
+  const unchanged = original && sameSpace(original.space, space);
+  files.set(original?.path ?? 'project.designspace', unchanged ? original.bytes : textFile(writeDesignspace(space)));
   for (const [m, folder] of folders) {
     const lib = Object.fromEntries(Object.entries(m.lib ?? {}).filter(([k]) => k !== FOLDER_KEY));
     for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder))) files.set(`${folder}/${path}`, bytes);
   }
-  for (const [path, bytes] of Object.entries(project.kept)) if (!path.includes('.ufo/')) files.set(path, bytes);
+  for (const [path, bytes] of Object.entries(project.kept)) if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
   return files;
+}
+
+/** The designspace the project was read from, kept so that it is written back to the letter while nothing in it changed. */
+function originalDesignspace(project: Project): { path: string; bytes: Uint8Array; space: Designspace } | undefined {
+  const path = Object.keys(project.kept).find((p) => p.endsWith('.designspace') && !p.includes('/'));
+  const bytes = path === undefined ? undefined : project.kept[path];
+  if (path === undefined || !bytes) return undefined;
+  const read = attempt(() => readDesignspace(textOf(bytes, path), path));
+  return read.ok ? { path, bytes, space: read.value } : undefined;
+}
+
+/** The default of an axis in design units. */
+const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number => axis.map.find(([user]) => user === axis.default)?.[1] ?? axis.default;
+
+/** Do two designspaces say the same about axes, places and instances? Names of sources are each program's own. */
+function sameSpace(a: Designspace, b: Designspace): boolean {
+  const facts = (s: Designspace) => {
+    const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
+    return JSON.stringify([
+      s.axes.map((x) => [x.tag, x.name, x.minimum, x.default, x.maximum, x.hidden, x.map, x.labels]),
+      s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, whole(x.location)])])).sort(),
+      s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
+      s.lib,
+    ]);
+  };
+  return facts(a) === facts(b);
 }
 
 /** A project file; the same project gives the same bytes. */
@@ -117,7 +145,6 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   if (space.sources.length === 0) refuse(`${path} lists no sources.`);
   const root = path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '';
   const sources: MasterSource[] = [];
-  const folders: string[] = [];
   for (const s of space.sources) {
     // A layer of another source is kept with that source's files.
     if (s.layer) continue;
@@ -126,27 +153,36 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
     const ufo = unwrap(readUfo(below, s.filename, progress));
     const id = /^m\d+$/.test(s.name) && !sources.some((o) => o.id === s.name) ? s.name : `m${sources.length + 1}`;
-    sources.push({ ufo, folder: s.filename, id: sources.some((o) => o.id === id) ? `m${sources.length + 101}` : id, name: s.styleName, place: placeOf(s.location, space) });
-    folders.push(s.filename);
+    sources.push({
+      ufo,
+      folder: plainFolder(s.filename),
+      id: sources.some((o) => o.id === id) ? `m${sources.length + 101}` : id,
+      name: s.styleName,
+      place: placeOf(s.location, space),
+    });
   }
   const base = withFolders(
     projectFromUfos(defaultFirst(sources, space), label),
     defaultFirst(sources, space).map((s) => s.folder),
   );
-  const beside = Object.fromEntries([...files].filter(([p]) => p !== path && !p.includes('.ufo/')));
+  // Files beside the UFOs are kept by their paths from the designspace's folder; so is the designspace itself, unless it
+  // holds nothing but what would be written anyway.
+  const prefix = root === '' ? '' : `${root}/`;
+  const isPlain = writeDesignspace(space) === textOf(files.get(path)!, path);
+  const beside = [...files].filter(([p]) => p.startsWith(prefix) && !p.includes('.ufo/') && !(isPlain && p === path));
+  const kept = Object.fromEntries(beside.map(([p, bytes]) => [p.slice(prefix.length), bytes]));
   return {
     ...base,
     axes: space.axes.map((a) => ({ ...a })),
     instances: base.instances.length > 0 ? base.instances : space.instances.map((i) => ({ name: i.styleName || i.name, place: placeOf(i.location, space), fileName: i.filename })),
-    kept: { ...base.kept, ...beside },
+    kept: { ...base.kept, ...kept },
     lib: space.lib,
   };
 }
 
 /** The source at every axis default comes first: names, groups and features are taken from it. */
 function defaultFirst(sources: readonly MasterSource[], space: Designspace): MasterSource[] {
-  const mapped = (a: Designspace['axes'][number]) => a.map.find(([i]) => i === a.default)?.[1] ?? a.default;
-  const index = sources.findIndex((s) => space.axes.every((a) => (s.place[a.tag] ?? mapped(a)) === mapped(a)));
+  const index = sources.findIndex((s) => space.axes.every((a) => (s.place[a.tag] ?? designDefault(a)) === designDefault(a)));
   return index <= 0 ? [...sources] : [sources[index]!, ...sources.filter((_, i) => i !== index)];
 }
 
@@ -157,6 +193,9 @@ const withFolders = (project: Project, folders: readonly string[]): Project => (
   ...project,
   masters: project.masters.map((m, i) => ({ ...m, lib: { ...(m.lib ?? {}), [FOLDER_KEY]: folders[i]! } })),
 });
+
+/** A source's folder within a project file: a name that leads out of the designspace's folder is brought into it. */
+const plainFolder = (filename: string): string => filename.replace(/^(\.\.?[/\\])+/, '');
 
 /** `..` resolved within the tree; undefined when it would leave it. */
 function resolvePath(root: string, relative: string): string | undefined {

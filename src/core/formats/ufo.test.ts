@@ -274,6 +274,33 @@ test('two masters on an axis are read from a designspace, the default first', ()
   expect(Object.keys(glyphNamed(read.value, 'n')!.drawings)).toHaveLength(2);
 });
 
+test('a designspace with what Wendril does not model is written back to the letter while nothing in it changes', () => {
+  const text = `<?xml version='1.0' encoding='UTF-8'?>
+<designspace format="5.0">
+  <axes><axis tag="wght" name="Weight" minimum="300" maximum="700" default="300"><labels ordering="0"><label uservalue="300" name="Light"/></labels></axis></axes>
+  <rules><rule name="fold"><conditionset><condition name="Weight" minimum="500"/></conditionset><sub name="n" with="o"/></rule></rules>
+  <sources>
+    <source filename="Light.ufo" name="l" stylename="Light"/>
+    <source filename="Light.ufo" layer="middle" name="m"><location><dimension name="Weight" xvalue="500"/></location></source>
+    <source filename="Bold.ufo" name="b" stylename="Bold"><location><dimension name="Weight" xvalue="700"/></location></source>
+  </sources>
+  <variable-fonts><variable-font name="VF"><axis-subsets><axis-subset name="Weight"/></axis-subsets></variable-font></variable-fonts>
+  <instances><instance name="x" stylename="Medium" familyname="Orde"><location><dimension name="Weight" xvalue="500"/></location></instance></instances>
+</designspace>`;
+  const files = new Map<string, Uint8Array>([
+    ['Orde.designspace', textFile(text)],
+    ['notes/fold.txt', textFile('folded')],
+  ]);
+  for (const [p, b] of projectFiles(buildDemo())) if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
+  const read = projectFromFiles(files, 'Orde');
+  if (!read.ok) throw new Error(read.reason);
+  const written = projectFiles(read.value);
+  expect(new TextDecoder().decode(written.get('Orde.designspace'))).toBe(text);
+  expect(written.get('notes/fold.txt')).toEqual(files.get('notes/fold.txt'));
+  const moved: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, place: { wght: 650 } })) };
+  expect(new TextDecoder().decode(projectFiles(moved).get('Orde.designspace'))).toContain('xvalue="650"');
+});
+
 describe('bad sources get one sentence', () => {
   const files = () => new Map(projectFiles(buildDemo()));
   const folder = () => [...files().keys()].find((k) => k.endsWith('metainfo.plist'))!.split('/')[0]!;
