@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { movePoints } from '../drawing/edits';
 import { signedArea } from '../geometry/contour';
-import { areaUnder, asCubic } from '../geometry/curve';
+import { areaUnder, asCubic, boundsOf } from '../geometry/curve';
 import { closedContour } from '../geometry/testShapes';
 import { pairKey } from '../kerning/pairs';
 import { readCff } from '../opentype/cff';
@@ -202,6 +202,17 @@ test('outlines of any shape survive the sanitizer', () => {
     }),
     { numRuns: 12 },
   );
+});
+
+test('bounding boxes are exact: no smaller and no larger than the curves', () => {
+  const font = cast(demo, 'ttf', { keepOverlaps: true });
+  const { tables } = readSfnt(font.bytes);
+  const records = readGlyphs(tables.get('glyf')!, tables.get('loca')!, head.read(tables.get('head')!).indexToLocFormat, font.glyphIds.length);
+  for (const record of records) {
+    if (record.kind !== 'simple' || record.contours.length === 0) continue;
+    const box = boundsOf(record.contours.flatMap((c) => [...glyfCurves(c)]));
+    expect(record.box).toEqual({ xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) });
+  }
 });
 
 test('components stay components in TrueType, unless parts overlap', () => {

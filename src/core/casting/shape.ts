@@ -1,5 +1,5 @@
 import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, signedArea, startIndex } from '../geometry/contour';
-import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBoxToCurve } from '../geometry/curve';
+import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBox, stretchBoxToCurve } from '../geometry/curve';
 import { removeOverlaps } from '../geometry/overlaps';
 import { cubicToQuadratics } from '../geometry/quadratics';
 import { type CffContour, writeCharstring } from '../opentype/charstring';
@@ -88,7 +88,7 @@ export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverl
     if (points.length > 2) converted.push(points);
   }
   const box = emptyBox();
-  for (const points of converted) for (const c of glyfCurves(points)) stretchBoxToCurve(box, c);
+  for (const points of converted) stretchBoxToGlyf(box, points);
   const record = writeSimpleGlyph(converted, roundedBox(box), keepOverlaps);
   const points = converted.reduce((sum, c) => sum + c.length, 0);
   return { kind: 'simple', record, box, points, contours: converted.length, error, overlapFailed };
@@ -129,6 +129,19 @@ function quadraticPoints(contour: Contour, noteError: (error: number) => void): 
   const last = out[out.length - 1];
   if (out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y) out.pop();
   return out;
+}
+
+/** Grows a box to hold a TrueType contour exactly: its on-curve points, implied ones too, and the extremes of its curves. */
+function stretchBoxToGlyf(box: Box, points: readonly GlyfPoint[]): void {
+  for (const p of points) if (p.on) stretchBox(box, p.x, p.y);
+  for (const [i, p] of points.entries()) {
+    if (p.on || (p.x >= box.xMin && p.x <= box.xMax && p.y >= box.yMin && p.y <= box.yMax)) continue;
+    const before = points[(i + points.length - 1) % points.length]!;
+    const after = points[(i + 1) % points.length]!;
+    const a = before.on ? before : { x: (before.x + p.x) / 2, y: (before.y + p.y) / 2 };
+    const b = after.on ? after : { x: (after.x + p.x) / 2, y: (after.y + p.y) / 2 };
+    stretchBoxToCurve(box, [a.x, a.y, p.x, p.y, b.x, b.y]);
+  }
 }
 
 /** The curves of a TrueType contour, implied points made real. */

@@ -53,6 +53,12 @@ export class Tag {
     const i = this.find(key);
     return i < 0 ? undefined : this.text.slice(this.starts[i], this.ends[i]);
   }
+  /** Every attribute with its value. */
+  all(): Record<string, string> {
+    const out: Record<string, string> = {};
+    for (let i = 0; i < this.count; i++) out[this.keys[i]!] = this.text.slice(this.starts[i], this.ends[i]);
+    return out;
+  }
   has(key: string): boolean {
     return this.find(key) >= 0;
   }
@@ -110,14 +116,20 @@ const isName = (c: number): boolean => (c >= 97 && c <= 122) || (c >= 65 && c <=
 
 /**
  * A fast pass over XML made of nothing but plain tags, double-quoted attributes and text without references, as font
- * sources are written. Returns false as soon as it meets anything else (comments, references, CDATA, faults): the caller
+ * sources are written. Returns false as soon as it meets anything else (comments, references, CDATA, an own DTD, faults): the caller
  * then reads the document from its beginning with a full parser.
  */
 export function scanTags(text: string, listener: TagListener): boolean {
   if (text.includes('&')) return false;
   let at = text.charCodeAt(0) === 0xfeff ? 1 : 0;
-  if (text.startsWith('<?xml', at)) at = text.indexOf('?>', at) + 2;
-  if (at < 2) return false;
+  if (text.startsWith('<?xml', at)) {
+    const end = text.indexOf('?>', at);
+    if (end < 0) return false;
+    at = end + 2;
+  }
+  const doctype = /^\s*<!DOCTYPE[^[>]*>/.exec(text.slice(at, at + 300));
+  if (doctype) at += doctype[0].length;
+  let rooted = false;
   const open: string[] = [];
   const tag = new Tag();
   while (at < text.length) {
@@ -144,6 +156,8 @@ export function scanTags(text: string, listener: TagListener): boolean {
       listener.close(name);
       continue;
     }
+    if (open.length === 0 && rooted) return false;
+    rooted = true;
     tag.begin(name, text);
     let c = text.charCodeAt(at);
     for (;;) {
@@ -171,5 +185,5 @@ export function scanTags(text: string, listener: TagListener): boolean {
     if (empty) listener.close(name);
     else open.push(name);
   }
-  return open.length === 0;
+  return rooted && open.length === 0;
 }

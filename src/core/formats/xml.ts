@@ -1,5 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { refuse } from '../base/result';
+import { scanTags, type Tag, type TagListener } from './tags';
 
 export type XmlAttributes = Readonly<Record<string, string>>;
 
@@ -23,32 +24,50 @@ export function textOf(bytes: Uint8Array, file: string): string {
  * and line.
  */
 export function parseXml(text: string, file: string): XmlElement {
+  const quick = new TreeBuilder(file);
+  if (scanTags(text, quick) && quick.root) return quick.root;
+  const tree = new TreeBuilder(file);
   const parser = new SaxesParser();
-  const stack: XmlElement[] = [];
-  let root: XmlElement | undefined;
-  parser.on('error', (error) => {
-    refuseXml(error.message, file);
-  });
+  parser.on('error', (error) => refuseXml(error.message, file));
   parser.on('opentag', (tag) => {
-    const element: XmlElement = { name: tag.name, attributes: tag.attributes as XmlAttributes, children: [], text: '', line: parser.line };
-    const parent = stack[stack.length - 1];
-    if (parent) parent.children.push(element);
-    else root = element;
-    if (stack.push(element) > DEEPEST) refuse(`${file}, line ${parser.line}: elements are nested more than ${DEEPEST} deep.`);
+    tree.line = parser.line;
+    tree.begin(tag.name, tag.attributes as XmlAttributes);
   });
-  parser.on('text', (t) => {
-    const current = stack[stack.length - 1];
-    if (current) current.text += t;
-  });
-  parser.on('cdata', (t) => {
-    const current = stack[stack.length - 1];
-    if (current) current.text += t;
-  });
-  parser.on('closetag', () => {
-    stack.pop();
-  });
+  parser.on('text', (t) => tree.text(t));
+  parser.on('cdata', (t) => tree.text(t));
+  parser.on('closetag', () => tree.close());
   parser.write(text).close();
-  return root ?? refuse(`${file} holds no XML element.`);
+  return tree.root ?? refuse(`${file} holds no XML element.`);
+}
+
+/** Collects elements into a tree, from the fast scan or from the full parser. */
+class TreeBuilder implements TagListener {
+  line = 1;
+  root: XmlElement | undefined;
+  private readonly stack: XmlElement[] = [];
+
+  constructor(private readonly file: string) {}
+
+  wantsText(): boolean {
+    return true;
+  }
+  open(tag: Tag): void {
+    this.begin(tag.name, tag.all());
+  }
+  begin(name: string, attributes: XmlAttributes): void {
+    const element: XmlElement = { name, attributes, children: [], text: '', line: this.line };
+    const parent = this.stack[this.stack.length - 1];
+    if (parent) parent.children.push(element);
+    else this.root = element;
+    if (this.stack.push(element) > DEEPEST) refuse(`${this.file}, line ${this.line}: elements are nested more than ${DEEPEST} deep.`);
+  }
+  text(t: string): void {
+    const current = this.stack[this.stack.length - 1];
+    if (current) current.text += t;
+  }
+  close(): void {
+    this.stack.pop();
+  }
 }
 
 /** Refuses a document for a fault as the XML parser words it ("3:14: unclosed tag: x"), naming file and line. */
