@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import type { Driver } from 'selenium-webdriver/chrome';
+import type { Driver } from 'selenium-webdriver/chrome.js';
 import { openBrowser, startServer, tester, until } from '../e2e/browser';
 import { writeProjectFile } from '../src/core/formats/projectFile';
 import { largeProject } from './largeProject';
