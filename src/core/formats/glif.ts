@@ -4,7 +4,7 @@ import type { Affine } from '../geometry/affine';
 import type { Contour, Point, PointType } from '../geometry/contour';
 import type { Anchor, Guide, Lib, LibValue } from '../project/model';
 import { isDict, plistElement, plistValue } from './plist';
-import { scanTags, Tag } from './tags';
+import { lineAt, scanTags, Tag } from './tags';
 import { escapeXml, numberText, refuseXml, type XmlElement } from './xml';
 
 export type GlifImage = { fileName: string; transform: Affine; color?: string | undefined };
@@ -33,14 +33,15 @@ const TRANSFORM_DEFAULTS: Affine = [1, 0, 0, 1, 0, 0];
  * which a fast scan reads; anything else goes through the full XML parser.
  */
 export function readGlif(text: string, file: string): Glif {
-  const quick = new GlifReader(file);
+  const quick = new GlifReader(file, text);
   if (scanTags(text, quick)) return quick.finish();
-  return new GlifReader(file).read(text);
+  return new GlifReader(file, text).read();
 }
 
 class GlifReader {
-  /** The line the reader is at, for refusals. */
-  line = 1;
+  /** Where the reader is: an offset from the fast scan, a line from the full parser. */
+  offset = 0;
+  private line: number | undefined;
   private readonly glif: Glif = { name: '', unicodes: [], advance: 0, contours: [], components: [], anchors: [], guides: [] };
   private points: Point[] | undefined;
   private move = false;
@@ -51,9 +52,12 @@ class GlifReader {
   private depth = 0;
   private readonly libStack: XmlElement[] = [];
 
-  constructor(private readonly file: string) {}
+  constructor(
+    private readonly file: string,
+    private readonly source: string,
+  ) {}
 
-  read(text: string): Glif {
+  read(): Glif {
     const parser = new SaxesParser();
     const current = new Tag();
     parser.on('error', (e) => refuseXml(e.message, this.file));
@@ -71,7 +75,7 @@ class GlifReader {
     parser.on('closetag', (tag) => this.close(tag.name));
     parser.on('text', (t) => this.text(t));
     parser.on('cdata', (t) => this.text(t));
-    parser.write(text).close();
+    parser.write(this.source).close();
     return this.finish();
   }
 
@@ -82,7 +86,7 @@ class GlifReader {
   }
 
   private fail(what: string): never {
-    return refuse(`${this.file}, line ${this.line}: ${what}`);
+    return refuse(`${this.file}, line ${this.line ?? lineAt(this.source, this.offset)}: ${what}`);
   }
 
   private number(tag: Tag, key: string, fallback?: number): number {
@@ -213,7 +217,7 @@ class GlifReader {
   }
 
   private openLib(tag: Tag): void {
-    const element: XmlElement = { name: tag.name, attributes: {}, children: [], text: '', line: this.line };
+    const element: XmlElement = { name: tag.name, attributes: {}, children: [], text: '', line: this.line ?? lineAt(this.source, this.offset) };
     this.libStack[this.libStack.length - 1]?.children.push(element);
     if (this.libStack.push(element) > 64) this.fail('the lib is nested more than 64 deep.');
   }

@@ -100,10 +100,9 @@ function slowNumber(text: string, start: number, end: number): number {
   return part.trim() === '' ? Number.NaN : Number(part);
 }
 
-/** What a tag scan tells: `line` is set before each call; text is told only while it is wanted. */
-export type TagListener = { line: number; wantsText(): boolean; open(tag: Tag): void; close(name: string): void; text(text: string): void };
+/** What a tag scan tells: `offset` is where the current tag begins in the text; text is told only while it is wanted. */
+export type TagListener = { offset: number; wantsText(): boolean; open(tag: Tag): void; close(name: string): void; text(text: string): void };
 
-const LF = 10;
 const SPACE = 32;
 const QUOTE = 34;
 const SLASH = 47;
@@ -135,15 +134,11 @@ export function scanTags(text: string, listener: TagListener): boolean {
   while (at < text.length) {
     const next = text.indexOf('<', at);
     const end = next < 0 ? text.length : next;
-    let blank = true;
-    for (let i = at; i < end; i++) {
-      const c = text.charCodeAt(i);
-      if (c === LF) listener.line++;
-      if (c > SPACE) blank = false;
-    }
-    if (open.length > 0 && listener.wantsText()) listener.text(text.slice(at, end));
-    else if (!blank && open.length === 0) return false;
+    if (open.length === 0) {
+      if (text.slice(at, end).trim() !== '') return false;
+    } else if (listener.wantsText()) listener.text(text.slice(at, end));
     if (next < 0) break;
+    listener.offset = next;
     const closing = text.charCodeAt(next + 1) === SLASH;
     const nameStart = next + (closing ? 2 : 1);
     at = nameStart;
@@ -162,7 +157,6 @@ export function scanTags(text: string, listener: TagListener): boolean {
     let c = text.charCodeAt(at);
     for (;;) {
       while (c <= SPACE) {
-        if (c === LF) listener.line++;
         c = text.charCodeAt(++at);
       }
       if (!isName(c)) break;
@@ -186,4 +180,11 @@ export function scanTags(text: string, listener: TagListener): boolean {
     else open.push(name);
   }
   return rooted && open.length === 0;
+}
+
+/** The line, counted from 1, that an offset lies on. */
+export function lineAt(text: string, offset: number): number {
+  let line = 1;
+  for (let at = text.indexOf('\n'); at >= 0 && at < offset; at = text.indexOf('\n', at + 1)) line++;
+  return line;
 }

@@ -24,9 +24,9 @@ export function textOf(bytes: Uint8Array, file: string): string {
  * and line.
  */
 export function parseXml(text: string, file: string): XmlElement {
-  const quick = new TreeBuilder(file);
+  const quick = new TreeBuilder(file, text);
   if (scanTags(text, quick) && quick.root) return quick.root;
-  const tree = new TreeBuilder(file);
+  const tree = new TreeBuilder(file, text);
   const parser = new SaxesParser();
   parser.on('error', (error) => refuseXml(error.message, file));
   parser.on('opentag', (tag) => {
@@ -42,16 +42,25 @@ export function parseXml(text: string, file: string): XmlElement {
 
 /** Collects elements into a tree, from the fast scan or from the full parser. */
 class TreeBuilder implements TagListener {
+  offset = 0;
   line = 1;
+  private counted = 0;
   root: XmlElement | undefined;
   private readonly stack: XmlElement[] = [];
 
-  constructor(private readonly file: string) {}
+  constructor(
+    private readonly file: string,
+    private readonly source: string,
+  ) {}
 
   wantsText(): boolean {
     return true;
   }
   open(tag: Tag): void {
+    for (let at = this.source.indexOf('\n', this.counted); at >= 0 && at < this.offset; at = this.source.indexOf('\n', at + 1)) {
+      this.line++;
+      this.counted = at + 1;
+    }
     this.begin(tag.name, tag.all());
   }
   begin(name: string, attributes: XmlAttributes): void {
