@@ -13,7 +13,7 @@ export function fitCubic(samples: readonly Vec[], startDirection: Vec, endDirect
   const chord = Math.hypot(last[0] - first[0], last[1] - first[1]);
   let ts = chordParameters(samples);
   let curve = handlesFor(samples, ts, d0, d1, chord);
-  for (let round = 0; round < 24; round++) {
+  for (let round = 0; round < 60; round++) {
     ts = ts.map((t, i) => closerParameter(curve, samples[i]!, t));
     curve = handlesFor(samples, ts, d0, d1, chord);
   }

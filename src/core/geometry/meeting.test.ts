@@ -1,0 +1,77 @@
+import fc from 'fast-check';
+import { nearestOn, pointAt, splitAt } from './curve';
+import { fitCubic } from './fit';
+import { crossings } from './intersect';
+import { anyCurve, coordinate, cubic } from './testShapes';
+
+const line = fc.tuple(coordinate, coordinate, coordinate, coordinate).map((c) => [...c]);
+
+/** Signed distance of samples from a line; sign changes are crossings found without any solving. */
+function signChanges(curve: readonly number[], l: readonly number[]): number {
+  const side = (t: number) => {
+    const [x, y] = pointAt(curve, t);
+    return (l[2]! - l[0]!) * (y - l[1]!) - (l[3]! - l[1]!) * (x - l[0]!);
+  };
+  const along = (t: number) => {
+    const [x, y] = pointAt(curve, t);
+    return ((x - l[0]!) * (l[2]! - l[0]!) + (y - l[1]!) * (l[3]! - l[1]!)) / ((l[2]! - l[0]!) ** 2 + (l[3]! - l[1]!) ** 2);
+  };
+  let count = 0;
+  const n = 3000;
+  for (let i = 0; i < n; i++) {
+    if (side(i / n) > 0 !== side((i + 1) / n) > 0 && along(i / n) > 0 && along(i / n) < 1) count++;
+  }
+  return count;
+}
+
+test('every crossing told is one, on both curves', () => {
+  fc.assert(
+    fc.property(anyCurve, anyCurve, (a, b) => {
+      for (const { t, u } of crossings(a, b)) {
+        const [x, y] = pointAt(a, t);
+        const [p, q] = pointAt(b, u);
+        expect(Math.hypot(x - p, y - q)).toBeLessThan(0.011);
+        expect(t >= 0 && t <= 1 && u >= 0 && u <= 1).toBe(true);
+      }
+    }),
+  );
+});
+
+test('no crossing of a cubic with a line is missed', () => {
+  fc.assert(
+    fc.property(cubic, line, (c, l) => {
+      fc.pre(Math.hypot(l[2]! - l[0]!, l[3]! - l[1]!) > 20);
+      expect(crossings(c, l).length).toBeGreaterThanOrEqual(signChanges(c, l));
+    }),
+    { numRuns: 200 },
+  );
+});
+
+test('crossings do not depend on which curve comes first', () => {
+  fc.assert(
+    fc.property(cubic, cubic, (a, b) => {
+      expect(crossings(b, a).length).toBe(crossings(a, b).length);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('touching ends, shared stretches and tangents', () => {
+  expect(crossings([0, 0, 100, 0], [100, 0, 100, 50])).toHaveLength(1);
+  expect(crossings([0, 0, 100, 0], [50, 0, 150, 0])).toHaveLength(2);
+  expect(crossings([0, 0, 100, 0], [0, 5, 100, 5])).toHaveLength(0);
+  expect(crossings([0, 0, 50, 100, 100, 0], [0, 50, 100, 50]).length).toBeGreaterThanOrEqual(1);
+});
+
+test('a cubic fitted to samples of a cubic, split or not, is that cubic', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 60, max: 400 }), fc.integer({ min: 60, max: 400 }), fc.double({ min: 0.25, max: 0.75, noNaN: true }), (w, h, t) => {
+      const c = [0, 0, 0, 0.55 * h, 0.45 * w, h, w, h];
+      const samples = splitAt(c, t).flatMap((part, i) => Array.from({ length: 12 }, (_, k) => pointAt(part, (k + i) / 12)));
+      const fitted = fitCubic([[0, 0], ...samples.slice(1, -1), [w, h]], [0, 1], [-1, 0]);
+      const off = Array.from({ length: 21 }, (_, k) => nearestOn(fitted, ...pointAt(c, k / 20)).distance);
+      expect(Math.max(...off)).toBeLessThan(0.001 * (w + h));
+    }),
+    { numRuns: 60 },
+  );
+});
