@@ -6,41 +6,27 @@ import { largeProject } from '../bench/largeProject';
 import { buildDemo } from '../demo/family';
 import { packZip } from '../src/core/formats/fileTree';
 import { projectFiles, writeProjectFile } from '../src/core/formats/projectFile';
-import { type Browser, openBrowser, pointer, startServer, tester, until } from './browser';
+import { pointer, until } from './browser';
+import { type DemoBench, openDemoBench } from './demoBench';
 
 jest.setTimeout(120_000);
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let browser: Browser;
-let t: ReturnType<typeof tester>;
+let bench: DemoBench;
+let server: DemoBench['server'];
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
 const folder = mkdtempSync(join(tmpdir(), 'wendril-e2e-'));
 
 beforeAll(async () => {
-  server = await startServer();
-  browser = await openBrowser();
-  t = tester(browser);
-  await browser.driver.get(server.url);
-  await t.find('a[href="/p/velmarrow/draw"]');
+  bench = await openDemoBench();
+  ({ server, browser, t } = bench);
 });
-afterAll(async () => {
-  await browser?.quit();
-  server?.stop();
-});
+afterAll(() => bench?.close());
 
-const go = async (address: string) => {
-  await browser.driver.get(`${server.url}/p/velmarrow/${address}`);
-  await t.find('[data-testid="galley-line"]');
-};
-const view = async () => {
-  const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
-  const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
-  return { scale, originX, originY, px: (x: number) => originX + x * scale, py: (y: number) => originY - y * scale };
-};
-const details = () => t.text('[aria-label="Details"]');
-const undoAll = async () => {
-  const undo = await t.find('button[aria-label="Undo"]');
-  while (await undo.isEnabled()) await undo.click();
-};
+const go = (address: string) => bench.go(address);
+const details = () => bench.details();
+const undoAll = () => bench.undoAll();
+const view = () => bench.view();
 
 test('the demo is there; its name stands in its own letters; a click in the galley goes to the letter', async () => {
   expect(await t.attribute('a[href="/p/velmarrow/draw"] svg', 'aria-label')).toBe('Velmarrow Sans');

@@ -4,43 +4,28 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { largeProject } from '../bench/largeProject';
 import { writeProjectFile } from '../src/core/formats/projectFile';
-import { type Browser, openBrowser, pointer, startServer, tester, until } from './browser';
+import { pointer, until } from './browser';
+import { type DemoBench, openDemoBench } from './demoBench';
 
 jest.setTimeout(120_000);
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let browser: Browser;
-let t: ReturnType<typeof tester>;
+let bench: DemoBench;
+let server: DemoBench['server'];
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
 const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
 
 beforeAll(async () => {
-  server = await startServer();
-  browser = await openBrowser();
-  t = tester(browser);
-  await browser.driver.get(server.url);
-  await t.find('a[href="/p/velmarrow/draw"]');
+  bench = await openDemoBench();
+  ({ server, browser, t } = bench);
 });
-afterAll(async () => {
-  await browser?.quit();
-  server?.stop();
-});
+afterAll(() => bench?.close());
 
-const go = async (address: string) => {
-  await browser.driver.get(`${server.url}/p/velmarrow/${address}`);
-  await t.find('[data-testid="galley-line"]');
-};
-const value = (label: string) =>
-  browser.driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`);
-const details = () => t.text('[aria-label="Details"]');
-const undoAll = async () => {
-  const undo = await t.find('button[aria-label="Undo"]');
-  while (await undo.isEnabled()) await undo.click();
-};
-const view = async () => {
-  const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
-  const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
-  return { px: (x: number) => originX + x * scale, py: (y: number) => originY - y * scale };
-};
+const go = (address: string) => bench.go(address);
+const details = () => bench.details();
+const undoAll = () => bench.undoAll();
+const view = () => bench.view();
+const value = (label: string) => bench.value(label);
 
 test('a pasted picture is moved and scaled in proportion, then locked and removed; undo brings it back', async () => {
   const { driver } = browser;

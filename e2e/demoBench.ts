@@ -1,0 +1,52 @@
+import { type Browser, openBrowser, startServer, tester, until } from './browser';
+
+export type DemoBench = {
+  server: Awaited<ReturnType<typeof startServer>>;
+  browser: Browser;
+  t: ReturnType<typeof tester>;
+  /** Opens a stage of the demo. */
+  go(address: string): Promise<void>;
+  /** The text of the details column. */
+  details(): Promise<string>;
+  /** What the number field with this label shows. */
+  value(label: string): Promise<string>;
+  /** Takes back every step of the history. */
+  undoAll(): Promise<void>;
+  /** Where font units lie on the drawing canvas. */
+  view(): Promise<{ scale: number; originX: number; originY: number; px(x: number): number; py(y: number): number }>;
+  close(): Promise<void>;
+};
+
+/** A server and a browser with the demo stored, and the gestures that most tests share. */
+export async function openDemoBench(): Promise<DemoBench> {
+  const server = await startServer();
+  const browser = await openBrowser();
+  const { driver } = browser;
+  const t = tester(browser);
+  await driver.get(server.url);
+  await t.find('a[href="/p/velmarrow/draw"]');
+  return {
+    server,
+    browser,
+    t,
+    async go(address) {
+      await driver.get(`${server.url}/p/velmarrow/${address}`);
+      await t.find('[data-testid="galley-line"]');
+    },
+    details: () => t.text('[aria-label="Details"]'),
+    value: (label) => driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`),
+    async undoAll() {
+      const undo = await t.find('button[aria-label="Undo"]');
+      while (await undo.isEnabled()) await undo.click();
+    },
+    async view() {
+      const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
+      const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
+      return { scale, originX, originY, px: (x) => originX + x * scale, py: (y) => originY - y * scale };
+    },
+    async close() {
+      await browser.quit();
+      server.stop();
+    },
+  };
+}
