@@ -13,11 +13,77 @@ export function fitCubic(samples: readonly Vec[], startDirection: Vec, endDirect
   const chord = Math.hypot(last[0] - first[0], last[1] - first[1]);
   let ts = chordParameters(samples);
   let curve = handlesFor(samples, ts, d0, d1, chord);
-  for (let round = 0; round < 60; round++) {
+  for (let round = 0; round < 8; round++) {
     ts = ts.map((t, i) => closerParameter(curve, samples[i]!, t));
     curve = handlesFor(samples, ts, d0, d1, chord);
   }
+  for (let round = 0; round < 12; round++) {
+    const here = follow(curve, samples, ts);
+    const better = shortenedStep(curve, normalStep(curve, samples, here.ts, d0, d1, chord), samples, here);
+    if (!better) break;
+    curve = better.curve;
+    ts = better.ts;
+  }
   return curve;
+}
+
+/** As much of a step as makes the fit better: the whole, a half, a quarter …; undefined when none does. */
+function shortenedStep(from: Curve, to: Curve, samples: readonly Vec[], here: { ts: number[]; error: number }): { curve: Curve; ts: number[] } | undefined {
+  for (let share = 1; share > 0.02; share /= 2) {
+    const curve = from.map((v, i) => v + (to[i]! - v) * share);
+    const there = follow(curve, samples, here.ts);
+    if (there.error < here.error) return { curve, ts: there.ts };
+  }
+  return undefined;
+}
+
+/** Parameters brought to the nearest places, and the sum of the squared distances left. */
+function follow(curve: Curve, samples: readonly Vec[], ts: readonly number[]): { ts: number[]; error: number } {
+  let error = 0;
+  const nearer = ts.map((from, i) => {
+    let t = from;
+    for (let step = 0; step < 4; step++) t = closerParameter(curve, samples[i]!, t);
+    const [x, y] = pointAt(curve, t);
+    error += (x - samples[i]![0]) ** 2 + (y - samples[i]![1]) ** 2;
+    return t;
+  });
+  return { ts: nearer, error };
+}
+
+/**
+ * One Gauss–Newton step on the two handle lengths, measuring each sample's distance along the curve's normal: there a
+ * shift of the parameter no longer counts, so a few steps suffice where plain reparametrisation creeps.
+ */
+function normalStep(curve: Curve, samples: readonly Vec[], ts: readonly number[], d0: Vec, d1: Vec, chord: number): Curve {
+  let c00 = 0;
+  let c01 = 0;
+  let c11 = 0;
+  let r0 = 0;
+  let r1 = 0;
+  ts.forEach((t, i) => {
+    const [px, py] = pointAt(curve, t);
+    const [dx, dy] = derivativeAt(curve, t);
+    const speed = Math.hypot(dx, dy);
+    if (speed < 1e-9) return;
+    const nx = -dy / speed;
+    const ny = dx / speed;
+    const off = (samples[i]![0] - px) * nx + (samples[i]![1] - py) * ny;
+    const byA = 3 * (1 - t) * (1 - t) * t * (d0[0] * nx + d0[1] * ny);
+    const byB = 3 * (1 - t) * t * t * (d1[0] * nx + d1[1] * ny);
+    c00 += byA * byA;
+    c01 += byA * byB;
+    c11 += byB * byB;
+    r0 += byA * off;
+    r1 += byB * off;
+  });
+  const det = c00 * c11 - c01 * c01;
+  if (det < 1e-9) return curve;
+  const [x0, y0] = [curve[0]!, curve[1]!];
+  const [x3, y3] = [curve[6]!, curve[7]!];
+  const least = chord * 1e-3;
+  const a = Math.max(least, Math.hypot(curve[2]! - x0, curve[3]! - y0) + (r0 * c11 - r1 * c01) / det);
+  const b = Math.max(least, Math.hypot(curve[4]! - x3, curve[5]! - y3) + (c00 * r1 - c01 * r0) / det);
+  return [x0, y0, x0 + a * d0[0], y0 + a * d0[1], x3 + b * d1[0], y3 + b * d1[1], x3, y3];
 }
 
 const unit = (v: Vec): Vec => {
@@ -66,12 +132,15 @@ function handlesFor(samples: readonly Vec[], ts: readonly number[], d0: Vec, d1:
   return [x0, y0, x0 + a * d0[0], y0 + a * d0[1], x3 + b * d1[0], y3 + b * d1[1], x3, y3];
 }
 
-/** One Newton step towards the parameter of the nearest point. */
+/** One Newton step towards the parameter of the nearest point; a step that leads away is not taken. */
 function closerParameter(curve: Curve, sample: Vec, t: number): number {
   const p = pointAt(curve, t);
   const d = derivativeAt(curve, t);
   const speed = d[0] * d[0] + d[1] * d[1];
   if (speed < 1e-12) return t;
-  const next = t - ((p[0] - sample[0]) * d[0] + (p[1] - sample[1]) * d[1]) / speed;
-  return Math.min(1, Math.max(0, next));
+  const ex = p[0] - sample[0];
+  const ey = p[1] - sample[1];
+  const next = Math.min(1, Math.max(0, t - (ex * d[0] + ey * d[1]) / speed));
+  const q = pointAt(curve, next);
+  return (q[0] - sample[0]) ** 2 + (q[1] - sample[1]) ** 2 <= ex * ex + ey * ey ? next : t;
 }

@@ -19,7 +19,9 @@ function signChanges(curve: readonly number[], l: readonly number[]): number {
   let count = 0;
   const n = 3000;
   for (let i = 0; i < n; i++) {
-    if (side(i / n) > 0 !== side((i + 1) / n) > 0 && along(i / n) > 0 && along(i / n) < 1) count++;
+    // Within a hair of the line's ends, rounding decides; those are left out.
+    const within = [i / n, (i + 1) / n].every((t) => along(t) > 0.002 && along(t) < 0.998);
+    if (side(i / n) > 0 !== side((i + 1) / n) > 0 && within) count++;
   }
   return count;
 }
@@ -70,7 +72,7 @@ test('a cubic fitted to samples of a cubic, split or not, is that cubic', () => 
       const samples = splitAt(c, t).flatMap((part, i) => Array.from({ length: 12 }, (_, k) => pointAt(part, (k + i) / 12)));
       const fitted = fitCubic([[0, 0], ...samples.slice(1, -1), [w, h]], [0, 1], [-1, 0]);
       const off = Array.from({ length: 21 }, (_, k) => nearestOn(fitted, ...pointAt(c, k / 20)).distance);
-      expect(Math.max(...off)).toBeLessThan(0.002 * (w + h));
+      expect(Math.max(...off)).toBeLessThan(0.02);
     }),
     { numRuns: 60 },
   );
