@@ -21,7 +21,7 @@ function readFolder(folder: string): Map<string, Uint8Array> {
     for (const entry of readdirSync(at, { withFileTypes: true })) {
       const path = join(at, entry.name);
       if (entry.isDirectory()) visit(path);
-      else if (entry.isFile()) files.set(relative(folder, path).split('\\').join('/'), readFileSync(path));
+      else if (entry.isFile()) files.set(path.slice(folder.length + 1).replaceAll(sep, '/'), readFileSync(path));
     }
   };
   visit(folder);

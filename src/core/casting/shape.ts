@@ -39,10 +39,10 @@ function prepare(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean)
   return { contours: clean.contours, overlapFailed: clean.failed };
 }
 
-/** Turns a whole outline so that its filled area counts counter-clockwise (CFF) or clockwise (TrueType). */
-function wound(contours: readonly Contour[], counterClockwise: boolean): readonly Contour[] {
+/** Turns a whole outline so that its filled area counts counter-clockwise, as CFF fills. */
+function counterClockwise(contours: readonly Contour[]): readonly Contour[] {
   const area = contours.reduce((sum, c) => sum + signedArea(c), 0);
-  return area !== 0 && area > 0 !== counterClockwise ? contours.map(reverseContour) : contours;
+  return area < 0 ? contours.map(reverseContour) : contours;
 }
 
 /** A glyph as a charstring without its width. Coordinates are rounded here, once. */
@@ -50,7 +50,7 @@ export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: 
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
   const box = emptyBox();
   const out: CffContour[] = [];
-  for (const contour of wound(contours, true)) {
+  for (const contour of counterClockwise(contours)) {
     const curves = roundedCurves(contour);
     const first = curves[0];
     if (!first || curves.length < 2) continue;
@@ -81,11 +81,13 @@ export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverl
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
   let error = 0;
   const converted: GlyfPoint[][] = [];
-  for (const contour of wound(contours, false)) {
+  // TrueType fills clockwise outlines; turning a list of points round keeps its start.
+  const turn = contours.reduce((sum, c) => sum + signedArea(c), 0) > 0;
+  for (const contour of contours) {
     const points = quadraticPoints(contour, (e) => {
       error = Math.max(error, e);
     });
-    if (points.length > 2) converted.push(points);
+    if (points.length > 2) converted.push(turn ? [points[0]!, ...points.slice(1).reverse()] : points);
   }
   const box = emptyBox();
   for (const points of converted) stretchBoxToGlyf(box, points);

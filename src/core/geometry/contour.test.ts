@@ -13,13 +13,23 @@ import {
   transformContour,
   withStart,
 } from './contour';
-import { pointAt } from './curve';
+import { areaUnder, pointAt } from './curve';
 import { deletePoints } from './deletePoints';
 import { closedContour, square } from './testShapes';
 import { directedByNesting, hasMixedDirections, nestingDepths, windingAt } from './winding';
 
 test('segments and cached curves are the same curves', () => {
   fc.assert(fc.property(closedContour, (c) => expect(curvesOf(c)).toEqual(segmentsOf(c).flatMap((s) => s.curves))));
+});
+
+test('the area from the points is the area from the curves', () => {
+  fc.assert(
+    fc.property(closedContour, fc.nat(), (c, k) => {
+      const turned: Contour = { ...c, points: [...c.points.slice(k % c.points.length), ...c.points.slice(0, k % c.points.length)] };
+      const sum = curvesOf(turned).reduce((a, curve) => a + areaUnder(curve), 0);
+      expect(signedArea(turned)).toBeCloseTo(sum, 4);
+    }),
+  );
 });
 
 test('reversing turns the area round, twice gives the contour back', () => {

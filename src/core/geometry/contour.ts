@@ -159,16 +159,39 @@ export function contourFromCurves(curves: readonly Curve[], closed: boolean): Co
 
 /** Signed area, counter-clockwise positive; an open contour counts as if closed by a line. */
 export function signedArea(contour: Contour): number {
-  const curves = curvesOf(contour);
+  const { points } = contour;
+  const n = points.length;
+  const start = startIndex(contour);
+  if (start < 0 || n < 2) return start < 0 ? curvesOf(contour).reduce((sum, c) => sum + areaUnder(c), 0) : 0;
+  // Green's theorem on the points themselves: this is asked for every contour of a font.
   let area = 0;
-  for (const c of curves) area += areaUnder(c);
-  const first = curves[0];
-  const last = curves[curves.length - 1];
-  if (!contour.closed && first && last) {
-    area += areaUnder([last[last.length - 2]!, last[last.length - 1]!, first[0]!, first[1]!]);
+  let from = points[start]!;
+  for (let k = 1; k <= n; k++) {
+    const p = at(points, start + k);
+    if (p.type === 'off') {
+      const q = at(points, start + k + 1);
+      const to = at(points, start + k + 2);
+      if (q.type === 'off' && to.type === 'curve') {
+        area += cubicArea(from, p, q, to);
+        from = to;
+        k += 2;
+      } else {
+        const end = q.type === 'off' ? { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 } : q;
+        area += (2 * cross(from, p) + 2 * cross(p, end) + cross(from, end)) / 6;
+        if (q.type !== 'off') k++;
+        from = end as Point;
+      }
+    } else {
+      area += cross(from, p) / 2;
+      from = p;
+    }
   }
   return area;
 }
+
+const at = (points: readonly Point[], i: number): Point => points[i < points.length ? i : i - points.length]!;
+const cross = (a: { x: number; y: number }, b: { x: number; y: number }): number => a.x * b.y - b.x * a.y;
+const cubicArea = (a: Point, b: Point, c: Point, d: Point): number => (6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d)) / 20;
 
 const boundsCache = new WeakMap<Contour, Box>();
 

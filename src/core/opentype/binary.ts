@@ -82,6 +82,11 @@ export class Writer {
   patchUint16(at: number, v: number): void {
     this.view.setUint16(at, v);
   }
+  /** Begins again with the same memory. */
+  reset(): this {
+    this.length = 0;
+    return this;
+  }
   toBytes(): Uint8Array {
     return this.bytes.slice(0, this.length);
   }

@@ -31,10 +31,13 @@ const HAVE_TWO_BY_TWO = 128;
 const USE_MY_METRICS = 512;
 const OVERLAP_COMPOUND = 1024;
 
+/** Written over for each glyph; a record is a copy of what it holds. */
+const scratch = new Writer(4096);
+
 /** A simple glyph's record; no contours give an empty record. Coordinates are whole numbers. */
 export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], box: GlyfBox, overlaps: boolean): Uint8Array {
   if (contours.length === 0) return new Uint8Array(0);
-  const out = new Writer();
+  const out = scratch.reset();
   out.int16(contours.length).int16(box.xMin).int16(box.yMin).int16(box.xMax).int16(box.yMax);
   let last = -1;
   for (const c of contours) {
