@@ -1,2 +1,2 @@
-#!/usr/bin/env node
+#!/usr/bin/env -S node --max-semi-space-size=64
 import '../build/wendril.mjs';

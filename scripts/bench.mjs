@@ -1,4 +1,5 @@
 // npm run bench [casting] [loading] [interface]: bundles the benchmarks as the product is bundled, then runs them.
+import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import { root } from './install.mjs';
@@ -14,5 +15,5 @@ await build({
   minify: true,
   logLevel: 'error',
 });
-process.chdir(root);
-await import(join(root, 'build/bench.mjs'));
+// With the memory setting of bin/wendril.mjs.
+execFileSync(process.execPath, ['--max-semi-space-size=64', join(root, 'build/bench.mjs'), ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' });

@@ -171,11 +171,17 @@ class GlifReader {
     }
     const mapped = POINT_TYPES[type] ?? this.fail(`“${type}” is not a point type.`);
     const point: { -readonly [K in keyof Point]: Point[K] } = { x: this.number(tag, 'x'), y: this.number(tag, 'y'), type: mapped };
-    if (a('smooth') === 'yes') point.smooth = true;
-    const name = a('name');
-    if (name !== undefined) point.name = name;
-    const identifier = a('identifier');
-    if (identifier !== undefined) point.identifier = identifier;
+    let others = tag.count - 2 - (tag.has('type') ? 1 : 0);
+    if (others > 0 && tag.has('smooth')) {
+      if (a('smooth') === 'yes') point.smooth = true;
+      others--;
+    }
+    if (others > 0) {
+      const name = a('name');
+      if (name !== undefined) point.name = name;
+      const identifier = a('identifier');
+      if (identifier !== undefined) point.identifier = identifier;
+    }
     points.push(point);
   }
 

@@ -21,15 +21,13 @@ const FREQUENT = [
   'anchor',
   'identifier',
 ];
-const byLength: string[][] = [];
-for (const name of FREQUENT) {
-  byLength[name.length] ??= [];
-  byLength[name.length]!.push(name);
-}
+/** The one frequent name of a length and first letter. */
+const frequentAt: string[] = [];
+for (const name of FREQUENT) frequentAt[name.length * 128 + name.charCodeAt(0)] = name;
 
 function nameAt(text: string, start: number, end: number): string {
-  for (const name of byLength[end - start] ?? []) if (text.startsWith(name, start)) return name;
-  return text.slice(start, end);
+  const name = end - start < 12 ? frequentAt[(end - start) * 128 + text.charCodeAt(start)] : undefined;
+  return name !== undefined && text.startsWith(name, start) ? name : text.slice(start, end);
 }
 
 /**
@@ -42,7 +40,8 @@ export class Tag {
   private readonly keys: string[] = [];
   private readonly starts: number[] = [];
   private readonly ends: number[] = [];
-  private count = 0;
+  /** How many attributes the tag has. */
+  count = 0;
 
   private find(key: string): number {
     for (let i = 0; i < this.count; i++) if (this.keys[i] === key) return i;
@@ -81,17 +80,23 @@ export class Tag {
   }
 }
 
-/** Plain whole numbers are summed up digit by digit; anything else goes through the language's own reading. */
+/**
+ * Plain decimal numbers of up to 15 digits are summed up digit by digit. The digits and the power of ten are both exact,
+ * so their quotient is the correctly rounded value; anything else goes through the language's own reading.
+ */
 function readNumber(text: string, start: number, end: number): number {
   const negative = text.charCodeAt(start) === 45;
+  const first = negative ? start + 1 : start;
   let value = 0;
-  let at = negative ? start + 1 : start;
-  if (at === end || end - at > 9) return slowNumber(text, start, end);
-  for (; at < end; at++) {
+  let point = -1;
+  if (first === end || end - first > 16) return slowNumber(text, start, end);
+  for (let at = first; at < end; at++) {
     const digit = text.charCodeAt(at) - 48;
-    if (digit < 0 || digit > 9) return slowNumber(text, start, end);
-    value = value * 10 + digit;
+    if (digit >= 0 && digit <= 9) value = value * 10 + digit;
+    else if (digit === -2 && point < 0 && at > first && at < end - 1) point = at;
+    else return slowNumber(text, start, end);
   }
+  if (point >= 0) value /= 10 ** (end - point - 1);
   return negative ? -value || 0 : value;
 }
 
@@ -106,7 +111,6 @@ export type TagListener = { offset: number; wantsText(): boolean; open(tag: Tag)
 const SPACE = 32;
 const QUOTE = 34;
 const SLASH = 47;
-const LESS = 60;
 const EQUALS = 61;
 const GREATER = 62;
 
@@ -129,21 +133,25 @@ export function scanTags(text: string, listener: TagListener): boolean {
   const doctype = /^\s*<!DOCTYPE[^[>]*>/.exec(text.slice(at, at + 300));
   if (doctype) at += doctype[0].length;
   let rooted = false;
+  // Where the tag after the current one begins; no value may reach beyond it.
+  let following = -1;
   const open: string[] = [];
   const tag = new Tag();
   while (at < text.length) {
-    const next = text.indexOf('<', at);
+    const next = following >= at ? following : text.indexOf('<', at);
     const end = next < 0 ? text.length : next;
     if (open.length === 0) {
       if (text.slice(at, end).trim() !== '') return false;
     } else if (listener.wantsText()) listener.text(text.slice(at, end));
     if (next < 0) break;
     listener.offset = next;
+    following = text.indexOf('<', next + 1);
     const closing = text.charCodeAt(next + 1) === SLASH;
     const nameStart = next + (closing ? 2 : 1);
     at = nameStart;
     while (isName(text.charCodeAt(at))) at++;
-    if (at === nameStart) return false;
+    // A name begins with a letter or underscore.
+    if (at === nameStart || text.charCodeAt(nameStart) < 65) return false;
     const name = nameAt(text, nameStart, at);
     if (closing) {
       if (text.charCodeAt(at) !== GREATER || open.pop() !== name) return false;
@@ -167,8 +175,7 @@ export function scanTags(text: string, listener: TagListener): boolean {
       const valueAt = at + 2;
       at = text.indexOf('"', valueAt);
       if (at < 0) return false;
-      for (let i = valueAt; i < at; i++) if (text.charCodeAt(i) === LESS) return false;
-      if (tag.has(key)) return false;
+      if ((following >= 0 && at > following) || tag.has(key)) return false;
       tag.add(key, valueAt, at);
       c = text.charCodeAt(++at);
     }
