@@ -16,4 +16,7 @@ await build({
   logLevel: 'error',
 });
 // With the memory setting of bin/wendril.mjs.
-execFileSync(process.execPath, ['--max-semi-space-size=64', join(root, 'build/bench.mjs'), ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' });
+execFileSync(process.execPath, ['--max-semi-space-size=128', '--min-semi-space-size=128', join(root, 'build/bench.mjs'), ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: 'inherit',
+});

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
-import { basename, dirname, join, relative, resolve, sep } from 'node:path';
+import { basename, dirname, relative, resolve, sep } from 'node:path';
 import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
@@ -19,7 +19,7 @@ function readFolder(folder: string): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const visit = (at: string) => {
     for (const entry of readdirSync(at, { withFileTypes: true })) {
-      const path = join(at, entry.name);
+      const path = at + sep + entry.name;
       if (entry.isDirectory()) visit(path);
       else if (entry.isFile()) files.set(path.slice(folder.length + 1).replaceAll(sep, '/'), readFileSync(path));
     }
