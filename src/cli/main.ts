@@ -1,5 +1,3 @@
-import { cast } from './cast';
-import { info } from './info';
 import { CliError } from './problem';
 
 const HELP = `wendril — cast font files from sources
@@ -11,11 +9,12 @@ const HELP = `wendril — cast font files from sources
   wendril --help
 `;
 
+/** Each command is loaded when it is called for, so that the program answers at once. */
 async function run(args: readonly string[]): Promise<void> {
   const [command, ...rest] = args;
   if (command === undefined || command === '--help' || command === '-h' || command === 'help') process.stdout.write(HELP);
-  else if (command === 'cast') await cast(rest);
-  else if (command === 'info') await info(rest);
+  else if (command === 'cast') await (await import('./cast')).cast(rest);
+  else if (command === 'info') await (await import('./info')).info(rest);
   else throw new CliError(`There is no command “${command}”; see wendril --help.`);
 }
 
