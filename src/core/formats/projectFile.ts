@@ -7,7 +7,7 @@ import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree
 import { type MasterSource, projectFromUfos } from './projectFromUfo';
 import { type Progress, readUfo, writeUfo } from './ufo';
 import { ufoOfMaster } from './ufoFromProject';
-import { textOf } from './xml';
+import { elementText, parseXml, textOf, type XmlElement } from './xml';
 
 /** The ending of Wendril's project files: a zip of a designspace and a UFO 3 per master. */
 export const PROJECT_ENDING = '.wendril';
@@ -52,7 +52,10 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
   };
   const original = originalDesignspace(project);
   const unchanged = original && sameSpace(original.space, space);
-  files.set(original?.path ?? 'project.designspace', unchanged ? original.bytes : textFile(writeDesignspace(space)));
+  files.set(
+    original?.path ?? 'project.designspace',
+    unchanged ? original.bytes : textFile(original ? withUnmodelled(writeDesignspace(space), textOf(original.bytes, original.path)) : writeDesignspace(space)),
+  );
   for (const [m, folder] of folders) {
     const lib = Object.fromEntries(Object.entries(m.lib ?? {}).filter(([k]) => k !== FOLDER_KEY));
     for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder))) files.set(`${folder}/${path}`, bytes);
@@ -73,18 +76,29 @@ function originalDesignspace(project: Project): { path: string; bytes: Uint8Arra
 /** The default of an axis in design units. */
 const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number => axis.map.find(([user]) => user === axis.default)?.[1] ?? axis.default;
 
-/** Do two designspaces say the same about axes, places and instances? Names of sources are each program's own. */
+/** Do two designspaces say the same about axes, places, styles and instances? Names of sources are each program's own. */
 function sameSpace(a: Designspace, b: Designspace): boolean {
   const facts = (s: Designspace) => {
     const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
     return JSON.stringify([
       s.axes.map((x) => [x.tag, x.name, x.minimum, x.default, x.maximum, x.hidden, x.map, x.labels]),
-      s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, whole(x.location)])])).sort(),
+      s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, x.styleName, whole(x.location)])])).sort(),
       s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
       s.lib,
     ]);
   };
   return facts(a) === facts(b);
+}
+
+const MODELLED = new Set(['axes', 'sources', 'instances', 'lib']);
+
+/** A new designspace text with what Wendril does not model taken over from the old one: rules, layers as sources, others. */
+function withUnmodelled(text: string, old: string): string {
+  const root = parseXml(old, 'designspace');
+  const layers = root.children.filter((e) => e.name === 'sources').flatMap((e) => e.children.filter((s) => s.attributes.layer !== undefined));
+  const others = root.children.filter((e) => !MODELLED.has(e.name));
+  const lines = (elements: readonly XmlElement[], indent: string) => elements.map((e) => `${indent}${elementText(e)}\n`).join('');
+  return text.replace('  </sources>\n', () => `${lines(layers, '    ')}  </sources>\n`).replace('</designspace>\n', () => `${lines(others, '  ')}</designspace>\n`);
 }
 
 /** A project file; the same project gives the same bytes. */

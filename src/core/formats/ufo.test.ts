@@ -298,7 +298,15 @@ test('a designspace with what Wendril does not model is written back to the lett
   expect(new TextDecoder().decode(written.get('Orde.designspace'))).toBe(text);
   expect(written.get('notes/fold.txt')).toEqual(files.get('notes/fold.txt'));
   const moved: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, place: { wght: 650 } })) };
-  expect(new TextDecoder().decode(projectFiles(moved).get('Orde.designspace'))).toContain('xvalue="650"');
+  const changed = new TextDecoder().decode(projectFiles(moved).get('Orde.designspace'));
+  expect(changed).toContain('xvalue="650"');
+  // What is not modelled comes along even then.
+  expect(changed).toContain('<rules><rule name="fold"><conditionset><condition name="Weight" minimum="500"/></conditionset><sub name="n" with="o"/></rule></rules>');
+  expect(changed).toContain('<source filename="Light.ufo" layer="middle" name="m">');
+  expect(changed).toContain('<variable-fonts>');
+  const renamed: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, name: 'Heavy' })) };
+  const again = projectFromFiles(projectFiles(renamed), 'Orde');
+  expect(again.ok && again.value.masters.map((m) => m.name)).toEqual(['Light', 'Heavy']);
 });
 
 describe('bad sources get one sentence', () => {

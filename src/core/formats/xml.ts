@@ -104,3 +104,10 @@ export function numberAttribute(element: { attributes: XmlAttributes; name: stri
   }
   return v;
 }
+
+/** An element as text again, without the white space between its children. */
+export function elementText(e: XmlElement): string {
+  const attributes = Object.entries(e.attributes).map(([key, value]) => ` ${key}="${escapeXml(value)}"`);
+  const inner = escapeXml(e.text.trim()) + e.children.map(elementText).join('');
+  return inner === '' ? `<${e.name}${attributes.join('')}/>` : `<${e.name}${attributes.join('')}>${inner}</${e.name}>`;
+}
