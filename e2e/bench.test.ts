@@ -7,26 +7,16 @@ import { buildDemo } from '../demo/family';
 import { packZip } from '../src/core/formats/fileTree';
 import { projectFiles, writeProjectFile } from '../src/core/formats/projectFile';
 import { pointer, until } from './browser';
-import { type DemoBench, openDemoBench } from './demoBench';
+import { type DemoBench, sharedDemoBench } from './demoBench';
 
-jest.setTimeout(120_000);
-
-let bench: DemoBench;
+const { opened, go, details, undoAll, view } = sharedDemoBench();
+const folder = mkdtempSync(join(tmpdir(), 'wendril-e2e-'));
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
-const folder = mkdtempSync(join(tmpdir(), 'wendril-e2e-'));
-
-beforeAll(async () => {
-  bench = await openDemoBench();
-  ({ server, browser, t } = bench);
+beforeAll(() => {
+  ({ server, browser, t } = opened());
 });
-afterAll(() => bench?.close());
-
-const go = (address: string) => bench.go(address);
-const details = () => bench.details();
-const undoAll = () => bench.undoAll();
-const view = () => bench.view();
 
 test('the demo is there; its name stands in its own letters; a click in the galley goes to the letter', async () => {
   expect(await t.attribute('a[href="/p/velmarrow/draw"] svg', 'aria-label')).toBe('Velmarrow Sans');

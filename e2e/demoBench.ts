@@ -17,6 +17,24 @@ export type DemoBench = {
   close(): Promise<void>;
 };
 
+/** Opens a bench for a whole test file and closes it at the end; the gestures are there as soon as a test runs. */
+export function sharedDemoBench() {
+  jest.setTimeout(120_000);
+  let bench: DemoBench;
+  beforeAll(async () => {
+    bench = await openDemoBench();
+  });
+  afterAll(() => bench?.close());
+  return {
+    opened: () => bench,
+    go: (address: string) => bench.go(address),
+    details: () => bench.details(),
+    value: (label: string) => bench.value(label),
+    undoAll: () => bench.undoAll(),
+    view: () => bench.view(),
+  };
+}
+
 /** A server and a browser with the demo stored, and the gestures that most tests share. */
 export async function openDemoBench(): Promise<DemoBench> {
   const server = await startServer();

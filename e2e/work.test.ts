@@ -5,27 +5,16 @@ import { Key } from 'selenium-webdriver';
 import { largeProject } from '../bench/largeProject';
 import { writeProjectFile } from '../src/core/formats/projectFile';
 import { pointer, until } from './browser';
-import { type DemoBench, openDemoBench } from './demoBench';
+import { type DemoBench, sharedDemoBench } from './demoBench';
 
-jest.setTimeout(120_000);
-
-let bench: DemoBench;
+const { opened, go, details, undoAll, view, value } = sharedDemoBench();
+const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
-const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
-
-beforeAll(async () => {
-  bench = await openDemoBench();
-  ({ server, browser, t } = bench);
+beforeAll(() => {
+  ({ server, browser, t } = opened());
 });
-afterAll(() => bench?.close());
-
-const go = (address: string) => bench.go(address);
-const details = () => bench.details();
-const undoAll = () => bench.undoAll();
-const view = () => bench.view();
-const value = (label: string) => bench.value(label);
 
 test('a pasted picture is moved and scaled in proportion, then locked and removed; undo brings it back', async () => {
   const { driver } = browser;

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { closeSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
 import { basename, dirname, relative, resolve, sep } from 'node:path';
 import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
 import type { Project } from '../core/project/model';
@@ -14,17 +14,46 @@ export function readFile(path: string): Uint8Array {
   }
 }
 
-/** All files below a folder by relative path with forward slashes. */
-function readFolder(folder: string): Map<string, Uint8Array> {
+/** A stretch of memory that the small files of a folder are read into side by side. */
+const POOL = 1 << 20;
+const SMALL = 1 << 15;
+
+/** Reads many small files with one allocation for many of them and no question about each one's size. */
+class FolderReader {
+  private pool = Buffer.allocUnsafeSlow(POOL);
+  private used = 0;
+
+  read(path: string): Uint8Array {
+    if (this.used + SMALL > POOL) {
+      this.pool = Buffer.allocUnsafeSlow(POOL);
+      this.used = 0;
+    }
+    const file = openSync(path, 'r');
+    let size: number;
+    try {
+      size = readSync(file, this.pool, this.used, SMALL, 0);
+    } finally {
+      closeSync(file);
+    }
+    if (size === SMALL) return readFileSync(path);
+    const start = this.used;
+    this.used += size;
+    return this.pool.subarray(start, this.used);
+  }
+}
+
+/** All files below a folder by relative path with forward slashes, after `prefix`. */
+function readFolder(folder: string, prefix = ''): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
-  const visit = (at: string) => {
+  const reader = new FolderReader();
+  const visit = (at: string, within: string) => {
     for (const entry of readdirSync(at, { withFileTypes: true })) {
       const path = at + sep + entry.name;
-      if (entry.isDirectory()) visit(path);
-      else if (entry.isFile()) files.set(path.slice(folder.length + 1).replaceAll(sep, '/'), readFileSync(path));
+      if (entry.isDirectory()) visit(path, `${within}${entry.name}/`);
+      else if (entry.isFile()) files.set(within + entry.name, reader.read(path));
     }
   };
-  visit(folder);
+  visit(folder, prefix);
   return files;
 }
 
@@ -39,14 +68,12 @@ export function openSource(source: string): Project {
   }
   const label = basename(path);
   let result: ReturnType<typeof projectFromFiles>;
-  if (isFolder) result = projectFromFiles(prefixed(readFolder(path), label.endsWith('.ufo') ? label : ''), label);
+  if (isFolder) result = projectFromFiles(readFolder(path, label.endsWith('.ufo') ? `${label}/` : ''), label);
   else if (path.endsWith('.designspace')) result = projectFromFiles(designspaceFiles(path), label);
   else result = readProjectFile(readFile(path), label);
   if (!result.ok) throw new CliError(result.reason);
   return result.value;
 }
-
-const prefixed = (files: Map<string, Uint8Array>, folder: string): Map<string, Uint8Array> => (folder === '' ? files : new Map([...files].map(([p, b]) => [`${folder}/${p}`, b])));
 
 /** A designspace and the UFOs it names, with paths from the folder that holds them all. */
 function designspaceFiles(path: string): Map<string, Uint8Array> {
@@ -60,11 +87,11 @@ function designspaceFiles(path: string): Map<string, Uint8Array> {
   for (const { name, folder } of ufos) {
     let found: Map<string, Uint8Array>;
     try {
-      found = readFolder(folder);
+      found = readFolder(folder, `${at(folder)}/`);
     } catch {
       throw new CliError(`${basename(path)} lists the source “${name}”, which is missing.`);
     }
-    for (const [p, b] of found) files.set(`${at(folder)}/${p}`, b);
+    for (const [p, b] of found) files.set(p, b);
   }
   return files;
 }

@@ -3,8 +3,9 @@ import { refuse } from '../base/result';
 import type { Affine } from '../geometry/affine';
 import type { Contour, Point, PointType } from '../geometry/contour';
 import type { Anchor, Guide, Lib, LibValue } from '../project/model';
+import { readPlainPoints } from './glifPoints';
 import { isDict, plistElement, plistValue } from './plist';
-import { lineAt, scanTags, Tag } from './tags';
+import { LineCounter, scanTags, Tag } from './tags';
 import { escapeXml, numberText, refuseXml, type XmlElement } from './xml';
 
 export type GlifImage = { fileName: string; transform: Affine; color?: string | undefined };
@@ -51,11 +52,14 @@ class GlifReader {
   private inNote = false;
   private depth = 0;
   private readonly libStack: XmlElement[] = [];
+  private readonly lines: LineCounter;
 
   constructor(
     private readonly file: string,
     private readonly source: string,
-  ) {}
+  ) {
+    this.lines = new LineCounter(source);
+  }
 
   read(): Glif {
     const parser = new SaxesParser();
@@ -86,7 +90,7 @@ class GlifReader {
   }
 
   private fail(what: string): never {
-    return refuse(`${this.file}, line ${this.line ?? lineAt(this.source, this.offset)}: ${what}`);
+    return refuse(`${this.file}, line ${this.line ?? this.lines.at(this.offset)}: ${what}`);
   }
 
   private number(tag: Tag, key: string, fallback?: number): number {
@@ -223,7 +227,7 @@ class GlifReader {
   }
 
   private openLib(tag: Tag): void {
-    const element: XmlElement = { name: tag.name, attributes: {}, children: [], text: '', line: this.line ?? lineAt(this.source, this.offset) };
+    const element: XmlElement = { name: tag.name, attributes: {}, children: [], text: '', line: this.line ?? this.lines.at(this.offset) };
     this.libStack[this.libStack.length - 1]?.children.push(element);
     if (this.libStack.push(element) > 64) this.fail('the lib is nested more than 64 deep.');
   }
@@ -236,6 +240,10 @@ class GlifReader {
     const value: LibValue = only ? plistValue(only, this.file) : {};
     if (!isDict(value)) this.fail('the lib should hold a dictionary.');
     this.glif.lib = value as Lib;
+  }
+
+  readOn(text: string, at: number): number {
+    return this.points && this.libStack.length === 0 ? readPlainPoints(text, at, this.points) : at;
   }
 
   wantsText(): boolean {

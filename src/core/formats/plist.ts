@@ -44,7 +44,9 @@ export function plistValue(e: XmlElement, file: string): LibValue {
         const key = e.children[i]!;
         const value = e.children[i + 1];
         if (key.name !== 'key' || !value) return bad('a dictionary entry lacks its key or value.');
-        Object.defineProperty(dict, key.text, { value: plistValue(value, file), enumerable: true, writable: true, configurable: true });
+        // The one key that plain assignment would take for something else.
+        if (key.text === '__proto__') Object.defineProperty(dict, key.text, { value: plistValue(value, file), enumerable: true, writable: true, configurable: true });
+        else dict[key.text] = plistValue(value, file);
       }
       return dict;
     }

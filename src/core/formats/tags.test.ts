@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { lineAt, scanTags, Tag } from './tags';
+import { LineCounter, scanTags, Tag } from './tags';
 
 /** The tags and texts of a document, as a scan tells them. */
 function scanned(text: string) {
@@ -68,5 +68,6 @@ test('numbers are read in place to the last digit', () => {
 });
 
 test('lines are counted from one', () => {
-  expect([0, 3, 4, 7].map((offset) => lineAt('ab\n\ncd\n', offset))).toEqual([1, 2, 3, 4]);
+  const lines = new LineCounter('ab\n\ncd\n');
+  expect([0, 3, 4, 4, 7].map((offset) => lines.at(offset))).toEqual([1, 2, 3, 3, 4]);
 });

@@ -89,7 +89,7 @@ function readNumber(text: string, start: number, end: number): number {
   const first = negative ? start + 1 : start;
   let value = 0;
   let point = -1;
-  if (first === end || end - first > 16) return slowNumber(text, start, end);
+  if (first >= end || end - first > 16) return slowNumber(text, start, end);
   for (let at = first; at < end; at++) {
     const digit = text.charCodeAt(at) - 48;
     if (digit >= 0 && digit <= 9) value = value * 10 + digit;
@@ -105,8 +105,18 @@ function slowNumber(text: string, start: number, end: number): number {
   return part.trim() === '' ? Number.NaN : Number(part);
 }
 
-/** What a tag scan tells: `offset` is where the current tag begins in the text; text is told only while it is wanted. */
-export type TagListener = { offset: number; wantsText(): boolean; open(tag: Tag): void; close(name: string): void; text(text: string): void };
+/**
+ * What a tag scan tells: `offset` is where the current tag begins in the text; text is told only while it is wanted.
+ * `readOn` may read tags by itself from an offset on, and says where it stopped (at the offset when it reads none).
+ */
+export type TagListener = {
+  offset: number;
+  wantsText(): boolean;
+  readOn?(text: string, at: number): number;
+  open(tag: Tag): void;
+  close(name: string): void;
+  text(text: string): void;
+};
 
 const SPACE = 32;
 const QUOTE = 34;
@@ -144,6 +154,11 @@ export function scanTags(text: string, listener: TagListener): boolean {
       if (text.slice(at, end).trim() !== '') return false;
     } else if (listener.wantsText()) listener.text(text.slice(at, end));
     if (next < 0) break;
+    const reached = listener.readOn?.(text, next) ?? next;
+    if (reached > next) {
+      at = reached;
+      continue;
+    }
     listener.offset = next;
     following = text.indexOf('<', next + 1);
     const closing = text.charCodeAt(next + 1) === SLASH;
@@ -189,9 +204,18 @@ export function scanTags(text: string, listener: TagListener): boolean {
   return rooted && open.length === 0;
 }
 
-/** The line, counted from 1, that an offset lies on. */
-export function lineAt(text: string, offset: number): number {
-  let line = 1;
-  for (let at = text.indexOf('\n'); at >= 0 && at < offset; at = text.indexOf('\n', at + 1)) line++;
-  return line;
+/** Counts lines, from 1, for offsets asked for in rising order; each stretch of text is looked at once. */
+export class LineCounter {
+  private line = 1;
+  private counted = 0;
+
+  constructor(private readonly text: string) {}
+
+  at(offset: number): number {
+    for (let at = this.text.indexOf('\n', this.counted); at >= 0 && at < offset; at = this.text.indexOf('\n', at + 1)) {
+      this.line++;
+      this.counted = at + 1;
+    }
+    return this.line;
+  }
 }

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { refuse } from '../base/result';
-import { scanTags, type Tag, type TagListener } from './tags';
+import { LineCounter, scanTags, type Tag, type TagListener } from './tags';
 
 export type XmlAttributes = Readonly<Record<string, string>>;
 
@@ -44,23 +44,22 @@ export function parseXml(text: string, file: string): XmlElement {
 class TreeBuilder implements TagListener {
   offset = 0;
   line = 1;
-  private counted = 0;
+  private readonly lines: LineCounter;
   root: XmlElement | undefined;
   private readonly stack: XmlElement[] = [];
 
   constructor(
     private readonly file: string,
-    private readonly source: string,
-  ) {}
+    source: string,
+  ) {
+    this.lines = new LineCounter(source);
+  }
 
   wantsText(): boolean {
     return true;
   }
   open(tag: Tag): void {
-    for (let at = this.source.indexOf('\n', this.counted); at >= 0 && at < this.offset; at = this.source.indexOf('\n', at + 1)) {
-      this.line++;
-      this.counted = at + 1;
-    }
+    this.line = this.lines.at(this.offset);
     this.begin(tag.name, tag.all());
   }
   begin(name: string, attributes: XmlAttributes): void {

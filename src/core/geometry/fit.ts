@@ -55,11 +55,7 @@ function follow(curve: Curve, samples: readonly Vec[], ts: readonly number[]): {
  * shift of the parameter no longer counts, so a few steps suffice where plain reparametrisation creeps.
  */
 function normalStep(curve: Curve, samples: readonly Vec[], ts: readonly number[], d0: Vec, d1: Vec, chord: number): Curve {
-  let c00 = 0;
-  let c01 = 0;
-  let c11 = 0;
-  let r0 = 0;
-  let r1 = 0;
+  const sums = new TwoUnknowns();
   ts.forEach((t, i) => {
     const [px, py] = pointAt(curve, t);
     const [dx, dy] = derivativeAt(curve, t);
@@ -70,20 +66,38 @@ function normalStep(curve: Curve, samples: readonly Vec[], ts: readonly number[]
     const off = (samples[i]![0] - px) * nx + (samples[i]![1] - py) * ny;
     const byA = 3 * (1 - t) * (1 - t) * t * (d0[0] * nx + d0[1] * ny);
     const byB = 3 * (1 - t) * t * t * (d1[0] * nx + d1[1] * ny);
-    c00 += byA * byA;
-    c01 += byA * byB;
-    c11 += byB * byB;
-    r0 += byA * off;
-    r1 += byB * off;
+    sums.add(byA * byA, byA * byB, byB * byB, byA * off, byB * off);
   });
-  const det = c00 * c11 - c01 * c01;
-  if (det < 1e-9) return curve;
+  const step = sums.solve();
+  if (!step) return curve;
   const [x0, y0] = [curve[0]!, curve[1]!];
   const [x3, y3] = [curve[6]!, curve[7]!];
   const least = chord * 1e-3;
-  const a = Math.max(least, Math.hypot(curve[2]! - x0, curve[3]! - y0) + (r0 * c11 - r1 * c01) / det);
-  const b = Math.max(least, Math.hypot(curve[4]! - x3, curve[5]! - y3) + (c00 * r1 - c01 * r0) / det);
+  const a = Math.max(least, Math.hypot(curve[2]! - x0, curve[3]! - y0) + step[0]);
+  const b = Math.max(least, Math.hypot(curve[4]! - x3, curve[5]! - y3) + step[1]);
   return [x0, y0, x0 + a * d0[0], y0 + a * d0[1], x3 + b * d1[0], y3 + b * d1[1], x3, y3];
+}
+
+/** The normal equations of a least-squares fit with two unknowns, summed sample by sample. */
+class TwoUnknowns {
+  private c00 = 0;
+  private c01 = 0;
+  private c11 = 0;
+  private r0 = 0;
+  private r1 = 0;
+
+  add(c00: number, c01: number, c11: number, r0: number, r1: number): void {
+    this.c00 += c00;
+    this.c01 += c01;
+    this.c11 += c11;
+    this.r0 += r0;
+    this.r1 += r1;
+  }
+  /** Nothing when the samples do not tell the two apart. */
+  solve(): [number, number] | undefined {
+    const det = this.c00 * this.c11 - this.c01 * this.c01;
+    return det < 1e-9 ? undefined : [(this.r0 * this.c11 - this.r1 * this.c01) / det, (this.c00 * this.r1 - this.c01 * this.r0) / det];
+  }
 }
 
 const unit = (v: Vec): Vec => {
@@ -105,11 +119,7 @@ function chordParameters(samples: readonly Vec[]): number[] {
 function handlesFor(samples: readonly Vec[], ts: readonly number[], d0: Vec, d1: Vec, chord: number): Curve {
   const [x0, y0] = samples[0]!;
   const [x3, y3] = samples[samples.length - 1]!;
-  let c00 = 0;
-  let c01 = 0;
-  let c11 = 0;
-  let r0 = 0;
-  let r1 = 0;
+  const sums = new TwoUnknowns();
   ts.forEach((t, i) => {
     const s = 1 - t;
     const b1 = 3 * s * s * t;
@@ -118,15 +128,9 @@ function handlesFor(samples: readonly Vec[], ts: readonly number[], d0: Vec, d1:
     const end = t * t * t + b2;
     const rx = samples[i]![0] - (start * x0 + end * x3);
     const ry = samples[i]![1] - (start * y0 + end * y3);
-    c00 += b1 * b1;
-    c01 += b1 * b2 * (d0[0] * d1[0] + d0[1] * d1[1]);
-    c11 += b2 * b2;
-    r0 += b1 * (d0[0] * rx + d0[1] * ry);
-    r1 += b2 * (d1[0] * rx + d1[1] * ry);
+    sums.add(b1 * b1, b1 * b2 * (d0[0] * d1[0] + d0[1] * d1[1]), b2 * b2, b1 * (d0[0] * rx + d0[1] * ry), b2 * (d1[0] * rx + d1[1] * ry));
   });
-  const det = c00 * c11 - c01 * c01;
-  let a = det > 1e-9 ? (r0 * c11 - r1 * c01) / det : chord / 3;
-  let b = det > 1e-9 ? (c00 * r1 - c01 * r0) / det : chord / 3;
+  let [a, b] = sums.solve() ?? [chord / 3, chord / 3];
   if (!(a > chord * 1e-3)) a = chord / 3;
   if (!(b > chord * 1e-3)) b = chord / 3;
   return [x0, y0, x0 + a * d0[0], y0 + a * d0[1], x3 + b * d1[0], y3 + b * d1[1], x3, y3];
