@@ -1,10 +1,10 @@
-import { buildDemo } from '../demo/family';
+import { buildStarter } from '../demo/starter';
 import { transformContour } from '../src/core/geometry/contour';
 import type { Drawing, Glyph, Project } from '../src/core/project/model';
 
 /** A project of any size made of the demo's letters, each a little wider than the last so that no two are alike. */
 export function largeProject(glyphCount: number, masterCount = 1): Project {
-  const demo = buildDemo();
+  const demo = buildStarter();
   const drawn = Object.values(demo.glyphs).filter((g) => g.drawings.m1!.contours.length > 0 && g.name !== '.notdef');
   const masters = Array.from({ length: masterCount }, (_, i) => ({
     ...demo.masters[0]!,

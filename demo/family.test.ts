@@ -1,46 +1,136 @@
 import { readFileSync } from 'node:fs';
 import { sidesOf } from '../src/core/fitting/sides';
 import { readProjectFile, writeProjectFile } from '../src/core/formats/projectFile';
+import type { Contour } from '../src/core/geometry/contour';
 import { curvesOf, signedArea } from '../src/core/geometry/contour';
 import { extremes } from '../src/core/geometry/curve';
 import { removeOverlaps } from '../src/core/geometry/overlaps';
-import { glyphForCodePoint } from '../src/core/project/queries';
+import { flattened } from '../src/core/project/outline';
+import { glyphForCodePoint, glyphNamed } from '../src/core/project/queries';
+import { blendedDrawing, sameStructure } from '../src/core/variation/instance';
+import { masterWeights, normalised, variationModel } from '../src/core/variation/model';
 import { buildDemo } from './family';
+import { FOLLOWS } from './follows';
+import { LANGUAGES } from './languages';
+import { FIGURES } from './sets';
 
 const demo = buildDemo();
-const drawn = Object.values(demo.glyphs).filter((g) => g.drawings.m1!.contours.length > 0);
+const glyphs = Object.values(demo.glyphs);
+const drawn = glyphs.filter((g) => g.drawings.m1!.contours.length > 0);
+const glyph = (name: string) => glyphNamed(demo, name) ?? fail(name);
+const fail = (name: string): never => {
+  throw new Error(`${name} is not in the family`);
+};
 
 test('the committed project file is what the code makes', () => {
   const committed = readFileSync('public/demo/velmarrow-sans.wendril');
   expect(Buffer.compare(committed, writeProjectFile(demo))).toBe(0);
-  expect(readProjectFile(committed, 'velmarrow-sans.wendril').ok).toBe(true);
+  const opened = readProjectFile(committed, 'velmarrow-sans.wendril');
+  if (!opened.ok) throw new Error(opened.reason);
+  expect(opened.value.masters.map((m) => m.name)).toEqual(['Regular', 'Light', 'Heavy', 'Narrow', 'Narrow Light', 'Narrow Heavy']);
+  expect(opened.value.instances).toEqual(demo.instances);
+  expect(Object.keys(opened.value.glyphs)).toHaveLength(glyphs.length);
 });
 
-test('every sign of the scenario is drawn', () => {
-  for (const c of 'Velmarrow Light Railway Griffin Halt Hamborn & Orde 07:45 – 18:30'.replace(/ /g, '')) {
-    expect(glyphForCodePoint(demo, c.codePointAt(0)!)?.drawings.m1?.contours.length).toBeGreaterThan(0);
+test('every letter of the languages of Europe is there, small and capital', () => {
+  expect(Object.keys(LANGUAGES).length).toBeGreaterThanOrEqual(40);
+  const missing = Object.entries(LANGUAGES).flatMap(([language, letters]) =>
+    [...letters.replace(/ /g, '').normalize('NFC')]
+      .flatMap((c) => [c, ...(c === 'ĸ' || c === 'ß' ? [] : [...c.toUpperCase()])])
+      .flatMap((c) => (glyphForCodePoint(demo, c.codePointAt(0)!) ? [] : [`${language} ${c}`])),
+  );
+  expect(missing).toEqual([]);
+  const scenario = 'Velmarrow Light Railway Griffin Halt Hamborn & Orde 07:45 – 18:30 → ↗ ẞ “” ‹› €£¥$¢ ½';
+  for (const c of scenario.replace(/ /g, ''))
+    expect(flattened(glyphForCodePoint(demo, c.codePointAt(0)!)!.drawings.m1!, (id) => demo.glyphs[id]?.drawings.m1).length).toBeGreaterThan(0);
+});
+
+test('all masters agree in contours, points, smoothness, components and anchors', () => {
+  for (const g of glyphs) {
+    const drawings = demo.masters.map((m) => g.drawings[m.id]!);
+    expect(`${g.name} ${sameStructure(drawings)}`).toBe(`${g.name} true`);
+    const facts = drawings.map((d) => JSON.stringify([d.contours.map((c) => c.points.map((p) => p.smooth ?? false)), d.anchors.map((a) => a.name)]));
+    expect(`${g.name} ${new Set(facts).size}`).toBe(`${g.name} 1`);
   }
 });
 
-test('curves have points at their extremes, directions are right, overlaps can be removed', () => {
+test('curves have points at their extremes, directions are right, overlaps can be removed, in every master', () => {
+  const inside: string[] = [];
   for (const g of drawn) {
-    const { contours } = g.drawings.m1!;
-    for (const contour of contours) {
-      for (const c of curvesOf(contour)) {
-        // Extremes within a curve lie next to its ends only where a terminal's curve ends just beyond one.
-        for (const axis of [0, 1] as const) for (const t of extremes(c, axis)) expect(`${g.name} ${t < 0.25 || t > 0.75}`).toBe(`${g.name} true`);
+    for (const { id, name } of demo.masters) {
+      const { contours } = g.drawings[id]!;
+      const where = `${g.name} ${name}`;
+      for (const contour of contours) {
+        for (const c of curvesOf(contour)) {
+          // Extremes within a curve lie next to its ends only where a terminal's curve ends just beyond one.
+          for (const axis of [0, 1] as const) for (const t of extremes(c, axis)) if (t > 0.3 && t < 0.7) inside.push(`${where}: ${c.map(Math.round)}`);
+        }
+      }
+      expect(`${where} ${Math.max(...contours.map(signedArea)) > 0}`).toBe(`${where} true`);
+      expect(`${where} ${removeOverlaps(contours).failed}`).toBe(`${where} false`);
+    }
+  }
+  expect(inside).toEqual([]);
+});
+
+/** Where a smooth point is not: its turn, beyond what rounding its neighbours to whole units can do. */
+function kinks(contours: readonly Contour[]): string[] {
+  return contours.flatMap(({ points }, c) =>
+    points.flatMap((p, i) => {
+      if (!p.smooth) return [];
+      const a = points[(i - 1 + points.length) % points.length]!;
+      const b = points[(i + 1) % points.length]!;
+      const [ax, ay, bx, by] = [p.x - a.x, p.y - a.y, b.x - p.x, b.y - p.y];
+      const turn = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+      const slack = 1.1 / Math.hypot(ax, ay) + 1.1 / Math.hypot(bx, by) + 0.006;
+      return turn > slack ? [`contour ${c}, point ${i}: ${((turn * 180) / Math.PI).toFixed(1)}°`] : [];
+    }),
+  );
+}
+
+test('no smooth point is a kink at any place between the masters', () => {
+  const model = variationModel(demo.masters.map((m) => normalised(demo.axes, m.place)));
+  const found: string[] = [];
+  for (const wght of [300, 350, 400, 500, 600, 700, 800]) {
+    for (const wdth of [75, 80, 87.5, 100]) {
+      const weights = masterWeights(model, normalised(demo.axes, { wght, wdth }));
+      for (const g of drawn) {
+        const { contours } = blendedDrawing(
+          demo.masters.map((m) => g.drawings[m.id]!),
+          weights,
+        );
+        for (const kink of kinks(contours)) found.push(`${g.name} at ${wght}/${wdth}: ${kink}`);
       }
     }
-    expect(`${g.name} ${signedArea(contours[0]!) > 0}`).toBe(`${g.name} true`);
-    expect(`${g.name} ${removeOverlaps(contours).failed}`).toBe(`${g.name} false`);
+  }
+  expect(found).toEqual([]);
+});
+
+test('figures share one width; round sides have less room than straight ones; sides follow those they are bound to', () => {
+  for (const { id } of demo.masters) {
+    const sides = (name: string) => sidesOf(demo, glyph(name), id) as { left: number; right: number; advance: number };
+    expect(new Set(FIGURES.map((n) => sides(n).advance)).size).toBe(1);
+    expect(new Set(['dollar', 'Euro', 'plus', 'equal', 'zero'].map((n) => sides(n).advance)).size).toBe(1);
+    expect(sides('n').left).toBeGreaterThan(sides('o').left);
+    expect(sides('H').left).toBeGreaterThan(sides('O').left);
+    for (const [name, side, of, ofSide] of FOLLOWS) expect(`${id} ${name} ${side} ${sides(name)[side]}`).toBe(`${id} ${name} ${side} ${sides(of)[ofSide]}`);
   }
 });
 
-test('figures share one width; straight sides have more room than round ones', () => {
-  const sides = (name: string) => sidesOf(demo, drawn.find((g) => g.name === name)!, 'm1') as { left: number; right: number; advance: number };
-  const widths = 'zero one two three four five six seven eight nine'.split(' ').map((n) => sides(n).advance);
-  expect(new Set(widths).size).toBe(1);
-  expect(sides('n').left).toBeGreaterThan(sides('o').left);
-  expect(sides('H').left).toBeGreaterThan(sides('O').left);
-  expect(sides('o').left).toBe(sides('o').right);
+test('every master is kerned, in the same pairs, and closes what stands open', () => {
+  const keys = demo.masters.map((m) => Object.keys(m.kerning).join());
+  expect(new Set(keys).size).toBe(1);
+  for (const m of demo.masters) {
+    expect(m.kerning['group:k1-A group:k2-V']).toBeLessThan(-10);
+    expect(m.kerning['group:k1-T group:k2-o']).toBeLessThan(-20);
+    expect(m.kerning['group:k1-r group:k2-period']).toBeLessThan(-10);
+  }
+});
+
+test('every group member, rule and recipe names a glyph of the family', () => {
+  for (const group of demo.groups) for (const id of group.members) expect(demo.glyphs[id]?.name).toBeDefined();
+  const words = demo.features.sections.flatMap((s) => [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(' ')));
+  expect(words.length).toBeGreaterThan(200);
+  expect(words.filter((w) => !glyphNamed(demo, w))).toEqual([]);
+  for (const g of glyphs) for (const c of g.drawings.m1!.components) expect(demo.glyphs[c.glyph]).toBeDefined();
 });

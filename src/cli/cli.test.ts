@@ -2,13 +2,13 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { buildDemo } from '../../demo/family';
+import { buildStarter } from '../../demo/starter';
 import { castFont } from '../core/casting/font';
 import { packZip } from '../core/formats/fileTree';
 import { projectFiles, writeProjectFile } from '../core/formats/projectFile';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cli-'));
-const files = projectFiles(buildDemo());
+const files = projectFiles(buildStarter());
 const ufoFolder = 'VelmarrowSans-Regular.ufo';
 
 function wendril(...args: string[]) {
@@ -21,12 +21,12 @@ beforeAll(() => {
     mkdirSync(dirname(join(folder, path)), { recursive: true });
     writeFileSync(join(folder, path), bytes);
   }
-  writeFileSync(join(folder, 'demo.wendril'), writeProjectFile(buildDemo()));
+  writeFileSync(join(folder, 'demo.wendril'), writeProjectFile(buildStarter()));
   writeFileSync(join(folder, 'demo.ufoz'), packZip(new Map([...files].filter(([p]) => p.startsWith(ufoFolder)))));
 });
 
 test('every kind of source gives the same bytes as the core', () => {
-  const font = castFont(buildDemo(), { flavour: 'otf', master: 'm1' });
+  const font = castFont(buildStarter(), { flavour: 'otf', master: 'm1' });
   if (!font.ok) throw new Error(font.reason);
   for (const [i, source] of ['demo.wendril', 'demo.ufoz', ufoFolder, 'project.designspace'].entries()) {
     const out = join(folder, `out${i}`);

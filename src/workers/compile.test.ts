@@ -1,4 +1,4 @@
-import { buildDemo } from '../../demo/family';
+import { buildStarter } from '../../demo/starter';
 import { setSides } from '../core/fitting/sides';
 import { cmap } from '../core/opentype/cmap';
 import { hhea } from '../core/opentype/hhea';
@@ -34,7 +34,7 @@ jest.mock('./shaper', () => ({
   },
 }));
 
-const demo = buildDemo();
+const demo = buildStarter();
 const request = { texts: ['nno', 'o'], master: 'm1', features: [] };
 
 test('lines come from the font as it would be cast, by glyph id, with an outline for each glyph used', async () => {

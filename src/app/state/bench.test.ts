@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../../core/drawing/edits';
 import { refused } from '../../core/project/edit';
 import { setGalleyText } from '../../core/project/edits';
@@ -19,7 +19,7 @@ jest.mock('./library', () => ({
   storageSentence: () => 'The browser’s storage is full.',
 }));
 
-const demo = buildDemo();
+const demo = buildStarter();
 const n = glyphNamed(demo, 'n')!.id;
 const state = () => useBench.getState();
 const nudge = (dx: number) => (p: typeof demo) => movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:0'], dx, dy: 0 });

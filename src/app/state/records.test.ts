@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../../core/drawing/edits';
 import type { Outcome } from '../../core/project/edit';
 import { addGlyphs, removeGlyphs } from '../../core/project/edits';
@@ -41,7 +41,7 @@ const done = (o: Outcome): Project => {
   return o.project;
 };
 
-const demo = buildDemo();
+const demo = buildStarter();
 const n = demo.glyphOrder.find((id) => demo.glyphs[id]!.name === 'n')!;
 const steps: ((p: Project) => Outcome)[] = [
   (p) => movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:0'], dx: 3, dy: 1 }),

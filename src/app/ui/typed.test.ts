@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { findGlyphs } from '../shell/findGlyphs';
 import { readCodePoints } from '../stages/case/codePoints';
 import { readNumber } from './number';
@@ -16,7 +16,7 @@ test('code points are typed as numbers or characters', () => {
 });
 
 test('glyphs answer to a character, a code point and the beginning of a name, the exact one first', () => {
-  const demo = buildDemo();
+  const demo = buildStarter();
   const names = (typed: string) => findGlyphs(demo, typed).map((g) => g.name);
   expect(names('&')[0]).toBe('ampersand');
   expect(names('0061')[0]).toBe('a');

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../drawing/edits';
 import { signedArea } from '../geometry/contour';
 import { areaUnder, asCubic, boundsOf } from '../geometry/curve';
@@ -30,7 +30,7 @@ import { glyfCurves } from './shape';
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cast-'));
-const demo = buildDemo();
+const demo = buildStarter();
 
 function cast(project: Project, flavour: Flavour, options: { keepOverlaps?: boolean; cache?: CastCache; master?: string } = {}): CastFont {
   const result = castFont(project, { flavour, master: 'm1', ...options });
@@ -154,7 +154,7 @@ describe.each(['otf', 'ttf'] as const)('%s', (flavour) => {
   test('the same project gives the same bytes, with a warm cache too; one edit recompiles one glyph', () => {
     const cache = new CastCache();
     const first = cast(demo, flavour, { cache });
-    expect(cast(buildDemo(), flavour).bytes).toEqual(first.bytes);
+    expect(cast(buildStarter(), flavour).bytes).toEqual(first.bytes);
     expect(cast(demo, flavour, { cache }).bytes).toEqual(first.bytes);
     const n = glyphNamed(demo, 'n')!;
     const moved = movePoints(demo, { at: { glyph: n.id, master: 'm1' }, points: ['0:0'], dx: 7, dy: 0 });

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { type PairSide, pairKey, pairSides } from '../kerning/pairs';
 import { readFeatureTags, writeKernGpos } from '../opentype/gpos';
 import { readSfnt } from '../opentype/sfnt';
@@ -11,7 +11,7 @@ import type { GlyphId, Project } from '../project/model';
 import { glyphForCodePoint } from '../project/queries';
 import { castFont } from './font';
 
-const demo = buildDemo();
+const demo = buildStarter();
 const LETTERS = 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789';
 const ids = [...LETTERS].map((c) => glyphForCodePoint(demo, c.codePointAt(0)!)!.id);
 const folder = mkdtempSync(join(tmpdir(), 'wendril-kern-'));

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../drawing/edits';
 import type { Master, Project } from '../project/model';
 import { drawingsOf } from '../project/outline';
@@ -9,7 +9,7 @@ import { alignmentZones, lineMetrics } from './metrics';
 import { postScriptSafe, styleNames } from './names';
 import { cffShape } from './shape';
 
-const demo = buildDemo();
+const demo = buildStarter();
 const master = demo.masters[0]!;
 const position = fc.integer({ min: -300, max: 900 });
 const overshoot = fc.integer({ min: -20, max: 20 });

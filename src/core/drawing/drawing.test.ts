@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { controlStrings, glyphsOfLine } from '../fitting/lines';
 import { setSides, sidesOf } from '../fitting/sides';
 import { type Contour, curvesOf, segmentsOf, signedArea } from '../geometry/contour';
@@ -84,7 +84,7 @@ test('corner and smooth; line and curve', () => {
 });
 
 test('edits by place and number; a missing glyph or point is refused', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   const n = glyphNamed(p, 'n')!;
   const at = { glyph: n.id, master: 'm1' };
   const placed = done(placePoint(p, { at, point: '0:0', x: 60 }));
@@ -94,7 +94,7 @@ test('edits by place and number; a missing glyph or point is refused', () => {
 });
 
 test('an oval takes the size that is typed', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   const at = { glyph: glyphNamed(p, 'arrowright')!.id, master: 'm1' };
   const drawn = done(addContour(p, { at, contour: ellipse(100, 50, 300, 150), what: 'an oval' }));
   const points = ['0:0', '0:3', '0:6', '0:9'] as const;
@@ -108,7 +108,7 @@ test('an oval takes the size that is typed', () => {
 });
 
 test('side bearings: left moves the drawing, right the edge; composites keep their marks', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   const n = glyphNamed(p, 'n')!;
   const dot = glyphNamed(p, 'period')!;
   const eacute = glyphNamed(p, 'eacute')!;
@@ -148,7 +148,7 @@ test('side bearings: left moves the drawing, right the edge; composites keep the
 });
 
 test('lines take characters and names; control strings suit the kind of glyph', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   const names = (line: string) => glyphsOfLine(p, line).glyphs.map((id) => p.glyphs[id]!.name);
   expect(names('n/ampersand o7')).toEqual(['n', 'ampersand', 'o', 'seven']);
   expect(glyphsOfLine(p, 'nЖ').missing).toEqual(['Ж']);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { attempt } from '../base/result';
 import { checkFont } from '../casting/checks';
 import { castFont } from '../casting/font';
@@ -10,7 +10,7 @@ import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } fro
 
 /** Damaged input of every kind: each ends in a result or one sentence, never in another error or an endless loop. */
 
-const demo = buildDemo();
+const demo = buildStarter();
 const files = projectFiles(demo);
 const damage = (bytes: Uint8Array) =>
   fc.array(fc.tuple(fc.nat({ max: bytes.length - 1 }), fc.integer({ min: 0, max: 255 })), { minLength: 1, maxLength: 12 }).map((changes) => ({

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { attempt } from '../base/result';
 import { closedContour } from '../geometry/testShapes';
 import { pairKey } from '../kerning/pairs';
@@ -96,7 +96,7 @@ test('faults in a GLIF name the file and the line', () => {
 
 /** The demo with something of everything the formats carry. */
 function rich(): Project {
-  const p = buildDemo();
+  const p = buildStarter();
   const n = glyphNamed(p, 'n')!;
   const acute = glyphNamed(p, 'eacute')!;
   const group = { id: 'k1', side: 'first' as const, name: 'n_right', members: [n.id, glyphNamed(p, 'h')!.id] };
@@ -224,7 +224,7 @@ test('a UFO keeps its layers, data and unknown files', () => {
 });
 
 test('two masters on an axis are read from a designspace, the default first', () => {
-  const one = projectFiles(buildDemo());
+  const one = projectFiles(buildStarter());
   const files = new Map<string, Uint8Array>();
   for (const [p, b] of one) {
     if (!p.includes('.ufo/')) continue;
@@ -291,7 +291,7 @@ test('a designspace with what Wendril does not model is written back to the lett
     ['Orde.designspace', textFile(text)],
     ['notes/fold.txt', textFile('folded')],
   ]);
-  for (const [p, b] of projectFiles(buildDemo())) if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
+  for (const [p, b] of projectFiles(buildStarter())) if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
   const read = projectFromFiles(files, 'Orde');
   if (!read.ok) throw new Error(read.reason);
   const written = projectFiles(read.value);
@@ -310,7 +310,7 @@ test('a designspace with what Wendril does not model is written back to the lett
 });
 
 describe('bad sources get one sentence', () => {
-  const files = () => new Map(projectFiles(buildDemo()));
+  const files = () => new Map(projectFiles(buildStarter()));
   const folder = () => [...files().keys()].find((k) => k.endsWith('metainfo.plist'))!.split('/')[0]!;
   const reason = (tree: Map<string, Uint8Array>) => {
     const r = projectFromFiles(tree, 'x.wendril');
@@ -352,7 +352,7 @@ describe('bad sources get one sentence', () => {
       return result.ok ? '' : result.reason;
     };
     expect(r(textFile('not a zip, only words that go on'))).toBe('x.wendril is not a zip file.');
-    const good = writeProjectFile(buildDemo());
+    const good = writeProjectFile(buildStarter());
     expect(r(good.slice(0, good.length / 2))).toBe('x.wendril is a damaged or incomplete zip file.');
     expect(r(packZip(new Map([['../evil.designspace', textFile('x')]])))).toMatch(/points outside it/);
     for (let cut = 25; cut < good.length; cut += 2711) expect(r(good.slice(0, cut))).toMatch(/^x\.wendril /);

@@ -40,14 +40,17 @@ function crossing(c: Curve, t0: number, t1: number, x: number, y: number): numbe
 
 const holds = (outer: Box, inner: Box): boolean => outer.xMin <= inner.xMin && outer.yMin <= inner.yMin && outer.xMax >= inner.xMax && outer.yMax >= inner.yMax;
 
-/** How many of the other contours lie around each contour: 0 for an outer shape, 1 for a counter, 2 for an island in it. */
+/**
+ * How many of the other contours lie around each contour: 0 for an outer shape, 1 for a counter, 2 for an island in it. A
+ * contour lies within another when the middles of all its segments do; a stroke that only crosses another is no counter.
+ */
 export function nestingDepths(contours: readonly Contour[]): number[] {
   return contours.map((inner, i) => {
     const box = contourBounds(inner);
-    const first = curvesOf(inner)[0];
-    if (!first) return 0;
-    const [x, y] = pointAt(first, 0.5);
-    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && windingAt(curvesOf(outer), x, y) !== 0).length;
+    const middles = curvesOf(inner).map((c) => pointAt(c, 0.5));
+    if (middles.length === 0) return 0;
+    const within = (outer: Contour) => middles.every(([x, y]) => windingAt(curvesOf(outer), x, y) !== 0);
+    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && within(outer)).length;
   });
 }
 

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { createProject } from './create';
 import type { Outcome } from './edit';
 import { addGlyphs, addZone, overshootFault, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames, setOwnZone, setZone } from './edits';
@@ -79,7 +79,7 @@ test('names and code points stay unique', () => {
 });
 
 test('an overshoot on the wrong side is turned round and explained; lines keep their order', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   expect(overshootFault('baseline', 12)).toMatch(/negative; -12 was set/);
   expect(overshootFault('xHeight', -12)).toMatch(/positive; 12 was set/);
   expect(overshootFault('xHeight', 12)).toBeUndefined();
@@ -88,16 +88,16 @@ test('an overshoot on the wrong side is turned round and explained; lines keep t
 });
 
 test('zones of one’s own are added, moved and removed, and stand among the others', () => {
-  const p = done(addZone(buildDemo(), { master: 'm1', name: 'small-cap height' }));
+  const p = done(addZone(buildStarter(), { master: 'm1', name: 'small-cap height' }));
   expect(addZone(p, { master: 'm1', name: 'small-cap height' })).toMatchObject({ ok: false });
   const moved = done(setOwnZone(p, { master: 'm1', index: 0, change: { position: 540 } }));
   expect(zonesOf(moved.masters[0]!).map((z) => z.position)).toEqual([-204, 0, 520, 540, 700, 742]);
   expect(setOwnZone(moved, { master: 'm1', index: 0, change: { overshoot: 900 } })).toMatchObject({ ok: false });
-  expect(done(setOwnZone(moved, { master: 'm1', index: 0, change: {}, remove: true })).masters).toEqual(buildDemo().masters);
+  expect(done(setOwnZone(moved, { master: 'm1', index: 0, change: {}, remove: true })).masters).toEqual(buildStarter().masters);
 });
 
 test('components are drawn out through nested transforms; cycles are named', () => {
-  const p = buildDemo();
+  const p = buildStarter();
   const i = glyphNamed(p, 'i')!;
   const n = glyphNamed(p, 'n')!;
   const withParts = (id: string, glyph: string, transform: readonly [number, number, number, number, number, number]) => ({

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { addContour, deletePoints, directByNesting, insertPoint, movePoints, resizePoints, reverseContours, setSmooth, setStartPoint, toggleSegment } from '../drawing/edits';
 import { pointKey } from '../drawing/points';
 import { ellipse } from '../drawing/shapes';
@@ -13,7 +13,7 @@ import { applyPatch, isEmptyPatch, patchBetween } from './patch';
 
 type Step = (p: Project) => Outcome;
 
-const demo = buildDemo();
+const demo = buildStarter();
 const at = fc.constantFrom(...demo.glyphOrder).map((glyph) => ({ glyph, master: 'm1' }));
 const key = fc.tuple(fc.integer({ min: 0, max: 2 }), fc.integer({ min: 0, max: 14 })).map(([c, p]) => pointKey(c, p));
 const keys = fc.array(key, { minLength: 1, maxLength: 6 });

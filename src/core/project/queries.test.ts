@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
 import { addBackdrop, addContours, closeContour, removeBackdrop, setBackdrop } from '../drawing/edits';
 import { rectangle } from '../drawing/shapes';
 import { groupOf } from '../kerning/pairs';
@@ -11,7 +11,7 @@ const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);
   return o.project;
 };
-const demo = buildDemo();
+const demo = buildStarter();
 const id = (name: string, p: Project = demo) => glyphNamed(p, name)!.id;
 
 test('names and code points are found again after every rename, and not before', () => {

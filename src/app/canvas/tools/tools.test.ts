@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../../demo/family';
+import { buildStarter } from '../../../../demo/starter';
 import type { PointKey } from '../../../core/drawing/points';
 import { curvesOf, signedArea } from '../../../core/geometry/contour';
 import { areaUnder } from '../../../core/geometry/curve';
@@ -13,7 +13,7 @@ import { type Hand, straightened, type Tool, type Workplace } from './tool';
 
 /** A bench in memory: what a tool previews and records can be looked at. */
 function bench(glyphName: string) {
-  let settled = buildDemo();
+  let settled = buildStarter();
   let project = settled;
   const glyph = glyphNamed(settled, glyphName)!.id;
   let selection: ReadonlySet<PointKey> = new Set();

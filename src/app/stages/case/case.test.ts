@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../../demo/family';
+import { buildStarter } from '../../../../demo/starter';
 import { glyphNamed } from '../../../core/project/queries';
 import { neighboursInGalley } from '../draw/neighbours';
 import { compartmentsOf, rowsOf } from './compartments';
 
-const demo = buildDemo();
+const demo = buildStarter();
 
 test('glyphs lie in compartments by role, every one once, what is needed most largest', () => {
   const compartments = compartmentsOf(demo, () => true);

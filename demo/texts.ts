@@ -1,0 +1,27 @@
+/** Sample texts of the line, all made up: stations, times and notices in a dozen languages. */
+export const texts = {
+  galley: 'Griffin Halt 07:45 – 18:30  Żurawka  Île-aux-Merles  Øverby  Señal Alta  Brückfall  Hamborn & Orde',
+  words: [
+    'Hamborn & Orde',
+    'nnonnoonn HHOHHOO 0010110',
+    'Griffin Halt · Low Fell · Affinity Junction',
+    'Velmarrow Light Railway',
+    'Żurawka Źródło Łąkowa Święty Gaj',
+    'Île-aux-Merles Pré-l’Évêque Cœur-du-Val',
+    'Øverby Kråkåsen Ærfjell Småhaug',
+    'Señal Alta Cañón Viejo Árbol del Río',
+    'Brückfall Großmühl Überweißbach',
+    'Čertův Mlýn Žďárek Řepiště Háj',
+    'Kőhegy Fűzfalu Erdőalja Őrház',
+    'Şimşekköy Çığlık Iğdır Yolu İnönü',
+    'Þingborg Æðardalur Hólmavík',
+    'Ģimeņciems Ķekava Ēdole Ļaudona',
+    'Sânpetru de Jos Țărmuri Gâștești',
+    'Caol an Àrda Bràigh Mòr',
+    'Platform 2 → 07:45 08:15 09:05 10:40',
+    'dep 06:05 arr 18:55 not Sundays',
+    'Stand clear of the doors. Tickets, please!',
+    'Nicht hinauslehnen · Ne pas se pencher · No asomarse',
+  ],
+  pairs: ['AV AW AY AT To Tr Tu Te Va Ve Vo Wa We Ya Yo Ye', 'LT LV LY L’ P. F. T. V. Y. r. v. y.', 'f. fo rn ro ra ka ke xo ox ty vo ov', 'Kö Rü Få Vå Tä Yê Äv Ło Țe Šť'],
+};

@@ -1,0 +1,92 @@
+import type { Affine } from '../geometry/affine';
+import type { Point } from '../geometry/contour';
+import type { Drawing, Glyph, Master, Project } from '../project/model';
+import { drawingOf } from '../project/queries';
+import { masterWeights, normalised, variationModel } from './model';
+
+const sum = (weights: readonly number[], value: (i: number) => number): number => weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
+
+/** Whether drawings have the same contours with the same points, the same components and anchors, so that they can be blended. */
+export function sameStructure(drawings: readonly Drawing[]): boolean {
+  const [first, ...others] = drawings;
+  return others.every(
+    (d) =>
+      d.contours.length === first!.contours.length &&
+      d.components.length === first!.components.length &&
+      d.contours.every((c, i) => {
+        const to = first!.contours[i]!;
+        return c.closed === to.closed && c.points.length === to.points.length && c.points.every((p, k) => p.type === to.points[k]!.type);
+      }) &&
+      d.components.every((c, i) => c.glyph === first!.components[i]!.glyph),
+  );
+}
+
+/** Drawings of one structure blended by weights; anchors that not all of them have are left out. Nothing is rounded. */
+export function blendedDrawing(drawings: readonly Drawing[], weights: readonly number[]): Drawing {
+  const first = drawings[0]!;
+  const point = (c: number, k: number): Point => ({
+    ...first.contours[c]!.points[k]!,
+    x: sum(weights, (i) => drawings[i]!.contours[c]!.points[k]!.x),
+    y: sum(weights, (i) => drawings[i]!.contours[c]!.points[k]!.y),
+  });
+  return {
+    ...first,
+    advance: Math.max(
+      0,
+      sum(weights, (i) => drawings[i]!.advance),
+    ),
+    contours: first.contours.map((contour, c) => ({ ...contour, points: contour.points.map((_, k) => point(c, k)) })),
+    components: first.components.map((component, c) => ({
+      ...component,
+      transform: component.transform.map((_, t) => sum(weights, (i) => drawings[i]!.components[c]!.transform[t]!)) as unknown as Affine,
+    })),
+    anchors: first.anchors.flatMap((anchor) => {
+      const all = drawings.map((d) => d.anchors.find((a) => a.name === anchor.name));
+      return all.every((a) => a !== undefined) ? [{ ...anchor, x: sum(weights, (i) => all[i]!.x), y: sum(weights, (i) => all[i]!.y) }] : [];
+    }),
+  };
+}
+
+/**
+ * The family at one place between its masters, as a project with a single master of that name. Glyphs whose masters do not
+ * agree keep the drawing of the default, and are named in `stuck`.
+ */
+export function instanceAt(project: Project, place: Readonly<Record<string, number>>, name: string): { project: Project; stuck: string[] } {
+  const { masters } = project;
+  const weights = masterWeights(variationModel(masters.map((m) => normalised(project.axes, m.place))), normalised(project.axes, place));
+  const main = masters.reduce((best, m) => (Object.values(normalised(project.axes, m.place)).every((v) => v === 0) ? m : best), masters[0]!);
+  const stuck: string[] = [];
+  const glyph = (g: Glyph): Glyph => {
+    const drawings = masters.map((m) => drawingOf(g, m.id));
+    const agrees = sameStructure(drawings);
+    if (!agrees) stuck.push(g.name);
+    return { ...g, drawings: { [main.id]: agrees ? blendedDrawing(drawings, weights) : drawingOf(g, main.id) } };
+  };
+  return {
+    project: {
+      ...project,
+      axes: [],
+      instances: [],
+      masters: [blendedMaster(masters, weights, main, name)],
+      glyphs: Object.fromEntries(Object.entries(project.glyphs).map(([id, g]) => [id, glyph(g)])),
+    },
+    stuck,
+  };
+}
+
+function blendedMaster(masters: readonly Master[], weights: readonly number[], main: Master, name: string): Master {
+  const zone = (key: 'baseline' | 'xHeight' | 'capHeight' | 'ascender' | 'descender') => ({
+    ...main.zones[key],
+    position: sum(weights, (i) => masters[i]!.zones[key].position),
+    overshoot: sum(weights, (i) => masters[i]!.zones[key].overshoot),
+  });
+  const keys = new Set(masters.flatMap((m) => Object.keys(m.kerning)));
+  return {
+    ...main,
+    name,
+    place: {},
+    zones: { ...main.zones, baseline: zone('baseline'), xHeight: zone('xHeight'), capHeight: zone('capHeight'), ascender: zone('ascender'), descender: zone('descender') },
+    stems: main.stems.map((s, k) => ({ ...s, value: sum(weights, (i) => masters[i]!.stems[k]?.value ?? s.value) })),
+    kerning: Object.fromEntries([...keys].map((key) => [key, sum(weights, (i) => masters[i]!.kerning[key] ?? 0)])),
+  };
+}
