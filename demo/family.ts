@@ -281,7 +281,7 @@ export function buildDemo(): Project {
       { tag: 'wght', name: 'Weight', minimum: 300, default: 400, maximum: 800, map: [], hidden: false, labels: {} },
       { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100, map: [], hidden: false, labels: {} },
     ],
-    masters: masters.map((m, i) => ({ ...m, kerning: Object.fromEntries(pairs.map((p) => [keyOf(p), kerned[i]!.get(p)!])) })),
+    masters: BY_WEIGHT.map((i) => ({ ...masters[i]!, kerning: Object.fromEntries(pairs.map((p) => [keyOf(p), kerned[i]!.get(p)!])) })),
     instances: INSTANCES.flatMap(([name, wght]) => [
       { name, place: { wght, wdth: 100 }, weightClass: wght },
       { name: name === 'Regular' ? 'Narrow' : `Narrow ${name}`, place: { wght, wdth: 75 }, weightClass: wght, widthClass: 3 },
@@ -291,6 +291,9 @@ export function buildDemo(): Project {
     texts,
   };
 }
+
+/** Masters as they are shown: by width, then from light to heavy. */
+const BY_WEIGHT = [1, 0, 2, 4, 3, 5];
 
 const INSTANCES: readonly (readonly [string, number])[] = [
   ['Light', 300],

@@ -114,8 +114,8 @@ export const marks: Record<string, (m: Measure) => Mark> = {
     const t = level(m, 56, 0.62);
     const low = -196;
     const reach = open(m, 92, 0.6) + s * 0.5;
-    return { anchor: 'ogonek', contours: [pen(6, 8).curve(-46, -34, -s - 24, -74, -s - 24, -118).curve(-s - 24, low + 30, -s + 18, low, 18, low).curve(56, low, reach * 0.8, low + 10, reach, low + 24).line(reach - 12, low + 24 + t)
-      .curve(reach * 0.74, low + t + 8, reach * 0.62, low + t + 2, reach * 0.42, low + t + 2).curve(reach * 0.06, low + t + 2, -22, low + t + 20, -22, low + t + 44).curve(-22, low + t + 78, 22, -28, 78, 8).close()] };
+    return { anchor: 'ogonek', contours: [pen(-24, 10).curve(-62, -34, -s - 24, -74, -s - 24, -118).curve(-s - 24, low + 30, -s + 18, low, 18, low).curve(56, low, reach * 0.8, low + 10, reach, low + 24).line(reach - 12, low + 24 + t)
+      .curve(reach * 0.74, low + t + 8, reach * 0.62, low + t + 2, reach * 0.42, low + t + 2).curve(reach * 0.06, low + t + 2, -22, low + t + 20, -22, low + t + 44).curve(-22, low + t + 78, 8, -28, 44, 10).close()] };
   },
 };
 

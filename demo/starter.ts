@@ -16,6 +16,7 @@ const TO_DRAW = ['eacute', 'ntilde', 'Oslash', 'germandbls', 'arrowright', 'quot
  */
 export function buildStarter(): Project {
   const demo = buildDemo();
+  const regular = demo.masters.find((m) => m.id === 'm1')!;
   const plain = (g: Glyph): Glyph => {
     const { m1 } = g.drawings;
     const drawing = TO_DRAW.includes(g.name) ? emptyDrawing(500) : { ...m1!, anchors: [] };
@@ -29,7 +30,7 @@ export function buildStarter(): Project {
     instances: [],
     groups: [],
     features: { ...demo.features, sections: [] },
-    masters: [{ ...demo.masters[0]!, place: {}, kerning: {}, stems: demo.masters[0]!.stems.slice(0, 2) }],
+    masters: [{ ...regular, place: {}, kerning: {}, stems: regular.stems.slice(0, 2) }],
     glyphs: Object.fromEntries(chosen.map((g) => [g.id, plain(g)])),
     glyphOrder: chosen.map((g) => g.id),
     texts: {

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { attempt, type Result, refuse, unwrap } from '../base/result';
 import { glyphSchema, type Master, PART_NAMES, type Project, partSchemas } from '../project/model';
-import { defaultMaster } from '../project/queries';
+import { toDesign } from '../variation/model';
 import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
 import { type MasterSource, projectFromUfos } from './projectFromUfo';
@@ -41,12 +41,10 @@ const FOLDER_KEY = 'org.wendril.folder';
 export function projectFiles(project: Project): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const folders = masterFolders(project);
-  const main = defaultMaster(project);
   const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
-  const ordered = [main, ...project.masters.filter((m) => m !== main)];
   const space: Designspace = {
     axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels } })),
-    sources: ordered.map((m) => ({ filename: folders.get(m)!, name: m.id, styleName: m.name, layer: undefined, location: byTag(m.place) })),
+    sources: project.masters.map((m) => ({ filename: folders.get(m)!, name: m.id, styleName: m.name, layer: undefined, location: byTag(m.place) })),
     instances: project.instances.map((i) => ({ name: i.name, styleName: i.name, filename: i.fileName, location: byTag(i.place) })),
     lib: project.lib,
   };
@@ -74,7 +72,7 @@ function originalDesignspace(project: Project): { path: string; bytes: Uint8Arra
 }
 
 /** The default of an axis in design units. */
-const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number => axis.map.find(([user]) => user === axis.default)?.[1] ?? axis.default;
+const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number => toDesign(axis, axis.default);
 
 /** Do two designspaces say the same about axes, places, styles and instances? Names of sources are each program's own. */
 function sameSpace(a: Designspace, b: Designspace): boolean {
@@ -187,6 +185,8 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   const kept = Object.fromEntries(beside.map(([p, bytes]) => [p.slice(prefix.length), bytes]));
   return {
     ...base,
+    // In the order the designspace lists them.
+    masters: sources.map((s) => base.masters.find((m) => m.id === s.id)!),
     axes: space.axes.map((a) => ({ ...a })),
     instances: base.instances.length > 0 ? base.instances : space.instances.map((i) => ({ name: i.styleName || i.name, place: placeOf(i.location, space), fileName: i.filename })),
     kept: { ...base.kept, ...kept },

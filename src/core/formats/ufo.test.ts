@@ -4,7 +4,7 @@ import { attempt } from '../base/result';
 import { closedContour } from '../geometry/testShapes';
 import { pairKey } from '../kerning/pairs';
 import type { Project } from '../project/model';
-import { glyphNamed } from '../project/queries';
+import { defaultMaster, glyphNamed } from '../project/queries';
 import { readDesignspace, writeDesignspace } from './designspace';
 import { packZip, textFile, unpackZip, userNameToFileName } from './fileTree';
 import { type Glif, readGlif, writeGlif } from './glif';
@@ -223,7 +223,7 @@ test('a UFO keeps its layers, data and unknown files', () => {
   expect(writeUfo(ufo.value).get('glyphs/contents.plist')).toEqual(written.get(`${folder}/glyphs/contents.plist`));
 });
 
-test('two masters on an axis are read from a designspace, the default first', () => {
+test('two masters on an axis are read from a designspace, in its order; the default is found through the axis map', () => {
   const one = projectFiles(buildStarter());
   const files = new Map<string, Uint8Array>();
   for (const [p, b] of one) {
@@ -260,9 +260,10 @@ test('two masters on an axis are read from a designspace, the default first', ()
   const read = projectFromFiles(files, 'x.designspace');
   if (!read.ok) throw new Error(read.reason);
   expect(read.value.masters.map((m) => [m.name, m.place.wght])).toEqual([
-    ['Light', 20],
     ['Bold', 120],
+    ['Light', 20],
   ]);
+  expect(defaultMaster(read.value).name).toBe('Light');
   expect(read.value.axes[0]).toMatchObject({
     tag: 'wght',
     map: [

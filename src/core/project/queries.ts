@@ -1,3 +1,4 @@
+import { toDesign } from '../variation/model';
 import { type Drawing, type Glyph, type GlyphId, type Master, type MasterId, type Project, ZONE_KEYS, type Zone } from './model';
 
 type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
@@ -46,7 +47,7 @@ export const masterOf = (project: Project, id: MasterId): Master | undefined => 
 
 /** The master at the default of every axis, else the first. */
 export function defaultMaster(project: Project): Master {
-  const atDefault = project.masters.find((m) => project.axes.every((a) => (m.place[a.tag] ?? a.default) === a.default));
+  const atDefault = project.masters.find((m) => project.axes.every((a) => m.place[a.tag] === undefined || m.place[a.tag] === toDesign(a, a.default)));
   return atDefault ?? project.masters[0]!;
 }
 

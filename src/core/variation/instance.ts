@@ -1,7 +1,7 @@
 import type { Affine } from '../geometry/affine';
 import type { Point } from '../geometry/contour';
 import type { Drawing, Glyph, Master, Project } from '../project/model';
-import { drawingOf } from '../project/queries';
+import { defaultMaster, drawingOf } from '../project/queries';
 import { masterWeights, normalised, variationModel } from './model';
 
 const sum = (weights: readonly number[], value: (i: number) => number): number => weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
@@ -54,7 +54,7 @@ export function blendedDrawing(drawings: readonly Drawing[], weights: readonly n
 export function instanceAt(project: Project, place: Readonly<Record<string, number>>, name: string): { project: Project; stuck: string[] } {
   const { masters } = project;
   const weights = masterWeights(variationModel(masters.map((m) => normalised(project.axes, m.place))), normalised(project.axes, place));
-  const main = masters.reduce((best, m) => (Object.values(normalised(project.axes, m.place)).every((v) => v === 0) ? m : best), masters[0]!);
+  const main = defaultMaster(project);
   const stuck: string[] = [];
   const glyph = (g: Glyph): Glyph => {
     const drawings = masters.map((m) => drawingOf(g, m.id));

@@ -10,7 +10,7 @@ export type Location = Readonly<Record<string, number>>;
 export type Region = Readonly<Record<string, readonly [start: number, peak: number, end: number]>>;
 
 /** A user value in design units, by the axis's map; without one they are the same. Linear between and beyond its points. */
-export function toDesign(axis: Axes[number], user: number): number {
+export function toDesign(axis: Pick<Axes[number], 'map'>, user: number): number {
   const map = [...axis.map].sort((a, b) => a[0] - b[0]);
   if (map.length === 0) return user;
   const [first, last] = [map[0]!, map[map.length - 1]!];
