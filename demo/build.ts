@@ -1,6 +1,12 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { writeProjectFile } from '../src/core/formats/projectFile';
 import { buildDemo } from './family';
+import { writePng } from './sheets/png';
+import { drawSheet, SHEETS } from './sheets/sheets';
 
-mkdirSync('public/demo', { recursive: true });
+/** Pixels to the inch of the sheets that go with the demo. */
+const RESOLUTION = 150;
+
+mkdirSync('public/demo/sheets', { recursive: true });
 writeFileSync('public/demo/velmarrow-sans.wendril', writeProjectFile(buildDemo()));
+for (const sheet of SHEETS) writeFileSync(`public/demo/sheets/${sheet.name}.png`, writePng(drawSheet(sheet, RESOLUTION)));
