@@ -19,17 +19,16 @@ export async function benchInterface(): Promise<void> {
     const file = join(mkdtempSync(join(tmpdir(), 'wendril-bench-')), 'large.wendril');
     writeFileSync(file, writeProjectFile(largeProject(2000, 4)));
     await driver.get(server.url);
+    await t.find('a[href="/p/velmarrow/draw"]');
+    const demo = await openings(driver, t, `${server.url}/p/velmarrow/draw?glyph=n`);
+    rows.push({ what: 'the demo: address to first interaction, from storage', budget: '1,000 ms', measured: milliseconds(demo), met: demo < 1000 });
+    await driver.get(server.url);
     await (await t.find('[data-testid="open-file"]')).sendKeys(file);
     await until('the project to open', async () => /\/case/.test(await driver.getCurrentUrl()), 120);
     const id = /\/p\/([^/]+)/.exec(await driver.getCurrentUrl())![1]!;
 
-    const opening: number[] = [];
-    for (let i = 0; i < 5; i++) {
-      await driver.get(`${server.url}/p/${id}/draw?glyph=n`);
-      await t.find('[data-testid="draw-canvas"]');
-      opening.push(await driver.executeScript<number>('return performance.getEntriesByName("project-shown")[0]?.startTime ?? NaN'));
-    }
-    rows.push({ what: 'address to first interaction, from storage', budget: '1,000 ms', measured: milliseconds(median(opening)), met: median(opening) < 1000 });
+    const opening = await openings(driver, t, `${server.url}/p/${id}/draw?glyph=n`);
+    rows.push({ what: 'address to first interaction, from storage', budget: '1,000 ms', measured: milliseconds(opening), met: opening < 1000 });
 
     await until('the galley', async () => (await t.attribute('[data-testid="galley-line"]', 'data-width')) !== '', 60);
     const canvas = await t.find('[data-testid="draw-canvas"]');
@@ -55,6 +54,17 @@ export async function benchInterface(): Promise<void> {
     server.stop();
   }
   printTable('Interface, 2,000 glyphs and 4 masters', rows);
+}
+
+/** From an address to a drawing that answers, the middle of five times; milliseconds. */
+async function openings(driver: Driver, t: ReturnType<typeof tester>, address: string): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    await driver.get(address);
+    await t.find('[data-testid="draw-canvas"]');
+    times.push(await driver.executeScript<number>('return performance.getEntriesByName("project-shown")[0]?.startTime ?? NaN'));
+  }
+  return median(times);
 }
 
 /** Seconds of script the page has run so far, as the browser counts them. */

@@ -132,7 +132,7 @@ export const lowercase: Record<string, Draw> = {
   u: ruled({ advance: 546, x: [[72, 156], [390, 474]], y: [[-11, 65]] }, mirrored(flipped(arch(66, 474, X), X / 2), 273)),
   v: drawn(12, 12, (m) => [vee(m, { arm: 90, foot: 94, gap: 296, top: X })]),
   w: drawn(16, 16, (m) => [wave(m, { arm: 88, foot: 88, gap: 233, top: X, peak: 90 })]),
-  x: drawn(12, 12, (m) => [cross(m, { arm: 101, below: 268, above: 252, top: X })]),
+  x: drawn(12, 12, (m) => [cross(m, { arm: 97, below: 272, above: 256, top: X })]),
   y: ruled({ advance: 498, x: [[20, 96, 0.7], [196, 276]], above: { y: 60, x: [[12, 103, 0.93], [397, 486, 0.93]] }, y: [[-204, -128], [8, 112]] }, [
       pen(12, X).line(212, 8).line(196, -36).curve(174, -98, 144, -128, 96, -128).curve(76, -128, 58, -124, 40, -117).line(20, -187)
         .curve(44, -198, 72, -204, 102, -204).curve(186, -204, 238, -154, 276, -50).line(486, X).h(397).line(252, 112).line(103, X).close(),

@@ -114,8 +114,8 @@ export const currency: Record<string, Draw> = {
 /** An arrow to the right about the origin: a shaft and a head of two level-ended strokes. */
 function arrow(m: Measure, slanted: boolean): Contour {
   const t = across(m, 78, 0.72) / 2;
-  const reach = open(m, 330, 0.55);
-  const head = 206 + (m.stemBy - 1) * 34;
+  const reach = open(m, 384, 0.4);
+  const head = 226 + (m.stemBy - 1) * 52;
   const k = t * 2.5;
   const x = reach - (slanted ? 40 : 0);
   return polygon([-x, -t], [x - t * 2.3, -t], [x - head + t * 0.4, -head + t * 0.4 - 0], [x - head + t * 0.4 + k, -head + t * 0.4], [x + t * 0.9, 0], [x - head + t * 0.4 + k, head - t * 0.4], [x - head + t * 0.4, head - t * 0.4], [x - t * 2.3, t], [-x, t]);
@@ -130,7 +130,7 @@ export const arrows: Record<string, Draw> = Object.fromEntries(
     (m: Measure) => {
       const [c, s] = [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)];
       const contour = arrow(m, i % 2 === 1);
-      const whole = Math.round(2 * open(m, 330, 0.55) + 150 * m.sideBy);
+      const whole = Math.round(2 * open(m, 384, 0.4) + 150 * m.sideBy);
       return { advance: whole, contours: shifted([{ ...contour, points: contour.points.map((p) => ({ ...p, x: p.x * c - p.y * s, y: p.x * s + p.y * c })) }], whole / 2, 340) };
     },
   ]),

@@ -1,4 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { specimenPage } from '../demo/specimen';
 import { openBrowser, pointer, startServer, tester, until } from './browser';
 
 /** Takes the pictures of every main view from the demo: npm run screenshots. */
@@ -48,6 +51,11 @@ try {
   await go('draw?glyph=R');
   await t.press('Waterfall of sizes');
   await take('waterfall-dark');
+  const page = join(tmpdir(), 'velmarrow-specimen.html');
+  writeFileSync(page, specimenPage());
+  await driver.get(`file://${page}`);
+  await driver.executeAsyncScript('document.fonts.ready.then(arguments[0])');
+  await take('family');
 } finally {
   await browser.quit();
   server.stop();
