@@ -1,5 +1,5 @@
 import type { Contour, Point } from '../src/core/geometry/contour';
-import { directedByNesting } from '../src/core/geometry/winding';
+import { withSmoothPoints } from '../src/core/geometry/smooth';
 
 /** How far a bowl's handles reach towards their corner: a little fuller than a circle (0.552). */
 export const FULLNESS = 0.575;
@@ -60,24 +60,8 @@ export class Pen {
       points.pop();
       points[0] = last;
     }
-    const ordered = points[0] === last && last.type === 'curve' ? points : points;
-    return { closed: true, points: ordered.map((p, i) => smoothed(ordered, p, i)) };
+    return withSmoothPoints({ closed: true, points });
   }
-}
-
-/** Marks a point smooth where both its neighbours lie in line with it and one of them is a handle. */
-function smoothed(points: readonly Point[], p: Point, i: number): Point {
-  if (p.type === 'off') return p;
-  const n = points.length;
-  const a = points[(i - 1 + n) % n]!;
-  const b = points[(i + 1) % n]!;
-  if (a.type !== 'off' && b.type !== 'off') return p;
-  const ax = p.x - a.x;
-  const ay = p.y - a.y;
-  const bx = b.x - p.x;
-  const by = b.y - p.y;
-  const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
-  return Math.abs(turn) < 0.03 ? { ...p, smooth: true } : p;
 }
 
 export const pen = (x: number, y: number): Pen => new Pen(x, y);
@@ -106,16 +90,3 @@ export const mirrored = (contours: readonly Contour[], about: number): Contour[]
 
 /** Contours turned upside down about a level line. */
 export const flipped = (contours: readonly Contour[], about: number): Contour[] => contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, y: r(2 * about - p.y) })) }));
-
-/** Contours moved. */
-export const moved = (contours: readonly Contour[], dx: number, dy: number): Contour[] =>
-  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: r(p.x + dx), y: r(p.y + dy) })) }));
-
-/** Contours with their directions set by nesting; each curve's start at its lowest left on-curve point. */
-export function directed(contours: readonly Contour[]): Contour[] {
-  return directedByNesting(contours).map((c) => {
-    const on = c.points.map((p, i) => ({ p, i })).filter(({ p }) => p.type !== 'off');
-    const first = on.reduce((a, b) => (b.p.y < a.p.y || (b.p.y === a.p.y && b.p.x < a.p.x) ? b : a));
-    return { ...c, points: [...c.points.slice(first.i), ...c.points.slice(0, first.i)] };
-  });
-}

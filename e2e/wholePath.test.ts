@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { checkFont } from '../src/core/casting/checks';
 import { readProjectFile } from '../src/core/formats/projectFile';
-import { readCff } from '../src/core/opentype/cff';
+import { readCff } from '../src/core/opentype/cffRead';
 import { cmap } from '../src/core/opentype/cmap';
 import { hhea } from '../src/core/opentype/hhea';
 import { hmtx } from '../src/core/opentype/hmtx';

@@ -9,7 +9,7 @@ import { signedArea } from '../geometry/contour';
 import { areaUnder, asCubic, boundsOf } from '../geometry/curve';
 import { closedContour } from '../geometry/testShapes';
 import { pairKey } from '../kerning/pairs';
-import { readCff } from '../opentype/cff';
+import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
 import { readGlyphs } from '../opentype/glyf';
 import { head } from '../opentype/head';

@@ -1,5 +1,5 @@
 import { attempt, type Result } from '../base/result';
-import { readCff } from '../opentype/cff';
+import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
 import { readGlyphs } from '../opentype/glyf';
 import { head } from '../opentype/head';

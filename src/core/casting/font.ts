@@ -18,6 +18,7 @@ import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '..
 import { drawingsOf } from '../project/outline';
 import { drawingOf, glyphsInOrder, masterOf } from '../project/queries';
 import { CastCache } from './cache';
+import { carriedTables } from './carried';
 import { alignmentZones, lineMetrics } from './metrics';
 import { nameRecords, type StyleNames, styleNames } from './names';
 import { type CompositeShape, roundedBox, type SimpleShape, type TrueTypeShape } from './shape';
@@ -84,6 +85,11 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
   const kern = kernInput(project, master, index);
   const gpos = writeKernGpos(kern, scriptsOf(characters));
   if (gpos) tables.set('GPOS', gpos);
+  for (const [tag, bytes] of carriedTables(
+    project,
+    entries.map((e) => e.glyph.name),
+  ))
+    tables.set(tag, bytes);
   return {
     bytes: writeSfnt(flavour === 'otf' ? SFNT_CFF : SFNT_TRUETYPE, tables),
     names,

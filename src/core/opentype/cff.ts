@@ -1,11 +1,9 @@
-import { refuse } from '../base/result';
-import { Reader, Writer } from './binary';
-import { type Drawn, readCharstring } from './charstring';
+import { Writer } from './binary';
 
 /** Number of predefined strings; own strings are numbered from here (Adobe Technical Note 5176, appendix A). */
-const STANDARD_STRINGS = 391;
+export const STANDARD_STRINGS = 391;
 
-const OP = {
+export const OP = {
   version: 0,
   Notice: 1,
   FullName: 2,
@@ -23,6 +21,10 @@ const OP = {
   defaultWidthX: 20,
   nominalWidthX: 21,
   FontMatrix: 0x0c07,
+  ROS: 0x0c1e,
+  FDArray: 0x0c24,
+  FDSelect: 0x0c25,
+  vstore: 24,
 } as const;
 
 export type CffInfo = {
@@ -158,99 +160,4 @@ function writeIndex(items: readonly Uint8Array[]): Uint8Array {
   }
   for (const item of items) out.raw(item);
   return out.toBytes();
-}
-
-function readIndex(from: Reader): Uint8Array[] {
-  const count = from.uint16();
-  if (count === 0) return [];
-  const size = from.uint8();
-  if (size < 1 || size > 4) refuse(`The CFF table has an index with offsets of ${size} bytes at byte ${from.at - 1}.`);
-  const offsets = Array.from({ length: count + 1 }, () => {
-    let v = 0;
-    for (let i = 0; i < size; i++) v = v * 256 + from.uint8();
-    return v;
-  });
-  const base = from.at - 1;
-  const items = offsets.slice(1).map((end, i) => {
-    const start = offsets[i]!;
-    if (end < start) refuse(`The CFF table has an index whose offsets fall at byte ${base}.`);
-    return from.seek(base + start).raw(end - start);
-  });
-  from.seek(base + offsets[count]!);
-  return items;
-}
-
-/** A dictionary as operator -> operands. */
-function readDict(bytes: Uint8Array): Map<number, number[]> {
-  const from = new Reader(bytes, 'CFF dictionary');
-  const dict = new Map<number, number[]>();
-  let operands: number[] = [];
-  while (from.at < bytes.length) {
-    const b = from.uint8();
-    if (b <= 21) {
-      dict.set(b === 12 ? 0x0c00 | from.uint8() : b, operands);
-      operands = [];
-    } else if (b === 28) operands.push(from.int16());
-    else if (b === 29) operands.push(from.uint32() | 0);
-    else if (b === 30) operands.push(readReal(from));
-    else if (b < 247) operands.push(b - 139);
-    else if (b < 251) operands.push((b - 247) * 256 + from.uint8() + 108);
-    else operands.push(-(b - 251) * 256 - from.uint8() - 108);
-  }
-  return dict;
-}
-
-function readReal(from: Reader): number {
-  let text = '';
-  for (;;) {
-    const b = from.uint8();
-    for (const nibble of [b >> 4, b & 15]) {
-      if (nibble === 15) return Number(text);
-      text += nibble < 10 ? String(nibble) : nibble === 10 ? '.' : nibble === 11 ? 'e' : nibble === 12 ? 'e-' : '-';
-    }
-  }
-}
-
-export type CffFont = { glyphNames: string[]; glyphs: { drawn: Drawn; advance: number }[] };
-
-/** Names, outlines and advances of a name-keyed CFF table. Predefined names come back as `#sid`. */
-export function readCff(bytes: Uint8Array): CffFont {
-  const from = new Reader(bytes, 'CFF');
-  from.seek(2);
-  from.seek(from.uint8());
-  readIndex(from);
-  const top = readDict(readIndex(from)[0] ?? refuse('The CFF table holds no font.'));
-  const strings = readIndex(from).map((b) => String.fromCharCode(...b));
-  const global = readIndex(from);
-  const offsetOf = (op: number) => top.get(op)?.[0] ?? refuse(`The CFF top dictionary lacks operator ${op}.`);
-  const charstrings = readIndex(from.seek(offsetOf(OP.CharStrings)));
-  const [privateSize = 0, privateAt = 0] = top.get(OP.Private) ?? [];
-  const priv = readDict(from.seek(privateAt).raw(privateSize));
-  const subrsAt = priv.get(OP.Subrs)?.[0];
-  const local = subrsAt === undefined ? [] : readIndex(from.seek(privateAt + subrsAt));
-  const nominal = priv.get(OP.nominalWidthX)?.[0] ?? 0;
-  const fallback = priv.get(OP.defaultWidthX)?.[0] ?? 0;
-  const sids = readCharset(from, top.get(OP.charset)?.[0] ?? 0, charstrings.length);
-  const glyphNames = sids.map((s) => (s === 0 ? '.notdef' : s < STANDARD_STRINGS ? `#${s}` : (strings[s - STANDARD_STRINGS] ?? `#${s}`)));
-  const glyphs = charstrings.map((c, i) => {
-    const drawn = readCharstring(c, { local, global }, `glyph ${glyphNames[i] ?? i}`);
-    return { drawn, advance: drawn.width === undefined ? fallback : drawn.width + nominal };
-  });
-  return { glyphNames, glyphs };
-}
-
-function readCharset(from: Reader, offset: number, count: number): number[] {
-  const sids = [0];
-  if (offset < 3) {
-    while (sids.length < count) sids.push(sids.length);
-    return sids;
-  }
-  from.seek(offset);
-  const format = from.uint8();
-  while (sids.length < count) {
-    const first = from.uint16();
-    const more = format === 0 ? 0 : format === 1 ? from.uint8() : from.uint16();
-    for (let i = 0; i <= more && sids.length < count; i++) sids.push(first + i);
-  }
-  return sids;
 }

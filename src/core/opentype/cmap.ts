@@ -78,19 +78,77 @@ function readFormat4(from: Reader): Map<number, number> {
   return map;
 }
 
-function readFormat12(from: Reader): Map<number, number> {
+/** Format 12 (runs of glyphs) and 13 (many characters to one glyph). */
+function readGroups(from: Reader, many: boolean): Map<number, number> {
   const base = from.at;
   const count = from.seek(base + 12).uint32();
   const map = new Map<number, number>();
+  let last = -1;
   for (let i = 0; i < count; i++) {
     const start = from.uint32();
     const end = from.uint32();
     const glyph = from.uint32();
-    if (end < start || end > 0x10ffff) refuse(`The cmap table has a damaged group ${i + 1} (${start} to ${end}).`);
-    for (let code = start; code <= end; code++) map.set(code, glyph + code - start);
+    if (end < start || end > 0x10ffff || start <= last) refuse(`The cmap table has a damaged group ${i + 1} (${start} to ${end}).`);
+    last = end;
+    for (let code = start; code <= end; code++) map.set(code, many ? glyph : glyph + code - start);
   }
   return map;
 }
+
+/** Format 0 (bytes), 6 and 10 (one dense run). */
+function readDense(from: Reader, format: number): Map<number, number> {
+  const base = from.at;
+  const wide = format === 10;
+  const first = format === 0 ? 0 : wide ? from.seek(base + 12).uint32() : from.seek(base + 6).uint16();
+  const count = format === 0 ? 256 : wide ? from.uint32() : from.uint16();
+  if (format === 0) from.seek(base + 6);
+  if (count > 0x10ffff || first + count > 0x110000) refuse(`The cmap table has a damaged run of ${count} characters.`);
+  const map = new Map<number, number>();
+  for (let i = 0; i < count; i++) {
+    const glyph = format === 0 ? from.uint8() : from.uint16();
+    if (glyph !== 0) map.set(first + i, glyph);
+  }
+  return map;
+}
+
+const READABLE = [12, 10, 4, 6, 13, 0];
+
+function readSubtable(from: Reader, format: number): Map<number, number> {
+  if (format === 4) return readFormat4(from);
+  return format === 12 || format === 13 ? readGroups(from, format === 13) : readDense(from, format);
+}
+
+/** A glyph wanted for a character followed by a variation selector; none stands for the character's usual glyph. */
+export type Variation = { code: number; selector: number; glyph: number | undefined };
+
+/** Format 14: variation sequences. */
+function readVariations(from: Reader): Variation[] {
+  const base = from.at;
+  const count = from.seek(base + 6).uint32();
+  const out: Variation[] = [];
+  for (let i = 0; i < count; i++) {
+    const selector = from.seek(base + 10 + i * 11).uint24();
+    const usual = from.uint32();
+    const own = from.uint32();
+    if (usual > 0) {
+      const ranges = from.seek(base + usual).uint32();
+      for (let k = 0; k < ranges; k++) {
+        const start = from.uint24();
+        const more = from.uint8();
+        for (let c = 0; c <= more; c++) out.push({ code: start + c, selector, glyph: undefined });
+      }
+    }
+    if (own > 0) {
+      const mappings = from.seek(base + own).uint32();
+      for (let k = 0; k < mappings; k++) out.push({ code: from.uint24(), selector, glyph: from.uint16() });
+    }
+    if (out.length > 1e6) refuse('The cmap table has more variation sequences than can be.');
+  }
+  return out;
+}
+
+/** Symbol fonts keep their characters at U+F000; they are also meant for the plain ones below. */
+const SYMBOL = 0xf000;
 
 /** Character to glyph index mapping: format 4 for everyone, format 12 where code points pass U+FFFF. */
 export const cmap = {
@@ -122,23 +180,35 @@ export const cmap = {
     if (full) out.raw(full);
     return out.toBytes();
   },
-  /** The best Unicode map of the table. */
+  /** The best Unicode map of the table; a symbol font's is used where it has no other. */
   read(bytes: Uint8Array): Map<number, number> {
-    const from = new Reader(bytes, 'cmap');
-    from.seek(2);
-    const count = from.uint16();
-    const found: { rank: number; offset: number; format: number }[] = [];
-    for (let i = 0; i < count; i++) {
-      const platform = from.seek(4 + i * 8).uint16();
-      const encoding = from.uint16();
-      const offset = from.uint32();
-      const format = from.seek(offset).uint16();
-      const unicode = platform === 0 ? encoding !== 5 : platform === 3 && (encoding === 1 || encoding === 10 || encoding === 0);
-      if (unicode && (format === 4 || format === 12)) found.push({ rank: format, offset, format });
-    }
-    const best = found.sort((a, b) => b.rank - a.rank)[0];
+    const found = subtablesOf(bytes).flatMap((t) => {
+      const unicode = (t.platform === 0 && t.encoding !== 5) || (t.platform === 3 && (t.encoding === 1 || t.encoding === 10));
+      const symbol = t.platform === 3 && t.encoding === 0;
+      const rank = READABLE.indexOf(t.format);
+      return rank >= 0 && (unicode || symbol) ? [{ ...t, rank: rank + (symbol ? 100 : 0), symbol }] : [];
+    });
+    const best = found.sort((a, b) => a.rank - b.rank)[0];
     if (!best) return new Map();
-    from.seek(best.offset);
-    return best.format === 12 ? readFormat12(from) : readFormat4(from);
+    const map = readSubtable(new Reader(bytes, 'cmap').seek(best.offset), best.format);
+    if (!best.symbol) return map;
+    for (const [code, glyph] of [...map]) if (code >= SYMBOL && code < SYMBOL + 256 && !map.has(code - SYMBOL)) map.set(code - SYMBOL, glyph);
+    return map;
+  },
+  /** Variation sequences, where the table has any. */
+  variations(bytes: Uint8Array): Variation[] {
+    const table = subtablesOf(bytes).find((t) => t.format === 14);
+    return table ? readVariations(new Reader(bytes, 'cmap').seek(table.offset)) : [];
   },
 };
+
+function subtablesOf(bytes: Uint8Array): { platform: number; encoding: number; offset: number; format: number }[] {
+  const from = new Reader(bytes, 'cmap');
+  const count = from.seek(2).uint16();
+  return Array.from({ length: count }, (_, i) => {
+    const platform = from.seek(4 + i * 8).uint16();
+    const encoding = from.uint16();
+    const offset = from.uint32();
+    return { platform, encoding, offset, format: from.seek(offset).uint16() };
+  });
+}

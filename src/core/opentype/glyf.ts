@@ -11,6 +11,10 @@ export type GlyfComponent = {
   /** xx, xy, yx, yy as 2.14 values. */
   scale: readonly [number, number, number, number];
   useMyMetrics?: boolean;
+  /** Read only: the part is moved so that its point `child` falls on point `parent` of what stands before it. */
+  match?: { parent: number; child: number };
+  /** Read only: the offset is scaled with the part. */
+  scaledOffset?: boolean;
 };
 
 const ON = 1;
@@ -30,6 +34,7 @@ const HAVE_XY_SCALE = 64;
 const HAVE_TWO_BY_TWO = 128;
 const USE_MY_METRICS = 512;
 const OVERLAP_COMPOUND = 1024;
+const SCALED_OFFSET = 2048;
 
 /** Written over for each glyph; a record is a copy of what it holds. */
 const scratch = new Writer(4096);
@@ -184,15 +189,26 @@ function readComponents(from: Reader): GlyfComponent[] {
     const flags = from.uint16();
     const glyph = from.uint16();
     const words = (flags & ARGS_ARE_WORDS) !== 0;
-    const dx = words ? from.int16() : from.int8();
-    const dy = words ? from.int16() : from.int8();
+    const byPosition = (flags & ARGS_ARE_XY) !== 0;
+    const argument = () => (byPosition ? (words ? from.int16() : from.int8()) : words ? from.uint16() : from.uint8());
+    const [first, second] = [argument(), argument()];
+    const [dx, dy] = byPosition ? [first, second] : [0, 0];
     let scale: [number, number, number, number] = [1, 0, 0, 1];
     if (flags & HAVE_SCALE) {
       const s = from.f2dot14();
       scale = [s, 0, 0, s];
     } else if (flags & HAVE_XY_SCALE) scale = [from.f2dot14(), 0, 0, from.f2dot14()];
     else if (flags & HAVE_TWO_BY_TWO) scale = [from.f2dot14(), from.f2dot14(), from.f2dot14(), from.f2dot14()];
-    components.push({ glyph, dx, dy, scale, useMyMetrics: (flags & USE_MY_METRICS) !== 0 });
+    components.push({
+      glyph,
+      dx,
+      dy,
+      scale,
+      useMyMetrics: (flags & USE_MY_METRICS) !== 0,
+      ...(byPosition ? {} : { match: { parent: first, child: second } }),
+      ...(flags & SCALED_OFFSET ? { scaledOffset: true } : {}),
+    });
+    if (components.length > 4096) refuse(`The ${from.name} table has a glyph of more than 4096 parts.`);
     if (!(flags & MORE_COMPONENTS)) return components;
   }
 }

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { attempt } from '../base/result';
-import { readCff, writeCff } from './cff';
-import { type CffContour, readCharstring, writeCharstring } from './charstring';
+import { writeCff } from './cff';
+import { readCff } from './cffRead';
+import { type CffContour, writeCharstring } from './charstring';
+import { readCharstring } from './charstringRead';
 import { joinGlyphs, readGlyphs, writeCompositeGlyph, writeSimpleGlyph } from './glyf';
 import { coordinate } from './testShapes';
 

@@ -1,5 +1,6 @@
 import { Reader } from './binary';
 import { type RecordOf, readFields, writeFields } from './fields';
+import standard from './macGlyphNames.json';
 
 const HEADER = [
   ['version', 'uint32'],
@@ -15,7 +16,9 @@ const HEADER = [
 
 export type Post = RecordOf<typeof HEADER> & { glyphNames: readonly string[] };
 
-const STANDARD_NAMES = 258;
+/** The glyph names of the standard Macintosh set, by number (OpenType specification, "post"). */
+const standardNames = standard.names.split(' ');
+const STANDARD_NAMES = standardNames.length;
 
 /** PostScript information: version 2 with glyph names (TrueType) or 3 without (CFF carries its own). */
 export const post = {
@@ -30,15 +33,20 @@ export const post = {
     for (const n of own) out.uint8(n.length).raw([...n].map((c) => c.charCodeAt(0)));
     return out.toBytes();
   },
-  /** Names of the standard set are not resolved here; they come back as `#index`. */
+  /** Names by glyph index; a version without names gives none. */
   read(bytes: Uint8Array): Post {
     const from = new Reader(bytes, 'post');
     const header = readFields(HEADER, from);
+    if (header.version === 0x00010000) return { ...header, glyphNames: standardNames };
     if (header.version !== 0x00020000) return { ...header, glyphNames: [] };
     const indices = Array.from({ length: from.uint16() }, () => from.uint16());
     const own: string[] = [];
-    while (from.at < bytes.length) own.push(String.fromCharCode(...from.raw(from.uint8())));
-    const glyphNames = indices.map((i) => (i === 0 ? '.notdef' : i < STANDARD_NAMES ? `#${i}` : (own[i - STANDARD_NAMES] ?? `#${i}`)));
-    return { ...header, glyphNames };
+    while (from.at < bytes.length) {
+      const length = from.uint8();
+      // Some files are padded; a name that would run past the end is no name.
+      if (from.at + length > bytes.length) break;
+      own.push(String.fromCharCode(...from.raw(length)));
+    }
+    return { ...header, glyphNames: indices.map((i) => standardNames[i] ?? own[i - STANDARD_NAMES] ?? '') };
   },
 };

@@ -15,8 +15,12 @@ export function checksumOf(bytes: Uint8Array): number {
   return sum >>> 0;
 }
 
-/** Joins tables into a font file: sorted directory, padded tables, checksums, `head.checksumAdjustment`. */
-export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Array>): Uint8Array {
+/**
+ * Joins tables into a font file: sorted directory, padded tables, checksums, `head.checksumAdjustment` (left as it is where
+ * a file is only put together again).
+ */
+export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Array>, { keepAdjustment = false } = {}): Uint8Array {
+  if (tables.size === 0) refuse('A font file needs at least one table.');
   const tags = [...tables.keys()].sort();
   const count = tags.length;
   const power = 2 ** Math.floor(Math.log2(count));
@@ -37,23 +41,35 @@ export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Arra
   }
   for (const tag of tags) out.raw(tables.get(tag)!).pad(4);
   const file = out.toBytes();
-  if (headAt >= 0) new DataView(file.buffer).setUint32(headAt + 8, (0xb1b0afba - checksumOf(file)) >>> 0);
+  if (headAt >= 0 && !keepAdjustment) new DataView(file.buffer).setUint32(headAt + 8, (0xb1b0afba - checksumOf(file)) >>> 0);
   return file;
 }
 
 export type Sfnt = { version: number; tables: Map<string, Uint8Array> };
 
-/** The tables of a font file, as views into its bytes. Refuses what is not a font or is cut short. */
-export function readSfnt(bytes: Uint8Array): Sfnt {
+const COLLECTION = 0x74746366;
+const MOST_FACES = 1000;
+
+/** Where each face of a collection begins; a plain font file is one face at the beginning. */
+export function faceOffsets(bytes: Uint8Array): number[] {
   const from = new Reader(bytes, 'font directory');
-  const version = bytes.length >= 12 ? from.uint32() : 0;
+  if (bytes.length < 12 || from.uint32() !== COLLECTION) return [0];
+  const count = from.seek(8).uint32();
+  if (count === 0 || count > MOST_FACES) refuse(`The font collection says it holds ${count} faces.`);
+  return Array.from({ length: count }, () => from.uint32());
+}
+
+/** The tables of a font file, as views into its bytes. Refuses what is not a font or is cut short. */
+export function readSfnt(bytes: Uint8Array, start = 0): Sfnt {
+  const from = new Reader(bytes, 'font directory');
+  const version = bytes.length >= start + 12 ? from.seek(start).uint32() : 0;
   if (version !== SFNT_TRUETYPE && version !== SFNT_CFF && version !== 0x74727565) {
     refuse('This is not an OpenType or TrueType font file.');
   }
   const count = from.uint16();
   const tables = new Map<string, Uint8Array>();
   for (let i = 0; i < count; i++) {
-    from.seek(12 + i * 16);
+    from.seek(start + 12 + i * 16);
     const tag = from.tag();
     from.uint32();
     const offset = from.uint32();

@@ -1,0 +1,61 @@
+import { attempt, type Result } from '../base/result';
+import { fromWoff2 } from '../casting/webfont';
+import { faceOffsets } from '../opentype/sfnt';
+import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
+import { checkedProject, readProjectFile } from './projectFile';
+import { type FontProject, projectFromFont } from './projectFromFont';
+import type { Progress } from './ufo';
+
+const WOFF2_SIGNATURE = 0x774f4632;
+const FONT_SIGNATURES = new Set([0x00010000, 0x4f54544f, 0x74727565, 0x74746366, WOFF_SIGNATURE, WOFF2_SIGNATURE]);
+
+const signatureOf = (bytes: Uint8Array): number => (bytes.length < 4 ? 0 : new DataView(bytes.buffer, bytes.byteOffset, 4).getUint32(0));
+
+export type FontFormat = 'ttf' | 'otf' | 'woff' | 'woff2' | 'collection';
+
+/** Whether bytes begin as a font file of any kind does. */
+export const isFont = (bytes: Uint8Array): boolean => FONT_SIGNATURES.has(signatureOf(bytes));
+
+/** A font file without its web packing, and what it was; damage is told with the file's name. */
+export async function unpackedFont(bytes: Uint8Array, label: string): Promise<Result<{ bytes: Uint8Array; format: FontFormat; faces: number[] }>> {
+  const signature = signatureOf(bytes);
+  const plain = async (): Promise<Result<Uint8Array>> => {
+    if (signature === WOFF_SIGNATURE) return attempt(() => fromWoff(bytes));
+    if (signature !== WOFF2_SIGNATURE) return { ok: true, value: bytes };
+    try {
+      return { ok: true, value: await fromWoff2(bytes) };
+    } catch {
+      return { ok: false, reason: 'the WOFF2 packing is damaged.' };
+    }
+  };
+  const unpacked = await plain();
+  if (!unpacked.ok) return { ok: false, reason: `${label}: ${unpacked.reason}` };
+  const faces = attempt(() => faceOffsets(unpacked.value));
+  if (!faces.ok) return { ok: false, reason: `${label}: ${faces.reason}` };
+  const inner = signatureOf(unpacked.value);
+  const format = signature === WOFF_SIGNATURE ? 'woff' : signature === WOFF2_SIGNATURE ? 'woff2' : inner === 0x74746366 ? 'collection' : inner === 0x4f54544f ? 'otf' : 'ttf';
+  return { ok: true, value: { bytes: unpacked.value, format, faces: faces.value } };
+}
+
+/**
+ * Opens whatever a designer has: a project file, a zip with sources, or a font of any kind (`face` chooses one of a
+ * collection, counted from 0). The project is checked whole before it is given.
+ */
+export async function openAny(bytes: Uint8Array, label: string, { face = 0, progress }: { face?: number; progress?: Progress } = {}): Promise<Result<FontProject>> {
+  const read = isFont(bytes) ? await openFont(bytes, label, face, progress) : withoutNotes(readProjectFile(bytes, label, progress));
+  if (!read.ok) return read;
+  const checked = checkedProject(read.value.project, label);
+  return checked.ok ? { ok: true, value: { project: checked.value, notes: read.value.notes } } : checked;
+}
+
+const withoutNotes = (read: ReturnType<typeof readProjectFile>): Result<FontProject> => (read.ok ? { ok: true, value: { project: read.value, notes: [] } } : read);
+
+async function openFont(bytes: Uint8Array, label: string, face: number, progress?: Progress): Promise<Result<FontProject>> {
+  const font = await unpackedFont(bytes, label);
+  if (!font.ok) return font;
+  const start = font.value.faces[face];
+  if (start === undefined) return { ok: false, reason: `${label} holds ${font.value.faces.length} faces; there is no face ${face + 1}.` };
+  const read = projectFromFont(font.value.bytes, label, start, progress);
+  if (read.ok && font.value.faces.length > 1) read.value.notes.unshift(`Face ${face + 1} of ${font.value.faces.length} of the collection was opened.`);
+  return read;
+}
