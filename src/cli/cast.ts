@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
 import { CliError } from './problem';
-import { openSource } from './source';
+import { openInput } from './source';
 
 function options(args: readonly string[]) {
   try {
@@ -27,7 +27,8 @@ export async function cast(args: readonly string[]): Promise<void> {
   const formats = values.format.split(',').map((f) => f.trim().toLowerCase());
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
-  const project = openSource(source);
+  const { project, notes } = await openInput(source);
+  for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
   const result = await castOutputs(project, { formats: formats as Format[], masters: project.masters, keepOverlaps: values['keep-overlaps'] });
   if (!result.ok) throw new CliError(result.reason);
   try {

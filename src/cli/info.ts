@@ -1,8 +1,9 @@
 import { statSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { attempt } from '../core/base/result';
-import { fromWoff2 } from '../core/casting/webfont';
+import { unpackedFont } from '../core/formats/openFile';
 import { cmap } from '../core/opentype/cmap';
+import { readFvar } from '../core/opentype/fvar';
 import { head } from '../core/opentype/head';
 import { hhea } from '../core/opentype/hhea';
 import { hmtx } from '../core/opentype/hmtx';
@@ -14,8 +15,6 @@ import { glyphsInOrder, isBlank, isEmptyDrawing } from '../core/project/queries'
 import { CliError } from './problem';
 import { openSource, readFile } from './source';
 
-const WOFF2 = 0x774f4632;
-
 /** `wendril info`: facts about a font file or a source, as JSON or as lines. */
 export async function info(args: readonly string[]): Promise<void> {
   let parsed: { values: { json?: boolean }; positionals: string[] };
@@ -24,28 +23,38 @@ export async function info(args: readonly string[]): Promise<void> {
   } catch (error) {
     throw new CliError((error as Error).message.split('\n')[0]!);
   }
-  const [file, ...more] = parsed.positionals;
-  if (!file || more.length > 0) throw new CliError('info takes one FILE; see wendril --help.');
-  const facts = await factsOf(file);
-  if (parsed.values.json) process.stdout.write(`${JSON.stringify(facts)}\n`);
-  else for (const [key, value] of Object.entries(facts)) process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
+  if (parsed.positionals.length === 0) throw new CliError('info takes one or more FILEs; see wendril --help.');
+  for (const [i, file] of parsed.positionals.entries()) {
+    try {
+      tell(await factsOf(file), parsed.values.json === true, i > 0);
+    } catch (error) {
+      if (!(error instanceof CliError)) throw error;
+      // One bad file does not keep the others from being told.
+      if (parsed.values.json) process.stdout.write(`${JSON.stringify({ file, error: error.message })}\n`);
+      process.stderr.write(`wendril: ${error.message}\n`);
+      process.exitCode = 1;
+    }
+  }
+}
+
+function tell(facts: Record<string, unknown>, json: boolean, another: boolean): void {
+  if (json) {
+    process.stdout.write(`${JSON.stringify(facts)}\n`);
+    return;
+  }
+  if (another) process.stdout.write('\n');
+  for (const [key, value] of Object.entries(facts)) process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
 }
 
 async function factsOf(file: string): Promise<Record<string, unknown>> {
   if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return sourceFacts(file);
-  let bytes = readFile(file);
-  const signature = bytes.length >= 4 ? new DataView(bytes.buffer, bytes.byteOffset, 4).getUint32(0) : 0;
-  const size = bytes.length;
-  if (signature === WOFF2) {
-    try {
-      bytes = await fromWoff2(bytes);
-    } catch {
-      throw new CliError(`${file} is a damaged WOFF2 file.`);
-    }
-  }
-  const facts = attempt(() => fontFacts(bytes));
+  const bytes = readFile(file);
+  const unpacked = await unpackedFont(bytes, file);
+  if (!unpacked.ok) throw new CliError(unpacked.reason);
+  const { format, faces } = unpacked.value;
+  const facts = attempt(() => fontFacts(unpacked.value.bytes, faces[0]!));
   if (!facts.ok) throw new CliError(`${file}: ${facts.reason}`);
-  return { file, format: signature === WOFF2 ? 'woff2' : facts.value.outlines === 'cff' ? 'otf' : 'ttf', size, ...facts.value };
+  return { file, format, size: bytes.length, ...(faces.length > 1 ? { faces: faces.length } : {}), ...facts.value };
 }
 
 function isFolder(path: string): boolean {
@@ -73,15 +82,17 @@ function sourceFacts(file: string): Record<string, unknown> {
   };
 }
 
-function fontFacts(bytes: Uint8Array): Record<string, unknown> {
-  const font = readSfnt(bytes);
+function fontFacts(bytes: Uint8Array, start: number): Record<string, unknown> {
+  const font = readSfnt(bytes, start);
   const header = head.read(tableOf(font, 'head'));
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const metrics = hmtx.read(tableOf(font, 'hmtx'), hhea.read(tableOf(font, 'hhea')).numberOfHMetrics, numGlyphs);
   const advances = metrics.map((m) => m.advanceWidth);
   const style = os2.read(tableOf(font, 'OS/2'));
+  const fvar = font.tables.has('fvar') ? readFvar(font.tables.get('fvar')!) : undefined;
   return {
     outlines: font.version === SFNT_CFF ? 'cff' : 'truetype',
+    ...(fvar ? { axes: fvar.axes.map((a) => ({ tag: a.tag, minimum: a.minimum, default: a.default, maximum: a.maximum })), instances: fvar.instances.length } : {}),
     tables: Object.fromEntries([...font.tables].map(([tag, t]) => [tag, t.length])),
     names: Object.fromEntries(
       name

@@ -1,11 +1,15 @@
 import { CliError } from './problem';
 
-const HELP = `wendril — cast font files from sources
+const HELP = `wendril — font files and their sources
 
   wendril cast SOURCE --out DIR [--format otf,ttf,woff2] [--keep-overlaps]
-      SOURCE is a project file (.wendril), a .ufo folder, a .ufoz or a .designspace.
-  wendril info FILE --json
-      Facts about a font file or a source.
+      SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.
+  wendril convert IN OUT [--glyph NAME] [--face N] [--keep-overlaps]
+      By their endings: .otf .ttf .woff .woff2 .ufo .ufoz .designspace .wendril, and .svg of one glyph.
+  wendril info FILE… [--json]
+      Facts about font files or sources, a line each.
+  wendril names FILE… [--family "NAME"] [--style "NAME"] [--out DIR] [--dry-run] [--json]
+      What fonts say they are and what contradicts what; with --family, new names for them.
   wendril --help
 `;
 
@@ -14,6 +18,8 @@ async function run(args: readonly string[]): Promise<void> {
   const [command, ...rest] = args;
   if (command === undefined || command === '--help' || command === '-h' || command === 'help') process.stdout.write(HELP);
   else if (command === 'cast') await (await import('./cast')).cast(rest);
+  else if (command === 'convert') await (await import('./convert')).convert(rest);
+  else if (command === 'names') await (await import('./names')).names(rest);
   else if (command === 'info') await (await import('./info')).info(rest);
   else throw new CliError(`There is no command “${command}”; see wendril --help.`);
 }

@@ -1,6 +1,8 @@
-import { closeSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
 import { basename, dirname, relative, resolve, sep } from 'node:path';
+import { isFont, openAny } from '../core/formats/openFile';
 import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
+import type { FontProject } from '../core/formats/projectFromFont';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
 
@@ -55,6 +57,20 @@ function readFolder(folder: string, prefix = ''): Map<string, Uint8Array> {
   };
   visit(folder, prefix);
   return files;
+}
+
+/** Opens a source or a font file of any kind; what the reader had to say is given along. */
+export async function openInput(source: string, face = 0): Promise<FontProject> {
+  if (!existsSync(source)) throw new CliError(`${source} does not exist.`);
+  if (!statSync(source).isDirectory() && !source.endsWith('.designspace')) {
+    const bytes = readFile(source);
+    if (isFont(bytes)) {
+      const read = await openAny(bytes, basename(source), { face });
+      if (!read.ok) throw new CliError(read.reason);
+      return read.value;
+    }
+  }
+  return { project: openSource(source), notes: [] };
 }
 
 /** Opens a project file, a `.ufo` folder, a `.ufoz` or a `.designspace` from disk. */

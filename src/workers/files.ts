@@ -2,7 +2,9 @@ import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
 import { fromWoff2 } from '../core/casting/webfont';
-import { checkedProject, readProjectFile, writeProjectFile } from '../core/formats/projectFile';
+import { openAny } from '../core/formats/openFile';
+import { writeProjectFile } from '../core/formats/projectFile';
+import type { FontProject } from '../core/formats/projectFromFont';
 import type { MasterId, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
@@ -25,10 +27,7 @@ export type CastFile = {
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
-  open(bytes: Uint8Array, name: string, progress: (done: number, total: number) => void): Result<Project> {
-    const read = readProjectFile(bytes, name, progress);
-    return read.ok ? checkedProject(read.value, name) : read;
-  },
+  open: (bytes: Uint8Array, name: string, progress: (done: number, total: number) => void): Promise<Result<FontProject>> => openAny(bytes, name, { progress }),
 
   save: (project: Project): Uint8Array => writeProjectFile(project),
 

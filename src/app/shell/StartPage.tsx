@@ -19,7 +19,7 @@ async function ensureDemo(): Promise<void> {
   if (!response.ok) return;
   const read = await readProject(new File([await response.blob()], 'velmarrow-sans.wendril'));
   if (!read.ok) throw new Error(read.reason);
-  await storeProject(read.value, 'velmarrow');
+  await storeProject(read.value.project, 'velmarrow');
   await rememberDemo();
 }
 
@@ -37,6 +37,7 @@ export function StartPage() {
   const [making, setMaking] = useState(false);
   const [doomed, setDoomed] = useState<{ id: string; name: string } | undefined>();
   const [progress, setProgress] = useState<string | undefined>();
+  const [opened, setOpened] = useState<{ id: string; name: string; notes: readonly string[] } | undefined>();
   const input = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
@@ -49,12 +50,15 @@ export function StartPage() {
       const read = await readProject(file, (done, total) => setProgress(`Opening ${file.name}: ${done} of ${total} glyphs`));
       if (!read.ok) throw new Error(read.reason);
       try {
-        return await storeProject(read.value);
+        return { id: await storeProject(read.value.project), name: file.name, notes: read.value.notes };
       } catch (error) {
         throw new Error(storageSentence(error));
       }
     },
-    onSuccess: (id) => navigate(`/p/${id}/case`),
+    onSuccess: ({ id, name, notes }) => {
+      if (notes.length > 0) setOpened({ id, name, notes });
+      else navigate(`/p/${id}/case`);
+    },
     onError: (error) => toast.error(error.message, { duration: 12_000 }),
     onSettled: () => setProgress(undefined),
   });
@@ -91,7 +95,7 @@ export function StartPage() {
           <Button className="h-9 px-4" onClick={() => input.current?.click()}>
             <FolderOpen size={16} /> Open a file
           </Button>
-          <span className="text-quiet">A .wendril project, a .ufoz, or a zip with a designspace or UFO; dropping one here works too.</span>
+          <span className="text-quiet">A project, a font (OpenType, TrueType, WOFF, WOFF2), a .ufoz or a zip with a designspace; or drop one here.</span>
           <input
             ref={input}
             type="file"
@@ -140,6 +144,19 @@ export function StartPage() {
         </ul>
       </div>
       <NewFamily open={making} onClose={() => setMaking(false)} />
+      <Modal open={opened !== undefined} onClose={() => opened && navigate(`/p/${opened.id}/case`)} title={`${opened?.name ?? ''} is opened`}>
+        <p className="mb-2">What came in otherwise than it stands in the file:</p>
+        <ul className="mb-4 list-disc space-y-1 pl-5">
+          {opened?.notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+        <div className="flex justify-end">
+          <Button kind="primary" onClick={() => opened && navigate(`/p/${opened.id}/case`)}>
+            To its case
+          </Button>
+        </div>
+      </Modal>
       <Modal open={doomed !== undefined} onClose={() => setDoomed(undefined)} title={`Remove ${doomed?.name ?? ''}?`}>
         <p className="mb-4">It goes from this browser for good, its history too. A project file you saved elsewhere stays.</p>
         <div className="flex justify-end gap-2">

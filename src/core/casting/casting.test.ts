@@ -291,7 +291,7 @@ test('Unicode ranges and code pages', () => {
 });
 
 test('names follow from family and style, and style links hold four members', () => {
-  const named = (style: string) => styleNames({ ...demo, masters: [{ ...demo.masters[0]!, name: style }] }, { ...demo.masters[0]!, name: style });
+  const named = (style: string) => styleNames(demo, { ...demo.masters[0]!, name: style });
   expect(named('Regular')).toMatchObject({
     linkedFamily: 'Velmarrow Sans',
     linkedStyle: 'Regular',

@@ -19,7 +19,7 @@ export type StyleNames = {
   macStyle: number;
 };
 
-const WEIGHTS: readonly (readonly [word: RegExp, weight: number])[] = [
+export const WEIGHTS: readonly (readonly [word: RegExp, weight: number])[] = [
   [/\b(extra|ultra)[ -]?light\b/i, 200],
   [/\b(semi|demi)[ -]?bold\b/i, 600],
   [/\b(extra|ultra)[ -]?bold\b/i, 800],
@@ -32,7 +32,7 @@ const WEIGHTS: readonly (readonly [word: RegExp, weight: number])[] = [
   [/\bblack\b/i, 900],
 ];
 
-const WIDTHS: readonly (readonly [word: RegExp, width: number])[] = [
+export const WIDTHS: readonly (readonly [word: RegExp, width: number])[] = [
   [/\bultra[ -]?condensed\b/i, 1],
   [/\bextra[ -]?condensed\b/i, 2],
   [/\bsemi[ -]?condensed\b/i, 4],
@@ -58,7 +58,7 @@ export const postScriptSafe = (name: string): string =>
  * Names of one master's font. A style made only of Regular, Bold and Italic links within its family; any other style
  * becomes a family of its own for old programs, with the typographic names telling the truth.
  */
-export function styleNames(project: Project, master: Master): StyleNames {
+export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master, 'name' | 'info'>): StyleNames {
   const info: Lib = master.info ?? {};
   const family = text(info.openTypeNamePreferredFamilyName) ?? project.family.name;
   const style = text(info.openTypeNamePreferredSubfamilyName) ?? (master.name.trim() || 'Regular');

@@ -16,7 +16,8 @@ export function unpackZip(bytes: Uint8Array, file: string): Map<string, Uint8Arr
   try {
     const entries = unzipSync(bytes, {
       filter: (entry) => {
-        if (entry.name.startsWith('/') || entry.name.split(/[/\\]/).includes('..')) refuse(`${file} holds the path “${entry.name}”, which points outside it.`);
+        if (entry.name.startsWith('/') || entry.name.split(/[/\\]/).includes('..'))
+          refuse(`${file} holds the path “${entry.name.slice(0, 60).replace(/[^ -~]/g, '?')}”, which points outside it.`);
         total += entry.originalSize;
         count++;
         if (total > MOST_BYTES) refuse(`${file} would unpack to more than 1 GB.`);

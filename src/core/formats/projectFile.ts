@@ -107,16 +107,25 @@ export const writeProjectFile = (project: Project): Uint8Array => packZip(projec
  * or a worker would refuse later. The sentence names the glyph or part and what is wrong with it.
  */
 export function checkedProject(project: Project, file: string): Result<Project> {
-  const fault = (what: string, error: z.ZodError): Result<Project> => {
-    const issue = error.issues[0]!;
-    return { ok: false, reason: `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.` };
+  const fault = (what: string, error: z.ZodError | undefined): Result<Project> => {
+    const issue = error?.issues[0];
+    return { ok: false, reason: issue ? `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.` : `${file}: ${what} is damaged in too many places.` };
+  };
+  // A schema that meets tens of thousands of faults in one glyph runs out of stack while it lists them.
+  const held = (schema: z.ZodType<unknown>, value: unknown): { success: true } | { success: false; error?: z.ZodError } => {
+    try {
+      return schema.safeParse(value);
+    } catch (error) {
+      if (error instanceof RangeError) return { success: false };
+      throw error;
+    }
   };
   for (const glyph of Object.values(project.glyphs)) {
-    const parsed = glyphSchema.safeParse(glyph);
+    const parsed = held(glyphSchema, glyph);
     if (!parsed.success) return fault(`the glyph “${glyph.name}”`, parsed.error);
   }
   for (const name of PART_NAMES) {
-    const parsed = (partSchemas[name] as z.ZodType<unknown>).safeParse(project[name]);
+    const parsed = held(partSchemas[name] as z.ZodType<unknown>, project[name]);
     if (!parsed.success) return fault(`the ${name}`, parsed.error);
   }
   return { ok: true, value: project };

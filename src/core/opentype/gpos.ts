@@ -23,7 +23,7 @@ export function writeKernGpos(input: KernInput, scripts: readonly string[]): Uin
   const classes = classMatrix(input);
   const subtables: Uint8Array[] = [];
   for (const part of splitBySize(specific)) subtables.push(writePairFormat1(part));
-  if (classes) subtables.push(writePairFormat2(input, classes));
+  for (const part of classes ? splitRows(input, classes) : []) subtables.push(writePairFormat2(input, part));
   if (subtables.length === 0) return undefined;
   return assemble(subtables, [...new Set(['DFLT', ...scripts])].sort());
 }
@@ -57,6 +57,24 @@ function classMatrix(input: KernInput): Map<number, Map<number, number>> | undef
     row.set(second.group, value);
   }
   return matrix.size > 0 ? matrix : undefined;
+}
+
+/** The same for rows of classes: coverage and class definitions lie behind the matrix and must be reached. */
+function splitRows(input: KernInput, matrix: Map<number, Map<number, number>>): Map<number, Map<number, number>>[] {
+  const columns = new Set([...matrix.values()].flatMap((row) => [...row.keys()]));
+  const definitions = [...columns].reduce((sum, n) => sum + (input.secondGroups[n]?.length ?? 0) * 6, 4);
+  const parts: Map<number, Map<number, number>>[] = [];
+  let size = Number.POSITIVE_INFINITY;
+  for (const [first, row] of [...matrix].sort(([a], [b]) => a - b)) {
+    const cost = (columns.size + 1) * 2 + (input.firstGroups[first]?.length ?? 0) * 12;
+    if (size + cost > 60000) {
+      parts.push(new Map());
+      size = Math.min(definitions, 30000);
+    }
+    size += cost;
+    parts[parts.length - 1]!.set(first, row);
+  }
+  return parts;
 }
 
 /** Offsets within a subtable are 16 bits wide; larger sets of pairs are spread over several subtables. */

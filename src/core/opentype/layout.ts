@@ -13,8 +13,10 @@ const at = (from: Reader, offset: number): Reader => {
 /** The features and lookups of a GSUB or GPOS table; `extension` is the lookup type that only points further. */
 export function readLayout(bytes: Uint8Array, table: string, extension: number): Layout {
   const from = new Reader(bytes, table);
-  const featureList = at(from, from.seek(6).uint16());
-  const lookupList = at(from, from.seek(8).uint16());
+  const [featuresAt, lookupsAt] = [from.seek(6).uint16(), from.uint16()];
+  if (featuresAt === 0 || lookupsAt === 0) return { features: [], lookups: [] };
+  const featureList = at(from, featuresAt);
+  const lookupList = at(from, lookupsAt);
   const features = Array.from({ length: featureList.uint16() }, (_, i) => {
     const tag = featureList.seek(2 + i * 6).tag();
     const feature = at(featureList, featureList.uint16());

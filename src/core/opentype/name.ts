@@ -31,7 +31,8 @@ function encode(record: NameRecord): number[] {
   for (let i = 0; i < record.value.length; i++) {
     const code = record.value.charCodeAt(i);
     if (isWide(record)) out.push(code >> 8, code & 255);
-    else out.push(code < 128 ? code : 63);
+    // Strings of other platforms are kept byte by byte as they were read.
+    else out.push(code < 256 ? code : 63);
   }
   return out;
 }

@@ -15,6 +15,13 @@ export function checksumOf(bytes: Uint8Array): number {
   return sum >>> 0;
 }
 
+/** The head table as its checksum counts it: without the adjustment of the whole file's. */
+export function withoutAdjustment(head: Uint8Array): Uint8Array {
+  const out = head.slice();
+  if (out.length >= 12) out.fill(0, 8, 12);
+  return out;
+}
+
 /**
  * Joins tables into a font file: sorted directory, padded tables, checksums, `head.checksumAdjustment` (left as it is where
  * a file is only put together again).
@@ -36,12 +43,19 @@ export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Arra
   for (const tag of tags) {
     const bytes = tables.get(tag)!;
     if (tag === 'head') headAt = offset;
-    out.tag(tag).uint32(checksumOf(bytes)).uint32(offset).uint32(bytes.length);
+    out
+      .tag(tag)
+      .uint32(checksumOf(tag === 'head' ? withoutAdjustment(bytes) : bytes))
+      .uint32(offset)
+      .uint32(bytes.length);
     offset += (bytes.length + 3) & ~3;
   }
   for (const tag of tags) out.raw(tables.get(tag)!).pad(4);
   const file = out.toBytes();
-  if (headAt >= 0 && !keepAdjustment) new DataView(file.buffer).setUint32(headAt + 8, (0xb1b0afba - checksumOf(file)) >>> 0);
+  if (headAt >= 0 && !keepAdjustment) {
+    new DataView(file.buffer).setUint32(headAt + 8, 0);
+    new DataView(file.buffer).setUint32(headAt + 8, (0xb1b0afba - checksumOf(file)) >>> 0);
+  }
   return file;
 }
 

@@ -1,7 +1,7 @@
 import { unzlibSync, zlibSync } from 'fflate';
 import { refuse } from '../base/result';
 import { Reader, Writer } from './binary';
-import { checksumOf, readSfnt, writeSfnt } from './sfnt';
+import { checksumOf, readSfnt, withoutAdjustment, writeSfnt } from './sfnt';
 
 export const WOFF_SIGNATURE = 0x774f4646;
 
@@ -72,11 +72,4 @@ export function toWoff(font: Uint8Array): Uint8Array {
   }
   for (const p of packed) out.raw(p.bytes).pad(4);
   return out.toBytes();
-}
-
-/** The head table as its checksum counts it. */
-function withoutAdjustment(head: Uint8Array): Uint8Array {
-  const out = head.slice();
-  if (out.length >= 12) out.fill(0, 8, 12);
-  return out;
 }

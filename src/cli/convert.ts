@@ -1,0 +1,119 @@
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { basename, dirname, extname, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { castFont } from '../core/casting/font';
+import { toWoff2 } from '../core/casting/webfont';
+import { packZip } from '../core/formats/fileTree';
+import { projectFiles, writeProjectFile } from '../core/formats/projectFile';
+import { writeSvg } from '../core/formats/svg';
+import { writeUfo } from '../core/formats/ufo';
+import { ufoOfMaster } from '../core/formats/ufoFromProject';
+import { toWoff } from '../core/opentype/woff';
+import type { Master, Project } from '../core/project/model';
+import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/queries';
+import { CliError } from './problem';
+import { openInput } from './source';
+
+const KINDS = ['.otf', '.ttf', '.woff', '.woff2', '.ufo', '.ufoz', '.designspace', '.wendril', '.svg'];
+
+/** `wendril convert`: reads a source or font of any kind and writes another, told by the endings of the two names. */
+export async function convert(args: readonly string[]): Promise<void> {
+  const { values, positionals } = options(args);
+  const [from, to, ...more] = positionals;
+  if (!from || !to || more.length > 0) throw new CliError('convert takes IN and OUT; see wendril --help.');
+  const kind = extname(to.replace(/[/\\]+$/, '')).toLowerCase();
+  if (!KINDS.includes(kind)) throw new CliError(`“${to}” has no ending that tells what to write; choose from ${KINDS.join(' ')}.`);
+  if (values.glyph !== undefined && kind !== '.svg') throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
+  const face = Number(values.face);
+  if (!Number.isInteger(face) || face < 1) throw new CliError(`“${values.face}” is not the number of a face.`);
+  const { project, notes } = await openInput(from, face - 1);
+  for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
+  const master = defaultMaster(project);
+  if (project.masters.length > 1 && !['.designspace', '.wendril'].includes(kind)) {
+    process.stderr.write(`wendril: ${from} has ${project.masters.length} masters; ${basename(to)} holds the default, ${master.name}.\n`);
+  }
+  await write(to, kind, project, master, values);
+  process.stdout.write(`${to}\n`);
+}
+
+type Values = ReturnType<typeof options>['values'];
+
+function options(args: readonly string[]) {
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { glyph: { type: 'string' }, face: { type: 'string', default: '1' }, 'keep-overlaps': { type: 'boolean', default: false } },
+    });
+  } catch (error) {
+    throw new CliError((error as Error).message.split('\n')[0]!);
+  }
+}
+
+async function write(to: string, kind: string, project: Project, master: Master, values: Values): Promise<void> {
+  if (kind === '.svg') put(to, new TextEncoder().encode(writeSvg(project, glyphOf(project, values.glyph), master.id)));
+  else if (kind === '.wendril') put(to, writeProjectFile(project));
+  else if (kind === '.designspace') putDesignspace(to, project);
+  else if (kind === '.ufo' || kind === '.ufoz') {
+    const label = basename(to.replace(/[/\\]+$/, '')).replace(/\.ufoz$/, '.ufo');
+    const files = writeUfo(ufoOfMaster(project, master, label));
+    if (kind === '.ufoz') put(to, packZip(new Map([...files].map(([path, bytes]) => [`${label}/${path}`, bytes]))));
+    else putFolder(to, files);
+  } else {
+    const cast = castFont(project, { flavour: kind === '.otf' ? 'otf' : 'ttf', master: master.id, keepOverlaps: values['keep-overlaps'] });
+    if (!cast.ok) throw new CliError(cast.reason);
+    const { bytes } = cast.value;
+    put(to, kind === '.woff' ? toWoff(bytes) : kind === '.woff2' ? await toWoff2(bytes) : bytes);
+  }
+}
+
+function glyphOf(project: Project, wanted: string | undefined): string {
+  if (wanted === undefined) throw new CliError('An .svg file holds one glyph: choose it with --glyph NAME or a character.');
+  const code = [...wanted].length === 1 ? wanted.codePointAt(0)! : /^U\+([0-9A-F]{1,6})$/i.test(wanted) ? Number.parseInt(wanted.slice(2), 16) : undefined;
+  const glyph = glyphNamed(project, wanted) ?? (code === undefined ? undefined : glyphForCodePoint(project, code));
+  if (!glyph) throw new CliError(`There is no glyph “${wanted}”.`);
+  return glyph.id;
+}
+
+function told(to: string, work: () => void): void {
+  try {
+    work();
+  } catch (error) {
+    throw new CliError(`${to} cannot be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`);
+  }
+}
+
+/** Writes beside the place first, so that a broken write leaves what was there. */
+function put(to: string, bytes: Uint8Array): void {
+  told(to, () => {
+    mkdirSync(dirname(to), { recursive: true });
+    writeFileSync(`${to}.part`, bytes);
+    renameSync(`${to}.part`, to);
+  });
+}
+
+function putFolder(to: string, files: ReadonlyMap<string, Uint8Array>): void {
+  const folder = to.replace(/[/\\]+$/, '');
+  told(folder, () => {
+    for (const [path, bytes] of files) {
+      const at = join(`${folder}.part`, path);
+      mkdirSync(dirname(at), { recursive: true });
+      writeFileSync(at, bytes);
+    }
+    rmSync(folder, { recursive: true, force: true });
+    renameSync(`${folder}.part`, folder);
+  });
+}
+
+/** The designspace under its name and its UFOs beside it. */
+function putDesignspace(to: string, project: Project): void {
+  const all = projectFiles(project);
+  const space = [...all.keys()].find((path) => path.endsWith('.designspace'))!;
+  told(to, () => {
+    for (const [path, bytes] of all) {
+      const at = path === space ? to : join(dirname(to), path);
+      mkdirSync(dirname(at), { recursive: true });
+      writeFileSync(at, bytes);
+    }
+  });
+}

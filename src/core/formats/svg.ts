@@ -1,0 +1,37 @@
+import { curvesOf } from '../geometry/contour';
+import type { Drawing, GlyphId, Project } from '../project/model';
+import { drawingsOf, flattened } from '../project/outline';
+import { drawingOf, masterOf } from '../project/queries';
+import { escapeXml, numberText } from './xml';
+
+/** Whole hundredths, as short as they can be written. */
+const short = (v: number): string => numberText(Math.round(v * 100) / 100 || 0);
+
+/** An outline as SVG path data, y down; `top` is the height that becomes 0. */
+export function svgPath(drawing: Drawing, project: Project, master: string, top: number): string {
+  const out: string[] = [];
+  for (const contour of flattened(drawing, drawingsOf(project, master))) {
+    const curves = curvesOf(contour);
+    const at = (c: readonly number[], i: number) => `${short(c[i]!)} ${short(top - c[i + 1]!)}`;
+    curves.forEach((c, i) => {
+      if (i === 0) out.push(`M${at(c, 0)}`);
+      if (c.length === 4) {
+        // The closing side draws itself.
+        if (i < curves.length - 1 || !contour.closed) out.push(`L${at(c, 2)}`);
+      } else if (c.length === 6) out.push(`Q${at(c, 2)} ${at(c, 4)}`);
+      else out.push(`C${at(c, 2)} ${at(c, 4)} ${at(c, 6)}`);
+    });
+    if (contour.closed && curves.length > 0) out.push('Z');
+  }
+  return out.join('');
+}
+
+/** One glyph as an SVG picture of one path: as wide as its advance, from ascender to descender, a unit of the em to a pixel. */
+export function writeSvg(project: Project, glyph: GlyphId, masterId: string): string {
+  const g = project.glyphs[glyph]!;
+  const drawing = drawingOf(g, masterId);
+  const { ascender, capHeight, descender } = masterOf(project, masterId)!.zones;
+  const top = Math.max(ascender.position, capHeight.position);
+  const box = [0, 0, short(drawing.advance), short(top - descender.position)].join(' ');
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}">\n  <title>${escapeXml(g.name)}</title>\n  <path d="${svgPath(drawing, project, masterId, top)}"/>\n</svg>\n`;
+}
