@@ -1,7 +1,11 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { buildDemo } from '../demo/family';
 import { specimenPage } from '../demo/specimen';
+import { castFont } from '../src/core/casting/font';
+import { renameFont } from '../src/core/fontnames/rename';
+import { readSfnt } from '../src/core/opentype/sfnt';
 import { openBrowser, pointer, startServer, tester, until } from './browser';
 
 /** Takes the pictures of every main view from the demo: npm run screenshots. */
@@ -16,6 +20,21 @@ await driver
   .manage()
   .window()
   .setRect({ width: 1280 + width, height: 800 + height });
+
+/** Two fonts of the demo whose names contradict each other. */
+function confusedFonts(): string[] {
+  return (['m1', 'm3'] as const).map((master) => {
+    const font = castFont(buildDemo(), { flavour: 'otf', master });
+    if (!font.ok) throw new Error(font.reason);
+    const named =
+      master === 'm1'
+        ? font.value.bytes
+        : renameFont(readSfnt(font.value.bytes), { family: 'Velmarrow Sans', style: 'Bold', weightClass: 400, postScriptName: 'VelmarrowSans-Regular' }).bytes;
+    const file = join(tmpdir(), `VelmarrowSans-${master === 'm1' ? 'Regular' : 'Bold'}.otf`);
+    writeFileSync(file, named);
+    return file;
+  });
+}
 
 const settle = () => new Promise((r) => setTimeout(r, 700));
 const take = async (name: string) => {
@@ -51,6 +70,11 @@ try {
   await go('draw?glyph=R');
   await t.press('Waterfall of sizes');
   await take('waterfall-dark');
+  await driver.executeScript('localStorage.setItem("wendril-light", "light")');
+  await driver.get(`${server.url}/names`);
+  await (await t.find('[data-testid="open-fonts"]')).sendKeys(confusedFonts().join('\n'));
+  await until('both fonts', async () => (await driver.findElements({ css: '[data-testid="font-card"]' })).length === 2);
+  await take('names');
   const page = join(tmpdir(), 'velmarrow-specimen.html');
   writeFileSync(page, specimenPage());
   await driver.get(`file://${page}`);

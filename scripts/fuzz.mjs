@@ -1,5 +1,5 @@
 // npm run fuzz [cases] [first seed]: bundles the fuzz run as the product is bundled, then runs it.
-import { execFileSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import { root } from './install.mjs';
@@ -14,4 +14,4 @@ await build({
   packages: 'external',
   logLevel: 'error',
 });
-execFileSync(process.execPath, [join(root, 'build/fuzz.mjs'), ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' });
+process.exitCode = spawnSync(process.execPath, [join(root, 'build/fuzz.mjs'), ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' }).status ?? 1;

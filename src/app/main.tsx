@@ -4,6 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Bench } from './shell/Bench';
 import { Fault } from './shell/Fault';
+import { NamesPage } from './shell/NamesPage';
 import { StartPage } from './shell/StartPage';
 import { applyBenchLight } from './state/light';
 import './style.css';
@@ -12,6 +13,7 @@ applyBenchLight();
 
 const router = createBrowserRouter([
   { path: '/', element: <StartPage />, errorElement: <Fault /> },
+  { path: '/names', element: <NamesPage />, errorElement: <Fault /> },
   { path: '/p/:projectId', element: <Navigate to="draw" replace />, errorElement: <Fault /> },
   { path: '/p/:projectId/:stage', element: <Bench />, errorElement: <Fault /> },
   { path: '*', element: <Navigate to="/" replace /> },

@@ -75,9 +75,61 @@ test('what goes wrong is one sentence on standard error and exit code 1', () => 
   expect(fails('cast', join(folder, 'empty.wendril'), '--out', folder)).toBe('wendril: empty.wendril is not a zip file.');
   expect(fails('cast', join(folder, 'demo.wendril'))).toMatch(/needs --out DIR/);
   expect(fails('cast', join(folder, 'demo.wendril'), '--out', folder, '--format', 'pfb')).toMatch(/“pfb” is not a format; choose from otf, ttf, woff2/);
-  expect(fails('info', join(folder, 'letter.ttf'), '--json')).toMatch(/letter\.ttf: This is not an OpenType or TrueType font file\.$/);
+  expect(fails('info', join(folder, 'letter.ttf'))).toMatch(/letter\.ttf: This is not an OpenType or TrueType font file\.$/);
+  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.pdf'))).toMatch(/has no ending that tells what to write/);
+  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'))).toMatch(/choose it with --glyph/);
+  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'), '--glyph', 'nothing')).toMatch(/There is no glyph “nothing”/);
+  expect(fails('convert', join(folder, 'letter.ttf'), join(folder, 'a.otf'))).toMatch(/letter\.ttf is not a zip file\.$/);
+  expect(fails('names', join(folder, 'letter.ttf'))).toMatch(/not an OpenType or TrueType font file/);
+  expect(fails('names', join(folder, 'demo.wendril'), '--style', 'Bold')).toMatch(/needs --family/);
   expect(fails('polish')).toMatch(/no command “polish”/);
   expect(fails('cast', join(folder, 'demo.wendril'), '--loud')).toMatch(/--loud/);
+});
+
+test('info tells any number of files, a line each; a bad one tells its fault in its line', () => {
+  writeFileSync(join(folder, 'letter.ttf'), 'Dear Sir, this is no font.');
+  const run = wendril('info', join(folder, 'demo.wendril'), join(folder, 'letter.ttf'), join(folder, ufoFolder), '--json');
+  const lines = run.out
+    .trim()
+    .split('\n')
+    .map((l) => JSON.parse(l) as { format?: string; error?: string });
+  expect(lines.map((l) => l.format)).toEqual(['source', undefined, 'source']);
+  expect(lines[1]!.error).toMatch(/letter\.ttf: This is not an OpenType or TrueType font file\.$/);
+  expect(run.code).toBe(1);
+});
+
+test('one kind of file becomes another and comes back', () => {
+  const at = (name: string) => join(folder, 'convert', name);
+  const chain = [join(folder, 'demo.wendril'), at('a.otf'), at('b.ufo'), at('c.woff'), at('d.wendril'), at('e.designspace'), at('f.ufoz'), at('g.ttf'), at('h.woff2')];
+  for (let i = 1; i < chain.length; i++) expect(wendril('convert', chain[i - 1]!, chain[i]!, '--keep-overlaps')).toMatchObject({ code: 0, out: `${chain[i]}\n` });
+  const [first, last] = [chain[1]!, chain[8]!].map((f) => JSON.parse(wendril('info', f, '--json').out));
+  expect(last).toMatchObject({ glyphs: first.glyphs, codePoints: first.codePoints, widths: first.widths, names: first.names });
+  expect(wendril('convert', at('a.otf'), at('n.svg'), '--glyph', 'n').code).toBe(0);
+  const svg = readFileSync(at('n.svg'), 'utf8');
+  expect(svg).toMatch(/viewBox="0 0 546 946"/);
+  expect(svg).toMatch(/<path d="M72 742L156 742L156 406C/);
+});
+
+test('names are shown, planned and given; files keep their packing', () => {
+  const font = join(folder, 'all', 'VelmarrowSans-Regular.otf');
+  const web = join(folder, 'all', 'VelmarrowSans-Regular.woff2');
+  const [shown] = JSON.parse(wendril('names', font, '--json').out);
+  expect(shown).toMatchObject({ family: 'Velmarrow Sans', style: 'Regular', contradictions: [] });
+  const before = readFileSync(font);
+  const planned = wendril('names', font, web, '--family', 'Orde', '--style', 'Narrow Bold', '--dry-run', '--json');
+  expect(JSON.parse(planned.out)).toMatchObject([{ out: null, names: { postScriptName: 'Orde-NarrowBold', weightClass: 700, widthClass: 3 } }, { out: null }]);
+  expect(readFileSync(font).equals(before)).toBe(true);
+  const out = join(folder, 'named');
+  expect(wendril('names', font, web, '--family', 'Orde', '--style', 'Narrow Bold', '--out', out).code).toBe(0);
+  expect(readFileSync(font).equals(before)).toBe(true);
+  for (const [name, format] of [
+    ['VelmarrowSans-Regular.otf', 'otf'],
+    ['VelmarrowSans-Regular.woff2', 'woff2'],
+  ] as const) {
+    const [said] = JSON.parse(wendril('names', join(out, name), '--json').out);
+    expect(said).toMatchObject({ family: 'Orde', style: 'Narrow Bold', weightClass: 700, widthClass: 3, contradictions: [] });
+    expect(JSON.parse(wendril('info', join(out, name), '--json').out)).toMatchObject({ format, glyphs: 76 });
+  }
 });
 
 test('help needs no arguments and exits with 0', () => {

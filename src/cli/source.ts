@@ -6,10 +6,13 @@ import type { FontProject } from '../core/formats/projectFromFont';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
 
+const plain = (buffer: Buffer): Uint8Array => new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.length);
+
 /** Reads a file whole, or says in one sentence why not. */
 export function readFile(path: string): Uint8Array {
   try {
-    return readFileSync(path);
+    // A plain array: a Buffer's slice is no copy.
+    return plain(readFileSync(path));
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
     throw new CliError(code === 'ENOENT' ? `${path} does not exist.` : code === 'EISDIR' ? `${path} is a folder, not a file.` : `${path} cannot be read (${code}).`);
@@ -37,10 +40,10 @@ class FolderReader {
     } finally {
       closeSync(file);
     }
-    if (size === SMALL) return readFileSync(path);
+    if (size === SMALL) return plain(readFileSync(path));
     const start = this.used;
     this.used += size;
-    return this.pool.subarray(start, this.used);
+    return plain(this.pool.subarray(start, this.used));
   }
 }
 

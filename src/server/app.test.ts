@@ -28,7 +28,7 @@ afterAll(() => {
 const get = (path: string) => fetch(url + path);
 
 test('every stage’s address is the one page, asked for anew each time', async () => {
-  for (const path of ['/', '/p/velmarrow/draw?glyph=n', '/p/x/cast']) {
+  for (const path of ['/', '/p/velmarrow/draw?glyph=n', '/p/x/cast', '/names']) {
     const response = await get(path);
     expect(response.status).toBe(200);
     expect(await response.text()).toContain('<title>Wendril</title>');

@@ -28,7 +28,7 @@ export function createApp(dist: string): Express {
     }),
   );
   // Every stage has its own address; all of them are the one page.
-  app.get(/^\/(p\/.*)?$/, (_, response) => {
+  app.get(/^\/(p\/.*|names)?$/, (_, response) => {
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(join(dist, 'index.html'));
   });

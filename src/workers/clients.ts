@@ -1,6 +1,7 @@
 import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
 import type { FilesService } from './files';
+import type { NamesService } from './names';
 
 /** The compile worker, started on first use and kept. */
 let compiler: Remote<CompileService> | undefined;
@@ -10,7 +11,7 @@ export function compileWorker(): Remote<CompileService> {
 }
 
 /** A worker for one job on whole files; `stop` ends it at once, which is how a job is cancelled. */
-export function filesWorker(): { service: Remote<FilesService>; stop: () => void } {
+export function filesWorker(): { service: Remote<FilesService & NamesService>; stop: () => void } {
   const worker = new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
-  return { service: wrap<FilesService>(worker), stop: () => worker.terminate() };
+  return { service: wrap<FilesService & NamesService>(worker), stop: () => worker.terminate() };
 }

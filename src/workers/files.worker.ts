@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
 import { filesService } from './files';
+import { namesService } from './names';
 
-expose(filesService);
+expose({ ...filesService, ...namesService });

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { FolderOpen, Plus, Trash2 } from 'lucide-react';
+import { FolderOpen, Plus, Tag, Trash2 } from 'lucide-react';
 import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Toaster, toast } from 'sonner';
@@ -95,7 +95,10 @@ export function StartPage() {
           <Button className="h-9 px-4" onClick={() => input.current?.click()}>
             <FolderOpen size={16} /> Open a file
           </Button>
-          <span className="text-quiet">A project, a font (OpenType, TrueType, WOFF, WOFF2), a .ufoz or a zip with a designspace; or drop one here.</span>
+          <Link to="/names" className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint">
+            <Tag size={16} /> Names of finished fonts
+          </Link>
+          <span className="basis-full text-quiet">A project, a font (OpenType, TrueType, WOFF, WOFF2), a .ufoz or a zip with a designspace; or drop one here.</span>
           <input
             ref={input}
             type="file"

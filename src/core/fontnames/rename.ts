@@ -121,7 +121,7 @@ const plain = (value: string): string =>
 
 /** Weight class, width class and selection stand at fixed places in every version of the table. */
 function patchedOs2(bytes: Uint8Array, names: StyleNames): Uint8Array {
-  const out = bytes.slice();
+  const out = new Uint8Array(bytes);
   const view = new DataView(out.buffer);
   view.setUint16(4, names.weightClass);
   view.setUint16(6, names.widthClass);

@@ -322,7 +322,7 @@ class FontReader {
     }
     if (variable || tags.length === 0) return { kept: {}, lib: {} };
     return {
-      kept: Object.fromEntries(tags.map((tag) => [carriedPath(tag), this.font.tables.get(tag)!.slice()])),
+      kept: Object.fromEntries(tags.map((tag) => [carriedPath(tag), new Uint8Array(this.font.tables.get(tag)!)])),
       lib: { [CARRIED]: [...glyphNames] },
     };
   }

@@ -17,7 +17,7 @@ export function checksumOf(bytes: Uint8Array): number {
 
 /** The head table as its checksum counts it: without the adjustment of the whole file's. */
 export function withoutAdjustment(head: Uint8Array): Uint8Array {
-  const out = head.slice();
+  const out = new Uint8Array(head);
   if (out.length >= 12) out.fill(0, 8, 12);
   return out;
 }
