@@ -15,6 +15,13 @@ const TO_DRAW = ['eacute', 'ntilde', 'Oslash', 'germandbls', 'arrowright', 'quot
  * yet drawn. Tests begin from it.
  */
 export function buildStarter(): Project {
+  starter ??= build();
+  return starter;
+}
+
+let starter: Project | undefined;
+
+function build(): Project {
   const demo = buildDemo();
   const regular = demo.masters.find((m) => m.id === 'm1')!;
   const plain = (g: Glyph): Glyph => {

@@ -1,4 +1,4 @@
-// npm run bench [casting] [loading] [interface]: bundles the benchmarks as the product is bundled, then runs them.
+// npm run bench [casting] [fonts] [loading] [interface]: bundles the benchmarks as the product is bundled, then runs them.
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build } from 'esbuild';

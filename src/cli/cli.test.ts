@@ -74,7 +74,7 @@ test('what goes wrong is one sentence on standard error and exit code 1', () => 
   expect(fails('cast', join(folder, 'none.ufo'), '--out', folder)).toMatch(/none\.ufo does not exist\.$/);
   expect(fails('cast', join(folder, 'empty.wendril'), '--out', folder)).toBe('wendril: empty.wendril is not a zip file.');
   expect(fails('cast', join(folder, 'demo.wendril'))).toMatch(/needs --out DIR/);
-  expect(fails('cast', join(folder, 'demo.wendril'), '--out', folder, '--format', 'pfb')).toMatch(/“pfb” is not a format; choose from otf, ttf, woff2/);
+  expect(fails('cast', join(folder, 'demo.wendril'), '--out', folder, '--format', 'pfb')).toMatch(/“pfb” is not a format; choose from otf, ttf, woff, woff2/);
   expect(fails('info', join(folder, 'letter.ttf'))).toMatch(/letter\.ttf: This is not an OpenType or TrueType font file\.$/);
   expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.pdf'))).toMatch(/has no ending that tells what to write/);
   expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'))).toMatch(/choose it with --glyph/);

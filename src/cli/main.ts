@@ -2,7 +2,7 @@ import { CliError } from './problem';
 
 const HELP = `wendril — font files and their sources
 
-  wendril cast SOURCE --out DIR [--format otf,ttf,woff2] [--keep-overlaps]
+  wendril cast SOURCE --out DIR [--format otf,ttf,woff,woff2] [--keep-overlaps]
       SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.
   wendril convert IN OUT [--glyph NAME] [--face N] [--keep-overlaps]
       By their endings: .otf .ttf .woff .woff2 .ufo .ufoz .designspace .wendril, and .svg of one glyph.

@@ -34,7 +34,7 @@ export const compileService = {
     const started = performance.now();
     if (!project) return { lines: [] };
     if (compiled?.project !== project || compiled.master !== master) {
-      const font = castFont(project, { flavour: 'otf', master, cache });
+      const font = castFont(project, { flavour: 'otf', master, cache, compact: false });
       if (!font.ok) return { lines: [], fault: font.reason };
       compiled = { project, master, shaper: await createShaper(font.value.bytes), glyphIds: font.value.glyphIds };
     }

@@ -1,15 +1,12 @@
 import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
-import { fromWoff2 } from '../core/casting/webfont';
-import { openAny } from '../core/formats/openFile';
+import { openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/projectFile';
 import type { FontProject } from '../core/formats/projectFromFont';
 import type { MasterId, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
-
-const WOFF2 = 0x774f4632;
 
 export type CastFile = {
   fileName: string;
@@ -34,8 +31,8 @@ export const filesService = {
   /** A printable proof of a cast file. */
   async proof(input: ProofInput): Promise<Uint8Array> {
     const { makeProof } = await import('./proof');
-    const font = new DataView(input.font.buffer, input.font.byteOffset).getUint32(0) === WOFF2 ? await fromWoff2(input.font) : input.font;
-    return makeProof({ ...input, font });
+    const font = await unpackedFont(input.font, 'The font');
+    return makeProof({ ...input, font: font.ok ? font.value.bytes : input.font });
   },
 
   async cast(

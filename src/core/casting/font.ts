@@ -13,6 +13,7 @@ import { name } from '../opentype/name';
 import { os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
+import { shareSubroutines } from '../opentype/subroutines';
 import { createProject } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '../project/model';
 import { drawingsOf } from '../project/outline';
@@ -25,7 +26,14 @@ import { type CompositeShape, roundedBox, type SimpleShape, type TrueTypeShape }
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 
 export type Flavour = 'otf' | 'ttf';
-export type CastOptions = { flavour: Flavour; master: MasterId; keepOverlaps?: boolean; cache?: CastCache };
+export type CastOptions = {
+  flavour: Flavour;
+  master: MasterId;
+  keepOverlaps?: boolean;
+  /** Parts that charstrings share become subroutines: smaller files, a little later. */
+  compact?: boolean;
+  cache?: CastCache;
+};
 export type CastFont = {
   bytes: Uint8Array;
   names: StyleNames;
@@ -58,13 +66,14 @@ export function castFont(project: Project, options: CastOptions): Result<CastFon
   return attempt(() => cast(project, options));
 }
 
-function cast(project: Project, { flavour, master: masterId, keepOverlaps = false, cache = new CastCache() }: CastOptions): CastFont {
+function cast(project: Project, { flavour, master: masterId, keepOverlaps = false, compact = true, cache = new CastCache() }: CastOptions): CastFont {
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const entries = castOrder(project, masterId);
   const index = new Map(entries.map((e, i) => [e.glyph.id, i]));
   const names = styleNames(project, master);
   const characters = characterMap(entries);
-  const outlines = flavour === 'otf' ? cffOutlines(project, master, entries, names, keepOverlaps, cache) : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
+  const outlines =
+    flavour === 'otf' ? cffOutlines(project, master, entries, names, { keepOverlaps, compact }, cache) : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
   const fontBox = outlines.boxes.reduce((box, b) => {
     if (!isEmptyBox(b)) {
       stretchBox(box, b.xMin, b.yMin);
@@ -119,7 +128,14 @@ type Outlines = {
   overlapsKept: string[];
 };
 
-function cffOutlines(project: Project, master: Master, entries: readonly Entry[], names: StyleNames, keepOverlaps: boolean, cache: CastCache): Outlines {
+function cffOutlines(
+  project: Project,
+  master: Master,
+  entries: readonly Entry[],
+  names: StyleNames,
+  { keepOverlaps, compact }: { keepOverlaps: boolean; compact: boolean },
+  cache: CastCache,
+): Outlines {
   const source = drawingsOf(project, master.id);
   const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
@@ -134,6 +150,7 @@ function cffOutlines(project: Project, master: Master, entries: readonly Entry[]
       emptyBox(),
     ),
   );
+  const shared = compact ? shareSubroutines(charstrings) : { charstrings, subroutines: [] };
   const standard = (vertical: boolean) => master.stems.find((s) => s.vertical === vertical)?.value;
   const cff = writeCff(
     {
@@ -152,7 +169,8 @@ function cffOutlines(project: Project, master: Master, entries: readonly Entry[]
       nominalWidthX,
     },
     entries.map((e) => finalName(e.glyph)),
-    charstrings,
+    shared.charstrings,
+    shared.subroutines,
   );
   return {
     tables: [

@@ -1,10 +1,11 @@
 import { failure, type Result, success } from '../base/result';
+import { toWoff } from '../opentype/woff';
 import type { Master, Project } from '../project/model';
 import { CastCache } from './cache';
 import { type CastFont, castFont, type Flavour } from './font';
 import { toWoff2 } from './webfont';
 
-export const FORMATS = ['otf', 'ttf', 'woff2'] as const;
+export const FORMATS = ['otf', 'ttf', 'woff', 'woff2'] as const;
 export type Format = (typeof FORMATS)[number];
 
 export type OutputFile = { fileName: string; format: Format; master: string; bytes: Uint8Array; font: CastFont };
@@ -17,7 +18,7 @@ export type OutputOptions = {
   cancelled?: () => boolean;
 };
 
-/** Every file asked for, one per master and format. A WOFF2 holds the TrueType font. Stops with a sentence at the first refusal. */
+/** Every file asked for, one per master and format. WOFF and WOFF2 hold the TrueType font. Stops with a sentence at the first refusal. */
 export async function castOutputs(project: Project, options: OutputOptions): Promise<Result<OutputFile[]>> {
   const { formats, masters, keepOverlaps = false, cache = new CastCache(), progress, cancelled } = options;
   const files: OutputFile[] = [];
@@ -35,7 +36,7 @@ export async function castOutputs(project: Project, options: OutputOptions): Pro
         font = result.value;
         fonts.set(flavour, font);
       }
-      const bytes = format === 'woff2' ? await toWoff2(font.bytes) : font.bytes;
+      const bytes = format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
       files.push({ fileName: `${font.names.postScriptName}.${format}`, format, master: master.id, bytes, font });
     }
   }

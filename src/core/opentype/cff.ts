@@ -45,8 +45,8 @@ export type CffInfo = {
   nominalWidthX: number;
 };
 
-/** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`) and their names. */
-export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[]): Uint8Array {
+/** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`), their names and global subroutines. */
+export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[], subroutines: readonly Uint8Array[] = []): Uint8Array {
   const strings: string[] = [];
   const sid = (text: string) => STANDARD_STRINGS + strings.push(text) - 1;
   const charset = new Writer().uint8(2);
@@ -70,7 +70,7 @@ export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrin
   const privateDict = writePrivate(info);
   const nameIndex = writeIndex([ascii(info.postScriptName)]);
   const stringIndex = writeIndex(strings.map(ascii));
-  const globalSubrs = writeIndex([]);
+  const globalSubrs = writeIndex(subroutines);
   // Offsets in the top dictionary are written five bytes wide, so its size is known before their values are.
   const topSize = top.length + 6 + 6 + 11;
   const fixed = 4 + nameIndex.length + indexSize([topSize]) + stringIndex.length + globalSubrs.length;

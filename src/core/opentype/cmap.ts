@@ -60,13 +60,15 @@ function readFormat4(from: Reader): Map<number, number> {
   const count = from.seek(base + 6).uint16() / 2;
   const at = (array: number, i: number) => base + 14 + array * count * 2 + (array > 0 ? 2 : 0) + i * 2;
   const map = new Map<number, number>();
+  let last = -1;
   for (let i = 0; i < count; i++) {
     const end = from.seek(at(0, i)).uint16();
     const start = from.seek(at(1, i)).uint16();
     const delta = from.seek(at(2, i)).uint16();
     const rangeAt = at(3, i);
     const range = from.seek(rangeAt).uint16();
-    for (let code = start; code <= end && code < 0xffff; code++) {
+    // A character belongs to the first segment that reaches it; so no two are ever gone through twice.
+    for (let code = Math.max(start, last + 1); code <= end && code < 0xffff; code++) {
       let glyph = (code + delta) & 0xffff;
       if (range !== 0) {
         glyph = from.seek(rangeAt + range + 2 * (code - start)).uint16();
@@ -74,6 +76,7 @@ function readFormat4(from: Reader): Map<number, number> {
       }
       if (glyph !== 0) map.set(code, glyph);
     }
+    last = Math.max(last, end);
   }
   return map;
 }

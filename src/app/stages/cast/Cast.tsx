@@ -19,6 +19,7 @@ const FORMATS: readonly { format: Format; title: string; what: string }[] = [
   { format: 'otf', title: 'OpenType', what: 'cubic outlines (CFF), for desktop and print' },
   { format: 'ttf', title: 'TrueType', what: 'quadratic outlines, for every system' },
   { format: 'woff2', title: 'WOFF2', what: 'the TrueType font packed for web pages' },
+  { format: 'woff', title: 'WOFF', what: 'packed the older way, for browsers without WOFF2' },
 ];
 
 export const sizeText = (bytes: number): string =>
@@ -204,7 +205,7 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
               <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
                 {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}
               </span>
-              <Button onClick={() => download(f.bytes, f.fileName, f.format === 'woff2' ? 'font/woff2' : 'font/sfnt')}>
+              <Button onClick={() => download(f.bytes, f.fileName, f.format.startsWith('woff') ? `font/${f.format}` : 'font/sfnt')}>
                 <Download size={15} /> Download
               </Button>
             </div>
