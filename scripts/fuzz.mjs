@@ -1,17 +1,7 @@
 // npm run fuzz [cases] [first seed]: bundles the fuzz run as the product is bundled, then runs it.
 import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
-import { build } from 'esbuild';
+import { bundle } from './bundle.mjs';
 import { root } from './install.mjs';
 
-await build({
-  entryPoints: [join(root, 'fuzz/run.ts')],
-  outfile: join(root, 'build/fuzz.mjs'),
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
-  packages: 'external',
-  logLevel: 'error',
-});
-process.exitCode = spawnSync(process.execPath, [join(root, 'build/fuzz.mjs'), ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' }).status ?? 1;
+const file = await bundle('fuzz/run.ts', 'fuzz.mjs');
+process.exitCode = spawnSync(process.execPath, [file, ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' }).status ?? 1;

@@ -124,19 +124,28 @@ const LANGUAGE_IDS: Readonly<Record<string, number>> = {
   zh: 0x804,
 };
 
-/** The name table's records for Windows, English first, other family names in their languages. */
-export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
-  const { family } = project;
-  const record = (nameID: number, value: string, languageID = 0x409): NameRecord => ({ platformID: 3, encodingID: 1, languageID, nameID, value });
+/** The names that follow from family and style; typographic ones only where they say more than the linked ones. */
+export function ruledNames(names: StyleNames): [nameID: number, value: string | undefined][] {
   const typographic = names.linkedFamily !== names.family || names.linkedStyle !== names.style;
-  const entries: [number, string | undefined][] = [
-    [NAME_ID.copyright, family.copyright],
+  return [
     [NAME_ID.family, names.linkedFamily],
     [NAME_ID.subfamily, names.linkedStyle],
     [NAME_ID.uniqueID, names.uniqueID],
     [NAME_ID.full, names.fullName],
     [NAME_ID.version, names.version],
     [NAME_ID.postScript, names.postScriptName],
+    [NAME_ID.typographicFamily, typographic ? names.family : undefined],
+    [NAME_ID.typographicSubfamily, typographic ? names.style : undefined],
+  ];
+}
+
+/** The name table's records for Windows, English first, other family names in their languages. */
+export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
+  const { family } = project;
+  const record = (nameID: number, value: string, languageID = 0x409): NameRecord => ({ platformID: 3, encodingID: 1, languageID, nameID, value });
+  const entries: [number, string | undefined][] = [
+    [NAME_ID.copyright, family.copyright],
+    ...ruledNames(names),
     [NAME_ID.trademark, family.trademark],
     [NAME_ID.manufacturer, family.manufacturer],
     [NAME_ID.designer, family.designer],
@@ -145,8 +154,6 @@ export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
     [NAME_ID.designerURL, family.designerURL],
     [NAME_ID.licence, family.licence],
     [NAME_ID.licenceURL, family.licenceURL],
-    [NAME_ID.typographicFamily, typographic ? names.family : undefined],
-    [NAME_ID.typographicSubfamily, typographic ? names.style : undefined],
     [NAME_ID.sampleText, family.sampleText],
   ];
   const records = entries.flatMap(([id, value]) => (value ? [record(id, value)] : []));

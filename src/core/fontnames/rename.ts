@@ -1,4 +1,4 @@
-import { postScriptSafe, type StyleNames, styleNames } from '../casting/names';
+import { postScriptSafe, ruledNames, type StyleNames, styleNames } from '../casting/names';
 import { nameOf } from '../formats/fontNames';
 import { readFvar } from '../opentype/fvar';
 import { head } from '../opentype/head';
@@ -76,23 +76,12 @@ const isEnglish = (r: NameRecord): boolean => (r.platformID === 3 ? (r.languageI
 
 /** Old records with the ruled names replaced, for every platform and English that the font speaks. */
 function renamed(records: readonly NameRecord[], names: StyleNames): NameRecord[] {
-  const typographic = names.linkedFamily !== names.family || names.linkedStyle !== names.style;
-  const values: [number, string | undefined][] = [
-    [NAME_ID.family, names.linkedFamily],
-    [NAME_ID.subfamily, names.linkedStyle],
-    [NAME_ID.uniqueID, names.uniqueID],
-    [NAME_ID.full, names.fullName],
-    [NAME_ID.version, names.version],
-    [NAME_ID.postScript, names.postScriptName],
-    [NAME_ID.typographicFamily, typographic ? names.family : undefined],
-    [NAME_ID.typographicSubfamily, typographic ? names.style : undefined],
-  ];
   const kept = records.filter((r) => !RULED.includes(r.nameID) && !WWS.includes(r.nameID));
   const spoken = new Map<string, NameRecord>();
   for (const r of records) if (isEnglish(r)) spoken.set(`${r.platformID} ${r.encodingID} ${r.languageID}`, r);
   if (spoken.size === 0) spoken.set('', { platformID: 3, encodingID: 1, languageID: 0x409, nameID: 0, value: '' });
   const added = [...spoken.values()].flatMap(({ platformID, encodingID, languageID }) =>
-    values.flatMap(([nameID, value]) => (value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [])),
+    ruledNames(names).flatMap(([nameID, value]) => (value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [])),
   );
   return [...kept, ...added];
 }
