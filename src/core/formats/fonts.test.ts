@@ -1,4 +1,6 @@
 import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { buildDemo } from '../../../demo/family';
 import { buildStarter } from '../../../demo/starter';
 import { mutated } from '../../../fuzz/mutate';
 import { castFont } from '../casting/font';
@@ -10,7 +12,7 @@ import { Writer } from '../opentype/binary';
 import { readSfnt, writeSfnt } from '../opentype/sfnt';
 import { fromWoff, toWoff } from '../opentype/woff';
 import { emptyDrawing } from '../project/create';
-import type { Project } from '../project/model';
+import type { Drawing, Project } from '../project/model';
 import { defaultMaster, glyphNamed } from '../project/queries';
 import { instanceAt } from '../variation/instance';
 import { openAny, unpackedFont } from './openFile';
@@ -188,6 +190,29 @@ test('a variable font comes in as masters whose instances are the font’s own',
   expect(Math.max(...wide) / Math.min(...wide)).toBeGreaterThan(1.5);
   const bounds = boundsOf(curvesOf(glyphNamed(vf, 'H')!.drawings.m1!.contours[0]!));
   expect(bounds.yMax).toBeGreaterThan(600);
+});
+
+test('a CFF2 font of the demo’s six masters gives the demo’s own instances, within rounding', async () => {
+  // Built by an independent library from the demo's masters; a few letters of it.
+  const { project: vf } = await opened(new Uint8Array(readFileSync('src/core/formats/fixtures/velmarrow-cff2.otf')), 'velmarrow-cff2.otf');
+  expect(vf.masters).toHaveLength(6);
+  const demo = buildDemo();
+  for (const [wght, wdth] of [
+    [300, 75],
+    [350, 90],
+    [600, 75],
+    [700, 100],
+  ] as const) {
+    const [is, was] = [instanceAt(vf, { wght, wdth }, 'x').project, instanceAt(demo, { wght, wdth }, 'x').project];
+    for (const name of ['a', 'e', 'g', 'n', 'ampersand']) {
+      const [a, b] = [is, was].map((p) => Object.values(glyphNamed(p, name)!.drawings)[0]!) as [Drawing, Drawing];
+      expect(Math.abs(a.advance - b.advance)).toBeLessThanOrEqual(1);
+      const [boxA, boxB] = [a, b].map((d) => boundsOf(d.contours.flatMap(curvesOf)));
+      for (const side of ['xMin', 'yMin', 'xMax', 'yMax'] as const) expect(Math.abs(boxA![side] - boxB![side])).toBeLessThanOrEqual(1);
+      expect(Math.abs(area(a.contours) / area(b.contours) - 1)).toBeLessThan(0.01);
+    }
+    expect(is.masters[0]!.zones.xHeight.position).toBeCloseTo(was.masters[0]!.zones.xHeight.position, 0);
+  }
 });
 
 test('damaged fonts of all kinds give one sentence or a sound project, never anything else', async () => {
