@@ -156,6 +156,7 @@ function readGlyph(from: Reader): GlyfRecord {
 
 function readContours(from: Reader, count: number): GlyfPoint[][] {
   const ends = Array.from({ length: count }, () => from.uint16());
+  if (ends.some((end, i) => i > 0 && end <= ends[i - 1]!)) refuse(`The ${from.name} table has contours whose last points do not rise, at byte ${from.at - 2 * count}.`);
   const total = count === 0 ? 0 : ends[count - 1]! + 1;
   from.raw(from.uint16());
   const flags: number[] = [];

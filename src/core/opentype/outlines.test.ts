@@ -126,3 +126,19 @@ test('composites keep their offsets and scales; long tables take long offsets', 
   expect(joinGlyphs([new Uint8Array(70000), new Uint8Array(70000)]).indexToLocFormat).toBe(1);
   expect(attempt(() => readGlyphs(new Uint8Array(4), Uint8Array.of(0, 0, 0, 200), 0, 1))).toMatchObject({ ok: false, reason: expect.stringContaining('outside the glyf table') });
 });
+
+test('contours whose ends fall are refused with table, glyph and place', () => {
+  const record = writeSimpleGlyph(
+    [0, 100].map((x) => [
+      { x, y: 0, on: true },
+      { x: x + 50, y: 0, on: true },
+      { x, y: 50, on: true },
+    ]),
+    { xMin: 0, yMin: 0, xMax: 150, yMax: 50 },
+    false,
+  );
+  const { glyf, loca, indexToLocFormat } = joinGlyphs([record]);
+  new DataView(glyf.buffer).setUint16(10, 400);
+  const read = attempt(() => readGlyphs(glyf, loca, indexToLocFormat, 1));
+  expect(read).toEqual({ ok: false, reason: 'The glyf (glyph 0) table has contours whose last points do not rise, at byte 10.' });
+});
