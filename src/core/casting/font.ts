@@ -24,6 +24,7 @@ import { alignmentZones, lineMetrics } from './metrics';
 import { nameRecords, type StyleNames, styleNames } from './names';
 import { type CompositeShape, roundedBox, type SimpleShape, type TrueTypeShape } from './shape';
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
+import { widthValues } from './widths';
 
 export type Flavour = 'otf' | 'ttf';
 export type CastOptions = {
@@ -198,25 +199,6 @@ function withWidth(body: Uint8Array, width: number): Uint8Array {
   out.set(number);
   out.set(body, number.length);
   return out;
-}
-
-/** defaultWidthX: the most frequent advance. nominalWidthX: what makes the other advances cheapest to write. */
-function widthValues(advances: readonly number[]): { defaultWidthX: number; nominalWidthX: number } {
-  const counts = new Map<number, number>();
-  for (const a of advances) counts.set(a, (counts.get(a) ?? 0) + 1);
-  const [defaultWidthX] = [...counts].reduce((a, b) => (b[1] > a[1] || (b[1] === a[1] && b[0] < a[0]) ? b : a), [0, 0]);
-  counts.delete(defaultWidthX);
-  const cost = (nominal: number) => {
-    let sum = 0;
-    for (const [a, n] of counts) sum += n * (Math.abs(a - nominal) <= 107 ? 1 : Math.abs(a - nominal) <= 1131 ? 2 : 3);
-    return sum;
-  };
-  let best = { nominal: 0, cost: cost(0) };
-  for (const a of [...counts.keys()].sort((p, q) => p - q)) {
-    const here = { nominal: Math.min(32767, a + 107), cost: cost(a + 107) };
-    if (here.cost < best.cost) best = here;
-  }
-  return { defaultWidthX, nominalWidthX: best.nominal };
 }
 
 function trueTypeOutlines(project: Project, master: Master, entries: readonly Entry[], index: ReadonlyMap<GlyphId, number>, keepOverlaps: boolean, cache: CastCache): Outlines {

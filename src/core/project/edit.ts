@@ -1,3 +1,4 @@
+import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
 import { drawingOf } from './queries';
 
@@ -12,7 +13,7 @@ export const edited = (project: Project, sentence: string): Outcome => ({ ok: tr
 export const refused = (reason: string): Outcome => ({ ok: false, reason });
 
 /** The project with one glyph replaced. */
-export const withGlyph = (project: Project, glyph: Glyph): Project => ({ ...project, glyphs: { ...project.glyphs, [glyph.id]: glyph } });
+export const withGlyph = (project: Project, glyph: Glyph): Project => ({ ...project, glyphs: replacing(project.glyphs, glyph) });
 
 export type DrawingPlace = { glyph: GlyphId; master: MasterId };
 

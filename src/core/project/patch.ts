@@ -1,3 +1,4 @@
+import { remember, touchedBetween } from './lineage';
 import { type Glyph, type GlyphId, PART_NAMES, type PartName, type Parts, type Project } from './model';
 
 /** What differs between two projects, per glyph record and per part; `undefined` means the glyph is not there. */
@@ -9,7 +10,10 @@ export type Patch = {
 /** The patch that leads from one project to another; untouched records are told by identity. */
 export function patchBetween(before: Project, after: Project): Patch {
   const glyphs: { id: GlyphId; before: Glyph | undefined; after: Glyph | undefined }[] = [];
-  if (before.glyphs !== after.glyphs) {
+  const touched = touchedBetween(before.glyphs, after.glyphs);
+  if (touched) {
+    for (const id of touched) if (after.glyphs[id] !== before.glyphs[id]) glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
+  } else {
     for (const id in after.glyphs) {
       if (after.glyphs[id] !== before.glyphs[id]) glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
     }
@@ -38,6 +42,11 @@ export function applyPatch(project: Project, patch: Patch, direction: 'forwards'
       if (glyph) next[change.id] = glyph;
       else delete next[change.id];
     }
+    remember(
+      next,
+      glyphs,
+      patch.glyphs.map((c) => c.id),
+    );
     glyphs = next;
   }
   const parts: Partial<Record<PartName, unknown>> = {};

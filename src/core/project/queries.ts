@@ -1,4 +1,5 @@
 import { toDesign } from '../variation/model';
+import { touchedBetween } from './lineage';
 import { type Drawing, type Glyph, type GlyphId, type Master, type MasterId, type Project, ZONE_KEYS, type Zone } from './model';
 
 type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
@@ -24,7 +25,8 @@ function indexOf(project: Project): Index {
 function sameNames(a: Project, b: Project): boolean {
   if (a.glyphOrder !== b.glyphOrder) return false;
   if (a.glyphs === b.glyphs) return true;
-  return a.glyphOrder.every((id) => {
+  const ids = touchedBetween(a.glyphs, b.glyphs) ?? a.glyphOrder;
+  return [...ids].every((id) => {
     const before = a.glyphs[id];
     const after = b.glyphs[id];
     return before === after || (before !== undefined && after !== undefined && before.name === after.name && before.unicodes === after.unicodes);
