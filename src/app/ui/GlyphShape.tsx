@@ -1,8 +1,9 @@
 import { memo } from 'react';
 import { codePointsForName } from '../../core/project/glyphNames';
 import type { Glyph, MasterId, Project } from '../../core/project/model';
-import { drawingOf, isBlank, isEmptyDrawing, masterOf } from '../../core/project/queries';
+import { drawingOf, isBlank, isEmptyDrawing } from '../../core/project/queries';
 import { drawingPath } from '../canvas/outlinePaths';
+import { type Reach, reachOf } from './reach';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */
 export function characterOf(glyph: Glyph): string {
@@ -13,15 +14,13 @@ export function characterOf(glyph: Glyph): string {
     .join('');
 }
 
-type Props = { project: Project; glyph: Glyph; master: MasterId; size: number };
+/** `reach`: the heights shown, where a row of glyphs is to stand in one scale; else the glyph's own need. */
+type Props = { project: Project; glyph: Glyph; master: MasterId; size: number; reach?: Reach };
 
 /** A glyph as drawn, filled, centred in a square of `size` pixels; an empty one is pencilled. */
-export const GlyphShape = memo(function GlyphShape({ project, glyph, master, size }: Props) {
+export const GlyphShape = memo(function GlyphShape({ project, glyph, master, size, reach }: Props) {
   const drawing = drawingOf(glyph, master);
-  const zones = masterOf(project, master)?.zones;
-  const em = project.unitsPerEm;
-  const top = (zones?.ascender.position ?? em * 0.75) + em * 0.08;
-  const bottom = (zones?.descender.position ?? -em * 0.22) - em * 0.04;
+  const { top, bottom } = reach ?? reachOf(project, master, [glyph]);
   const height = top - bottom;
   const width = Math.max(height, drawing.advance * 1.05);
   if (isEmptyDrawing(drawing) && !isBlank(glyph)) {

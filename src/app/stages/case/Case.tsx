@@ -47,7 +47,7 @@ export default function Case() {
   const rows = useMemo(() => {
     const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
     const wanted = { all: () => true, drawn, undrawn: (g: Glyph) => !drawn(g), unencoded: (g: Glyph) => g.unicodes.length === 0 }[question];
-    return rowsOf(compartmentsOf(project, wanted), width);
+    return rowsOf(compartmentsOf(project, master, wanted), width);
   }, [project, master, question, width]);
 
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => ref.current, estimateSize: (i) => rows[i]!.height, overscan: 4 });
@@ -127,7 +127,7 @@ export default function Case() {
                           className={`-mr-px -mb-px flex flex-col items-center border ${chosen.has(g.id) || (chosen.size === 0 && g.id === current) ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
                           style={{ width: row.cell, height: row.cell + 19 }}
                         >
-                          <GlyphShape project={project} glyph={g} master={master} size={row.cell - 8} />
+                          <GlyphShape project={project} glyph={g} master={master} size={row.cell - 8} reach={row.reach} />
                           <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">{g.name}</span>
                         </button>
                       ))}

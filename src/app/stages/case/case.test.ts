@@ -1,3 +1,4 @@
+import { buildDemo } from '../../../../demo/family';
 import { buildStarter } from '../../../../demo/starter';
 import { glyphNamed } from '../../../core/project/queries';
 import { neighboursInGalley } from '../draw/neighbours';
@@ -6,7 +7,7 @@ import { compartmentsOf, rowsOf } from './compartments';
 const demo = buildStarter();
 
 test('glyphs lie in compartments by role, every one once, what is needed most largest', () => {
-  const compartments = compartmentsOf(demo, () => true);
+  const compartments = compartmentsOf(demo, 'm1', () => true);
   expect(compartments.slice(0, 3).map((c) => [c.title, c.glyphs.length])).toEqual([
     ['Lowercase', 26],
     ['Capitals', 26],
@@ -16,9 +17,26 @@ test('glyphs lie in compartments by role, every one once, what is needed most la
   expect(compartments[0]!.cell).toBeGreaterThan(compartments[3]!.cell);
 });
 
+test('sets, small capitals, ligatures and alternates of a whole family have compartments of their own; nothing is cut off', () => {
+  const family = buildDemo();
+  const compartments = compartmentsOf(family, 'm1', () => true);
+  const titled = (title: string) => compartments.find((c) => c.title === title)!;
+  expect(titled('Small capitals').glyphs).toHaveLength(26);
+  expect(titled('Ligatures').glyphs.map((g) => g.name)).toEqual(['f_f', 'f_i', 'f_l', 'f_f_i', 'f_f_l']);
+  expect(titled('Figures of other sets').glyphs.length).toBeGreaterThanOrEqual(60);
+  expect(titled('Alternates').glyphs.map((g) => g.name)).toEqual(expect.arrayContaining(['a.ss01', 'g.ss02', 'y.ss03', 'parenleft.case']));
+  expect(titled('Marks').glyphs.every((g) => g.category === 'mark' || g.unicodes.length > 0)).toBe(true);
+  expect(titled('Symbols and currency').glyphs.map((g) => g.name)).toEqual(expect.arrayContaining(['Euro', 'arrowright', 'platform']));
+  expect(compartments.flatMap((c) => c.glyphs)).toHaveLength(family.glyphOrder.length);
+  expect(titled('Others')?.glyphs.map((g) => g.name) ?? []).toEqual(['.notdef']);
+  // An acute on l rises above the ascenders; its compartment shows all of it, and plain letters stay as large as they were.
+  expect(titled('Accented lowercase').reach.top).toBeGreaterThan(900);
+  expect(titled('Lowercase').reach).toEqual({ top: 822, bottom: -244 });
+});
+
 test('rows hold what fits the width', () => {
   const rows = rowsOf(
-    compartmentsOf(demo, () => true),
+    compartmentsOf(demo, 'm1', () => true),
     500,
   );
   const cells = rows.filter((r) => r.kind === 'cells');

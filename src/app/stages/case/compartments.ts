@@ -1,49 +1,52 @@
 import { codePointsForName } from '../../../core/project/glyphNames';
-import type { Glyph, Project } from '../../../core/project/model';
+import type { Glyph, MasterId, Project } from '../../../core/project/model';
 import { glyphsInOrder } from '../../../core/project/queries';
+import { type Reach, reachOf } from '../../ui/reach';
 
 /** A compartment of the case: glyphs of one role, in cells of one size. What a text needs most lies largest. */
-export type Compartment = { title: string; cell: number; glyphs: Glyph[] };
+export type Compartment = { title: string; cell: number; glyphs: Glyph[]; reach: Reach };
 
-const ROLES: readonly { title: string; cell: number; test: (character: string, glyph: Glyph) => boolean }[] = [
+const ROLES: readonly { title: string; cell: number; test: (character: string, glyph: Glyph, meant: string) => boolean }[] = [
   { title: 'Lowercase', cell: 92, test: (c) => /^[a-z]$/.test(c) },
   { title: 'Capitals', cell: 80, test: (c) => /^[A-Z]$/.test(c) },
   { title: 'Figures', cell: 72, test: (c, g) => /^\p{Nd}$/u.test(c) && !g.name.includes('.') },
   { title: 'Punctuation and spaces', cell: 64, test: (c) => /^[\p{P}\p{Z}]$/u.test(c) },
   { title: 'Accented lowercase', cell: 64, test: (c) => /^\p{Ll}$/u.test(c) },
   { title: 'Accented capitals', cell: 64, test: (c) => /^\p{Lu}$/u.test(c) },
-  { title: 'Symbols and currency', cell: 64, test: (c) => /^[\p{S}\p{No}\p{Nl}]$/u.test(c) },
-  { title: 'Marks', cell: 64, test: (c) => /^[\p{M}\p{Lm}\p{Sk}]$/u.test(c) },
+  { title: 'Marks', cell: 64, test: (c, g) => g.category === 'mark' || /^[\p{M}\p{Lm}\p{Sk}]$/u.test(c) },
+  { title: 'Symbols and currency', cell: 64, test: (c) => /^[\p{S}\p{Nl}\p{Co}]$/u.test(c) },
   { title: 'Other letters', cell: 64, test: (c) => /^\p{L}$/u.test(c) },
+  { title: 'Figures of other sets', cell: 64, test: (_, _g, meant) => /^\p{N}$/u.test(meant) },
+  { title: 'Small capitals', cell: 64, test: (_, g) => /\.(sc|smcp|c2sc)$/.test(g.name) },
+  { title: 'Ligatures', cell: 64, test: (_, g, meant) => g.category === 'ligature' || [...meant].length > 1 },
+  { title: 'Alternates', cell: 64, test: (_, g) => g.name.indexOf('.') > 0 },
 ];
 
 /** The plain questions the case can be asked. */
 export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
 
 /** Sorts glyphs into compartments by what they stand for; alternates and ligatures come last. */
-export function compartmentsOf(project: Project, wanted: (g: Glyph) => boolean): Compartment[] {
-  const buckets: Compartment[] = [
-    ...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })),
-    { title: 'Alternates, ligatures and others', cell: 64, glyphs: [] },
-  ];
+export function compartmentsOf(project: Project, master: MasterId, wanted: (g: Glyph) => boolean): Compartment[] {
+  const buckets = [...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })), { title: 'Others', cell: 64, glyphs: [] as Glyph[] }];
   for (const glyph of glyphsInOrder(project)) {
     if (!wanted(glyph)) continue;
-    const codes = glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : codePointsForName(glyph.name);
+    const named = codePointsForName(glyph.name);
+    const codes = glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : named;
     const character = codes[0] === undefined ? '' : String.fromCodePoint(codes[0]);
-    const role = ROLES.findIndex((r) => r.test(character, glyph));
+    const role = ROLES.findIndex((r) => r.test(character, glyph, character || String.fromCodePoint(...named)));
     buckets[role < 0 ? ROLES.length : role]!.glyphs.push(glyph);
   }
-  return buckets.filter((b) => b.glyphs.length > 0);
+  return buckets.filter((b) => b.glyphs.length > 0).map((b) => ({ ...b, reach: reachOf(project, master, b.glyphs) }));
 }
 
 /** Rows for a virtual list: a heading, or cells of one compartment. */
-export type CaseRow = { kind: 'heading'; title: string; count: number; height: number } | { kind: 'cells'; cell: number; glyphs: Glyph[]; height: number };
+export type CaseRow = { kind: 'heading'; title: string; count: number; height: number } | { kind: 'cells'; cell: number; glyphs: Glyph[]; reach: Reach; height: number };
 
 export function rowsOf(compartments: readonly Compartment[], width: number): CaseRow[] {
-  return compartments.flatMap(({ title, cell, glyphs }): CaseRow[] => {
+  return compartments.flatMap(({ title, cell, glyphs, reach }): CaseRow[] => {
     const across = Math.max(1, Math.floor(width / cell));
     const rows: CaseRow[] = [{ kind: 'heading', title, count: glyphs.length, height: 34 }];
-    for (let i = 0; i < glyphs.length; i += across) rows.push({ kind: 'cells', cell, glyphs: glyphs.slice(i, i + across), height: cell + 18 });
+    for (let i = 0; i < glyphs.length; i += across) rows.push({ kind: 'cells', cell, glyphs: glyphs.slice(i, i + across), reach, height: cell + 18 });
     return rows;
   });
 }

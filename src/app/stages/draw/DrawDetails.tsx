@@ -21,6 +21,7 @@ import { drawingOf } from '../../../core/project/queries';
 import { run, select, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, NumberField, Section } from '../../ui/parts';
+import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
 
 function headingFor(glyph: Glyph, selection: ReadonlySet<PointKey>): string {
@@ -37,13 +38,14 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   const selection = useBench((s) => s.selection);
   const glyph = project.glyphs[id]!;
   const drawing = drawingOf(glyph, master);
+  const reach = reachOf(project, master, [glyph]);
   const kept = [...selection].filter((k) => pointOf(drawing, k));
   const codes = glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
   return (
     <Details heading={headingFor(glyph, new Set(kept))} sub={`${kept.length > 0 ? `${glyph.name} · ` : ''}${codes} · advance ${Math.round(drawing.advance * 10) / 10}`}>
       <div className="mb-3.5 flex items-end gap-2 border-b border-line pb-2" title="At 12, 16, 24 and 48 pixels">
         {[12, 16, 24, 48].map((px) => (
-          <GlyphShape key={px} project={project} glyph={glyph} master={master} size={px * 1.25} />
+          <GlyphShape key={px} project={project} glyph={glyph} master={master} size={(px * (reach.top - reach.bottom)) / project.unitsPerEm} reach={reach} />
         ))}
       </div>
       {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}

@@ -1,0 +1,28 @@
+import { isEmptyBox } from '../../core/geometry/curve';
+import type { Glyph, MasterId, Project } from '../../core/project/model';
+import { drawingBounds, drawingsOf } from '../../core/project/outline';
+import { drawingOf, masterOf } from '../../core/project/queries';
+
+/** The heights shown of glyphs, in font units. */
+export type Reach = { top: number; bottom: number };
+
+/** From descender to ascender, and as far beyond as ink goes; one for all glyphs given, so that they stand in one scale. */
+export function reachOf(project: Project, master: MasterId, glyphs: readonly Glyph[]): Reach {
+  const source = drawingsOf(project, master);
+  const reach = plainReach(project, master);
+  const air = project.unitsPerEm * 0.03;
+  for (const g of glyphs) {
+    const box = drawingBounds(drawingOf(g, master), source);
+    if (isEmptyBox(box)) continue;
+    reach.top = Math.max(reach.top, box.yMax + air);
+    reach.bottom = Math.min(reach.bottom, box.yMin - air);
+  }
+  return reach;
+}
+
+/** What a glyph is shown in by itself: a little more than from descender to ascender. */
+function plainReach(project: Project, master: MasterId): Reach {
+  const zones = masterOf(project, master)?.zones;
+  const em = project.unitsPerEm;
+  return { top: (zones?.ascender.position ?? em * 0.75) + em * 0.08, bottom: (zones?.descender.position ?? -em * 0.22) - em * 0.04 };
+}
