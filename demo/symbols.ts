@@ -39,8 +39,8 @@ export const reckoning: Record<string, Draw> = {
   plus: sign((m) => [dash(m, MIDDLE), upright(m, MIDDLE, half(m))]),
   minus: sign((m) => [dash(m, MIDDLE)]),
   multiply: sign((m) => {
-    const t = across(m, 54, 0.75);
-    const r = half(m) * 0.8;
+    const t = across(m, 54, 0.5);
+    const r = half(m) + (m.stemBy - 1) * 6;
     return [polygon([-r, MIDDLE - r + t], [-r + t, MIDDLE - r], [r, MIDDLE + r - t], [r - t, MIDDLE + r]), polygon([r - t, MIDDLE - r], [r, MIDDLE - r + t], [-r + t, MIDDLE + r], [-r, MIDDLE + r - t])];
   }),
   divide: sign((m) => [dash(m, MIDDLE), point(m, MIDDLE + 176 + (m.levelBy - 1) * 14), point(m, MIDDLE - 176 - (m.levelBy - 1) * 14)]),
