@@ -2,7 +2,7 @@
 
 import { capitals } from './capitals';
 import { figures } from './figures';
-import { centred, type Draw, type Letter, shifted, span } from './letter';
+import { centred, type Draw, type Letter, shifted, sided, span } from './letter';
 import { lowercase } from './lowercase';
 import { bar, mirrored, pen, polygon } from './pen';
 import { ruled } from './ruler';
@@ -35,6 +35,13 @@ const tabular = (measure: (s: Style) => Measure, lift: (name: string) => (s: Sty
     ]),
   );
 
+/** Side bearings of proportional figures in the Regular, left and right. */
+const SIDES: Record<string, readonly [number, number]> = {
+  zero: [44, 44], one: [58, 50], two: [54, 50], three: [46, 46], four: [28, 30], five: [52, 46], six: [46, 42], seven: [40, 26], eight: [46, 46], nine: [42, 46],
+};
+
+const proportional = (name: string): Draw => (m) => sided(m, figure(name)(m).contours, ...SIDES[name]!);
+
 /** Figures that stand between lowercase letters: 0, 1 and 2 as tall as x, 6 and 8 above it, the others hanging. */
 const HANGING = ['three', 'four', 'five', 'seven', 'nine'];
 const oldStyleMeasure = (name: string) => (s: Style): Measure => {
@@ -59,8 +66,8 @@ const small = (raise: number): Glyphs => to((s) => smallMeasure(s, raise), Objec
 /** Every set of figures: tabular, proportional, old-style, raised, lowered, and those of fractions. */
 export const figureSets: Glyphs = {
   ...tabular(capitalMeasure),
-  ...named('.pnum', to(capitalMeasure, Object.fromEntries(FIGURES.map((n) => [n, figure(n)])))),
-  ...named('.onum', Object.fromEntries(FIGURES.map((n) => [n, (s: Style) => figure(n)(oldStyleMeasure(n)(s))]))),
+  ...named('.pnum', to(capitalMeasure, Object.fromEntries(FIGURES.map((n) => [n, proportional(n)])))),
+  ...named('.onum', Object.fromEntries(FIGURES.map((n) => [n, (s: Style) => proportional(n)(oldStyleMeasure(n)(s))]))),
   ...named('superior', small(276)),
   ...named('inferior', small(-150)),
   ...named('.numr', small(276)),
