@@ -23,10 +23,10 @@ export async function convert(args: readonly string[]): Promise<void> {
   if (!from || !to || more.length > 0) throw new CliError('convert takes IN and OUT; see wendril --help.');
   const kind = extname(to.replace(/[/\\]+$/, '')).toLowerCase();
   if (!KINDS.includes(kind)) throw new CliError(`“${to}” has no ending that tells what to write; choose from ${KINDS.join(' ')}.`);
-  if (values.glyph !== undefined && kind !== '.svg') throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
+  if (values.glyph !== undefined && kind !== '.svg' && !/\.svg$/i.test(from)) throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
   const face = Number(values.face);
   if (!Number.isInteger(face) || face < 1) throw new CliError(`“${values.face}” is not the number of a face.`);
-  const { project, notes } = await openInput(from, face - 1);
+  const { project, notes } = await openInput(from, { face: face - 1, ...(values.glyph !== undefined && { glyph: values.glyph }) });
   for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
   const master = defaultMaster(project);
   if (project.masters.length > 1 && !['.designspace', '.wendril'].includes(kind)) {

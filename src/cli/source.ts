@@ -1,6 +1,6 @@
 import { closeSync, existsSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
 import { basename, dirname, relative, resolve, sep } from 'node:path';
-import { isFont, openAny } from '../core/formats/openFile';
+import { isFont, looksLikeSvg, openAny } from '../core/formats/openFile';
 import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
 import type { FontProject } from '../core/formats/projectFromFont';
 import type { Project } from '../core/project/model';
@@ -62,13 +62,13 @@ function readFolder(folder: string, prefix = ''): Map<string, Uint8Array> {
   return files;
 }
 
-/** Opens a source or a font file of any kind; what the reader had to say is given along. */
-export async function openInput(source: string, face = 0): Promise<FontProject> {
+/** Opens a source, a font file of any kind or an SVG picture; what the reader had to say is given along. */
+export async function openInput(source: string, options: { face?: number; glyph?: string } = {}): Promise<FontProject> {
   if (!existsSync(source)) throw new CliError(`${source} does not exist.`);
   if (!statSync(source).isDirectory() && !source.endsWith('.designspace')) {
     const bytes = readFile(source);
-    if (isFont(bytes)) {
-      const read = await openAny(bytes, basename(source), { face });
+    if (isFont(bytes) || looksLikeSvg(bytes)) {
+      const read = await openAny(bytes, basename(source), options);
       if (!read.ok) throw new CliError(read.reason);
       return read.value;
     }

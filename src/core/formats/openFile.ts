@@ -4,7 +4,10 @@ import { faceOffsets } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
 import { checkedProject, readProjectFile } from './projectFile';
 import { type FontProject, projectFromFont } from './projectFromFont';
+import { projectFromSvg } from './projectFromSvg';
+import { isSvg } from './svgRead';
 import type { Progress } from './ufo';
+import { textOf } from './xml';
 
 const WOFF2_SIGNATURE = 0x774f4632;
 const FONT_SIGNATURES = new Set([0x00010000, 0x4f54544f, 0x74727565, 0x74746366, WOFF_SIGNATURE, WOFF2_SIGNATURE]);
@@ -38,14 +41,29 @@ export async function unpackedFont(bytes: Uint8Array, label: string): Promise<Re
 }
 
 /**
- * Opens whatever a designer has: a project file, a zip with sources, or a font of any kind (`face` chooses one of a
- * collection, counted from 0). The project is checked whole before it is given.
+ * Opens whatever a designer has: a project file, a zip with sources, a font of any kind (`face` chooses one of a
+ * collection, counted from 0), or an SVG picture as a project of one glyph, named `glyph`. The project is checked whole
+ * before it is given.
  */
-export async function openAny(bytes: Uint8Array, label: string, { face = 0, progress }: { face?: number; progress?: Progress } = {}): Promise<Result<FontProject>> {
-  const read = isFont(bytes) ? await openFont(bytes, label, face, progress) : withoutNotes(readProjectFile(bytes, label, progress));
+export async function openAny(bytes: Uint8Array, label: string, { face = 0, glyph, progress }: OpenOptions = {}): Promise<Result<FontProject>> {
+  const read = isFont(bytes)
+    ? await openFont(bytes, label, face, progress)
+    : looksLikeSvg(bytes)
+      ? unwrapText(bytes, label, (text) => projectFromSvg(text, label, glyph))
+      : withoutNotes(readProjectFile(bytes, label, progress));
   if (!read.ok) return read;
   const checked = checkedProject(read.value.project, label);
   return checked.ok ? { ok: true, value: { project: checked.value, notes: read.value.notes } } : checked;
+}
+
+type OpenOptions = { face?: number; glyph?: string; progress?: Progress };
+
+/** Whether bytes begin as an SVG document does. */
+export const looksLikeSvg = (bytes: Uint8Array): boolean => isSvg(new TextDecoder().decode(bytes.subarray(0, 4096)));
+
+function unwrapText<T>(bytes: Uint8Array, label: string, work: (text: string) => Result<T>): Result<T> {
+  const text = attempt(() => textOf(bytes, label));
+  return text.ok ? work(text.value) : text;
 }
 
 const withoutNotes = (read: ReturnType<typeof readProjectFile>): Result<FontProject> => (read.ok ? { ok: true, value: { project: read.value, notes: [] } } : read);

@@ -12,11 +12,22 @@ const DEEPEST = 40;
  * a straight solution, then Newton's iteration on the true curves.
  */
 export function crossings(a: Curve, b: Curve): Crossing[] {
+  const shared = sameCourse(a, b);
+  if (shared) return shared;
   if (a.length === 4 && b.length === 4) return withEnds(a, b, lineCrossing(a, b));
   const found: Crossing[] = [];
   const budget = { left: 4000 };
   search(a, b, 0, 1, 0, 1, 0, found, budget, a, b);
   return withEnds(a, b, found);
+}
+
+/** The ends, when both are one curve, the same way or the other way round. */
+function sameCourse(a: Curve, b: Curve): Crossing[] | undefined {
+  const n = a.length;
+  if (n !== b.length) return undefined;
+  if (a.every((v, i) => v === b[i])) return [0, 1].map((t) => ({ t, u: t }));
+  if (a.every((v, i) => v === b[n - 2 - i + 2 * (i % 2)])) return [0, 1].map((t) => ({ t, u: 1 - t }));
+  return undefined;
 }
 
 /** Ends that lie on the other curve count too; they close shared stretches and T-joints. */

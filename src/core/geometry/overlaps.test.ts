@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { ellipse, rectangle } from '../drawing/shapes';
 import { type Contour, curvesOf, reverseContour, signedArea } from './contour';
-import { filledLength, removeOverlaps } from './overlaps';
+import { filledLength } from './coverage';
+import { removeOverlaps } from './overlaps';
 import { closedContour, square } from './testShapes';
 
 const areaOf = (contours: readonly Contour[]) => contours.reduce((sum, c) => sum + signedArea(c), 0);
