@@ -22,7 +22,7 @@ export function faultOf(first: readonly Contour[], second: readonly Contour[], o
   for (const c of result.contours) {
     const curves = curvesOf(c);
     if (curves.some((one) => lengthOf(one) < 0.02)) return 'stray point';
-    if (Math.abs(signedArea(c)) < 0.004 * curves.reduce((sum, one) => sum + lengthOf(one), 0)) return 'sliver';
+    if (Math.abs(signedArea(c)) < 0.002 * curves.reduce((sum, one) => sum + lengthOf(one), 0)) return 'sliver';
   }
   // A hundredth of a percent of an em square of 1,000 units; a level edge may lie just beside a coarse line.
   if (wrongArea(first, second, operation, result.contours, 2) < 60) return undefined;

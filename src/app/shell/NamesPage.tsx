@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
-import { ArrowLeft, Download, FolderOpen, TriangleAlert, X } from 'lucide-react';
+import { ArrowLeft, ChevronDown, Download, FolderOpen, TriangleAlert, X } from 'lucide-react';
 import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Toaster, toast } from 'sonner';
@@ -8,10 +8,13 @@ import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
 import { Button, NumberField, TextField } from '../ui/parts';
+import { filesIn } from './droppedFiles';
 import { download } from './projectFiles';
 
+const FONT_FILE = /\.(otf|ttf|woff2?)$/i;
+
 /** What the designer typed for one file; the rest follows by rule. */
-type Typed = { style?: string; postScriptName?: string; weightClass?: number };
+type Typed = Partial<Pick<Naming, 'style' | 'postScriptName' | 'fullName' | 'linkedFamily' | 'linkedStyle' | 'weightClass' | 'widthClass' | 'version' | 'uniqueID'>>;
 
 /** One worker for the page: it holds the font files. */
 function useFonts() {
@@ -36,6 +39,7 @@ export function NamesPage() {
   const [family, setFamily] = useState<string | undefined>();
   const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
   const input = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
     document.title = 'Names of finished fonts – Wendril';
@@ -54,7 +58,8 @@ export function NamesPage() {
   const namings: Record<string, Naming> = Object.fromEntries(
     files.map(({ name, facts }) => {
       const { style, ...own } = typed[name] ?? {};
-      return [name, { family: common.trim() || (facts.family ?? 'Untitled'), style: style?.trim() || facts.style || 'Regular', ...own }];
+      const said = Object.fromEntries(Object.entries(own).filter(([, v]) => v !== undefined && v !== ''));
+      return [name, { family: common.trim() || (facts.family ?? 'Untitled'), style: style?.trim() || facts.style || 'Regular', ...said }];
     }),
   );
   const plan = useQuery({
@@ -74,11 +79,16 @@ export function NamesPage() {
     onError: () => toast.error('The fonts could not be made.'),
   });
 
+  const take = (list: readonly File[]) => {
+    const found = list.filter((f) => FONT_FILE.test(f.name));
+    if (found.length > 0) add.mutate(found);
+    else toast.error(list.length === 1 ? `${list[0]!.name} is no font file.` : 'There are no font files in that folder.');
+  };
   const drop = (e: DragEvent) => {
     e.preventDefault();
-    if (e.dataTransfer.files.length > 0) add.mutate([...e.dataTransfer.files]);
+    void filesIn(e.dataTransfer).then(take);
   };
-  const type = (name: string, change: Typed) => setTyped({ ...typed, [name]: { ...typed[name], ...change } });
+  const type = (name: string, change: Typed | undefined) => setTyped({ ...typed, [name]: change ? { ...typed[name], ...change } : {} });
 
   return (
     <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
@@ -101,7 +111,24 @@ export function NamesPage() {
             data-testid="open-fonts"
             accept=".otf,.ttf,.woff,.woff2"
             onChange={(e) => {
-              if (e.target.files?.length) add.mutate([...e.target.files]);
+              if (e.target.files?.length) take([...e.target.files]);
+              e.target.value = '';
+            }}
+          />
+          <Button className="h-9 px-4" onClick={() => folder.current?.click()}>
+            Open a folder
+          </Button>
+          <input
+            ref={(element) => {
+              folder.current = element;
+              element?.setAttribute('webkitdirectory', '');
+            }}
+            type="file"
+            multiple
+            hidden
+            data-testid="open-font-folder"
+            onChange={(e) => {
+              take([...(e.target.files ?? [])]);
               e.target.value = '';
             }}
           />
@@ -119,7 +146,7 @@ export function NamesPage() {
         </div>
         {files.length === 0 && (
           <p className="rounded-xl border border-dashed border-line px-6 py-12 text-center text-quiet">
-            Open OpenType, TrueType, WOFF or WOFF2 files, or drop them here: as many as the family has.
+            Open OpenType, TrueType, WOFF or WOFF2 files, or drop them or their folder here: as many as the family has.
           </p>
         )}
         <ul className="space-y-3">
@@ -150,10 +177,11 @@ function FontCard({
   file: NamedFile;
   typed: Typed;
   names: StyleNames | undefined;
-  onType: (change: Typed) => void;
+  onType: (change: Typed | undefined) => void;
   onRemove: () => void;
 }) {
   const { facts } = file;
+  const [open, setOpen] = useState(false);
   const now = [facts.family, facts.style].filter(Boolean).join(' ') || 'no names';
   return (
     <li className="rounded-xl border border-line bg-panel px-5 py-4" data-testid="font-card">
@@ -177,18 +205,13 @@ function FontCard({
           ))}
         </ul>
       )}
-      <div className="grid grid-cols-[170px_230px_180px_1fr] items-end gap-4">
+      <div className="grid grid-cols-[170px_230px_180px_1fr_auto] items-end gap-4">
         <label>
           <span className="mb-1 block text-quiet">Style</span>
           <TextField value={typed.style ?? facts.style ?? ''} onChange={(e) => onType({ style: e.target.value })} />
         </label>
-        <label>
-          <span className="mb-1 block text-quiet">PostScript name</span>
-          <TextField value={typed.postScriptName ?? names?.postScriptName ?? ''} onChange={(e) => onType({ postScriptName: e.target.value })} />
-        </label>
-        <div className="pb-0">
-          <NumberField label="Weight class" value={names?.weightClass} onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })} />
-        </div>
+        <TextLine name="postScriptName" typed={typed} names={names} onType={onType} />
+        <NumberField label="Weight class" value={names?.weightClass} onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })} />
         {names && (
           <p className="min-w-0 pb-1 leading-snug">
             <span className="font-semibold">{names.fullName}</span>
@@ -198,7 +221,53 @@ function FontCard({
             </span>
           </p>
         )}
+        <button type="button" aria-expanded={open} className="flex items-center gap-1 rounded-md px-1.5 py-1 text-kelp hover:bg-kelp-tint" onClick={() => setOpen(!open)}>
+          All names <ChevronDown size={15} className={open ? 'rotate-180' : ''} />
+        </button>
       </div>
+      {open && (
+        <div className="mt-3 grid grid-cols-[1fr_230px_180px] items-end gap-x-4 gap-y-3 border-t border-line pt-3" data-testid="all-names">
+          <TextLine name="fullName" typed={typed} names={names} onType={onType} />
+          <TextLine name="linkedFamily" typed={typed} names={names} onType={onType} />
+          <label>
+            <span className="mb-1 block text-quiet">Linked style</span>
+            <select
+              className="h-7.5 w-full rounded-md border border-line bg-paper px-2"
+              value={names?.linkedStyle ?? 'Regular'}
+              onChange={(e) => onType({ linkedStyle: e.target.value as StyleNames['linkedStyle'] })}
+            >
+              {LINKED.map((style) => (
+                <option key={style}>{style}</option>
+              ))}
+            </select>
+          </label>
+          <TextLine name="uniqueID" typed={typed} names={names} onType={onType} />
+          <TextLine name="version" typed={typed} names={names} onType={onType} />
+          <NumberField label="Width class" value={names?.widthClass} onChange={(v) => onType({ widthClass: Math.max(1, Math.min(9, Math.round(v))) })} />
+          {Object.keys(typed).length > 0 && (
+            <button type="button" className="col-span-3 justify-self-start text-kelp hover:underline" onClick={() => onType(undefined)}>
+              Let all names of this file follow the rule again
+            </button>
+          )}
+        </div>
+      )}
     </li>
+  );
+}
+
+const LINKED: readonly StyleNames['linkedStyle'][] = ['Regular', 'Italic', 'Bold', 'Bold Italic'];
+const TITLES = { postScriptName: 'PostScript name', fullName: 'Full name', linkedFamily: 'Linked family', uniqueID: 'Unique name', version: 'Version' } as const;
+
+/** One name: what follows by rule until something else is typed; an emptied field follows again. */
+function TextLine({ name, typed, names, onType }: { name: keyof typeof TITLES; typed: Typed; names: StyleNames | undefined; onType: (change: Typed | undefined) => void }) {
+  return (
+    <label className="min-w-0">
+      <span className="mb-1 block text-quiet">{TITLES[name]}</span>
+      <TextField
+        value={typed[name] ?? names?.[name] ?? ''}
+        onChange={(e) => onType({ [name]: e.target.value })}
+        onBlur={(e) => e.target.value.trim() === '' && onType({ [name]: undefined })}
+      />
+    </label>
   );
 }

@@ -2,6 +2,7 @@ import { useEffect, useMemo } from 'react';
 import type { NavigateFunction } from 'react-router';
 import { tinykeys } from 'tinykeys';
 import { directByNesting } from '../../core/drawing/edits';
+import { removeOverlap } from '../../core/drawing/shapeEdits';
 import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../state/bench';
 import { setBenchLight } from '../state/light';
 import { saveToFile } from './projectFiles';
@@ -65,6 +66,15 @@ export function useCommands({
         run: () => {
           const { glyph, master } = useBench.getState();
           if (glyph) run((p) => directByNesting(p, { at: { glyph, master } }));
+        },
+      },
+      {
+        id: 'overlap',
+        title: 'Remove overlap in this glyph',
+        group: 'Edit',
+        run: () => {
+          const { glyph, master } = useBench.getState();
+          if (glyph) run((p) => removeOverlap(p, { at: { glyph, master } }));
         },
       },
       {

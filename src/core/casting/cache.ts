@@ -14,8 +14,8 @@ export class CastCache {
   private readonly trueType = new WeakMap<Drawing, Kept<TrueTypeShape>>();
   private readonly trueTypeKept = new WeakMap<Drawing, Kept<TrueTypeShape>>();
 
-  cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): CffShape {
-    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, '', () => cffShape(drawing, source, keepOverlaps));
+  cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
+    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () => cffShape(drawing, source, keepOverlaps, unitsPerEm));
   }
 
   trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {

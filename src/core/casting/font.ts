@@ -2,7 +2,7 @@ import { attempt, type Result, refuse } from '../base/result';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
 import { pairSides } from '../kerning/pairs';
 import { writeCff } from '../opentype/cff';
-import { cmap } from '../opentype/cmap';
+import { cmap, isSymbol } from '../opentype/cmap';
 import { joinGlyphs, writeCompositeGlyph } from '../opentype/glyf';
 import { type KernInput, type KernPair, type KernSide, writeKernGpos } from '../opentype/gpos';
 import { EPOCH_1904, head } from '../opentype/head';
@@ -22,7 +22,9 @@ import { CastCache } from './cache';
 import { carriedTables } from './carried';
 import { alignmentZones, lineMetrics } from './metrics';
 import { nameRecords, type StyleNames, styleNames } from './names';
+import { variationSequences } from './sequences';
 import { type CompositeShape, roundedBox, type SimpleShape, type TrueTypeShape } from './shape';
+import { standardWidth } from './stems';
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 import { widthValues } from './widths';
 
@@ -89,7 +91,7 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
   tables.set('hhea', hheaTable(master, metrics, outlines.boxes, lines));
   tables.set('hmtx', hmtx.write(metrics));
   tables.set('OS/2', os2Table(project, master, names, entries, characters, lines));
-  tables.set('cmap', cmap.write(characters));
+  tables.set('cmap', cmap.write(characters, variationSequences(project, new Map(entries.map((e, i) => [e.glyph.name, i])))));
   tables.set('name', name.write(nameRecords(project, names)));
   tables.set('post', postTable(project, master, entries, flavour));
   const kern = kernInput(project, master, index);
@@ -119,6 +121,9 @@ function characterMap(entries: readonly Entry[]): Map<number, number> {
   return map;
 }
 
+/** The code page bit of symbol fonts. */
+const SYMBOL_PAGE = 0x80000000;
+
 const finalName = (g: Glyph): string => (g.productionName ?? g.name).replace(/[^\x21-\x7e]/g, '_').slice(0, 63);
 
 type Outlines = {
@@ -138,7 +143,7 @@ function cffOutlines(
   cache: CastCache,
 ): Outlines {
   const source = drawingsOf(project, master.id);
-  const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps));
+  const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
   const charstrings = shapes.map((s, i) => {
     const advance = entries[i]!.advance;
@@ -152,7 +157,9 @@ function cffOutlines(
     ),
   );
   const shared = compact ? shareSubroutines(charstrings) : { charstrings, subroutines: [] };
-  const standard = (vertical: boolean) => master.stems.find((s) => s.vertical === vertical)?.value;
+  // A stem the designer named is the standard one; else the commonest.
+  const standard = (vertical: boolean) =>
+    master.stems.find((s) => s.vertical === vertical)?.value ?? standardWidth(shapes.flatMap((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
   const cff = writeCff(
     {
       postScriptName: names.postScriptName,
@@ -368,7 +375,7 @@ function os2Table(
   const codes = [...characters.keys()].sort((a, b) => a - b);
   const wide = entries.filter((e) => e.advance > 0);
   const [range1, range2, range3, range4] = unicodeRangeBits(codes);
-  const [page1, page2] = codePageBits(new Set(codes));
+  const [page1, page2] = isSymbol(characters) ? [SYMBOL_PAGE, 0] : codePageBits(new Set(codes));
   const slope = Math.tan((-master.italicAngle * Math.PI) / 180);
   const own = (key: string, rule: number) => infoNumber(master.info, `openTypeOS2${key}`) ?? Math.round(rule);
   const panose = master.info?.openTypeOS2Panose;

@@ -6,12 +6,13 @@ import { type CffContour, writeCharstring } from '../opentype/charstring';
 import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
 import type { Drawing, GlyphId } from '../project/model';
 import { type DrawingSource, flattened } from '../project/outline';
+import { type StemHints, stemHints } from './stems';
 
 /** Largest distance in units between a cubic and the quadratics cast for it. */
 export const QUADRATIC_TOLERANCE = 0.5;
 
 /** What casting makes of one glyph's outline, whatever its place in the font. */
-export type CffShape = { kind: 'cff'; body: Uint8Array; box: Box; overlapFailed: boolean };
+export type CffShape = { kind: 'cff'; body: Uint8Array; box: Box; stems: StemHints; overlapFailed: boolean };
 export type SimpleShape = {
   kind: 'simple';
   record: Uint8Array;
@@ -46,10 +47,11 @@ function counterClockwise(contours: readonly Contour[]): readonly Contour[] {
 }
 
 /** A glyph as a charstring without its width. Coordinates are rounded here, once. */
-export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): CffShape {
+export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
   const box = emptyBox();
   const out: CffContour[] = [];
+  const drawnCurves: Curve[][] = [];
   for (const contour of counterClockwise(contours)) {
     const curves = roundedCurves(contour);
     const first = curves[0];
@@ -58,9 +60,11 @@ export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: 
     const last = curves[curves.length - 1]!;
     // The fill closes a contour by itself; a straight last side need not be drawn.
     const drawn = last.length === 4 ? curves.slice(0, -1) : curves;
+    drawnCurves.push(curves);
     out.push({ x: first[0]!, y: first[1]!, segments: drawn.map((c) => c.slice(2)) });
   }
-  return { kind: 'cff', body: writeCharstring(out, undefined), box, overlapFailed };
+  const stems = stemHints(drawnCurves, unitsPerEm);
+  return { kind: 'cff', body: writeCharstring(out, undefined, stems), box, stems, overlapFailed };
 }
 
 /** Lines and cubics of whole coordinates, nothing of zero length. */

@@ -126,6 +126,10 @@ export const addContours: Edit<At & { contours: readonly Contour[] }> = (project
     ? refused('There is nothing to paste.')
     : editDrawing(project, at, `Pasted ${plural(contours.length, 'contour')}`, (d) => ({ ...d, contours: [...d.contours, ...contours] }));
 
+/** Takes whole contours away. */
+export const removeContours: Edit<At & { contours: readonly number[] }> = (project, { at, contours }) =>
+  editDrawing(project, at, `Deleted ${plural(contours.length, 'contour')}`, (d) => replaceContours(d, (c, i) => (contours.includes(i) ? undefined : c)));
+
 /** A drawing and everything in it carried sideways: outlines, components, anchors; backdrops too. */
 export function shifted(drawing: Drawing, dx: number): Drawing {
   const t = translation(dx, 0);

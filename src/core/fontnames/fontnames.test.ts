@@ -91,7 +91,7 @@ test('new names follow from family and style; every other table stays byte for b
     signed: false,
   });
   expect(contradictionsIn(readFontFacts(after))).toEqual([]);
-  expect(renamed.notes).toEqual(['1 name in other languages went with the old family.', 'The digital signature was dropped; it does not hold for a changed file.']);
+  expect(renamed.notes).toEqual(['1 name in other languages went with what they translate.', 'The digital signature was dropped; it does not hold for a changed file.']);
   for (const [tag, bytes] of signed.tables)
     if (!['name', 'head', 'OS/2', 'DSIG'].includes(tag)) expect([tag, Buffer.compare(Buffer.from(bytes), Buffer.from(after.tables.get(tag)!))]).toEqual([tag, 0]);
   const [before, now] = [head.read(signed.tables.get('head')!), head.read(after.tables.get('head')!)];
@@ -100,6 +100,21 @@ test('new names follow from family and style; every other table stays byte for b
   const records = name.read(after.tables.get('name')!);
   expect(records.find((r) => r.platformID === 1 && r.nameID === 0)?.value).toBe('caf\u00a9');
   expect(records.find((r) => r.nameID === NAME_ID.designer)?.value).toBe('The Velmarrow drawing office');
+});
+
+test('names in other languages stay while they are true', () => {
+  const german: NameRecord[] = [
+    { platformID: 3, encodingID: 1, languageID: 0x407, nameID: NAME_ID.family, value: 'Velmarrow Grotesk' },
+    { platformID: 3, encodingID: 1, languageID: 0x407, nameID: NAME_ID.subfamily, value: 'Standard' },
+  ];
+  const source = changed({ records: (r) => [...r, ...german] });
+  const foreign = (naming: Parameters<typeof renameFont>[1]) => {
+    const { bytes, notes } = renameFont(source, naming);
+    return [name.read(readSfnt(bytes).tables.get('name')!).flatMap((r) => (r.languageID === 0x407 ? [r.value] : [])), notes];
+  };
+  expect(foreign({ family: 'Velmarrow Sans', style: 'Regular' })).toEqual([['Velmarrow Grotesk', 'Standard'], []]);
+  expect(foreign({ family: 'Orde', style: 'Regular' })).toEqual([['Standard'], ['1 name in other languages went with what they translate.']]);
+  expect(foreign({ family: 'Orde', style: 'Bold' })).toEqual([[], ['2 names in other languages went with what they translate.']]);
 });
 
 test('bold links in its family; anything said outright wins over the rule', () => {

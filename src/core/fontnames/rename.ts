@@ -61,9 +61,11 @@ export function renameFont(font: Sfnt, naming: Naming): Renamed {
   const notes: string[] = [];
   const tables = new Map(font.tables);
   const records = name.read(tableOf(font, 'name'));
-  const foreign = records.filter((r) => RULED.includes(r.nameID) && !isEnglish(r));
-  if (foreign.length > 0) notes.push(`${foreign.length} ${foreign.length === 1 ? 'name' : 'names'} in other languages went with the old family.`);
-  tables.set('name', name.write(withInstances(font, renamed(records, names), names.family)));
+  const ruled = ruledNames(names).map(([id, value]): [number, string | undefined] => [id, value ?? pointedAt(font, records, id, names)]);
+  const untrue = records.filter((r) => RULED.includes(r.nameID) && !isEnglish(r) && nameOf(records, r.nameID) !== ruled.find(([id]) => id === r.nameID)?.[1]);
+  if (untrue.length > 0) notes.push(`${untrue.length} ${untrue.length === 1 ? 'name' : 'names'} in other languages went with what they translate.`);
+  const kept = records.filter((r) => !WWS.includes(r.nameID) && !untrue.includes(r) && !(RULED.includes(r.nameID) && isEnglish(r)));
+  tables.set('name', name.write(withInstances(font, [...kept, ...englishNames(records, ruled)], names.family)));
   const old = head.read(tableOf(font, 'head'));
   // The checksum is set when the file is put together.
   tables.set('head', head.write({ ...old, macStyle: (old.macStyle & ~3) | names.macStyle, checksumAdjustment: 0 }));
@@ -74,16 +76,20 @@ export function renameFont(font: Sfnt, naming: Naming): Renamed {
 
 const isEnglish = (r: NameRecord): boolean => (r.platformID === 3 ? (r.languageID & 0x3ff) === 9 : r.platformID === 1 ? r.languageID === 0 : true);
 
-/** Old records with the ruled names replaced, for every platform and English that the font speaks. */
-function renamed(records: readonly NameRecord[], names: StyleNames): NameRecord[] {
-  const kept = records.filter((r) => !RULED.includes(r.nameID) && !WWS.includes(r.nameID));
+/** In a variable font axes and instances may point at the typographic names: they stay where they were, though they repeat. */
+function pointedAt(font: Sfnt, records: readonly NameRecord[], id: number, names: StyleNames): string | undefined {
+  if (!font.tables.has('fvar') || nameOf(records, id) === undefined) return undefined;
+  return id === NAME_ID.typographicFamily ? names.family : id === NAME_ID.typographicSubfamily ? names.style : undefined;
+}
+
+/** The ruled names for every platform and kind of English that the font speaks. */
+function englishNames(records: readonly NameRecord[], ruled: readonly (readonly [id: number, value: string | undefined])[]): NameRecord[] {
   const spoken = new Map<string, NameRecord>();
   for (const r of records) if (isEnglish(r)) spoken.set(`${r.platformID} ${r.encodingID} ${r.languageID}`, r);
   if (spoken.size === 0) spoken.set('', { platformID: 3, encodingID: 1, languageID: 0x409, nameID: 0, value: '' });
-  const added = [...spoken.values()].flatMap(({ platformID, encodingID, languageID }) =>
-    ruledNames(names).flatMap(([nameID, value]) => (value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [])),
+  return [...spoken.values()].flatMap(({ platformID, encodingID, languageID }) =>
+    ruled.flatMap(([nameID, value]) => (value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [])),
   );
-  return [...kept, ...added];
 }
 
 /** PostScript names of a variable font's instances begin with the family; they follow it. */

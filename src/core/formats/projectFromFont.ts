@@ -1,5 +1,6 @@
 import { attempt, type Result, refuse } from '../base/result';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../casting/carried';
+import { sequencesLib } from '../casting/sequences';
 import { pairKey } from '../kerning/pairs';
 import { cmap } from '../opentype/cmap';
 import { type FvarAxis, readAvar, readFvar } from '../opentype/fvar';
@@ -72,6 +73,8 @@ class FontReader {
     const kerning = this.kerning();
     const groups = groupsOf(kerning, ids, glyphNames);
     const masters = places.map((p, i) => this.master(`m${i + 1}`, i === 0 ? (style ?? 'Regular') : p.name, p, fvar.axes, kerning, ids, groups));
+    const sequences = this.sequences(glyphNames);
+    if (Object.keys(sequences).length > 0) masters[0] = { ...masters[0]!, lib: { ...masters[0]!.lib, ...sequences } };
     const anchors = this.anchors(ids, glyphNames);
     const glyphs: Record<string, Glyph> = {};
     ids.forEach((id, i) => {
@@ -114,9 +117,16 @@ class FontReader {
     for (const [code, glyph] of [...(table ? cmap.read(table) : [])].sort((a, b) => a[0] - b[0])) {
       if (glyph > 0 && glyph < this.numGlyphs) out.set(glyph, [...(out.get(glyph) ?? []), code]);
     }
-    const variations = table ? cmap.variations(table).length : 0;
-    if (variations > 0) this.notes.push(`${variations} variation sequences were left aside.`);
     return out;
+  }
+
+  /** Variation sequences, for the font's own lib. */
+  private sequences(glyphNames: readonly string[]): Lib {
+    const table = this.font.tables.get('cmap');
+    const variations = table ? cmap.variations(table) : [];
+    if (variations.length === 0) return {};
+    this.notes.push(`${variations.length.toLocaleString('en')} variation ${variations.length === 1 ? 'sequence is' : 'sequences are'} kept with the font.`);
+    return sequencesLib(variations, cmap.read(table!), glyphNames);
   }
 
   private givenNames(outlines: FontOutlines): readonly string[] {

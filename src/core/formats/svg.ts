@@ -1,16 +1,16 @@
-import { curvesOf } from '../geometry/contour';
+import { type Contour, curvesOf } from '../geometry/contour';
 import type { Drawing, GlyphId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf, masterOf } from '../project/queries';
 import { escapeXml, numberText } from './xml';
 
-/** Whole hundredths, as short as they can be written. */
-const short = (v: number): string => numberText(Math.round(v * 100) / 100 || 0);
+/** Whole thousandths, as short as they can be written. */
+const short = (v: number): string => numberText(Math.round(v * 1000) / 1000 || 0);
 
-/** An outline as SVG path data, y down; `top` is the height that becomes 0. */
-export function svgPath(drawing: Drawing, project: Project, master: string, top: number): string {
+/** Contours as SVG path data, y down; `top` is the height that becomes 0. */
+export function contoursPath(contours: readonly Contour[], top: number): string {
   const out: string[] = [];
-  for (const contour of flattened(drawing, drawingsOf(project, master))) {
+  for (const contour of contours) {
     const curves = curvesOf(contour);
     const at = (c: readonly number[], i: number) => `${short(c[i]!)} ${short(top - c[i + 1]!)}`;
     curves.forEach((c, i) => {
@@ -25,6 +25,9 @@ export function svgPath(drawing: Drawing, project: Project, master: string, top:
   }
   return out.join('');
 }
+
+/** A drawing, components drawn out, as SVG path data. */
+export const svgPath = (drawing: Drawing, project: Project, master: string, top: number): string => contoursPath(flattened(drawing, drawingsOf(project, master)), top);
 
 /** One glyph as an SVG picture of one path: as wide as its advance, from ascender to descender, a unit of the em to a pixel. */
 export function writeSvg(project: Project, glyph: GlyphId, masterId: string): string {

@@ -42,7 +42,7 @@ export function readSvg(text: string, file: string, place: SvgPlace): Result<Svg
 
 /** Bare path data as an outline, one unit to a unit, its y = 0 at `top`. */
 export function readPathData(data: string, top: number): Result<Contour[]> {
-  return attempt(() => finished(contoursOfPath(data, IDENTITY, true, 'The path'), [1, 0, 0, -1, 0, top]));
+  return attempt(() => finished(alike(contoursOfPath(data, IDENTITY, true, 'The path')), [1, 0, 0, -1, 0, top]));
 }
 
 /** Whether text begins as SVG path data does. */
@@ -51,14 +51,17 @@ export const isPathData = (text: string): boolean => /^\s*[Mm]\s*[-+.\d]/.test(t
 /** Whether text begins as an SVG document does. */
 export const isSvg = (text: string): boolean => /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]{0,2000}?-->\s*|<!DOCTYPE svg[^>[]*>\s*)*<([\w-]+:)?svg[\s>]/.test(text);
 
-/** Outlines on the sheet: coordinates keep thousandths, joints that run on are smooth, what is inked runs counter-clockwise. */
-function finished(contours: readonly Contour[], t: Affine): Contour[] {
-  const tidied = contours.map((contour) => {
+/** Outlines on the sheet: coordinates keep thousandths, joints that run on are smooth. */
+const finished = (contours: readonly Contour[], t: Affine): Contour[] =>
+  contours.map((contour) => {
     const moved = transformContour(contour, t);
     return withSmoothPoints({ ...moved, points: moved.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) });
   });
-  const area = tidied.reduce((sum, c) => sum + (c.closed ? signedArea(c) : 0), 0);
-  return area < 0 ? tidied.map((c) => (c.closed ? reverseContour(c) : c)) : tidied;
+
+/** The contours of one shape, y down, turned so that on the sheet what is inked runs counter-clockwise: shapes then add up. */
+function alike(contours: readonly Contour[]): readonly Contour[] {
+  const area = contours.reduce((sum, c) => sum + (c.closed ? signedArea(c) : 0), 0);
+  return area > 0 ? contours.map((c) => (c.closed ? reverseContour(c) : c)) : contours;
 }
 
 const tidy = (v: number): number => Math.round(v * 1000) / 1000 || 0;
@@ -173,7 +176,7 @@ class Reader {
     if (this.curves > MOST_CURVES) refuse(`${this.file}: the outlines have more than ${MOST_CURVES} points.`);
     if (!filled) this.lines += found.length;
     else if (style.stroked) this.leave('strokes around filled shapes');
-    this.contours.push(...(style.evenOdd && filled ? directedByNesting(found) : found));
+    this.contours.push(...alike(style.evenOdd && filled ? directedByNesting(found) : found));
   }
 
   private leave(what: string): void {

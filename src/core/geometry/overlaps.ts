@@ -28,7 +28,7 @@ export function removeOverlaps(contours: readonly Contour[]): ShapeResult {
   const same = { contours, changed: false, failed: false };
   const closed = contours.filter(encloses);
   if (closed.length === 0) return same;
-  const first = arrangement(closed, FIRST, FINENESS[0]!);
+  const first = arrangement(closed, FIRST, FINENESS[0]!.cuts);
   if (first.meetings === 0 && !swallowed(closed)) return same;
   const result = resolved(closed, closed.length, NON_ZERO);
   return result ? { contours: [...result, ...contours.filter((c) => !encloses(c))], changed: true, failed: false } : { ...same, failed: true };
@@ -50,21 +50,26 @@ export function combineShapes(first: readonly Contour[], second: readonly Contou
 const encloses = (c: Contour): boolean => c.closed && curvesOf(c).length > 0;
 const FIRST = (): 0 => 0;
 
-/** Cuts nearer than this to each other, in font units, are one place; the later ones are tried when edges do not join. */
-const FINENESS = [0.02, 0.1, 0.004];
-
-/** Points nearer than this to each other, in font units, are one before anything is cut: curves that hardly differ become the same. */
-const SNAP = 0.012;
+/**
+ * How finely places are told apart, in font units, from one try to the next. `points`: points nearer than this are one
+ * before anything is cut, so that curves that hardly differ become the same; `cuts`: the same for the places of cuts.
+ */
+const FINENESS = [
+  { points: 0.012, cuts: 0.014 },
+  { points: 0.012, cuts: 0.1 },
+  { points: 0.012, cuts: 0.004 },
+  { points: 0.05, cuts: 0.02 },
+];
 
 /** The outline of a fill, its windings counted for the first `split` contours and for the others; undefined when no try is sound. */
 function resolved(closed: readonly Contour[], split: number, filled: Filled): Contour[] | undefined {
   const operandOf = (i: number): 0 | 1 => (i < split ? 0 : 1);
-  const joined = withCommonPoints(closed, SNAP);
   const all = closed.map((c) => curvesOf(c));
   const first = all.slice(0, split).flat();
   const second = all.slice(split).flat();
-  for (const samePlace of FINENESS) {
-    const rings = joinRings(keepBoundary(arrangement(joined, operandOf, samePlace).edges, filled, samePlace));
+  for (const { points, cuts } of FINENESS) {
+    const joined = withCommonPoints(closed, points);
+    const rings = joinRings(keepBoundary(arrangement(joined, operandOf, cuts).edges, filled, cuts));
     if (!rings) continue;
     const result = rings.map((ring) => contourOfRing(ring, joined)).filter((c) => !isSliver(c));
     if (coversTheSame(first, second, filled, result.flatMap(curvesOf))) return result;

@@ -116,7 +116,7 @@ function endPoints(contour: Contour): readonly (Point | 'implied')[] {
 }
 
 /** Contours thinner than this, in font units, are what is left between edges taken as one. */
-const SLIVER = 0.01;
+const SLIVER = 0.006;
 
 /** Is a contour thinner than any place can be told from another? */
 export function isSliver(contour: Contour): boolean {

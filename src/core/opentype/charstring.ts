@@ -1,6 +1,11 @@
 /** An outline as charstrings see it: contours of lines (2 numbers) and cubics (6 numbers) from a start point. */
 export type CffContour = { x: number; y: number; segments: readonly (readonly number[])[] };
 
+/** Stem hints as pairs of edge and width, rising; negative widths mark single edges. */
+export type CffHints = { horizontal: readonly (readonly [number, number])[]; vertical: readonly (readonly [number, number])[] };
+
+const HSTEM = 1;
+const VSTEM = 3;
 export const RMOVETO = 21;
 export const HMOVETO = 22;
 export const VMOVETO = 4;
@@ -23,14 +28,28 @@ type Step = { op: number; args: number[] };
 /**
  * A Type 2 charstring for an outline of whole-number coordinates (Adobe Technical Note 5177), in the shortest operators
  * that fit each step, runs merged up to the stack limit. `width` is the advance less nominalWidthX, or undefined where
- * the advance is defaultWidthX.
+ * the advance is defaultWidthX. Stem hints hold for the whole glyph.
  */
-export function writeCharstring(contours: readonly CffContour[], width: number | undefined): Uint8Array {
+export function writeCharstring(contours: readonly CffContour[], width: number | undefined, hints?: CffHints): Uint8Array {
   const out: number[] = [];
   let x = 0;
   let y = 0;
   const lead = width === undefined ? [] : [width];
   let pending: number[] | undefined = lead;
+  for (const [op, stems] of [
+    [HSTEM, hints?.horizontal ?? []],
+    [VSTEM, hints?.vertical ?? []],
+  ] as const) {
+    if (stems.length === 0) continue;
+    const args: number[] = [...(pending ?? [])];
+    let last = 0;
+    for (const [edge, wide] of stems) {
+      args.push(edge - last, wide);
+      last = edge + wide;
+    }
+    emit(out, { op, args });
+    pending = undefined;
+  }
   for (const contour of contours) {
     const dx = contour.x - x;
     const dy = contour.y - y;

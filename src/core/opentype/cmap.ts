@@ -150,37 +150,75 @@ function readVariations(from: Reader): Variation[] {
   return out;
 }
 
+/** Variation sequences; one that stands for the character's usual glyph goes into the list of those. */
+function writeFormat14(map: CharacterMap, variations: readonly Variation[]): Uint8Array {
+  const selectors = [...new Set(variations.map((v) => v.selector))].sort((a, b) => a - b);
+  const head = new Writer();
+  const body = new Writer();
+  const bodyAt = 10 + selectors.length * 11;
+  for (const selector of selectors) {
+    const own = new Map(variations.filter((v) => v.selector === selector).map((v) => [v.code, v.glyph ?? map.get(v.code)]));
+    const codes = [...own.keys()].sort((a, b) => a - b);
+    const usual = codes.filter((c) => map.has(c) && own.get(c) === map.get(c));
+    const other = codes.filter((c) => own.get(c) !== undefined && !(map.has(c) && own.get(c) === map.get(c)));
+    const ranges: { start: number; more: number }[] = [];
+    for (const c of usual) {
+      const last = ranges[ranges.length - 1];
+      if (last && c === last.start + last.more + 1 && last.more < 255) last.more++;
+      else ranges.push({ start: c, more: 0 });
+    }
+    head.uint24(selector).uint32(ranges.length > 0 ? bodyAt + body.length : 0);
+    if (ranges.length > 0) body.uint32(ranges.length);
+    for (const r of ranges) body.uint24(r.start).uint8(r.more);
+    head.uint32(other.length > 0 ? bodyAt + body.length : 0);
+    if (other.length > 0) body.uint32(other.length);
+    for (const c of other) body.uint24(c).uint16(own.get(c)!);
+  }
+  return new Writer()
+    .uint16(14)
+    .uint32(bodyAt + body.length)
+    .uint32(selectors.length)
+    .raw(head.toBytes())
+    .raw(body.toBytes())
+    .toBytes();
+}
+
 /** Symbol fonts keep their characters at U+F000; they are also meant for the plain ones below. */
 const SYMBOL = 0xf000;
+
+/** Do all characters lie where symbol fonts have them, or at the plain places below? */
+export function isSymbol(map: CharacterMap): boolean {
+  const codes = [...map.keys()];
+  const inSymbols = (c: number) => c >= SYMBOL && c < SYMBOL + 256;
+  return codes.some(inSymbols) && codes.every((c) => inSymbols(c) || (c < 256 && map.get(c) === map.get(SYMBOL + c)));
+}
 
 /** Character to glyph index mapping: format 4 for everyone, format 12 where code points pass U+FFFF. */
 export const cmap = {
   tag: 'cmap',
-  write(map: CharacterMap): Uint8Array {
+  /**
+   * Subtables for all platforms that are asked today. Characters that all stand at U+F000 to U+F0FF (and perhaps at the
+   * plain ones below them too) make a symbol font: its Windows subtable says so. Sequences make a format 14 subtable.
+   */
+  write(map: CharacterMap, variations: readonly Variation[] = []): Uint8Array {
     const beyond = [...map.keys()].some((c) => c > 0xffff);
     const bmp = writeFormat4(map);
     const full = beyond ? writeFormat12(map) : undefined;
-    const records = full
-      ? [
-          [0, 3, 0],
-          [0, 4, 1],
-          [3, 1, 0],
-          [3, 10, 1],
-        ]
-      : [
-          [0, 3, 0],
-          [3, 1, 0],
-        ];
-    const header = 4 + records.length * 8;
-    const out = new Writer().uint16(0).uint16(records.length);
-    for (const [platform, encoding, table] of records) {
-      out
-        .uint16(platform!)
-        .uint16(encoding!)
-        .uint32(table === 0 ? header : header + bmp.length);
-    }
-    out.raw(bmp);
-    if (full) out.raw(full);
+    const sequences = variations.length > 0 ? writeFormat14(map, variations) : undefined;
+    const records: [platform: number, encoding: number, table: Uint8Array | undefined][] = [
+      [0, 3, bmp],
+      [0, 4, full],
+      [0, 5, sequences],
+      [3, isSymbol(map) ? 0 : 1, bmp],
+      [3, 10, full],
+    ];
+    const present = records.flatMap(([platform, encoding, table]) => (table ? [{ platform, encoding, table }] : []));
+    const tables = [...new Set(present.map((r) => r.table))];
+    const out = new Writer().uint16(0).uint16(present.length);
+    const start = 4 + present.length * 8;
+    const offsets = new Map(tables.map((t, i) => [t, start + tables.slice(0, i).reduce((sum, one) => sum + one.length, 0)]));
+    for (const { platform, encoding, table } of present) out.uint16(platform).uint16(encoding).uint32(offsets.get(table)!);
+    for (const t of tables) out.raw(t);
     return out.toBytes();
   },
   /** The best Unicode map of the table; a symbol font's is used where it has no other. */

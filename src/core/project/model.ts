@@ -25,7 +25,7 @@ const point = z.object({
   identifier: z.string().optional(),
 });
 
-const contour = z.object({ closed: z.boolean(), points: z.array(point).readonly(), identifier: z.string().optional() });
+export const contourSchema = z.object({ closed: z.boolean(), points: z.array(point).readonly(), identifier: z.string().optional() });
 
 const component = z.object({
   glyph: z.string(),
@@ -73,7 +73,7 @@ export type Backdrop = Readonly<z.infer<typeof backdrop>>;
 const drawing = z.object({
   advance: z.number().min(0).max(65535),
   verticalAdvance: z.number().optional(),
-  contours: z.array(contour).readonly(),
+  contours: z.array(contourSchema).readonly(),
   components: z.array(component).readonly(),
   anchors: z.array(anchor).readonly(),
   guides: z.array(guide).readonly(),

@@ -3,9 +3,11 @@ import { addBackdrop } from '../../../core/drawing/edits';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf } from '../../../core/project/queries';
 import type { ToolName } from '../../canvas/tools/tool';
+import { isTyping } from '../../shell/commands';
 import { run, say, useBench } from '../../state/bench';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
+import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
 
 const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
   { name: 'select', title: 'Select', hint: 'Double click turns a point or adds one on the outline · L line or curve · hold P for a preview' },
@@ -54,16 +56,32 @@ export default function Draw() {
 
   const bring = async (files: FileList | File[] | null | undefined) => {
     const file = [...(files ?? [])][0];
-    if (file && (await bringPicture(file))) setTool('picture');
+    if (!file) return;
+    if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await bringOutlines(file);
+    else if (await bringPicture(file)) setTool('picture');
   };
 
   useEffect(() => {
-    const paste = (e: ClipboardEvent) => {
-      const picture = [...(e.clipboardData?.files ?? [])].filter((f) => f.type.startsWith('image/'));
-      if (picture.length > 0) void bring(picture);
+    const taken = (e: ClipboardEvent) => !isTyping(e.target) && !document.querySelector('[role="dialog"]');
+    const copy = (e: ClipboardEvent) => {
+      if (!taken(e) || !e.clipboardData || !window.getSelection()?.isCollapsed || !copyOutlines(e.clipboardData)) return;
+      e.preventDefault();
+      if (e.type === 'cut') cutOutlines();
     };
+    const paste = (e: ClipboardEvent) => {
+      if (!taken(e) || !e.clipboardData) return;
+      const pictures = [...e.clipboardData.files].filter((f) => f.type.startsWith('image/'));
+      if (pictures.length > 0) void bring(pictures);
+      else pasteOutlines(e.clipboardData);
+    };
+    window.addEventListener('copy', copy);
+    window.addEventListener('cut', copy);
     window.addEventListener('paste', paste);
-    return () => window.removeEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('copy', copy);
+      window.removeEventListener('cut', copy);
+      window.removeEventListener('paste', paste);
+    };
   });
 
   if (!hasGlyph) return <p className="p-8 text-quiet">No glyph is chosen. Pick one in the Case, in the galley, or with ⌘K.</p>;
@@ -100,7 +118,7 @@ export default function Draw() {
       <input
         ref={input}
         type="file"
-        accept="image/png,image/jpeg"
+        accept="image/png,image/jpeg,image/svg+xml"
         hidden
         data-testid="picture-file"
         onChange={(e) => {

@@ -12,8 +12,10 @@ import {
   setStartPoint,
 } from '../../../core/drawing/edits';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
+import { combineContours, removeOverlap } from '../../../core/drawing/shapeEdits';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
 import { signedArea } from '../../../core/geometry/contour';
+import type { ShapeOperation } from '../../../core/geometry/overlaps';
 import { hasMixedDirections } from '../../../core/geometry/winding';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Glyph } from '../../../core/project/model';
@@ -51,6 +53,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
       {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
       <SideSection />
       <ContourSection drawing={drawing} keys={kept} />
+      {drawing.contours.length > 1 && <ShapeSection drawing={drawing} keys={kept} />}
       <BackdropSection drawing={drawing} bringPicture={bringPicture} />
     </Details>
   );
@@ -188,6 +191,45 @@ function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly Po
             </button>
           </div>
         )}
+      </div>
+    </Section>
+  );
+}
+
+const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: string }[] = [
+  { operation: 'unite', title: 'Unite', hint: 'One outline around the chosen contours and the others' },
+  { operation: 'subtract', title: 'Subtract', hint: 'Takes the chosen contours out of the others' },
+  { operation: 'intersect', title: 'Intersect', hint: 'Keeps only what the chosen contours and the others share' },
+  { operation: 'exclude', title: 'Exclude', hint: 'Keeps what is in the chosen contours or in the others, but not in both' },
+];
+
+/** Arithmetic of areas: the chosen contours against the rest of the drawing. */
+function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const at = place();
+  const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
+  const some = chosen.length > 0 && chosen.length < drawing.contours.length;
+  const shape = (edit: Parameters<typeof run>[0]) => {
+    if (run(edit)) select(new Set());
+  };
+  return (
+    <Section title="Shapes">
+      <div className="flex flex-wrap gap-1.5">
+        {OPERATIONS.map(({ operation, title, hint }) => (
+          <Button
+            key={operation}
+            title={some ? hint : 'Choose a point of some contours first; they are put together with the others'}
+            disabled={!some}
+            onClick={() => shape((p) => combineContours(p, { at, contours: chosen, operation }))}
+          >
+            {title}
+          </Button>
+        ))}
+        <Button
+          title={some ? 'Joins what overlaps among the chosen contours' : 'Joins everything that overlaps into single outlines'}
+          onClick={() => shape((p) => removeOverlap(p, { at, contours: some ? chosen : [] }))}
+        >
+          Remove overlap
+        </Button>
       </div>
     </Section>
   );

@@ -1,0 +1,125 @@
+import { readSvg } from '../src/core/formats/svgRead';
+import { type Contour, curvesOf } from '../src/core/geometry/contour';
+import { boundsOf } from '../src/core/geometry/curve';
+import { windingAt } from '../src/core/geometry/winding';
+import { pointer, until } from './browser';
+import { type DemoBench, sharedDemoBench } from './demoBench';
+
+const { opened, go, details, undoAll, view } = sharedDemoBench();
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+
+/** What a copy of the page puts on the clipboard, by type. */
+const copied = (kind: 'copy' | 'cut') =>
+  browser.driver.executeScript<Record<string, string>>(
+    `const data = new DataTransfer();
+     window.dispatchEvent(new ClipboardEvent('${kind}', { clipboardData: data, cancelable: true }));
+     return Object.fromEntries([...data.types].map((type) => [type, data.getData(type)]));`,
+  );
+const paste = (data: Record<string, string>) =>
+  browser.driver.executeScript(
+    `const data = new DataTransfer();
+     for (const [type, text] of Object.entries(arguments[0])) data.setData(type, text);
+     window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));`,
+    data,
+  );
+const contours = (n: number) => until(`${n} contours`, async () => (await details()).includes(`${n} contour${n === 1 ? '' : 's'}\n`));
+
+test('outlines are copied out of one glyph and pasted into another, exactly and as a picture', async () => {
+  await go('draw?glyph=o');
+  await t.find('[data-testid="draw-canvas"]');
+  const o = await copied('copy');
+  expect(o['text/plain']).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 0 576 946"><path d="M[^"]+Z"\/><\/svg>$/);
+  const exact = JSON.parse(o['text/x-wendril-outline']!) as Contour[];
+  expect(exact).toHaveLength(2);
+
+  await go('draw?glyph=space');
+  await until('an empty drawing', async () => (await details()).includes('Nothing drawn yet'));
+  await paste(o);
+  await contours(2);
+  expect(JSON.parse((await copied('copy'))['text/x-wendril-outline']!)).toEqual(exact);
+  await undoAll();
+
+  await paste({ 'text/plain': o['text/plain']! });
+  await contours(2);
+  const again = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
+  expect(again.map((c) => boundsOf(curvesOf(c)))).toEqual(exact.map((c) => boundsOf(curvesOf(c))));
+  await copied('cut');
+  await until('nothing drawn', async () => (await details()).includes('Nothing drawn yet'));
+  await paste({ 'text/plain': 'M10 10h50v50z' });
+  await contours(1);
+  await undoAll();
+  await paste({ 'text/plain': 'M10 10h50v' });
+  await until('a sentence about the path', async () => (await t.text('body')).includes('The path has path data that cannot be read'));
+});
+
+test('chosen contours are taken out of the others, and overlaps become one outline', async () => {
+  await go('draw?glyph=o');
+  const canvas = await t.find('[data-testid="draw-canvas"]');
+  await contours(2);
+  await t.press('Box');
+  const v = await view();
+  const hand = pointer(browser.driver, canvas);
+  await hand.drag(v.px(200), v.py(-60), v.px(380), v.py(120));
+  await contours(3);
+  await t.press('Select');
+  await t.press('Unite');
+  await contours(2);
+  await t.press('Undo');
+  await contours(3);
+  await t.press('Remove overlap');
+  await contours(2);
+  await t.press('Undo');
+  await contours(3);
+  // The list chooses whole contours.
+  const third = await until('the third contour', async () => (await browser.driver.findElements({ css: 'aside li button' }))[4]);
+  await third.click();
+  await t.press('Subtract');
+  await contours(1);
+  const [cut] = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
+  expect(boundsOf(curvesOf(cut!)).yMin).toBeGreaterThan(-12);
+  expect(windingAt(curvesOf(cut!), 288, 30)).toBe(0);
+  expect(windingAt(curvesOf(cut!), 70, 250)).not.toBe(0);
+  await undoAll();
+  await contours(2);
+});
+
+test('an SVG picture is filled where the browser fills it', async () => {
+  const shapes = `
+    <g transform="translate(40 30) rotate(12)"><rect x="60" y="40" width="300" height="180" rx="70" ry="40"/></g>
+    <path fill-rule="evenodd" d="M500 100a150 150 0 1 0 300 0 150 100 30 0 1 -300 0zm60 20l180-40 20 90z"/>
+    <g transform="matrix(.8 .3 -.2 1.1 100 300)"><path d="m100 100c50-150 250-150 300 0s-50 250 0 300q-80 60-160 0t-140-20z"/><ellipse cx="500" cy="200" rx="40%" ry="30"/></g>
+    <defs><path id="leaf" d="M0 0C40-60 120-60 160 0 120 60 40 60 0 0Z"/></defs>
+    <use href="#leaf" x="100" y="850" transform="skewX(-20)"/><use href="#leaf" transform="translate(700 800) scale(-1 2)"/>
+    <svg x="600" y="600" width="300" height="120" viewBox="-10 -10 40 40"><circle r="9" cx="10" cy="10"/><polygon points="0,0 30 0 0,30"/></svg>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="1000" viewBox="0 0 1000 1000">${shapes}</svg>`;
+  const read = readSvg(svg, 'shapes.svg', { unitsPerEm: 1000, top: 1000, bottom: 0 });
+  if (!read.ok) throw new Error(read.reason);
+  const places = Array.from({ length: 40 * 40 }, (_, i) => [12.5 + (i % 40) * 25, 12.5 + Math.floor(i / 40) * 25] as const);
+  await browser.driver.get('about:blank');
+  const filled = await browser.driver.executeScript<boolean[]>(
+    `document.body.innerHTML = arguments[0];
+     const svg = document.querySelector('svg');
+     const all = [...svg.querySelectorAll('path, rect, circle, ellipse, polygon, use')].filter((e) => !e.closest('defs'));
+     const leaf = document.getElementById('leaf');
+     const home = svg.getScreenCTM().inverse();
+     return arguments[1].map(([x, y]) => all.some((e) => {
+       const shift = e.localName === 'use' ? [e.x.baseVal.value, e.y.baseVal.value] : [0, 0];
+       const p = new DOMPoint(x, y).matrixTransform(home.multiply(e.getScreenCTM()).inverse());
+       return (e.localName === 'use' ? leaf : e).isPointInFill(new DOMPoint(p.x - shift[0], p.y - shift[1]));
+     }));`,
+    svg,
+    places,
+  );
+  const ours = places.map(([x, y]) => read.value.contours.some((c) => windingAt(curvesOf(c), x, 1000 - y) !== 0));
+  // The even-odd path is two contours; its hole is inside both.
+  const curves = read.value.contours.map(curvesOf);
+  const counted = places.map(([x, y], i) => ours[i] && curves.reduce((sum, c) => sum + windingAt(c, x, 1000 - y), 0) !== 0);
+  const differing = places.filter((_, i) => filled[i] !== counted[i]);
+  expect(filled.filter(Boolean).length).toBeGreaterThan(300);
+  // A place may lie on an edge.
+  expect(differing.length).toBeLessThanOrEqual(2);
+});

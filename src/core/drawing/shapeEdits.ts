@@ -1,0 +1,39 @@
+import type { Contour } from '../geometry/contour';
+import { combineShapes, removeOverlaps, type ShapeOperation } from '../geometry/overlaps';
+import { type DrawingPlace, type Edit, editDrawing, plural } from '../project/edit';
+import { tidy } from './points';
+
+/** Edits that make new outlines of the areas that contours cover. Components are not touched. */
+
+/** Cut points on a grid of thousandths; contours that nothing crossed stay the very same. */
+const tidied = (before: readonly Contour[], after: readonly Contour[]): Contour[] =>
+  after.map((c) => (before.includes(c) ? c : { ...c, points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) }));
+
+/** Joins what overlaps into single outlines: all contours of the drawing, or only those given. */
+export const removeOverlap: Edit<{ at: DrawingPlace; contours?: readonly number[] }> = (project, { at, contours: chosen = [] }) =>
+  editDrawing(project, at, 'Removed overlaps', (d) => {
+    const within = d.contours.filter((_, i) => chosen.length === 0 || chosen.includes(i));
+    const { contours, changed, failed } = removeOverlaps(within);
+    if (failed) return { refuse: 'These outlines lie on each other so closely that no single outline could be made of them.' };
+    if (!changed) return { refuse: 'Nothing overlaps.' };
+    return { ...d, contours: [...d.contours.filter((c) => !within.includes(c)), ...tidied(within, contours)] };
+  });
+
+const DONE: Readonly<Record<ShapeOperation, string>> = {
+  unite: 'United',
+  subtract: 'Subtracted',
+  intersect: 'Intersected',
+  exclude: 'Excluded',
+};
+
+/** Puts the given contours and the rest of the drawing together: the rest is the first operand, the given ones the second. */
+export const combineContours: Edit<{ at: DrawingPlace; contours: readonly number[]; operation: ShapeOperation }> = (project, { at, contours: chosen, operation }) =>
+  editDrawing(project, at, `${DONE[operation]} ${plural(chosen.length, 'contour')}`, (d) => {
+    const second = d.contours.filter((c, i) => chosen.includes(i) && c.closed);
+    const first = d.contours.filter((c) => !second.includes(c));
+    if (second.length === 0 || !first.some((c) => c.closed)) return { refuse: 'Choose some of the closed contours; they are put together with the others.' };
+    const { contours, failed } = combineShapes(first, second, operation);
+    if (failed) return { refuse: 'These outlines lie on each other so closely that nothing sound could be made of them.' };
+    if (contours.length === 0) return { refuse: operation === 'intersect' ? 'The chosen contours and the others have no area in common.' : 'Nothing would be left.' };
+    return { ...d, contours: tidied([...first, ...second], contours) };
+  });
