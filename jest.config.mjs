@@ -2,7 +2,7 @@ const transform = { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', pars
 
 export default {
   projects: [
-    { displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'], transform, testEnvironment: 'node' },
+    { displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/fuzz/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'], transform, testEnvironment: 'node' },
     { displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'], transform, testEnvironment: 'node' },
   ],
 };

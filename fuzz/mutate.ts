@@ -29,3 +29,49 @@ export function mutated(bytes: Uint8Array, seed: number): Uint8Array {
   }
   return out;
 }
+
+const WORDS = [
+  '1e999',
+  '-',
+  'NaN',
+  '99999999999999',
+  '',
+  '-0',
+  '0x10',
+  '<',
+  '>',
+  '&',
+  '&#0;',
+  '&lol;',
+  ']]>',
+  '"',
+  '<!--',
+  '<!DOCTYPE a [<!ENTITY b "c">]>',
+  '<dict>',
+  '</dict>',
+  '<array>',
+  '../..',
+  '\u0000',
+  'curve',
+];
+
+/** A damaged copy of text: cut short, stretches doubled, taken out or moved, numbers and words changed for telling ones. */
+export function mutatedText(bytes: Uint8Array, seed: number): Uint8Array {
+  const next = random(seed);
+  let text = new TextDecoder().decode(bytes);
+  const place = () => Math.floor(next() * text.length);
+  const times = 1 + Math.floor(next() * next() * 8);
+  for (let i = 0; i < times; i++) {
+    const at = place();
+    const end = Math.min(text.length, at + 1 + Math.floor(next() * next() * 200));
+    const word = WORDS[Math.floor(next() * WORDS.length)]!;
+    const kind = next();
+    if (kind < 0.1) text = text.slice(0, at);
+    else if (kind < 0.25) text = text.slice(0, at) + text.slice(end);
+    else if (kind < 0.4) text = text.slice(0, end) + text.slice(at);
+    else if (kind < 0.7) text = text.slice(0, at) + text.slice(at).replace(/-?\d+(\.\d+)?/, word);
+    else if (kind < 0.85) text = text.slice(0, at) + text.slice(at).replace(/"[^"]*"/, `"${word}"`);
+    else text = text.slice(0, at) + word + text.slice(at);
+  }
+  return new TextEncoder().encode(text);
+}

@@ -1,6 +1,6 @@
 import { buildStarter } from '../demo/starter';
-import { defaultMaster, drawingOf } from '../src/core/project/queries';
 import { drawingsOf, flattened } from '../src/core/project/outline';
+import { defaultMaster, drawingOf } from '../src/core/project/queries';
 import { shapeCase } from './shapeCases';
 import { faultOf, OPERATIONS } from './shapes';
 

@@ -32,7 +32,10 @@ function tangle(r: Random, size: number, kinds: readonly Point['type'][], count 
     points.push({ ...at(), type: next });
   }
   // The first point ends the closing segment, which is a line unless handles lead to it.
-  return { closed: true, points: [{ ...points[0]!, type: 'line' }, ...points.slice(1).map((p, i, all): Point => (p.type === 'off' || all[i - 1]?.type === 'off' ? p : { ...p, type: 'line' }))] };
+  return {
+    closed: true,
+    points: [{ ...points[0]!, type: 'line' }, ...points.slice(1).map((p, i, all): Point => (p.type === 'off' || all[i - 1]?.type === 'off' ? p : { ...p, type: 'line' }))],
+  };
 }
 
 /** A stroke with round or square ends, at any angle, as the parts of letters are. */
@@ -87,13 +90,14 @@ const CLOSE = [0.001, 0.005, 0.01, 0.02, 0.03, 0.05, 0.1, 0.3, 1];
 const KINDS: Readonly<Record<string, (r: Random, letters: readonly (readonly Contour[])[]) => Omit<ShapeCase, 'kind'>>> = {
   'lines crossing themselves': (r) => ({ first: [tangle(r, 900, ['line'])], second: [tangle(r, 900, ['line'])] }),
   'curves crossing themselves': (r) => ({ first: [tangle(r, 900, ANY)], second: some(r, () => tangle(r, 900, ANY)) }),
-  'strokes': (r) => ({ first: some(r, () => stroke(r, 700)), second: some(r, () => stroke(r, 700)) }),
+  strokes: (r) => ({ first: some(r, () => stroke(r, 700)), second: some(r, () => stroke(r, 700)) }),
   'shared edges': (r) => ({ first: onGrid(r), second: onGrid(r) }),
   'tangent curves': (r) => {
     const [size, gap] = [whole(r, 50, 300), pick(r, [0, 0, 0, 0.01, -0.01, 1])];
     const round = ellipse(100, 100, 100 + size, 100 + size);
     const other = whole(r, 50, 300);
-    const beside = r() < 0.5 ? ellipse(100 + size + gap, 100 + (size - other) / 2, 100 + size + gap + other, 100 + (size + other) / 2) : ellipse(100 - gap, 100, 100 - gap + other, 100 + other);
+    const beside =
+      r() < 0.5 ? ellipse(100 + size + gap, 100 + (size - other) / 2, 100 + size + gap + other, 100 + (size + other) / 2) : ellipse(100 - gap, 100, 100 - gap + other, 100 + other);
     return { first: [round], second: [beside] };
   },
   'cusps and loops': (r) => ({ first: [cusp(r)], second: [r() < 0.5 ? cusp(r) : stroke(r, 600)] }),
@@ -101,7 +105,7 @@ const KINDS: Readonly<Record<string, (r: Random, letters: readonly (readonly Con
     const shape = some(r, () => (r() < 0.5 ? stroke(r, 600) : tangle(r, 800, ANY, 3)));
     return { first: shape, second: moved(shape, (r() < 0.5 ? 1 : -1) * pick(r, CLOSE), r() < 0.5 ? 0 : pick(r, CLOSE)) };
   },
-  'slivers': (r) => {
+  slivers: (r) => {
     const [x, y, w] = [whole(r, 0, 300), whole(r, 0, 300), whole(r, 100, 600)];
     const thin = pick(r, [0.03, 0.1, 0.5, 1, 2]);
     const shape = r() < 0.5 ? rectangle(x, y, x + w, y + thin) : ellipse(x, y, x + w, y + thin);

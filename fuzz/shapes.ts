@@ -1,6 +1,6 @@
 import { type Contour, curvesOf, signedArea } from '../src/core/geometry/contour';
-import { boundsOf, type Curve, isEmptyBox, lengthOf } from '../src/core/geometry/curve';
 import { differingLength, inkedStretches, NON_ZERO } from '../src/core/geometry/coverage';
+import { boundsOf, type Curve, isEmptyBox, lengthOf } from '../src/core/geometry/curve';
 import { combineShapes, FILLED, removeOverlaps, type ShapeOperation } from '../src/core/geometry/overlaps';
 
 /** Area, in square units, that is in just one of a result and of what it should cover: level lines `step` apart. */

@@ -1,8 +1,8 @@
 import type { Drawing, GlyphId } from '../project/model';
 import type { DrawingSource } from '../project/outline';
-import { type CffShape, cffShape, type TrueTypeShape, trueTypeShape } from './shape';
+import { type CffShape, cffShape, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
 
-type Kept<T> = { bases: readonly (readonly [GlyphId, Drawing | undefined])[]; castKey: string; shape: T };
+type Kept<T> = { bases: readonly (readonly [GlyphId, Drawing | undefined])[]; siblings: readonly Drawing[]; castKey: string; shape: T };
 
 /**
  * Shapes per drawing, kept while the drawing and every drawing it is composed of are the same objects. Documents are
@@ -18,16 +18,17 @@ export class CastCache {
     return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () => cffShape(drawing, source, keepOverlaps, unitsPerEm));
   }
 
-  trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {
+  trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean, siblings: readonly Sibling[] = []): TrueTypeShape {
     const castKey = drawing.components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
-    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () => trueTypeShape(drawing, source, keepOverlaps, isCast));
+    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () => trueTypeShape(drawing, source, keepOverlaps, isCast, siblings), siblings);
   }
 
-  private get<T>(store: WeakMap<Drawing, Kept<T>>, drawing: Drawing, source: DrawingSource, castKey: string, make: () => T): T {
+  private get<T>(store: WeakMap<Drawing, Kept<T>>, drawing: Drawing, source: DrawingSource, castKey: string, make: () => T, siblings: readonly Sibling[] = []): T {
     const kept = store.get(drawing);
-    if (kept && kept.castKey === castKey && kept.bases.every(([id, base]) => source(id) === base)) return kept.shape;
+    const same = kept && kept.castKey === castKey && kept.siblings.length === siblings.length && kept.siblings.every((d, i) => d === siblings[i]!.drawing);
+    if (same && kept.bases.every(([id, base]) => source(id) === base)) return kept.shape;
     const shape = make();
-    store.set(drawing, { bases: basesOf(drawing, source), castKey, shape });
+    store.set(drawing, { bases: basesOf(drawing, source), siblings: siblings.map((s) => s.drawing), castKey, shape });
     return shape;
   }
 }

@@ -23,7 +23,7 @@ import { carriedTables } from './carried';
 import { alignmentZones, lineMetrics } from './metrics';
 import { nameRecords, type StyleNames, styleNames } from './names';
 import { variationSequences } from './sequences';
-import { type CompositeShape, roundedBox, type SimpleShape, type TrueTypeShape } from './shape';
+import { type CompositeShape, roundedBox, type Sibling, type SimpleShape, type TrueTypeShape } from './shape';
 import { standardWidth } from './stems';
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 import { widthValues } from './widths';
@@ -210,7 +210,14 @@ function withWidth(body: Uint8Array, width: number): Uint8Array {
 
 function trueTypeOutlines(project: Project, master: Master, entries: readonly Entry[], index: ReadonlyMap<GlyphId, number>, keepOverlaps: boolean, cache: CastCache): Outlines {
   const source = drawingsOf(project, master.id);
-  const shapes = entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, (id) => index.has(id)));
+  const isCast = (id: GlyphId) => index.has(id);
+  const others = keepOverlaps ? project.masters.filter((m) => m.id !== master.id).map((m) => ({ id: m.id, source: drawingsOf(project, m.id) })) : [];
+  const siblings = (glyph: Glyph): Sibling[] =>
+    others.flatMap(({ id, source: there }) => {
+      const drawing = glyph.drawings[id];
+      return drawing ? [{ drawing, source: there }] : [];
+    });
+  const shapes = entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph)));
   const totals = compositeTotals(shapes, index);
   const records = shapes.map((s, i) => (s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps)));
   const { glyf, loca, indexToLocFormat } = joinGlyphs(records);

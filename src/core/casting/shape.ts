@@ -1,7 +1,7 @@
 import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, signedArea, startIndex } from '../geometry/contour';
 import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBox, stretchBoxToCurve } from '../geometry/curve';
 import { removeOverlaps } from '../geometry/overlaps';
-import { cubicToQuadratics } from '../geometry/quadratics';
+import { cubicToQuadratics, quadraticsNeeded } from '../geometry/quadratics';
 import { type CffContour, writeCharstring } from '../opentype/charstring';
 import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
 import type { Drawing, GlyphId } from '../project/model';
@@ -78,19 +78,30 @@ function roundedCurves(contour: Contour): Curve[] {
   return out;
 }
 
-/** A glyph as a TrueType record, components kept where the format and the overlaps allow. */
-export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): TrueTypeShape {
+/** The same glyph in another master, with the drawings its components refer to there. */
+export type Sibling = { drawing: Drawing; source: DrawingSource };
+
+/**
+ * A glyph as a TrueType record, components kept where the format and the overlaps allow. Where overlaps are kept, curves
+ * get as many quadratics as the same curve needs in any of the `siblings`, so that fonts of all masters agree point for point.
+ */
+export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean, siblings: readonly Sibling[] = []): TrueTypeShape {
   const composite = asComposite(drawing, source, keepOverlaps, isCast);
   if (composite) return composite;
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
+  const family = keepOverlaps ? siblings.map((s) => prepare(s.drawing, s.source, true).contours).filter((other) => agree(contours, other)) : [];
   let error = 0;
   const converted: GlyfPoint[][] = [];
   // TrueType fills clockwise outlines; turning a list of points round keeps its start.
   const turn = contours.reduce((sum, c) => sum + signedArea(c), 0) > 0;
-  for (const contour of contours) {
-    const points = quadraticPoints(contour, (e) => {
-      error = Math.max(error, e);
-    });
+  for (const [i, contour] of contours.entries()) {
+    const points = quadraticPoints(
+      contour,
+      family.map((other) => other[i]!),
+      (e) => {
+        error = Math.max(error, e);
+      },
+    );
     if (points.length > 2) converted.push(turn ? [points[0]!, ...points.slice(1).reverse()] : points);
   }
   const box = emptyBox();
@@ -100,8 +111,12 @@ export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverl
   return { kind: 'simple', record, box, points, contours: converted.length, error, overlapFailed };
 }
 
-/** Whole-coordinate TrueType points of a contour, from its start point on. */
-function quadraticPoints(contour: Contour, noteError: (error: number) => void): GlyfPoint[] {
+/** Do two outlines have the same contours of the same points? */
+const agree = (a: readonly Contour[], b: readonly Contour[]): boolean =>
+  a.length === b.length && a.every((c, i) => c.points.length === b[i]!.points.length && c.points.every((p, k) => p.type === b[i]!.points[k]!.type));
+
+/** Whole-coordinate TrueType points of a contour, from its start point on; `others` are the same contour in other masters. */
+function quadraticPoints(contour: Contour, others: readonly Contour[], noteError: (error: number) => void): GlyfPoint[] {
   const { points } = contour;
   const n = points.length;
   const start = Math.max(0, startIndex(contour));
@@ -109,7 +124,12 @@ function quadraticPoints(contour: Contour, noteError: (error: number) => void): 
   const add = (x: number, y: number, on: boolean) => {
     const point = { x: Math.round(x), y: Math.round(y), on };
     const last = out[out.length - 1];
-    if (!(last?.on && on && last.x === point.x && last.y === point.y)) out.push(point);
+    // Points that fall together in one master need not in another.
+    if (others.length > 0 || !(last?.on && on && last.x === point.x && last.y === point.y)) out.push(point);
+  };
+  const cubicAt = (list: readonly Point[], k: number): Curve => {
+    const at = (i: number) => list[(start + i + n) % n]!;
+    return [k - 3, k - 2, k - 1, k].flatMap((i) => [at(i).x, at(i).y]);
   };
   let from = points[start]!;
   if (isOnCurve(from)) add(from.x, from.y, true);
@@ -121,8 +141,8 @@ function quadraticPoints(contour: Contour, noteError: (error: number) => void): 
       continue;
     }
     if (p.type === 'curve' && offs.length === 2) {
-      const [a, b] = offs as [Point, Point];
-      const run = cubicToQuadratics([from.x, from.y, a.x, a.y, b.x, b.y, p.x, p.y], QUADRATIC_TOLERANCE);
+      const needed = others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE));
+      const run = cubicToQuadratics(cubicAt(points, k), QUADRATIC_TOLERANCE, Math.max(1, ...needed));
       noteError(run.error);
       for (let i = 0; i < run.offs.length; i += 2) add(run.offs[i]!, run.offs[i + 1]!, false);
     } else for (const off of offs) add(off.x, off.y, false);
@@ -133,7 +153,7 @@ function quadraticPoints(contour: Contour, noteError: (error: number) => void): 
   if (!isOnCurve(points[start]!)) for (const off of offs) add(off.x, off.y, false);
   const first = out[0];
   const last = out[out.length - 1];
-  if (out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y) out.pop();
+  if (others.length === 0 && out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y) out.pop();
   return out;
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { pointAt } from './curve';
-import { cubicToQuadratics } from './quadratics';
+import { cubicToQuadratics, quadraticsNeeded } from './quadratics';
 import { cubic } from './testShapes';
 
 test('quadratics stay within the tolerance, and the error told is the error there is', () => {
@@ -35,4 +35,16 @@ test('a raised quadratic becomes one quadratic again', () => {
   const { offs, error } = cubicToQuadratics([0, 0, 40, 80, 80, 80, 120, 0], 0.5);
   expect(offs).toEqual([60, 120]);
   expect(error).toBeCloseTo(0, 9);
+});
+
+test('curves that must agree get as many pieces as the hardest of them needs', () => {
+  fc.assert(
+    fc.property(cubic, cubic, fc.constantFrom(0.25, 0.5, 2), (a, b, tolerance) => {
+      const pieces = Math.max(quadraticsNeeded(a, tolerance), quadraticsNeeded(b, tolerance));
+      const [first, second] = [a, b].map((c) => cubicToQuadratics(c, tolerance, pieces));
+      expect(first!.offs).toHaveLength(second!.offs.length);
+      expect(Math.max(first!.error, second!.error)).toBeLessThanOrEqual(tolerance + 1e-9);
+      expect(cubicToQuadratics(a, tolerance).offs).toHaveLength(2 * quadraticsNeeded(a, tolerance));
+    }),
+  );
 });
