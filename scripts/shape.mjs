@@ -1,9 +1,12 @@
-// Shapes text with HarfBuzz for tests: node scripts/shape.mjs FONT TEXT [feature=value …] prints glyphs and outlines as JSON.
+// Shapes text with HarfBuzz for tests: node scripts/shape.mjs FONT TEXT [feature=value …] [@axis=value …] prints glyphs and outlines as JSON.
 import { readFileSync } from 'node:fs';
 import * as hb from 'harfbuzzjs';
 
-const [font, text, ...features] = process.argv.slice(2);
+const [font, text, ...settings] = process.argv.slice(2);
+const features = settings.filter((s) => !s.startsWith('@'));
+const axes = settings.filter((s) => s.startsWith('@')).map((s) => new hb.Variation(s.slice(1).split('=')[0], Number(s.split('=')[1])));
 const handle = new hb.Font(new hb.Face(new hb.Blob(readFileSync(font))));
+if (axes.length > 0) handle.setVariations(axes);
 const buffer = new hb.Buffer();
 buffer.addText(text);
 buffer.guessSegmentProperties();

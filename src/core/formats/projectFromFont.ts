@@ -2,10 +2,11 @@ import { attempt, type Result, refuse } from '../base/result';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../casting/carried';
 import { sequencesLib } from '../casting/sequences';
 import { pairKey } from '../kerning/pairs';
+import { type MarkAnchor, readMarkAnchors } from '../opentype/anchorsRead';
 import { cmap } from '../opentype/cmap';
 import { type FvarAxis, readAvar, readFvar } from '../opentype/fvar';
 import type { KernInput } from '../opentype/gpos';
-import { type KernRead, type MarkAnchor, readKerning, readMarkAnchors } from '../opentype/gposRead';
+import { type KernRead, readKerning } from '../opentype/gposRead';
 import { head } from '../opentype/head';
 import { hhea } from '../opentype/hhea';
 import { hmtx } from '../opentype/hmtx';
@@ -15,7 +16,7 @@ import { NAME_ID, type NameRecord, name } from '../opentype/name';
 import { type Os2, os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { readSfnt, type Sfnt, tableOf } from '../opentype/sfnt';
-import { readMvar } from '../opentype/variations';
+import { type DeltasAt, type ItemStore, itemDelta, readGdefStore, readMvar } from '../opentype/variations';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Anchor, Drawing, Glyph, Group, Lib, Master, Project } from '../project/model';
 import { familyAndStyle, glyphNamesFor, nameOf } from './fontNames';
@@ -43,6 +44,8 @@ class FontReader {
   private readonly names: NameRecord[];
   private readonly style: Partial<Os2>;
   private readonly lines: ReturnType<typeof hhea.read>;
+  /** Differences of kerning and anchors in a variable font. */
+  private readonly layoutStore: ItemStore | undefined;
 
   constructor(
     private readonly font: Sfnt,
@@ -56,6 +59,7 @@ class FontReader {
     this.names = font.tables.has('name') ? name.read(font.tables.get('name')!) : [];
     this.style = font.tables.has('OS/2') ? os2.read(font.tables.get('OS/2')!) : {};
     this.lines = hhea.read(tableOf(font, 'hhea'));
+    this.layoutStore = font.tables.has('fvar') && font.tables.has('GDEF') ? readGdefStore(font.tables.get('GDEF')!) : undefined;
   }
 
   read(): FontProject {
@@ -70,12 +74,13 @@ class FontReader {
     const glyphNames = glyphNamesFor(this.numGlyphs, this.givenNames(outlines), codes);
     const ids = glyphNames.map((_, i) => `g${i + 1}`);
     const places = this.places(fvar.axes, outlines);
-    const kerning = this.kerning();
+    const deltas = this.deltas(places);
+    const kerning = this.kerning(deltas);
     const groups = groupsOf(kerning, ids, glyphNames);
-    const masters = places.map((p, i) => this.master(`m${i + 1}`, i === 0 ? (style ?? 'Regular') : p.name, p, fvar.axes, kerning, ids, groups));
+    const masters = places.map((p, i) => this.master(i, i === 0 ? (style ?? 'Regular') : p.name, p, fvar.axes, kerning, ids, groups));
     const sequences = this.sequences(glyphNames);
     if (Object.keys(sequences).length > 0) masters[0] = { ...masters[0]!, lib: { ...masters[0]!.lib, ...sequences } };
-    const anchors = this.anchors(ids, glyphNames);
+    const anchors = this.anchors(ids, glyphNames, deltas);
     const glyphs: Record<string, Glyph> = {};
     ids.forEach((id, i) => {
       if (this.progress && i % 64 === 0) this.progress(i, this.numGlyphs);
@@ -158,18 +163,17 @@ class FontReader {
     if (axes.length === 0) return [{ name: '', at: [] }];
     const origin = axes.map(() => 0);
     const peaks = new Map<string, readonly number[]>([[origin.join(), origin]]);
-    for (const region of outlines.regions()) {
+    for (const region of [...outlines.regions(), ...(this.layoutStore?.regions ?? [])]) {
       const peak = axes.map((_, i) => region[i]?.[1] ?? 0);
       if (region.some(([start, p, end]) => p !== 0 && (start > p || p > end || (start < 0 && end > 0)))) continue;
       peaks.set(peak.join(), peak);
       if (peaks.size > MOST_MASTERS) refuse(`The font would need more than ${MOST_MASTERS} masters to be taken in.`);
     }
     const naming = (at: readonly number[]) => axes.flatMap((a, i) => (at[i] === 0 ? [] : [`${a.tag} ${Math.round(designOf(a, at[i]!))}`])).join(', ');
-    if (this.font.tables.has('GDEF') && this.font.tables.has('GPOS')) this.notes.push('Kerning and anchors are those of the default in every master.');
     return [...peaks.values()].map((at) => ({ name: naming(at), at }));
   }
 
-  private master(id: string, masterName: string, place: Place, axes: readonly FvarAxis[], kerning: KernRead, ids: readonly string[], groups: readonly Group[]): Master {
+  private master(index: number, masterName: string, place: Place, axes: readonly FvarAxis[], kerning: KernRead, ids: readonly string[], groups: readonly Group[]): Master {
     const em = this.header.unitsPerEm;
     const { style, lines } = this;
     const mvar = this.font.tables.has('MVAR') && axes.length > 0 ? readMvar(this.font.tables.get('MVAR')!) : () => 0;
@@ -178,7 +182,7 @@ class FontReader {
     const overshoot = Math.round(em * 0.012);
     const zone = (zoneName: string, position: number, over: number) => ({ name: zoneName, position: Math.round(position), overshoot: over });
     return {
-      id,
+      id: `m${index + 1}`,
       name: masterName,
       place: designPlace(axes, place.at),
       zones: {
@@ -207,7 +211,7 @@ class FontReader {
             'glyph' in p.first ? { kind: 'glyph', id: ids[p.first.glyph]! } : { kind: 'group', id: groups[p.first.group]!.id },
             'glyph' in p.second ? { kind: 'glyph', id: ids[p.second.glyph]! } : { kind: 'group', id: groups[kerning.firstGroups.length + p.second.group]!.id },
           ),
-          p.value,
+          Math.round(p.varied?.[index] ?? p.value),
         ]),
       ),
       info: this.masterFacts(place),
@@ -259,7 +263,7 @@ class FontReader {
     places: readonly Place[],
     outlines: FontOutlines,
     ids: readonly string[],
-    anchors: readonly Anchor[],
+    anchors: readonly PlacedAnchor[],
   ): Glyph {
     const drawings: [string, Drawing][] = places.map(({ at }, i) => {
       const { advance, contours, parts } = outlines.glyph(index, at);
@@ -267,7 +271,7 @@ class FontReader {
         glyph: ids[p.glyph] ?? refuse(`The glyf table builds glyph ${index} of glyph ${p.glyph}, which is not there.`),
         transform: p.transform,
       }));
-      return [`m${i + 1}`, { ...emptyDrawing(Math.min(65535, advance)), contours, components, anchors }];
+      return [`m${i + 1}`, { ...emptyDrawing(Math.min(65535, advance)), contours, components, anchors: anchors.map(({ varied, ...a }) => ({ ...a, ...varied?.[i] })) }];
     });
     // Smoothness is one thing for all masters.
     const [, main] = drawings[0]!;
@@ -295,9 +299,16 @@ class FontReader {
     };
   }
 
-  private kerning(): KernRead {
+  /** What kerning and anchors differ by at the places of the masters; undefined when nothing varies. */
+  private deltas(places: readonly Place[]): DeltasAt | undefined {
+    const store = this.layoutStore;
+    if (!store || places.length < 2) return undefined;
+    return (outer, inner) => places.map(({ at }) => itemDelta(store, outer, inner, at));
+  }
+
+  private kerning(deltas: DeltasAt | undefined): KernRead {
     const gpos = this.font.tables.get('GPOS');
-    const read = gpos ? readKerning(gpos, this.numGlyphs) : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
+    const read: KernRead = gpos ? readKerning(gpos, this.numGlyphs, deltas) : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
     for (const what of read.aside) this.notes.push(`The font has ${what}, which was left aside.`);
     const old = this.font.tables.get('kern');
     if (read.pairs.length > 0 || !old) return inRange(read, this.numGlyphs);
@@ -305,38 +316,51 @@ class FontReader {
     return inRange({ firstGroups: [], secondGroups: [], pairs: pairs.filter((p) => p.value !== 0), aside: [] }, this.numGlyphs);
   }
 
-  private anchors(ids: readonly string[], glyphNames: readonly string[]): Map<number, Anchor[]> {
+  private anchors(ids: readonly string[], glyphNames: readonly string[], deltas: DeltasAt | undefined): Map<number, PlacedAnchor[]> {
     const gpos = this.font.tables.get('GPOS');
-    const found = gpos ? readMarkAnchors(gpos).filter((a) => a.glyph < ids.length) : [];
+    const found = gpos ? readMarkAnchors(gpos, deltas).filter((a) => a.glyph < ids.length) : [];
     const kinds = kindNames(found, this.style.sxHeight || this.header.unitsPerEm / 2);
-    const out = new Map<number, Anchor[]>();
+    const out = new Map<number, PlacedAnchor[]>();
     for (const a of found) {
       const kind = kinds.get(a.kind)!;
       const anchorName = a.mark ? `_${kind}` : a.part ? `${kind}_${a.part}` : kind;
       const list = out.get(a.glyph) ?? [];
-      if (!list.some((o) => o.name === anchorName)) list.push({ name: anchorName, x: a.x, y: a.y, role: a.mark ? 'isMark' : 'takesMark' });
+      if (!list.some((o) => o.name === anchorName)) list.push({ name: anchorName, x: a.x, y: a.y, role: a.mark ? 'isMark' : 'takesMark', ...(a.varied && { varied: a.varied }) });
       out.set(a.glyph, list);
     }
     return glyphNames.length > 0 ? out : new Map();
   }
 
-  /** Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays. */
+  /**
+   * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays. Of a variable font the
+   * tables go along as they are at the default: what varies in them is told nowhere else, so it is cut off and said.
+   */
   private carried(glyphNames: readonly string[], variable: boolean): Pick<Project, 'kept' | 'lib'> {
-    const tags = CARRIED_TABLES.filter((tag) => this.font.tables.has(tag));
-    if (tags.includes('GSUB')) {
-      this.notes.push(
-        variable
-          ? 'Substitutions (GSUB) were left aside: those of a variable font are not carried yet.'
-          : 'Substitutions (GSUB) are carried as they are while the order of glyphs stays; they cannot be edited as rules yet.',
-      );
-    }
-    if (variable || tags.length === 0) return { kept: {}, lib: {} };
-    return {
-      kept: Object.fromEntries(tags.map((tag) => [carriedPath(tag), new Uint8Array(this.font.tables.get(tag)!)])),
-      lib: { [CARRIED]: [...glyphNames] },
-    };
+    const tags = CARRIED_TABLES.filter((tag) => this.font.tables.has(tag) && (!variable || FIXABLE.has(tag)));
+    if (tags.includes('GSUB')) this.notes.push('Substitutions (GSUB) are carried as they are while the order of glyphs stays; they cannot be edited as rules yet.');
+    let cut = false;
+    const kept = tags.map((tag): [string, Uint8Array] => {
+      const bytes = new Uint8Array(this.font.tables.get(tag)!);
+      const first = FIXABLE.get(tag);
+      if (variable && first !== undefined && bytes.length >= 4 && bytes[3]! >= first) {
+        bytes[3] = first - 1;
+        cut ||= tag === 'GSUB';
+      }
+      return [carriedPath(tag), bytes];
+    });
+    if (cut) this.notes.push('Substitutions that change with the axes were left aside.');
+    return { kept: Object.fromEntries(kept), lib: kept.length > 0 ? { [CARRIED]: [...glyphNames] } : {} };
   }
 }
+
+/** Tables that stand by themselves without what varies in them, and the minor version that first had such a part. */
+const FIXABLE: ReadonlyMap<string, number> = new Map([
+  ['GSUB', 1],
+  ['GDEF', 3],
+]);
+
+/** An anchor with its places in the masters, where they differ. */
+type PlacedAnchor = Anchor & { varied?: readonly { x: number; y: number }[] };
 
 /** How an axis is bent: normalised places before and after. */
 type Bend = readonly (readonly [from: number, to: number])[];

@@ -1,18 +1,25 @@
 import type { Reader } from './binary';
 import type { KernInput } from './gpos';
-import { type Lookup, part, readClasses, readCoverage, readLayout } from './layout';
+import { part, readClasses, readCoverage, readLayout } from './layout';
+import { type DeltasAt, variationAt } from './variations';
 
 const EXTENSION = 9;
 const PAIRS = 2;
 const X_ADVANCE = 4;
 
-/** What of a GPOS table can be told as kerning pairs and groups, and what was left aside. */
-export type KernRead = KernInput & { aside: string[] };
+/**
+ * What of a GPOS table can be told as kerning pairs and groups, and what was left aside. A pair's value is that of the
+ * default; `varied` has it at every place that was asked for, where it is not the same at all.
+ */
+export type KernRead = Omit<KernInput, 'pairs'> & { pairs: (KernInput['pairs'][number] & { varied?: readonly number[] })[]; aside: string[] };
+
+/** A value at every place that was asked for; one number stands for the same at all. */
+type Value = number | readonly number[];
 
 /** A pair subtable: its own pairs, or classes with a value for each two. */
 type PairTable =
-  | { kind: 'pairs'; pairs: Map<number, Map<number, number>> }
-  | { kind: 'classes'; covered: Set<number>; firsts: Map<number, number>; seconds: Map<number, number>; values: readonly (readonly number[])[] };
+  | { kind: 'pairs'; pairs: Map<number, Map<number, Value>> }
+  | { kind: 'classes'; covered: Set<number>; firsts: Map<number, number>; seconds: Map<number, number>; values: readonly (readonly Value[])[] };
 
 const bits = (format: number): number => {
   let n = 0;
@@ -20,40 +27,48 @@ const bits = (format: number): number => {
   return n;
 };
 
-/** The advance of a value record; other fields are passed over, and counted. */
-function valueReader(format: number, noted: { other: number }) {
+/**
+ * The advance of a value record, with its differences at other places; other fields are passed over, and counted. Offsets
+ * of differences count from `parent`.
+ */
+function valueReader(format: number, noted: { other: number }, deltas: DeltasAt | undefined) {
   const fields = bits(format & 0xff);
   const before = bits(format & (X_ADVANCE - 1));
-  return (from: Reader): number => {
+  const plain = bits(format & 0xf);
+  const device = format & (X_ADVANCE << 4) ? bits(format & ((X_ADVANCE << 4) - 1)) : -1;
+  return (from: Reader, parent: Reader): Value => {
     let advance = 0;
+    let offset = 0;
     for (let i = 0; i < fields; i++) {
       const v = from.int16();
       if (format & X_ADVANCE && i === before) advance = v;
-      else if (v !== 0) noted.other++;
+      else if (i === device) offset = v & 0xffff;
+      else if (v !== 0 && i < plain) noted.other++;
     }
-    return advance;
+    const differences = offset > 0 && deltas ? variationAt(parent, offset, deltas) : undefined;
+    return differences ? differences.map((d) => advance + d) : advance;
   };
 }
 
-function readPairTable(from: Reader, noted: { other: number }): PairTable | undefined {
+function readPairTable(from: Reader, noted: { other: number }, deltas: DeltasAt | undefined): PairTable | undefined {
   const format = from.uint16();
   const covered = readCoverage(part(from, from.uint16()) ?? from);
   const formats = [from.uint16(), from.uint16()] as const;
-  const first = valueReader(formats[0], noted);
-  const second = valueReader(formats[1], noted);
+  const first = valueReader(formats[0], noted, deltas);
+  const second = valueReader(formats[1], noted, undefined);
   if (format === 1) {
     const sets = Array.from({ length: from.uint16() }, () => from.uint16());
-    const pairs = new Map<number, Map<number, number>>();
+    const pairs = new Map<number, Map<number, Value>>();
     sets.forEach((offset, i) => {
       const set = part(from, offset);
       const glyph = covered[i];
       if (!set || glyph === undefined) return;
-      const row = new Map<number, number>();
+      const row = new Map<number, Value>();
       const count = set.uint16();
       for (let k = 0; k < count; k++) {
         const other = set.uint16();
-        const value = first(set);
-        noted.other += second(set) === 0 ? 0 : 1;
+        const value = first(set, set);
+        noted.other += second(set, set) === 0 ? 0 : 1;
         if (!row.has(other)) row.set(other, value);
       }
       pairs.set(glyph, row);
@@ -66,8 +81,8 @@ function readPairTable(from: Reader, noted: { other: number }): PairTable | unde
   const [rows, columns] = [from.uint16(), from.uint16()];
   const values = Array.from({ length: rows }, () =>
     Array.from({ length: columns }, () => {
-      const value = first(from);
-      noted.other += second(from) === 0 ? 0 : 1;
+      const value = first(from, from);
+      noted.other += second(from, from) === 0 ? 0 : 1;
       return value;
     }),
   );
@@ -75,7 +90,7 @@ function readPairTable(from: Reader, noted: { other: number }): PairTable | unde
 }
 
 /** What one lookup does to a pair: the first subtable that knows it decides. */
-function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: boolean): number {
+function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: boolean): Value {
   for (const table of lookup) {
     if (table.kind === 'pairs') {
       const value = withPairs ? table.pairs.get(a)?.get(b) : undefined;
@@ -88,8 +103,9 @@ function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: 
 /**
  * Kerning of the `kern` feature in all scripts and languages: glyphs that every class subtable treats alike become a group,
  * values of groups are told once, and single pairs only where they differ. Values are horizontal advances of the first glyph.
+ * With `deltas` the values are read at other places of a variable font too.
  */
-export function readKerning(bytes: Uint8Array, numGlyphs: number): KernRead {
+export function readKerning(bytes: Uint8Array, numGlyphs: number, deltas?: DeltasAt): KernRead {
   const layout = readLayout(bytes, 'GPOS', EXTENSION);
   const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort((a, b) => a - b);
   const noted = { other: 0 };
@@ -97,7 +113,7 @@ export function readKerning(bytes: Uint8Array, numGlyphs: number): KernRead {
   const lookups = wanted.flatMap((i) => {
     const lookup = layout.lookups[i];
     if (!lookup) return [];
-    if (lookup.type === PAIRS) return [lookup.subtables.flatMap((s) => readPairTable(s, noted) ?? [])];
+    if (lookup.type === PAIRS) return [lookup.subtables.flatMap((s) => readPairTable(s, noted, deltas) ?? [])];
     aside.push('contextual kerning');
     return [];
   });
@@ -105,7 +121,16 @@ export function readKerning(bytes: Uint8Array, numGlyphs: number): KernRead {
   return { ...grouped(lookups, numGlyphs), aside: [...new Set(aside)] };
 }
 
-function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number): KernInput {
+const plus = (a: Value, b: Value): Value => {
+  if (typeof a === 'number') return typeof b === 'number' ? a + b : b.map((v) => v + a);
+  return a.map((v, i) => v + (typeof b === 'number' ? b : b[i]!));
+};
+const isNone = (v: Value): boolean => (typeof v === 'number' ? v === 0 : v.every((one) => one === 0));
+const isSame = (a: Value, b: Value): boolean => isNone(plus(a, typeof b === 'number' ? -b : b.map((v) => -v)));
+/** The default is the first place. */
+const told = (v: Value): { value: number; varied?: readonly number[] } => (typeof v === 'number' ? { value: v } : { value: v[0]!, varied: v });
+
+function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number): Omit<KernRead, 'aside'> {
   const classed = lookups.flatMap((l) => l.filter((t) => t.kind === 'classes'));
   const alike = (signature: (glyph: number) => string): number[][] => {
     const sets = new Map<string, number[]>();
@@ -119,8 +144,8 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
   };
   const firstSets = classed.length === 0 ? [] : alike((g) => classed.map((t) => (t.covered.has(g) ? (t.firsts.get(g) ?? 0) : -1)).join());
   const secondSets = classed.length === 0 ? [] : alike((g) => classed.map((t) => t.seconds.get(g) ?? 0).join());
-  const total = (a: number, b: number, withPairs: boolean) => lookups.reduce((sum, l) => sum + valueIn(l, a, b, withPairs), 0);
-  const pairs: KernInput['pairs'][number][] = [];
+  const total = (a: number, b: number, withPairs: boolean) => lookups.reduce((sum: Value, l) => plus(sum, valueIn(l, a, b, withPairs)), 0);
+  const pairs: KernRead['pairs'] = [];
   const used = { first: new Map<number, number>(), second: new Map<number, number>() };
   const number = (side: 'first' | 'second', set: number) => {
     if (!used[side].has(set)) used[side].set(set, used[side].size);
@@ -129,7 +154,7 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
   firstSets.forEach((firsts, i) => {
     secondSets.forEach((seconds, k) => {
       const value = total(firsts[0]!, seconds[0]!, false);
-      if (value !== 0) pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, value });
+      if (!isNone(value)) pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, ...told(value) });
     });
   });
   const single = new Set<string>();
@@ -140,73 +165,10 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
         if (single.has(`${a} ${b}`)) continue;
         single.add(`${a} ${b}`);
         const value = total(a, b, true);
-        if (value !== total(a, b, false)) pairs.push({ first: { glyph: a }, second: { glyph: b }, value });
+        if (!isSame(value, total(a, b, false))) pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
       }
     }
   }
   const members = (side: 'first' | 'second', sets: readonly number[][]) => [...used[side].keys()].map((set) => sets[set]!);
   return { firstGroups: members('first', firstSets), secondGroups: members('second', secondSets), pairs };
-}
-
-/** A place on a glyph where marks of one kind are set; `mark` where the glyph is such a mark itself. */
-export type MarkAnchor = { glyph: number; kind: string; x: number; y: number; mark: boolean; part?: number };
-
-const ATTACHMENTS: Readonly<Record<number, string>> = { 4: 'base', 5: 'ligature', 6: 'mark' };
-
-/** Anchors of mark positioning lookups (to bases, ligatures and marks); kinds are numbered over the whole table. */
-export function readMarkAnchors(bytes: Uint8Array): MarkAnchor[] {
-  const layout = readLayout(bytes, 'GPOS', EXTENSION);
-  const out: MarkAnchor[] = [];
-  const used = new Set(layout.features.filter((f) => f.tag === 'mark' || f.tag === 'mkmk' || f.tag === 'abvm' || f.tag === 'blwm').flatMap((f) => f.lookups));
-  layout.lookups.forEach((lookup: Lookup, i) => {
-    if (!used.has(i) || !(lookup.type in ATTACHMENTS)) return;
-    lookup.subtables.forEach((from, s) => {
-      out.push(...readAttachment(from, lookup.type, `${i}.${s}`));
-    });
-  });
-  return out;
-}
-
-function readAttachment(from: Reader, type: number, where: string): MarkAnchor[] {
-  if (from.uint16() !== 1) return [];
-  const markCoverage = part(from, from.uint16());
-  const baseCoverage = part(from, from.uint16());
-  const classes = from.uint16();
-  const markArray = part(from, from.uint16());
-  const baseArray = part(from, from.uint16());
-  if (!markCoverage || !baseCoverage || !markArray || !baseArray) return [];
-  const kind = (c: number) => `${where}.${c}`;
-  const out: MarkAnchor[] = [];
-  const marks = readCoverage(markCoverage);
-  const count = markArray.uint16();
-  for (let i = 0; i < count; i++) {
-    const markClass = markArray.seek(2 + i * 4).uint16();
-    const anchor = readAnchor(part(markArray, markArray.uint16()));
-    if (anchor && marks[i] !== undefined) out.push({ glyph: marks[i]!, kind: kind(markClass), ...anchor, mark: true });
-  }
-  const bases = readCoverage(baseCoverage);
-  const rows = baseArray.uint16();
-  for (let i = 0; i < rows; i++) {
-    const glyph = bases[i];
-    if (glyph === undefined) continue;
-    if (type === 5) {
-      const ligature = part(baseArray, baseArray.seek(2 + i * 2).uint16());
-      const parts = ligature?.uint16() ?? 0;
-      for (let p = 0; p < parts; p++) out.push(...anchorRow(ligature!, 2 + p * classes * 2, classes, glyph, kind).map((a) => ({ ...a, part: p + 1 })));
-    } else out.push(...anchorRow(baseArray, 2 + i * classes * 2, classes, glyph, kind));
-  }
-  return out;
-}
-
-function anchorRow(from: Reader, start: number, classes: number, glyph: number, kind: (c: number) => string): MarkAnchor[] {
-  return Array.from({ length: classes }, (_, c) => c).flatMap((c) => {
-    const anchor = readAnchor(part(from, from.seek(start + c * 2).uint16()));
-    return anchor ? [{ glyph, kind: kind(c), ...anchor, mark: false }] : [];
-  });
-}
-
-function readAnchor(from: Reader | undefined): { x: number; y: number } | undefined {
-  if (!from) return undefined;
-  from.seek(2);
-  return { x: from.int16(), y: from.int16() };
 }

@@ -100,3 +100,24 @@ export function readMvar(bytes: Uint8Array): (tag: string, place: readonly numbe
   }
   return (tag, place) => (records.has(tag) ? itemDelta(store, ...records.get(tag)!, place) : 0);
 }
+
+/** An item's differences at every place of a list, the default's (0) first. */
+export type DeltasAt = (outer: number, inner: number) => readonly number[];
+
+const VARIATION_INDEX = 0x8000;
+
+/** What a value's device table says it differs by; undefined for tables that speak of pixel sizes. */
+export function variationAt(parent: Reader, offset: number, deltas: DeltasAt): readonly number[] | undefined {
+  const from = new Reader(parent.bytes, parent.name).seek(offset);
+  const [outer, inner, format] = [from.uint16(), from.uint16(), from.uint16()];
+  return format === VARIATION_INDEX ? deltas(outer, inner) : undefined;
+}
+
+/** The differences that GPOS values refer to, kept in GDEF since its version 1.3. */
+export function readGdefStore(gdef: Uint8Array): ItemStore | undefined {
+  const from = new Reader(gdef, 'GDEF');
+  const [major, minor] = [from.uint16(), from.uint16()];
+  if (major !== 1 || minor < 3) return undefined;
+  const offset = from.seek(14).uint32();
+  return offset === 0 || offset >= gdef.length ? undefined : readItemStore(gdef.subarray(offset), 'GDEF');
+}
