@@ -1,5 +1,6 @@
 import { refuse } from '../base/result';
 import type { Lib } from '../project/model';
+import { toDesign } from '../variation/model';
 import { isDict, plistElement, plistValue } from './plist';
 import { escapeXml, numberAttribute, numberText, parseXml, type XmlElement } from './xml';
 
@@ -12,7 +13,12 @@ export type DesignspaceAxis = {
   hidden: boolean;
   map: [number, number][];
   labels: Record<string, string>;
+  /** The only values of an axis that does not run through between them. */
+  discrete?: number[] | undefined;
+  /** Named values along the axis, in user units. */
+  stops?: AxisStop[] | undefined;
 };
+export type AxisStop = { name: string; value: number; minimum?: number | undefined; maximum?: number | undefined; linked?: number | undefined; elidable: boolean; older: boolean };
 export type DesignspaceSource = { filename: string; name: string; styleName: string; layer: string | undefined; location: Record<string, number> };
 export type DesignspaceInstance = { name: string; styleName: string; filename: string | undefined; location: Record<string, number> };
 /** Locations are by axis name, in design units, as the format has them. */
@@ -40,15 +46,20 @@ export function readDesignspace(text: string, file: string): Designspace {
         hidden: e.attributes.hidden === '1',
         map: e.children.filter((c) => c.name === 'map').map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
         labels: Object.fromEntries(e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text])),
+        ...(values.length > 0 && values.every(Number.isFinite) ? { discrete: values } : {}),
+        ...(child(e, 'labels') ? { stops: stopsOf(child(e, 'labels')!, file) } : {}),
       };
     });
+  const axisNamed = (name: string | undefined) => axes.find((a) => a.name === name);
   const location = (e: XmlElement): Record<string, number> =>
     Object.fromEntries(
       (child(e, 'location')?.children ?? [])
         .filter((d) => d.name === 'dimension')
         .map((d) => [
           d.attributes.name ?? refuse(`${file}, line ${d.line}: <dimension> has no name.`),
-          numberAttribute(d, 'xvalue', d.attributes.uservalue === undefined ? undefined : 0, file),
+          d.attributes.uservalue === undefined || d.attributes.xvalue !== undefined
+            ? numberAttribute(d, 'xvalue', undefined, file)
+            : toDesign(axisNamed(d.attributes.name) ?? { map: [] }, numberAttribute(d, 'uservalue', undefined, file)),
         ]),
     );
   const sources = list('sources')
@@ -77,16 +88,43 @@ export function readDesignspace(text: string, file: string): Designspace {
   return { axes, sources, instances, lib: isDict(lib) ? lib : {} };
 }
 
+/** Named values of an axis (designspace 5, `labels`). */
+function stopsOf(labels: XmlElement, file: string): AxisStop[] {
+  return labels.children
+    .filter((l) => l.name === 'label')
+    .map((l) => {
+      const own = (key: string) => (l.attributes[key] === undefined ? undefined : numberAttribute(l, key, undefined, file));
+      const [minimum, maximum, linked] = [own('userminimum'), own('usermaximum'), own('linkeduservalue')];
+      return {
+        name: l.attributes.name ?? refuse(`${file}, line ${l.line}: <label> has no name.`),
+        value: numberAttribute(l, 'uservalue', undefined, file),
+        ...(minimum === undefined ? {} : { minimum }),
+        ...(maximum === undefined ? {} : { maximum }),
+        ...(linked === undefined ? {} : { linked }),
+        elidable: l.attributes.elidable === 'true',
+        older: l.attributes.oldersibling === 'true',
+      };
+    });
+}
+
+function stopLine(s: AxisStop): string {
+  const number = (key: string, v: number | undefined) => (v === undefined ? '' : ` ${key}="${numberText(v)}"`);
+  const flag = (key: string, v: boolean) => (v ? ` ${key}="true"` : '');
+  return `        <label uservalue="${numberText(s.value)}"${number('userminimum', s.minimum)}${number('usermaximum', s.maximum)} name="${escapeXml(s.name)}"${flag('elidable', s.elidable)}${flag('oldersibling', s.older)}${number('linkeduservalue', s.linked)}/>`;
+}
+
 /** A designspace 5 document. */
 export function writeDesignspace(space: Designspace): string {
   const out = ['<?xml version="1.0" encoding="UTF-8"?>', '<designspace format="5.0">'];
   if (space.axes.length > 0) {
     out.push('  <axes>');
     for (const a of space.axes) {
-      const head = `    <axis tag="${escapeXml(a.tag)}" name="${escapeXml(a.name)}" minimum="${numberText(a.minimum)}" maximum="${numberText(a.maximum)}" default="${numberText(a.default)}"${a.hidden ? ' hidden="1"' : ''}`;
+      const range = a.discrete ? `values="${a.discrete.map(numberText).join(' ')}"` : `minimum="${numberText(a.minimum)}" maximum="${numberText(a.maximum)}"`;
+      const head = `    <axis tag="${escapeXml(a.tag)}" name="${escapeXml(a.name)}" ${range} default="${numberText(a.default)}"${a.hidden ? ' hidden="1"' : ''}`;
       const inner = [
         ...Object.entries(a.labels).map(([lang, text]) => `      <labelname xml:lang="${escapeXml(lang)}">${escapeXml(text)}</labelname>`),
         ...a.map.map(([i, o]) => `      <map input="${numberText(i)}" output="${numberText(o)}"/>`),
+        ...(a.stops && a.stops.length > 0 ? ['      <labels>', ...a.stops.map(stopLine), '      </labels>'] : []),
       ];
       out.push(inner.length > 0 ? `${head}>` : `${head}/>`, ...inner);
       if (inner.length > 0) out.push('    </axis>');

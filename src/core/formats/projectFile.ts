@@ -4,10 +4,10 @@ import { glyphSchema, type Master, PART_NAMES, type Project, partSchemas } from 
 import { toDesign } from '../variation/model';
 import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
-import { type MasterSource, projectFromUfos } from './projectFromUfo';
+import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from './projectFromUfo';
 import { type Progress, readUfo, writeUfo } from './ufo';
 import { ufoOfMaster } from './ufoFromProject';
-import { elementText, parseXml, textOf, type XmlElement } from './xml';
+import { indentedXml, parseXml, textOf } from './xml';
 
 /** The ending of Wendril's project files: a zip of a designspace and a UFO 3 per master. */
 export const PROJECT_ENDING = '.wendril';
@@ -43,7 +43,7 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
   const folders = masterFolders(project);
   const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
   const space: Designspace = {
-    axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels } })),
+    axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels }, discrete: a.discrete && [...a.discrete], stops: a.stops && [...a.stops] })),
     sources: project.masters.map((m) => ({ filename: folders.get(m)!, name: m.id, styleName: m.name, layer: undefined, location: byTag(m.place) })),
     instances: project.instances.map((i) => ({ name: i.name, styleName: i.name, filename: i.fileName, location: byTag(i.place) })),
     lib: project.lib,
@@ -79,7 +79,7 @@ function sameSpace(a: Designspace, b: Designspace): boolean {
   const facts = (s: Designspace) => {
     const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
     return JSON.stringify([
-      s.axes.map((x) => [x.tag, x.name, x.minimum, x.default, x.maximum, x.hidden, x.map, x.labels]),
+      s.axes.map((x) => [x.tag, x.name, x.minimum, x.default, x.maximum, x.hidden, x.map, x.labels, x.discrete, x.stops]),
       s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, x.styleName, whole(x.location)])])).sort(),
       s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
       s.lib,
@@ -89,14 +89,32 @@ function sameSpace(a: Designspace, b: Designspace): boolean {
 }
 
 const MODELLED = new Set(['axes', 'sources', 'instances', 'lib']);
+/** What tells an element of a list from its neighbours, and which of its children and attributes are written anew. */
+const LISTED = [
+  { list: 'axes', key: 'tag', own: ['labelname', 'map', 'labels'], anew: ['minimum', 'maximum', 'values', 'hidden'] },
+  { list: 'sources', key: 'filename', own: ['location'], anew: [] },
+  { list: 'instances', key: 'stylename', own: ['location'], anew: [] },
+] as const;
 
 /** A new designspace text with what Wendril does not model taken over from the old one: rules, layers as sources, others. */
 function withUnmodelled(text: string, old: string): string {
-  const root = parseXml(old, 'designspace');
-  const layers = root.children.filter((e) => e.name === 'sources').flatMap((e) => e.children.filter((s) => s.attributes.layer !== undefined));
-  const others = root.children.filter((e) => !MODELLED.has(e.name));
-  const lines = (elements: readonly XmlElement[], indent: string) => elements.map((e) => `${indent}${elementText(e)}\n`).join('');
-  return text.replace('  </sources>\n', () => `${lines(layers, '    ')}  </sources>\n`).replace('</designspace>\n', () => `${lines(others, '  ')}</designspace>\n`);
+  const [before, root] = [parseXml(old, 'designspace'), parseXml(text, 'designspace')];
+  for (const { list, key, own, anew } of LISTED) {
+    const [from, to] = [before, root].map((r) => r.children.find((e) => e.name === list));
+    if (!from || !to) continue;
+    for (const element of to.children) {
+      const known = from.children.find((e) => e.name === element.name && e.attributes[key] === element.attributes[key] && e.attributes.layer === undefined);
+      if (!known) continue;
+      const extra = Object.entries(known.attributes).filter(([k]) => !(k in element.attributes) && !anew.some((a) => a === k));
+      Object.assign(element, { attributes: { ...element.attributes, ...Object.fromEntries(extra) } });
+      element.children.push(...known.children.filter((c) => !own.some((o) => o === c.name)));
+    }
+    // Layers as sources; what else the list holds besides its own kind.
+    to.children.push(...from.children.filter((e) => e.attributes.layer !== undefined || !to.children.some((t) => t.name === e.name)));
+    Object.assign(to, { attributes: { ...from.attributes, ...to.attributes } });
+  }
+  root.children.push(...before.children.filter((e) => !MODELLED.has(e.name)));
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${indentedXml(root)}`;
 }
 
 /** A project file; the same project gives the same bytes. */
@@ -167,7 +185,6 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   const root = path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '';
   const sources: MasterSource[] = [];
   for (const s of space.sources) {
-    // A layer of another source is kept with that source's files.
     if (s.layer) continue;
     const folder = resolvePath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
     const below = subtree(files, folder);
@@ -182,8 +199,14 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
       place: placeOf(s.location, space),
     });
   }
+  const layers = space.sources.flatMap((s): LayerSource[] => {
+    if (!s.layer) return [];
+    const source = sources.find((o) => o.folder === plainFolder(s.filename));
+    if (!source) refuse(`${path} lists the layer “${s.layer}” of “${s.filename}”, which is no source itself.`);
+    return [{ source: source!, layer: s.layer, place: placeOf(s.location, space) }];
+  });
   const base = withFolders(
-    projectFromUfos(defaultFirst(sources, space), label),
+    withLayers(projectFromUfos(defaultFirst(sources, space), label), layers),
     defaultFirst(sources, space).map((s) => s.folder),
   );
   // Files beside the UFOs are kept by their paths from the designspace's folder; so is the designspace itself, unless it

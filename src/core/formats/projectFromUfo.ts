@@ -19,7 +19,7 @@ import {
 } from '../project/model';
 import type { Glif } from './glif';
 import { pictureSize } from './pictures';
-import type { Ufo } from './ufo';
+import { readLayer, type Ufo } from './ufo';
 
 /** Lib keys of our own; everything Wendril stores beyond the open formats stands below these. */
 export const KEY = {
@@ -70,6 +70,25 @@ export function projectFromUfos(sources: readonly MasterSource[], label: string)
     glyphs: glyphsOf(sources, order, ids, pictures),
     ...projectParts(ownText),
   };
+}
+
+/** A layer of a source that stands for a place of its own, for the glyphs it holds. */
+export type LayerSource = { source: MasterSource; layer: string; place: Record<string, number> };
+
+/** The drawings of such layers become waypoints of their glyphs. The layers' files are kept with their source. */
+export function withLayers(project: Project, layers: readonly LayerSource[]): Project {
+  if (layers.length === 0) return project;
+  const ids = new Map(project.glyphOrder.map((id) => [project.glyphs[id]!.name, id]));
+  const glyphs = { ...project.glyphs };
+  for (const { source, layer, place } of layers) {
+    const found = readLayer(source.ufo.kept, layer, source.folder);
+    for (const glif of found) {
+      const glyph = glyphs[ids.get(glif.name) ?? ''];
+      if (!glyph) continue;
+      glyphs[glyph.id] = { ...glyph, waypoints: [...glyph.waypoints, { place, drawing: drawingFrom(glif, source, ids, project.pictures) }] };
+    }
+  }
+  return { ...project, glyphs };
 }
 
 /** Our own parts of a project kept in the default master's lib. Parts that do not fit their schema are left out. */
@@ -303,7 +322,7 @@ export function renamedGlyphs(value: LibValue, rename: (name: string) => string 
   return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, k === 'glyph' && typeof v === 'string' ? (rename(v) ?? v) : renamedGlyphs(v as LibValue, rename)]));
 }
 
-function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>): Drawing {
+function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Readonly<Record<string, Picture>>): Drawing {
   const own = glif.lib?.[KEY.glyph] as Lib | undefined;
   const lib = glif.lib ? Object.fromEntries(Object.entries(glif.lib).filter(([k]) => k !== KEY.glyph)) : {};
   return {
@@ -319,7 +338,7 @@ function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, 
   };
 }
 
-function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, pictures: Record<string, Picture>): Backdrop[] {
+function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, pictures: Readonly<Record<string, Picture>>): Backdrop[] {
   if (own?.backdrops !== undefined) {
     const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(own.backdrops);
     return list.success ? list.data.filter((b) => pictures[b.picture]) : [];

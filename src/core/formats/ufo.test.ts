@@ -293,16 +293,38 @@ test('a designspace with what Wendril does not model is written back to the lett
     ['notes/fold.txt', textFile('folded')],
   ]);
   for (const [p, b] of projectFiles(buildStarter())) if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
+  const missing = projectFromFiles(files, 'Orde');
+  expect(missing).toEqual({ ok: false, reason: 'Light.ufo has no layer “middle”.' });
+  files.set(
+    'Light.ufo/layercontents.plist',
+    textFile(
+      writePlist([
+        ['public.default', 'glyphs'],
+        ['middle', 'glyphs.middle'],
+      ]),
+    ),
+  );
+  files.set('Light.ufo/glyphs.middle/contents.plist', textFile(writePlist({ n: 'n.glif' })));
+  files.set('Light.ufo/glyphs.middle/n.glif', files.get('Light.ufo/glyphs/n.glif')!);
   const read = projectFromFiles(files, 'Orde');
   if (!read.ok) throw new Error(read.reason);
+  const [waypoint] = glyphNamed(read.value, 'n')!.waypoints;
+  expect(waypoint!.place).toEqual({ wght: 500 });
+  expect(waypoint!.drawing.contours).toEqual(glyphNamed(read.value, 'n')!.drawings.m1!.contours);
+  expect(read.value.axes[0]!.stops).toEqual([{ name: 'Light', value: 300, elidable: false, older: false }]);
   const written = projectFiles(read.value);
+  for (const path of [...files.keys()].filter((p) => p.startsWith('Light.ufo/glyphs')))
+    expect([path, new TextDecoder().decode(written.get(path))]).toEqual([path, new TextDecoder().decode(files.get(path))]);
   expect(new TextDecoder().decode(written.get('Orde.designspace'))).toBe(text);
   expect(written.get('notes/fold.txt')).toEqual(files.get('notes/fold.txt'));
   const moved: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, place: { wght: 650 } })) };
   const changed = new TextDecoder().decode(projectFiles(moved).get('Orde.designspace'));
   expect(changed).toContain('xvalue="650"');
   // What is not modelled comes along even then.
-  expect(changed).toContain('<rules><rule name="fold"><conditionset><condition name="Weight" minimum="500"/></conditionset><sub name="n" with="o"/></rule></rules>');
+  expect(changed.replace(/\s*\n\s*/g, '')).toContain(
+    '<rules><rule name="fold"><conditionset><condition name="Weight" minimum="500"/></conditionset><sub name="n" with="o"/></rule></rules>',
+  );
+  expect(changed).toContain('familyname="Orde"');
   expect(changed).toContain('<source filename="Light.ufo" layer="middle" name="m">');
   expect(changed).toContain('<variable-fonts>');
   const renamed: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, name: 'Heavy' })) };

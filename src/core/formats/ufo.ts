@@ -2,7 +2,7 @@ import { attempt, type Result, refuse } from '../base/result';
 import type { Lib, LibValue } from '../project/model';
 import { type FileTree, textFile, userNameToFileName } from './fileTree';
 import { type Glif, readGlif, writeGlif } from './glif';
-import { isDict, readPlistDict, writePlist } from './plist';
+import { isDict, readPlist, readPlistDict, writePlist } from './plist';
 import { textOf } from './xml';
 
 /** A UFO's content as the format has it: names, not ids. `kept` are files not read here, by path. */
@@ -61,6 +61,17 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
       kept,
     };
   });
+}
+
+/** The glyphs of a layer other than the default, from the files of a source that were kept. */
+export function readLayer(kept: FileTree, layer: string, label: string): Glif[] {
+  const at = (path: string) => `${label}/${path}`;
+  const text = (path: string) => textOf(kept.get(path) ?? refuse(`${at(path)} is missing; it belongs to the layer “${layer}”.`), at(path));
+  const list = kept.has('layercontents.plist') ? readPlist(text('layercontents.plist'), at('layercontents.plist')) : [];
+  const entry = Array.isArray(list) ? list.find((e) => Array.isArray(e) && e[0] === layer) : undefined;
+  const folder = Array.isArray(entry) && typeof entry[1] === 'string' ? entry[1] : refuse(`${label} has no layer “${layer}”.`);
+  const contents = readPlistDict(text(`${folder}/contents.plist`), at(`${folder}/contents.plist`));
+  return Object.values(contents).map((fileName) => readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)));
 }
 
 /** Refuses cyclic components, naming the chain. Depth-first over each glyph once. */

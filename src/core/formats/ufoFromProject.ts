@@ -153,7 +153,7 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string
       status: glyph.status,
       note: glyph.note,
       takes: glyph.takes.length > 0 ? glyph.takes : undefined,
-      waypoints: glyph.waypoints.length > 0 ? glyph.waypoints : undefined,
+      waypoints: glyph.waypoints.length > 0 && !layersAreSources(project) ? glyph.waypoints : undefined,
       handovers: glyph.handovers.length > 0 ? glyph.handovers : undefined,
       follows: glyph.follows.left.length + glyph.follows.right.length > 0 ? glyph.follows : undefined,
     };
@@ -182,3 +182,9 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string
     },
   };
 }
+
+/** Were the waypoints read from layers that the kept designspace names as sources? Then they stand there already. */
+const layersAreSources = (project: Project): boolean => {
+  const path = Object.keys(project.kept).find((p) => p.endsWith('.designspace') && !p.includes('/'));
+  return path !== undefined && /<source\b[^>]*\blayer=/.test(new TextDecoder().decode(project.kept[path]));
+};

@@ -110,3 +110,11 @@ export function elementText(e: XmlElement): string {
   const inner = escapeXml(e.text.trim()) + e.children.map(elementText).join('');
   return inner === '' ? `<${e.name}${attributes.join('')}/>` : `<${e.name}${attributes.join('')}>${inner}</${e.name}>`;
 }
+
+/** An element as text again, each child on a line of its own; an element that holds text stays on one line. */
+export function indentedXml(e: XmlElement, indent = ''): string {
+  const attributes = Object.entries(e.attributes).map(([key, value]) => ` ${key}="${escapeXml(value)}"`);
+  const head = `${indent}<${e.name}${attributes.join('')}`;
+  if (e.children.length === 0) return e.text === '' ? `${head}/>\n` : `${head}>${escapeXml(e.text)}</${e.name}>\n`;
+  return `${head}>\n${e.children.map((c) => indentedXml(c, `${indent}  `)).join('')}${indent}</${e.name}>\n`;
+}

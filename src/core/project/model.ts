@@ -171,6 +171,23 @@ const axis = z.object({
   map: z.array(z.tuple([z.number(), z.number()]).readonly()).readonly(),
   hidden: z.boolean(),
   labels: languageText,
+  /** The only values, in user units, of an axis that does not run through between them. */
+  discrete: z.array(z.number()).readonly().optional(),
+  /** Named values along the axis, in user units; `linked` is the value that a bold of this one has. */
+  stops: z
+    .array(
+      z.object({
+        name: z.string(),
+        value: z.number(),
+        minimum: z.number().optional(),
+        maximum: z.number().optional(),
+        linked: z.number().optional(),
+        elidable: z.boolean(),
+        older: z.boolean(),
+      }),
+    )
+    .readonly()
+    .optional(),
 });
 
 const instance = z.object({

@@ -49,18 +49,21 @@ export function blendedDrawing(drawings: readonly Drawing[], weights: readonly n
 
 /**
  * The family at one place between its masters, as a project with a single master of that name. Glyphs whose masters do not
- * agree keep the drawing of the default, and are named in `stuck`.
+ * agree keep the drawing of the default, and are named in `stuck`. A glyph's waypoints have a say of their own.
  */
 export function instanceAt(project: Project, place: Readonly<Record<string, number>>, name: string): { project: Project; stuck: string[] } {
   const { masters } = project;
-  const weights = masterWeights(variationModel(masters.map((m) => normalised(project.axes, m.place))), normalised(project.axes, place));
+  const at = normalised(project.axes, place);
+  const weightsFor = (places: readonly Readonly<Record<string, number>>[]) => masterWeights(variationModel(places.map((p) => normalised(project.axes, p))), at);
+  const weights = weightsFor(masters.map((m) => m.place));
   const main = defaultMaster(project);
   const stuck: string[] = [];
   const glyph = (g: Glyph): Glyph => {
-    const drawings = masters.map((m) => drawingOf(g, m.id));
+    const drawings = [...masters.map((m) => drawingOf(g, m.id)), ...g.waypoints.map((w) => w.drawing)];
     const agrees = sameStructure(drawings);
     if (!agrees) stuck.push(g.name);
-    return { ...g, drawings: { [main.id]: agrees ? blendedDrawing(drawings, weights) : drawingOf(g, main.id) } };
+    const own = g.waypoints.length === 0 ? weights : weightsFor([...masters.map((m) => m.place), ...g.waypoints.map((w) => w.place)]);
+    return { ...g, waypoints: [], drawings: { [main.id]: agrees ? blendedDrawing(drawings, own) : drawingOf(g, main.id) } };
   };
   return {
     project: {
