@@ -16,6 +16,7 @@ import { NAME_ID, type NameRecord, name } from '../opentype/name';
 import { type Os2, os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { readSfnt, type Sfnt, tableOf } from '../opentype/sfnt';
+import { readStat } from '../opentype/stat';
 import { type DeltasAt, type ItemStore, itemDelta, readGdefStore, readMvar } from '../opentype/variations';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Anchor, Drawing, Glyph, Group, Lib, Master, Project } from '../project/model';
@@ -141,6 +142,7 @@ class FontReader {
   }
 
   private axes(axes: readonly FvarAxis[], bends: readonly Bend[]): Project['axes'] {
+    const stops = this.font.tables.has('STAT') ? readStat(this.font.tables.get('STAT')!) : [];
     return axes.map((a, i) => {
       // Design units are user units bent as the font bends them, so that places are even.
       const map = (bends[i] ?? []).map(([from, to]): [number, number] => [designOf(a, from), designOf(a, to)]);
@@ -154,6 +156,9 @@ class FontReader {
         map: bent ? map : [],
         hidden: a.hidden,
         labels: {},
+        ...(stops.some((stop) => stop.tag === a.tag) && {
+          stops: stops.filter((stop) => stop.tag === a.tag).map(({ tag: _tag, nameID, ...stop }) => ({ name: nameOf(this.names, nameID) ?? String(stop.value), ...stop })),
+        }),
       };
     });
   }

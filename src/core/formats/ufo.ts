@@ -41,10 +41,10 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
     const entries = Object.entries(contents);
     const read = new Set([...OWN_FILES, 'glyphs/contents.plist']);
     const glyphs = entries.map(([name, fileName], i) => {
-      const path = `glyphs/${typeof fileName === 'string' && !/[/\\]|^\.\.$/.test(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${name}” is not a plain file name.`)}`;
+      const path = `glyphs/${typeof fileName === 'string' && !/[/\\]|^\.\.$/.test(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
       read.add(path);
-      const glif = readGlif(text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${name}”.`), at(path));
-      if (glif.name !== name) refuse(`${at(path)} names its glyph “${glif.name}”, but contents.plist calls it “${name}”.`);
+      const glif = readGlif(text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${short(name)}”.`), at(path));
+      if (glif.name !== name) refuse(`${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`);
       if (progress && i % 64 === 0) progress(i, entries.length);
       return glif;
     });
@@ -74,6 +74,9 @@ export function readLayer(kept: FileTree, layer: string, label: string): Glif[] 
   return Object.values(contents).map((fileName) => readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)));
 }
 
+/** A name as a sentence can bear it. */
+const short = (name: string): string => (name.length > 60 ? `${name.slice(0, 60)}…` : name).replace(/\s+/g, ' ');
+
 /** Refuses cyclic components, naming the chain. Depth-first over each glyph once. */
 function checkComponents(glyphs: readonly Glif[], label: string): void {
   const byName = new Map(glyphs.map((g) => [g.name, g]));
@@ -94,7 +97,7 @@ function checkComponents(glyphs: readonly Glif[], label: string): void {
 function groupsFrom(raw: Lib, file: string): Record<string, string[]> {
   const out: Record<string, string[]> = {};
   for (const [name, members] of Object.entries(raw)) {
-    if (!Array.isArray(members)) refuse(`${file}: the group “${name}” is not a list.`);
+    if (!Array.isArray(members)) refuse(`${file}: the group “${short(name)}” is not a list.`);
     out[name] = (members as LibValue[]).filter((m): m is string => typeof m === 'string');
   }
   return out;
@@ -103,10 +106,10 @@ function groupsFrom(raw: Lib, file: string): Record<string, string[]> {
 function kerningFrom(raw: Lib, file: string): Record<string, Record<string, number>> {
   const out: Record<string, Record<string, number>> = {};
   for (const [first, row] of Object.entries(raw)) {
-    if (!isDict(row)) refuse(`${file}: the entry “${first}” is not a dictionary.`);
+    if (!isDict(row)) refuse(`${file}: the entry “${short(first)}” is not a dictionary.`);
     const values: Record<string, number> = {};
     for (const [second, value] of Object.entries(row as Lib)) {
-      if (typeof value !== 'number') refuse(`${file}: the pair “${first}”, “${second}” has no number.`);
+      if (typeof value !== 'number') refuse(`${file}: the pair “${short(first)}”, “${short(second)}” has no number.`);
       values[second] = value as number;
     }
     out[first] = values;

@@ -1,4 +1,5 @@
 import { Writer } from './binary';
+import standard from './cffStandard.json';
 
 /** Number of predefined strings; own strings are numbered from here (Adobe Technical Note 5176, appendix A). */
 export const STANDARD_STRINGS = 391;
@@ -49,12 +50,9 @@ export type CffInfo = {
 export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[], subroutines: readonly Uint8Array[] = []): Uint8Array {
   const strings: string[] = [];
   const sid = (text: string) => STANDARD_STRINGS + strings.push(text) - 1;
-  const charset = new Writer().uint8(2);
-  // Own strings in glyph order make one range of consecutive numbers.
-  if (glyphNames.length > 1) {
-    charset.uint16(STANDARD_STRINGS).uint16(glyphNames.length - 2);
-    for (const n of glyphNames.slice(1)) strings.push(n);
-  }
+  const named = writeCharset(glyphNames.slice(1));
+  const { charset } = named;
+  strings.push(...named.strings);
   const top = new Writer();
   if (info.version) dictNumber(top, sid(info.version)).uint8(OP.version);
   if (info.notice) dictNumber(top, sid(info.notice)).uint8(OP.Notice);
@@ -88,10 +86,47 @@ export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrin
     .raw(writeIndex([top.toBytes()]))
     .raw(stringIndex)
     .raw(globalSubrs)
-    .raw(charset.toBytes())
+    .raw(charset)
     .raw(charStringsIndex)
     .raw(privateDict)
     .toBytes();
+}
+
+const standardNumber = new Map(standard.standardStrings.split(' ').map((text, i) => [text, i]));
+
+/**
+ * The charset of glyphs after the first, and the strings it needs (Adobe Technical Note 5176, 13): names of the standard
+ * strings by their numbers or all names as own strings in glyph order, runs of numbers in the format that is shortest.
+ */
+function writeCharset(names: readonly string[]): { charset: Uint8Array; strings: string[] } {
+  const own = names.filter((n) => !standardNumber.has(n));
+  let next = STANDARD_STRINGS;
+  const mixed = names.map((n) => standardNumber.get(n) ?? next++);
+  const all = names.map((_, i) => STANDARD_STRINGS + i);
+  const choices = [
+    { numbers: mixed, strings: own },
+    { numbers: all, strings: [...names] },
+  ].flatMap(({ numbers, strings }) => [0, 1, 2].map((format) => ({ charset: charsetBytes(numbers, format), strings })));
+  const cost = (c: { charset: Uint8Array; strings: readonly string[] }) => c.charset.length + c.strings.reduce((sum, s) => sum + s.length + 2, 0);
+  return choices.reduce((best, c) => (cost(c) < cost(best) ? c : best));
+}
+
+function charsetBytes(numbers: readonly number[], format: number): Uint8Array {
+  const out = new Writer().uint8(format);
+  if (format === 0) {
+    for (const n of numbers) out.uint16(n);
+    return out.toBytes();
+  }
+  const longest = format === 1 ? 255 : 65535;
+  for (let i = 0; i < numbers.length; ) {
+    let more = 0;
+    while (more < longest && numbers[i + more + 1] === numbers[i]! + more + 1) more++;
+    out.uint16(numbers[i]!);
+    if (format === 1) out.uint8(more);
+    else out.uint16(more);
+    i += more + 1;
+  }
+  return out.toBytes();
 }
 
 function writePrivate(info: CffInfo): Uint8Array {

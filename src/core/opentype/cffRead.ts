@@ -2,6 +2,7 @@ import { refuse } from '../base/result';
 import { Reader } from './binary';
 import { OP, STANDARD_STRINGS } from './cff';
 import standard from './cffStandard.json';
+import type { CffContour } from './charstring';
 import { type Drawn, readCharstring } from './charstringRead';
 
 /** Predefined strings (Adobe Technical Note 5176, appendix A). */
@@ -99,8 +100,47 @@ export function readCff(bytes: Uint8Array): CffFont {
     const drawn = readCharstring(c, { local: font.local, global }, `glyph ${glyphNames[i] ?? i}`);
     return { drawn, advance: drawn.width === undefined ? font.fallback : drawn.width + font.nominal };
   });
+  const byName = new Map(glyphNames.map((name, i) => [name, i]));
+  // Old fonts build accented letters of two others, told by their places in the standard encoding.
+  const bare = glyphs.map((g) => g.drawn.contours);
+  for (const { drawn } of glyphs) {
+    if (!drawn.accent || keyed) continue;
+    const { base, mark, dx, dy } = drawn.accent;
+    const [lower, upper] = [base, mark].map((code) => bare[byName.get(standardStrings[standardSid(code)] ?? '') ?? -1] ?? []);
+    drawn.contours.push(...lower!, ...upper!.map((c) => movedContour(c, dx, dy)));
+  }
   const scale = top.get(OP.FontMatrix)?.[0] ?? 0.001;
   return { glyphNames, glyphs, unitsPerEm: Math.round(1 / scale), hints: glyphs.reduce((n, g) => n + g.drawn.hints, 0) };
+}
+
+const movedContour = (c: CffContour, dx: number, dy: number): CffContour => ({
+  x: c.x + dx,
+  y: c.y + dy,
+  segments: c.segments.map((s) => s.map((v, i) => v + (i % 2 === 0 ? dx : dy))),
+});
+
+/** Runs of codes of the standard encoding whose strings follow one another: first code, last code, first string. */
+const STANDARD_RUNS = [
+  [32, 126, 1],
+  [161, 175, 96],
+  [177, 180, 111],
+  [182, 189, 115],
+  [191, 191, 123],
+  [193, 200, 124],
+  [202, 203, 132],
+  [205, 208, 134],
+  [225, 225, 138],
+  [227, 227, 139],
+  [232, 235, 140],
+  [241, 241, 144],
+  [245, 245, 145],
+  [248, 251, 146],
+] as const;
+
+/** The string number a code has in the standard encoding (Adobe Technical Note 5176, appendix B), 0 for none. */
+export function standardSid(code: number): number {
+  const run = STANDARD_RUNS.find(([first, last]) => code >= first && code <= last);
+  return run ? run[2] + code - run[0] : 0;
 }
 
 /** Which font dictionary each glyph of a CID-keyed font belongs to. */

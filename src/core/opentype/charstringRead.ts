@@ -18,7 +18,10 @@ import {
 } from './charstring';
 
 /** What a charstring draws, with `width` as written (undefined where it takes defaultWidthX). */
-export type Drawn = { contours: CffContour[]; width: number | undefined; hints: number };
+export type Drawn = { contours: CffContour[]; width: number | undefined; hints: number; accent?: Accent };
+
+/** Two other glyphs, by their codes in the standard encoding, that make this one; the mark is moved. */
+export type Accent = { base: number; mark: number; dx: number; dy: number };
 
 export type Subroutines = { local: readonly Uint8Array[]; global: readonly Uint8Array[] };
 
@@ -32,12 +35,13 @@ export type Blend = { vsindex: number; scalars(vsindex: number): readonly number
 export function readCharstring(bytes: Uint8Array, subroutines: Subroutines, where: string, blend?: Blend): Drawn {
   const state = new Interpreter(subroutines, where, blend);
   state.run(bytes, 0);
-  return { contours: state.contours, width: state.width, hints: state.stems };
+  return { contours: state.contours, width: state.width, hints: state.stems, ...(state.accent && { accent: state.accent }) };
 }
 
 class Interpreter {
   contours: { x: number; y: number; segments: number[][] }[] = [];
   width: number | undefined;
+  accent: Accent | undefined;
   private stack: number[] = [];
   private x = 0;
   private y = 0;
@@ -155,7 +159,9 @@ class Interpreter {
       if (op === HMOVETO) this.move(at(0), 0);
       else this.move(0, at(0));
     } else if (op === ENDCHAR) {
-      this.takeWidth(0);
+      this.takeWidth(s.length >= 4 ? 4 : 0);
+      const last = this.stack;
+      if (last.length === 4) this.accent = { dx: last[0]!, dy: last[1]!, base: last[2]!, mark: last[3]! };
       this.done = true;
     } else if (op === RLINETO) for (let i = 0; i + 1 < s.length; i += 2) this.line(at(i), at(i + 1));
     else if (op === HLINETO || op === VLINETO) {

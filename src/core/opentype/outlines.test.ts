@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { attempt } from '../base/result';
 import { writeCff } from './cff';
-import { readCff } from './cffRead';
+import { readCff, standardSid } from './cffRead';
 import { type CffContour, writeCharstring } from './charstring';
 import { readCharstring } from './charstringRead';
 import { joinGlyphs, readGlyphs, writeCompositeGlyph, writeSimpleGlyph } from './glyf';
@@ -141,4 +141,64 @@ test('contours whose ends fall are refused with table, glyph and place', () => {
   new DataView(glyf.buffer).setUint16(10, 400);
   const read = attempt(() => readGlyphs(glyf, loca, indexToLocFormat, 1));
   expect(read).toEqual({ ok: false, reason: 'The glyf (glyph 0) table has contours whose last points do not rise, at byte 10.' });
+});
+
+describe('names in a CFF table', () => {
+  const info = {
+    postScriptName: 'X',
+    fullName: 'X',
+    familyName: 'X',
+    weight: 'X',
+    version: '',
+    notice: '',
+    unitsPerEm: 1000,
+    fontBBox: [0, 0, 0, 0],
+    blueValues: [],
+    otherBlues: [],
+    defaultWidthX: 0,
+    nominalWidthX: 0,
+  } as const;
+  const empty = writeCharstring([], undefined);
+  const table = (names: readonly string[]) =>
+    writeCff(
+      info,
+      names,
+      names.map(() => empty),
+    );
+
+  test('any names come back, standard ones or own ones, in any order', () => {
+    const word = fc.constantFrom('A', 'B', 'C', 'space', 'exclam', 'germandbls', 'Semibold', 'own', 'own.alt', 'uni1E9E', 'f_f_i', 'zcaron', 'a', 'b', 'c', 'd');
+    fc.assert(
+      fc.property(fc.uniqueArray(word, { maxLength: 16 }), (names) => {
+        const all = ['.notdef', ...names];
+        expect(readCff(table(all)).glyphNames).toEqual(all);
+      }),
+    );
+  });
+
+  test('standard names cost no strings', () => {
+    const latin = ['.notdef', 'space', ...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
+    expect(table(latin).length).toBeLessThan(table(latin.map((n) => `${n}.x`)).length - 60);
+  });
+
+  test('an accented letter told by two standard codes is drawn of both, the mark moved', () => {
+    const box = (x: number, y: number): CffContour => ({
+      x,
+      y,
+      segments: [
+        [x + 10, y],
+        [x + 10, y + 10],
+        [x, y + 10],
+      ],
+    });
+    // adx 30, ady 40, base A (65), mark acute (194), endchar.
+    const accented = Uint8Array.of(139 + 30, 139 + 40, 139 + 65, 247, 194 - 108, 14);
+    const names = ['.notdef', 'A', 'acute', 'Aacute'];
+    const cff = readCff(writeCff(info, names, [empty, writeCharstring([box(0, 0)], undefined), writeCharstring([box(5, 50)], undefined), accented]));
+    expect(cff.glyphs[3]!.drawn.contours).toEqual([box(0, 0), box(35, 90)]);
+  });
+
+  test('codes of the standard encoding', () => {
+    expect([32, 65, 126, 127, 161, 177, 181, 194, 208, 225, 251, 255].map(standardSid)).toEqual([1, 34, 95, 0, 96, 111, 0, 125, 137, 138, 149, 0]);
+  });
 });
