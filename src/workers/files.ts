@@ -1,7 +1,7 @@
 import type { Result } from '../core/base/result';
 import { type Check, checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
-import { openAny, unpackedFont } from '../core/formats/openFile';
+import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/projectFile';
 import type { FontProject } from '../core/formats/projectFromFont';
 import type { MasterId, Project } from '../core/project/model';
@@ -24,7 +24,10 @@ export type CastFile = {
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
-  open: (bytes: Uint8Array, name: string, progress: (done: number, total: number) => void): Promise<Result<FontProject>> => openAny(bytes, name, { progress }),
+  /** Faces of a collection to choose from; none for any other file. */
+  faces: facesOf,
+
+  open: (bytes: Uint8Array, name: string, face: number, progress: (done: number, total: number) => void): Promise<Result<FontProject>> => openAny(bytes, name, { face, progress }),
 
   save: (project: Project): Uint8Array => writeProjectFile(project),
 

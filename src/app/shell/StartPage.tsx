@@ -18,6 +18,7 @@ async function ensureDemo(): Promise<void> {
   const response = await fetch(DEMO);
   if (!response.ok) return;
   const read = await readProject(new File([await response.blob()], 'velmarrow-sans.wendril'));
+  if ('faces' in read) return;
   if (!read.ok) throw new Error(read.reason);
   await storeProject(read.value.project, 'velmarrow');
   await rememberDemo();
@@ -38,6 +39,8 @@ export function StartPage() {
   const [doomed, setDoomed] = useState<{ id: string; name: string } | undefined>();
   const [progress, setProgress] = useState<string | undefined>();
   const [opened, setOpened] = useState<{ id: string; name: string; notes: readonly string[] } | undefined>();
+  const [choice, setChoice] = useState<{ file: File; faces: readonly string[] } | undefined>();
+  const stop = useRef<AbortController>(undefined);
   const input = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
@@ -45,9 +48,15 @@ export function StartPage() {
   }, []);
 
   const open = useMutation({
-    mutationFn: async (file: File) => {
+    mutationFn: async ({ file, face }: { file: File; face?: number }) => {
       setProgress(`Opening ${file.name}…`);
-      const read = await readProject(file, (done, total) => setProgress(`Opening ${file.name}: ${done} of ${total} glyphs`));
+      stop.current = new AbortController();
+      const read = await readProject(file, {
+        ...(face !== undefined && { face }),
+        progress: (done, total) => setProgress(`Opening ${file.name}: ${done} of ${total} glyphs`),
+        signal: stop.current.signal,
+      });
+      if ('faces' in read) return { choose: { file, faces: read.faces } };
       if (!read.ok) throw new Error(read.reason);
       try {
         return { id: await storeProject(read.value.project), name: file.name, notes: read.value.notes };
@@ -55,7 +64,12 @@ export function StartPage() {
         throw new Error(storageSentence(error));
       }
     },
-    onSuccess: ({ id, name, notes }) => {
+    onSuccess: (result) => {
+      if (result.choose) {
+        setChoice(result.choose);
+        return;
+      }
+      const { id, name, notes } = result;
       if (notes.length > 0) setOpened({ id, name, notes });
       else navigate(`/p/${id}/case`);
     },
@@ -74,7 +88,7 @@ export function StartPage() {
   const drop = (e: DragEvent) => {
     e.preventDefault();
     const file = e.dataTransfer.files[0];
-    if (file) open.mutate(file);
+    if (file) open.mutate({ file });
   };
 
   return (
@@ -98,7 +112,9 @@ export function StartPage() {
           <Link to="/names" className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint">
             <Tag size={16} /> Names of finished fonts
           </Link>
-          <span className="basis-full text-quiet">A project, a font (OpenType, TrueType, WOFF, WOFF2), a .ufoz or a zip with a designspace; or drop one here.</span>
+          <span className="basis-full text-quiet">
+            A project, a font (OpenType, TrueType, WOFF, WOFF2, a collection), a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
+          </span>
           <input
             ref={input}
             type="file"
@@ -106,15 +122,18 @@ export function StartPage() {
             data-testid="open-file"
             onChange={(e) => {
               const file = e.target.files?.[0];
-              if (file) open.mutate(file);
+              if (file) open.mutate({ file });
               e.target.value = '';
             }}
           />
         </div>
         {progress && (
-          <p role="status" className="mb-4 rounded-lg bg-kelp-tint px-3 py-2 text-kelp">
-            {progress}
-          </p>
+          <div className="mb-4 flex items-center justify-between rounded-lg bg-kelp-tint px-3 py-2 text-kelp">
+            <p role="status">{progress}</p>
+            <button type="button" className="font-semibold hover:underline" onClick={() => stop.current?.abort()}>
+              Stop
+            </button>
+          </div>
         )}
         <h2 className="mb-2 text-[15px] font-semibold">In this browser</h2>
         {projects.isPending && <p className="text-quiet">Looking…</p>}
@@ -159,6 +178,26 @@ export function StartPage() {
             To its case
           </Button>
         </div>
+      </Modal>
+      <Modal open={choice !== undefined} onClose={() => setChoice(undefined)} title={`${choice?.file.name ?? ''} holds ${choice?.faces.length ?? 0} faces`}>
+        <p className="mb-2">Which one is to be opened?</p>
+        <ul className="grid gap-1">
+          {choice?.faces.map((face, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: two faces may bear one name; the place tells them apart.
+            <li key={i}>
+              <button
+                type="button"
+                className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:bg-kelp-tint"
+                onClick={() => {
+                  setChoice(undefined);
+                  open.mutate({ file: choice.file, face: i });
+                }}
+              >
+                {face}
+              </button>
+            </li>
+          ))}
+        </ul>
       </Modal>
       <Modal open={doomed !== undefined} onClose={() => setDoomed(undefined)} title={`Remove ${doomed?.name ?? ''}?`}>
         <p className="mb-4">It goes from this browser for good, its history too. A project file you saved elsewhere stays.</p>

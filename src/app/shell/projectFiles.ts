@@ -7,14 +7,27 @@ import { filesWorker } from '../../workers/clients';
 /** Largest source file taken in; beyond this a browser tab cannot be trusted to hold it. */
 const MOST_BYTES = 600 * 1024 * 1024;
 
-/** Reads a project file, a zip with sources or a font of any kind in a worker. Nothing is kept unless the whole file is right. */
-export async function readProject(file: File, progress: (done: number, total: number) => void = () => {}): Promise<Result<FontProject>> {
+export type Opening = { face?: number; progress?: (done: number, total: number) => void; signal?: AbortSignal };
+
+/**
+ * Reads a project file, a zip with sources, an SVG picture or a font of any kind in a worker. Nothing is kept unless the
+ * whole file is right. Of a collection the faces are told instead, until one is chosen; `signal` stops the reading.
+ */
+export async function readProject(file: File, { face, progress = () => {}, signal }: Opening = {}): Promise<Result<FontProject> | { faces: string[] }> {
   if (file.size === 0) return { ok: false, reason: `${file.name} is empty.` };
   if (file.size > MOST_BYTES) return { ok: false, reason: `${file.name} is ${Math.round(file.size / 1048576)} MB; the most that can be opened is 600 MB.` };
   const { service, stop } = filesWorker();
-  try {
+  const stopped = new Promise<Result<FontProject>>((resolve) => {
+    signal?.addEventListener('abort', () => resolve({ ok: false, reason: `Opening ${file.name} was stopped; nothing was taken in.` }));
+  });
+  const read = async (): Promise<Result<FontProject> | { faces: string[] }> => {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    return (await service.open(bytes, file.name, proxy(progress))) as Result<FontProject>;
+    const faces = face === undefined ? await service.faces(bytes, file.name) : [];
+    if (faces.length > 1) return { faces };
+    return (await service.open(bytes, file.name, face ?? 0, proxy(progress))) as Result<FontProject>;
+  };
+  try {
+    return await Promise.race([read(), stopped]);
   } catch {
     return { ok: false, reason: `${file.name} could not be read.` };
   } finally {

@@ -1,7 +1,9 @@
 import { attempt, type Result } from '../base/result';
 import { fromWoff2 } from '../casting/webfont';
-import { faceOffsets } from '../opentype/sfnt';
+import { name } from '../opentype/name';
+import { faceOffsets, readSfnt, tableOf } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
+import { familyAndStyle } from './fontNames';
 import { checkedProject, readProjectFile } from './projectFile';
 import { type FontProject, projectFromFont } from './projectFromFont';
 import { projectFromSvg } from './projectFromSvg';
@@ -54,6 +56,17 @@ export async function openAny(bytes: Uint8Array, label: string, { face = 0, glyp
   if (!read.ok) return read;
   const checked = checkedProject(read.value.project, label);
   return checked.ok ? { ok: true, value: { project: checked.value, notes: read.value.notes } } : checked;
+}
+
+/** The names of the faces of a collection, to choose from; empty for any other file, damaged ones included. */
+export async function facesOf(bytes: Uint8Array, label: string): Promise<string[]> {
+  if (!isFont(bytes)) return [];
+  const font = await unpackedFont(bytes, label);
+  if (!font.ok || font.value.faces.length < 2) return [];
+  return font.value.faces.map((start, i) => {
+    const named = attempt(() => familyAndStyle(name.read(tableOf(readSfnt(font.value.bytes, start), 'name'))));
+    return (named.ok && [named.value.family, named.value.style].filter(Boolean).join(' ')) || `Face ${i + 1}`;
+  });
 }
 
 type OpenOptions = { face?: number; glyph?: string; progress?: Progress };
