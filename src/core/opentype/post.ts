@@ -19,6 +19,7 @@ export type Post = RecordOf<typeof HEADER> & { glyphNames: readonly string[] };
 /** The glyph names of the standard Macintosh set, by number (OpenType specification, "post"). */
 const standardNames = standard.names.split(' ');
 const STANDARD_NAMES = standardNames.length;
+const standardNumber = new Map(standardNames.map((n, i) => [n, i]));
 
 /** PostScript information: version 2 with glyph names (TrueType) or 3 without (CFF carries its own). */
 export const post = {
@@ -27,9 +28,9 @@ export const post = {
     const out = writeFields(HEADER, record);
     if (record.version !== 0x00020000) return out.toBytes();
     out.uint16(record.glyphNames.length);
-    const own = record.glyphNames.filter((n) => n !== '.notdef');
+    const own = record.glyphNames.filter((n) => !standardNumber.has(n));
     let next = STANDARD_NAMES;
-    for (const n of record.glyphNames) out.uint16(n === '.notdef' ? 0 : next++);
+    for (const n of record.glyphNames) out.uint16(standardNumber.get(n) ?? next++);
     for (const n of own) out.uint8(n.length).raw([...n].map((c) => c.charCodeAt(0)));
     return out.toBytes();
   },
