@@ -32,7 +32,7 @@ test('outlines are copied out of one glyph and pasted into another, exactly and 
   await go('draw?glyph=o');
   await t.find('[data-testid="draw-canvas"]');
   const o = await copied('copy');
-  expect(o['text/plain']).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 0 576 946"><path d="M[^"]+Z"\/><\/svg>$/);
+  expect(o['text/plain']).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 -742 576 946"><path d="M[^"]+Z"\/><\/svg>$/);
   const exact = JSON.parse(o['text/x-wendril-outline']!) as Contour[];
   expect(exact).toHaveLength(2);
 

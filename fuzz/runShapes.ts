@@ -4,6 +4,7 @@ import { defaultMaster, drawingOf } from '../src/core/project/queries';
 import { shapeCase } from './shapeCases';
 import { faultOf, OPERATIONS } from './shapes';
 
+/** npm run fuzz:shapes [cases] [first]: puts shapes of every kind together and weighs the results. */
 const [cases = 20000, from = 0] = process.argv.slice(2).map(Number);
 const project = buildStarter();
 const master = defaultMaster(project).id;

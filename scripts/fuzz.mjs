@@ -1,7 +1,8 @@
-// npm run fuzz [cases] [first seed]: bundles the fuzz run as the product is bundled, then runs it.
+// npm run fuzz, npm run fuzz:shapes [cases] [first seed]: bundles the run as the product is bundled, then runs it.
 import { spawnSync } from 'node:child_process';
 import { bundle } from './bundle.mjs';
 import { root } from './install.mjs';
 
-const file = await bundle('fuzz/run.ts', 'fuzz.mjs');
-process.exitCode = spawnSync(process.execPath, [file, ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' }).status ?? 1;
+const [entry, ...numbers] = process.argv.slice(2);
+const file = await bundle(`fuzz/${entry}.ts`, 'fuzz.mjs');
+process.exitCode = spawnSync(process.execPath, [file, ...numbers], { cwd: root, stdio: 'inherit' }).status ?? 1;

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { buildStarter } from '../../demo/starter';
@@ -106,8 +106,20 @@ test('one kind of file becomes another and comes back', () => {
   expect(last).toMatchObject({ glyphs: first.glyphs, codePoints: first.codePoints, widths: first.widths, names: first.names });
   expect(wendril('convert', at('a.otf'), at('n.svg'), '--glyph', 'n').code).toBe(0);
   const svg = readFileSync(at('n.svg'), 'utf8');
-  expect(svg).toMatch(/viewBox="0 0 546 946"/);
-  expect(svg).toMatch(/<path d="M72 742L156 742L156 406C/);
+  expect(svg).toMatch(/viewBox="0 -742 546 946"/);
+  expect(svg).toMatch(/<path d="M72 0L156 0L156 -336C/);
+});
+
+test('an SVG letter becomes a source of one glyph and a font; a damaged one is refused with its line', () => {
+  const at = (name: string) => join(folder, 'convert', name);
+  expect(wendril('convert', at('n.svg'), at('letter.ufo'), '--glyph', 'eng').code).toBe(0);
+  expect(readFileSync(join(at('letter.ufo'), 'glyphs', 'eng.glif'), 'utf8')).toMatch(/<advance width="546"\/>/);
+  expect(wendril('convert', at('n.svg'), at('letter.otf')).code).toBe(0);
+  expect(JSON.parse(wendril('info', at('letter.otf'), '--json').out)).toMatchObject({ glyphs: 3, codePoints: 2 });
+  expect(JSON.parse(wendril('info', at('n.svg'), '--json').out)).toMatchObject({ format: 'source', glyphs: 3, drawn: 3 });
+  writeFileSync(at('bad.svg'), '<svg>\n<path d="M0 0 L"/></svg>');
+  expect(wendril('convert', at('bad.svg'), at('bad.otf'))).toMatchObject({ code: 1, err: expect.stringContaining('bad.svg, line 2: <path> has path data that cannot be read') });
+  expect(existsSync(at('bad.otf'))).toBe(false);
 });
 
 test('names are shown, planned and given; files keep their packing', () => {

@@ -11,9 +11,10 @@ import { maxp } from '../core/opentype/maxp';
 import { name } from '../core/opentype/name';
 import { os2 } from '../core/opentype/os2';
 import { readSfnt, SFNT_CFF, tableOf } from '../core/opentype/sfnt';
+import type { Project } from '../core/project/model';
 import { glyphsInOrder, isBlank, isEmptyDrawing } from '../core/project/queries';
 import { CliError } from './problem';
-import { openSource, readFile } from './source';
+import { openInput, openSource, readFile } from './source';
 
 /** `wendril info`: facts about a font file or a source, as JSON or as lines. */
 export async function info(args: readonly string[]): Promise<void> {
@@ -47,7 +48,8 @@ function tell(facts: Record<string, unknown>, json: boolean, another: boolean): 
 }
 
 async function factsOf(file: string): Promise<Record<string, unknown>> {
-  if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return sourceFacts(file);
+  if (/\.svg$/i.test(file)) return sourceFacts(file, (await openInput(file)).project);
+  if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return sourceFacts(file, openSource(file));
   const bytes = readFile(file);
   const unpacked = await unpackedFont(bytes, file);
   if (!unpacked.ok) throw new CliError(unpacked.reason);
@@ -65,8 +67,7 @@ function isFolder(path: string): boolean {
   }
 }
 
-function sourceFacts(file: string): Record<string, unknown> {
-  const project = openSource(file);
+function sourceFacts(file: string, project: Project): Record<string, unknown> {
   const glyphs = glyphsInOrder(project);
   return {
     file,

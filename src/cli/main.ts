@@ -5,7 +5,7 @@ const HELP = `wendril — font files and their sources
   wendril cast SOURCE --out DIR [--format otf,ttf,woff,woff2] [--keep-overlaps]
       SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.
   wendril convert IN OUT [--glyph NAME] [--face N] [--keep-overlaps]
-      By their endings: .otf .ttf .woff .woff2 .ufo .ufoz .designspace .wendril, and .svg of one glyph.
+      By their endings: .otf .ttf .woff .woff2 .ufo .ufoz .designspace .wendril, and .svg of one glyph (its name by --glyph).
   wendril info FILE… [--json]
       Facts about font files or sources, a line each.
   wendril names FILE… [--family "NAME"] [--style "NAME"] [--out DIR] [--dry-run] [--json]

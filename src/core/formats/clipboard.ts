@@ -2,9 +2,8 @@ import { z } from 'zod';
 import { failure, type Result, success } from '../base/result';
 import type { Contour } from '../geometry/contour';
 import { contourSchema } from '../project/model';
-import { contoursPath } from './svg';
+import { contoursPath, pageBox } from './svg';
 import { isPathData, isSvg, readPathData, readSvg, type SvgPlace } from './svgRead';
-import { numberText } from './xml';
 
 /** Outlines as they travel: `svg` for any program, `exact` for another glyph (types, names and implied points kept). */
 export type CopiedOutline = { svg: string; exact: string };
@@ -13,8 +12,7 @@ export const EXACT_TYPE = 'text/x-wendril-outline';
 
 /** Contours as an SVG picture from the bottom to the top line, and to the letter. */
 export function copiedOutline(contours: readonly Contour[], advance: number, { top, bottom }: SvgPlace): CopiedOutline {
-  const box = `0 0 ${numberText(Math.max(1, Math.round(advance)))} ${numberText(Math.round(top - bottom))}`;
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}"><path d="${contoursPath(contours, top)}"/></svg>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${pageBox(advance, top, bottom)}"><path d="${contoursPath(contours)}"/></svg>`;
   return { svg, exact: JSON.stringify(contours) };
 }
 

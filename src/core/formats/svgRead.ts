@@ -20,8 +20,9 @@ const MOST_ELEMENTS = 20_000;
 const DEEPEST_USE = 12;
 
 /**
- * Reads an SVG picture as outlines of a glyph. A page as tall as the em or as the line (bottom to top) comes in one unit
- * to a pixel, any other is fitted to the line; its foot stands at the bottom. Groups, transforms, basic shapes, arcs,
+ * Reads an SVG picture as outlines of a glyph. A page about as tall as the em (a quarter more or less) comes in one unit
+ * to a pixel, any other is fitted to the line, bottom to top. A page that reaches above and below its y = 0 has its
+ * baseline there, as pictures of glyphs that Wendril writes; any other stands with its foot at the bottom. Groups, transforms, basic shapes, arcs,
  * `use` and nested pages are followed; fills by the even-odd rule get directions that a non-zero fill shows alike.
  */
 export function readSvg(text: string, file: string, place: SvgPlace): Result<SvgOutline> {
@@ -32,9 +33,11 @@ export function readSvg(text: string, file: string, place: SvgPlace): Result<Svg
     const page = reader.pageOf(root, { x: 0, y: 0, width: 300, height: 150 });
     reader.walk(root, IDENTITY, page, EMPTY_STYLE, 0);
     const line = place.top - place.bottom;
-    const oneToOne = Math.abs(page.height - line) < 0.5 || Math.abs(page.height - place.unitsPerEm) < 0.5;
+    const oneToOne = Math.abs(page.height / place.unitsPerEm - 1) <= 0.25;
     const scale = oneToOne ? 1 : line / page.height;
-    const toFont: Affine = [scale, 0, 0, -scale, -page.x * scale, place.bottom + (page.y + page.height) * scale];
+    const hasBaseline = page.y < 0 && page.y + page.height > 0;
+    const foot = hasBaseline ? 0 : place.bottom + (page.y + page.height) * scale;
+    const toFont: Affine = [scale, 0, 0, -scale, -page.x * scale, foot];
     const title = root.children.find((c) => localName(c) === 'title')?.text.trim();
     return { contours: finished(reader.contours, toFont), advance: Math.round(page.width * scale), title: title || undefined, notes: reader.notes() };
   });
