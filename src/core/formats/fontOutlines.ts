@@ -1,5 +1,5 @@
 import { refuse } from '../base/result';
-import type { Affine } from '../geometry/affine';
+import { type Affine, compose, translation } from '../geometry/affine';
 import { type Contour, type Point, reverseContour } from '../geometry/contour';
 import { withSmoothPoints } from '../geometry/smooth';
 import { readCff2 } from '../opentype/cff2Read';
@@ -101,6 +101,25 @@ function trueTypeOutlines(font: Sfnt, { numGlyphs, indexToLocFormat, metrics }: 
     read[index] ??= gvar?.(index, counts[index]!) ?? [];
     return read[index]!;
   };
+  /** Points of a glyph at a place, how far they lie right of where the side bearing says, and the advance. */
+  const moved = (index: number, place: readonly number[]) => {
+    const record = records[index]!;
+    const metric = metrics[index] ?? { advanceWidth: 0, lsb: 0 };
+    const [xs, ys, ends] = coordinates(record);
+    const origin = xs.length === 0 ? 0 : record.box.xMin - metric.lsb;
+    xs.push(origin, origin + metric.advanceWidth, 0, 0);
+    ys.push(0, 0, 0, 0);
+    const variations = place.length > 0 ? variationsOf(index) : [];
+    if (variations.length > 0) {
+      const { dx, dy } = pointDeltas(variations, place, xs, ys, ends);
+      xs.forEach((_, i) => {
+        xs[i]! += dx[i]!;
+        ys[i]! += dy[i]!;
+      });
+    }
+    const left = xs[xs.length - 4]!;
+    return { xs, ys, left, advance: Math.max(0, xs[xs.length - 3]! - left) };
+  };
   return {
     kind: 'truetype',
     names: [],
@@ -108,21 +127,7 @@ function trueTypeOutlines(font: Sfnt, { numGlyphs, indexToLocFormat, metrics }: 
     regions: () => records.flatMap((_, i) => variationsOf(i).map((v) => v.region)),
     glyph(index, place) {
       const record = records[index]!;
-      const metric = metrics[index] ?? { advanceWidth: 0, lsb: 0 };
-      const [xs, ys, ends] = coordinates(record);
-      const origin = xs.length === 0 ? 0 : record.box.xMin - metric.lsb;
-      xs.push(origin, origin + metric.advanceWidth, 0, 0);
-      ys.push(0, 0, 0, 0);
-      const variations = place.length > 0 ? variationsOf(index) : [];
-      if (variations.length > 0) {
-        const { dx, dy } = pointDeltas(variations, place, xs, ys, ends);
-        xs.forEach((_, i) => {
-          xs[i]! += dx[i]!;
-          ys[i]! += dy[i]!;
-        });
-      }
-      const left = xs[xs.length - 4]!;
-      const advance = Math.max(0, xs[xs.length - 3]! - left);
+      const { xs, ys, left, advance } = moved(index, place);
       if (record.kind === 'simple') return { advance, contours: drawable(simple(record, xs, ys, left)), parts: [] };
       const parts = record.components.map((c, i) => {
         const [xx, xy, yx, yy] = c.scale;
@@ -130,7 +135,12 @@ function trueTypeOutlines(font: Sfnt, { numGlyphs, indexToLocFormat, metrics }: 
         const [e, f] = c.scaledOffset ? [x * Math.hypot(xx, xy), y * Math.hypot(yx, yy)] : [x, y];
         return { glyph: c.glyph, transform: [xx, xy, yx, yy, e - left, f] as Affine, match: c.match };
       });
-      return { advance, contours: [], parts: matched(parts, records) };
+      // A part is drawn where its points say; as a glyph of its own it stands on its side bearing.
+      const standing = matched(parts, records).map(({ glyph, transform }) => {
+        const own = records[glyph] ? moved(glyph, place).left : 0;
+        return { glyph, transform: own === 0 ? transform : compose(transform, translation(own, 0)) };
+      });
+      return { advance, contours: [], parts: standing };
     },
   };
 }

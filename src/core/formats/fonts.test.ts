@@ -15,6 +15,7 @@ import { readSfnt, writeSfnt } from '../opentype/sfnt';
 import { fromWoff, toWoff } from '../opentype/woff';
 import { emptyDrawing } from '../project/create';
 import type { Drawing, Master, Project } from '../project/model';
+import { drawingsOf, flattened } from '../project/outline';
 import { defaultMaster, glyphForCodePoint, glyphNamed } from '../project/queries';
 import { instanceAt } from '../variation/instance';
 import { openAny, unpackedFont } from './openFile';
@@ -275,3 +276,19 @@ function kerningOf(project: Project, master: Master, first: string, second: stri
   for (const x of sides(first, a)) for (const y of sides(second, b)) if (master.kerning[pairKey(x, y)] !== undefined) return master.kerning[pairKey(x, y)]!;
   return 0;
 }
+
+test('a part is drawn by its points, whatever side bearing it has as a glyph of its own', async () => {
+  const { version, tables } = readSfnt(cast(source(), 'ttf'));
+  const whole = await opened(writeSfnt(version, tables));
+  const composite = Object.values(whole.project.glyphs).find((g) => g.drawings.m1!.components.length > 0)!;
+  const base = whole.project.glyphOrder.indexOf(composite.drawings.m1!.components[0]!.glyph);
+  const metrics = tables.get('hmtx')!.slice();
+  const view = new DataView(metrics.buffer);
+  // All records are long ones up to this glyph; its bearing says it stands 9 units further right than its points.
+  view.setInt16(base * 4 + 2, view.getInt16(base * 4 + 2) + 9);
+  const { project: back } = await opened(writeSfnt(version, new Map([...tables, ['hmtx', metrics]])));
+  const bounds = (p: Project, id: string) => boundsOf(flattened(p.glyphs[id]!.drawings.m1!, drawingsOf(p, 'm1')).flatMap((c) => [...curvesOf(c)]));
+  const id = back.glyphOrder[base]!;
+  expect(bounds(back, id).xMin).toBeCloseTo(bounds(whole.project, id).xMin + 9, 6);
+  expect(bounds(back, composite.id)).toEqual(bounds(whole.project, composite.id));
+});
