@@ -1,0 +1,31 @@
+import { type Contour, curvesOf } from '../geometry/contour';
+import { boundsOf, type Curve, nearestOn, pointAt } from '../geometry/curve';
+
+const SAMPLES = 16;
+
+/** The greatest distance, in font units, from any place of some curves to the nearest of others. */
+export function distanceTo(from: readonly Curve[], to: readonly Curve[]): number {
+  if (from.length === 0) return 0;
+  if (to.length === 0) return Number.POSITIVE_INFINITY;
+  const boxes = to.map((c) => boundsOf([c]));
+  let worst = 0;
+  for (const c of from) {
+    for (let i = 0; i <= SAMPLES; i++) {
+      const [x, y] = pointAt(c, i / SAMPLES);
+      let near = Number.POSITIVE_INFINITY;
+      to.forEach((other, k) => {
+        const box = boxes[k]!;
+        const away = Math.hypot(Math.max(box.xMin - x, 0, x - box.xMax), Math.max(box.yMin - y, 0, y - box.yMax));
+        if (away < near) near = Math.min(near, nearestOn(other, x, y).distance);
+      });
+      worst = Math.max(worst, near);
+    }
+  }
+  return worst;
+}
+
+/** How far two outlines lie apart at most, in font units, whichever of them is looked from. */
+export function deviation(a: readonly Contour[], b: readonly Contour[]): number {
+  const [first, second] = [a, b].map((list) => list.flatMap((c) => [...curvesOf(c)])) as [Curve[], Curve[]];
+  return Math.max(distanceTo(first, second), distanceTo(second, first));
+}
