@@ -144,6 +144,36 @@ test('names are shown, planned and given; files keep their packing', () => {
   }
 });
 
+test('operations are applied to many glyphs, and told', () => {
+  const source = join(folder, 'demo.wendril');
+  const at = (name: string) => join(folder, 'applied', name);
+  const overlap = wendril('apply', 'round', source, at('round.wendril'), '--amount', '10', '--glyphs', 'n,o', '--json');
+  const told = JSON.parse(overlap.out) as { sentence: string; glyphs: { glyph: string; before: number; after: number; deviation: number }[] };
+  expect(told.sentence).toBe('Rounded coordinates in 2 glyphs');
+  expect(told.glyphs.map((g) => [g.glyph, g.before === g.after, g.deviation > 0 && g.deviation < 8])).toEqual([
+    ['n', true, true],
+    ['o', true, true],
+  ]);
+  expect(wendril('apply', 'round', at('round.wendril'), at('again.ufo'), '--amount', '10', '--glyphs', 'n,o').out).toBe(`Nothing needed to be changed.\n${at('again.ufo')}\n`);
+  expect(readFileSync(join(at('again.ufo'), 'glyphs', 'o.glif'), 'utf8')).toMatch(/<point x="-?\d*0" y="-?\d*0" type="curve"/);
+  expect(wendril('apply', 'scale', source, at('half.wendril'), '--x', '0.5').out).toMatch(/^Transformed 76 glyphs\./);
+  expect(wendril('convert', at('half.wendril'), at('n.svg'), '--glyph', 'n').code).toBe(0);
+  expect(readFileSync(at('n.svg'), 'utf8')).toMatch(/<path d="M36 0L78 0L78 -168C/);
+  for (const [args, reason] of [
+    [['shine', source, at('x.ufo')], /“shine” is no operation; choose from extremes, fewer/],
+    [['fewer', source, at('x.otf')], /has no ending that tells what to write/],
+    [['fewer', source, at('x.ufo'), '--amount', '99'], /--amount is 0.05 to 20 units for fewer/],
+    [['starts', source, at('x.ufo'), '--amount', '1'], /starts takes no --amount/],
+    [['rotate', source, at('x.ufo')], /rotate needs --angle/],
+    [['move', source, at('x.ufo'), '--glyphs', 'nope'], /There is no glyph “nope”/],
+    [['move', source, at('x.ufo'), '--master', 'Bold'], /There is no master “Bold”; there are Regular/],
+  ] as const) {
+    const run = wendril('apply', ...args);
+    expect([run.code, run.err]).toEqual([1, expect.stringMatching(reason)]);
+  }
+  expect(existsSync(at('x.ufo'))).toBe(false);
+});
+
 test('help needs no arguments and exits with 0', () => {
   expect(wendril().out).toContain('wendril cast SOURCE');
   expect(wendril('--help').code).toBe(0);

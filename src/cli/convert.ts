@@ -50,7 +50,8 @@ function options(args: readonly string[]) {
   }
 }
 
-async function write(to: string, kind: string, project: Project, master: Master, values: Values): Promise<void> {
+/** Writes a project in the form its ending tells; files of one master get the one given. */
+export async function write(to: string, kind: string, project: Project, master: Master, values: Partial<Values>): Promise<void> {
   if (kind === '.svg') put(to, new TextEncoder().encode(writeSvg(project, glyphOf(project, values.glyph), master.id)));
   else if (kind === '.wendril') put(to, writeProjectFile(project));
   else if (kind === '.designspace') putDesignspace(to, project);
@@ -60,7 +61,7 @@ async function write(to: string, kind: string, project: Project, master: Master,
     if (kind === '.ufoz') put(to, packZip(new Map([...files].map(([path, bytes]) => [`${label}/${path}`, bytes]))));
     else putFolder(to, files);
   } else {
-    const cast = castFont(project, { flavour: kind === '.otf' ? 'otf' : 'ttf', master: master.id, keepOverlaps: values['keep-overlaps'] });
+    const cast = castFont(project, { flavour: kind === '.otf' ? 'otf' : 'ttf', master: master.id, keepOverlaps: values['keep-overlaps'] ?? false });
     if (!cast.ok) throw new CliError(cast.reason);
     const { bytes } = cast.value;
     put(to, kind === '.woff' ? toWoff(bytes) : kind === '.woff2' ? await toWoff2(bytes) : bytes);

@@ -10,6 +10,9 @@ const HELP = `wendril — font files and their sources
       Facts about font files or sources, a line each.
   wendril names FILE… [--family "NAME"] [--style "NAME"] [--out DIR] [--dry-run] [--json]
       What fonts say they are and what contradicts what; with --family, new names for them.
+  wendril apply OPERATION SOURCE TARGET [--glyphs a,b,…] [--master NAME] [--amount N] [--json]
+      Tidies many glyphs: extremes, fewer, round, straighten, handles, directions, starts, overlap, strays.
+      Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
   wendril --help
 `;
 
@@ -19,6 +22,7 @@ async function run(args: readonly string[]): Promise<void> {
   if (command === undefined || command === '--help' || command === '-h' || command === 'help') process.stdout.write(HELP);
   else if (command === 'cast') await (await import('./cast')).cast(rest);
   else if (command === 'convert') await (await import('./convert')).convert(rest);
+  else if (command === 'apply') await (await import('./apply')).apply(rest);
   else if (command === 'names') await (await import('./names')).names(rest);
   else if (command === 'info') await (await import('./info')).info(rest);
   else throw new CliError(`There is no command “${command}”; see wendril --help.`);

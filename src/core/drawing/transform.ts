@@ -1,0 +1,77 @@
+import { type Affine, compose, determinant, IDENTITY, invert, translation } from '../geometry/affine';
+import { reverseContour, transformContour } from '../geometry/contour';
+import { type Box, isEmptyBox } from '../geometry/curve';
+import { type Edit, edited, plural, refused } from '../project/edit';
+import type { Drawing, GlyphId, MasterId } from '../project/model';
+import { drawingBounds, drawingsOf } from '../project/outline';
+import { drawingOf } from '../project/queries';
+import { tidy } from './points';
+
+/** The place a transform is about: one of nine on the box of what is drawn, or the glyph's own zero on the baseline. */
+export const ORIGINS = ['top left', 'top', 'top right', 'left', 'centre', 'right', 'bottom left', 'bottom', 'bottom right', 'zero'] as const;
+export type Origin = (typeof ORIGINS)[number];
+
+/** What to do, in this order: scale, slant, turn, move. Scales are factors, angles degrees; a slant to the right is positive. */
+export type TransformBy = { scaleX?: number; scaleY?: number; slant?: number; rotate?: number; dx?: number; dy?: number };
+
+/** The transform about a place. */
+export function affineOf({ scaleX = 1, scaleY = 1, slant = 0, rotate = 0, dx = 0, dy = 0 }: TransformBy, x: number, y: number): Affine {
+  const lean = Math.tan((slant * Math.PI) / 180);
+  const [c, s] = [Math.cos((rotate * Math.PI) / 180), Math.sin((rotate * Math.PI) / 180)];
+  const about = compose([c, s, -s, c, 0, 0], compose([1, 0, lean, 1, 0, 0], [scaleX, 0, 0, scaleY, 0, 0]));
+  return compose(translation(x + dx, y + dy), compose(about, translation(-x, -y)));
+}
+
+/** Where an origin lies on a box. */
+export function originOn(box: Box, origin: Origin): readonly [number, number] {
+  if (origin === 'zero' || isEmptyBox(box)) return [0, 0];
+  const x = origin.includes('left') ? box.xMin : origin.includes('right') ? box.xMax : (box.xMin + box.xMax) / 2;
+  const y = origin.includes('bottom') ? box.yMin : origin.includes('top') ? box.yMax : (box.yMin + box.yMax) / 2;
+  return [x, y];
+}
+
+/**
+ * A drawing through a transform: outlines, components, anchors; the advance stays. A mirrored outline is turned round so
+ * that it fills as before. Parts whose own glyph goes through the same transform keep their shape and only move along.
+ */
+export function transformedDrawing(drawing: Drawing, t: Affine, alsoTransformed: (glyph: GlyphId) => boolean): Drawing {
+  const back = invert(t) ?? IDENTITY;
+  const mirrored = determinant(t) < 0;
+  const clean = (a: Affine): Affine => a.map((v, i) => (i < 4 ? Math.round(v * 1e6) / 1e6 : tidy(v))) as unknown as Affine;
+  const place = ({ x, y }: { x: number; y: number }) => ({ x: tidy(t[0] * x + t[2] * y + t[4]), y: tidy(t[1] * x + t[3] * y + t[5]) });
+  return {
+    ...drawing,
+    contours: drawing.contours.map((c) => {
+      const moved = transformContour(c, t);
+      const exact = { ...moved, points: moved.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
+      return mirrored ? reverseContour(exact) : exact;
+    }),
+    components: drawing.components.map((c) => ({ ...c, transform: clean(compose(t, alsoTransformed(c.glyph) ? compose(c.transform, back) : c.transform)) })),
+    anchors: drawing.anchors.map((a) => ({ ...a, ...place(a) })),
+  };
+}
+
+/** Puts glyphs through a transform about an origin of each one's own box, in some masters. */
+export const transformGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readonly MasterId[]; by: TransformBy; origin: Origin }> = (project, { glyphs, masters, by, origin }) => {
+  if (Object.values(by).some((v) => v !== undefined && !Number.isFinite(v))) return refused('A number is missing.');
+  if (by.scaleX === 0 || by.scaleY === 0) return refused('Scaled by 0, nothing would be left.');
+  if (Math.abs(by.slant ?? 0) > 60) return refused('A slant may be 60 degrees at most.');
+  const chosen = new Set(glyphs);
+  const next = { ...project.glyphs };
+  for (const id of glyphs) {
+    const glyph = project.glyphs[id];
+    if (!glyph) continue;
+    const drawings = { ...glyph.drawings };
+    for (const m of masters) {
+      if (!glyph.drawings[m]) continue;
+      const drawing = drawingOf(glyph, m);
+      const [x, y] = originOn(drawingBounds(drawing, drawingsOf(project, m)), origin);
+      // Parts that are transformed about another place than this glyph cannot keep in step; they are drawn as they were.
+      const t = affineOf(by, x, y);
+      drawings[m] = transformedDrawing(drawing, t, (part) => origin === 'zero' && chosen.has(part));
+    }
+    next[id] = { ...glyph, drawings };
+  }
+  const where = glyphs.length === 1 ? (project.glyphs[glyphs[0]!]?.name ?? '') : plural(glyphs.length, 'glyph');
+  return edited({ ...project, glyphs: next }, `Transformed ${where}`);
+};
