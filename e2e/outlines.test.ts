@@ -123,3 +123,37 @@ test('an SVG picture is filled where the browser fills it', async () => {
   // A place may lie on an edge.
   expect(differing.length).toBeLessThanOrEqual(2);
 });
+
+test('tidying is proposed with points and deviation, over one glyph or all, and is one step to undo', async () => {
+  const { driver } = browser;
+  await driver.get(`${opened().server.url}/`);
+  await go('draw?glyph=o');
+  await contours(2);
+  const before = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
+  await t.press('Tidy…');
+  await t.press('Fewer points');
+  await until('nothing to do', async () => (await t.text('[role="dialog"]')).includes('There is nothing to tidy that way.'));
+  await t.press('Round');
+  await t.fill('Grid (units)', '20', true);
+  const proposal = await until('the proposal', async () => {
+    const text = await t.text('[data-testid="tidy-proposal"]');
+    return /^o\s+(\d+) → \1 points · at most \d+\.\d\d units off/m.test(text) ? text : undefined;
+  });
+  // Six masters agree and are tidied together.
+  expect(Number(/(\d+) → /.exec(proposal)![1])).toBe(6 * before.reduce((sum, c) => sum + c.points.length, 0));
+  await t.press('Tidy');
+  await t.gone('[role="dialog"]');
+  const after = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
+  expect(after.flatMap((c) => c.points).every((p) => p.x % 20 === 0 && p.y % 20 === 0)).toBe(true);
+  await t.press('Undo');
+  await until('the old outline', async () => (await copied('copy'))['text/x-wendril-outline'] === JSON.stringify(before));
+
+  await t.press('Tidy…');
+  await t.press('Align handles');
+  const all = await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]);
+  await all.click();
+  await until('proposals for many', async () => /Tidy \d\d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
+  await t.press('Leave as it is');
+  await t.gone('[role="dialog"]');
+  expect((await copied('copy'))['text/x-wendril-outline']).toBe(JSON.stringify(before));
+});

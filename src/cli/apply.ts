@@ -100,7 +100,7 @@ function transformed(project: Project, name: Transform, glyphs: readonly GlyphId
   const [x, y, angle] = (['x', 'y', 'angle'] as const).map((key) => (values[key] === undefined ? undefined : number(key, values[key])));
   const by = ((): TransformBy => {
     if (name === 'move') return { dx: x ?? 0, dy: y ?? 0 };
-    if (name === 'scale') return { scaleX: x ?? y ?? needed('x', name), scaleY: y ?? x ?? 1 };
+    if (name === 'scale') return { scaleX: x ?? (y === undefined ? needed('x', name) : 1), scaleY: y ?? x ?? 1 };
     if (name === 'rotate') return { rotate: angle ?? needed('angle', name) };
     if (name === 'slant') return { slant: angle ?? needed('angle', name) };
     return { scaleX: x === undefined && y !== undefined ? 1 : -1, scaleY: y === undefined ? 1 : -1 };

@@ -2,6 +2,7 @@ import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
 import type { FilesService } from './files';
 import type { NamesService } from './names';
+import type { TidyService } from './tidy';
 
 /** The compile worker, started on first use and kept. */
 let compiler: Remote<CompileService> | undefined;
@@ -10,8 +11,10 @@ export function compileWorker(): Remote<CompileService> {
   return compiler;
 }
 
-/** A worker for one job on whole files; `stop` ends it at once, which is how a job is cancelled. */
-export function filesWorker(): { service: Remote<FilesService & NamesService>; stop: () => void } {
+type FileWork = FilesService & NamesService & TidyService;
+
+/** A worker for one job on whole files or many glyphs; `stop` ends it at once, which is how a job is cancelled. */
+export function filesWorker(): { service: Remote<FileWork>; stop: () => void } {
   const worker = new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
-  return { service: wrap<FilesService & NamesService>(worker), stop: () => worker.terminate() };
+  return { service: wrap<FileWork>(worker), stop: () => worker.terminate() };
 }

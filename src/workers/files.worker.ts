@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import { filesService } from './files';
 import { namesService } from './names';
+import { tidyService } from './tidy';
 
-expose({ ...filesService, ...namesService });
+expose({ ...filesService, ...namesService, ...tidyService });

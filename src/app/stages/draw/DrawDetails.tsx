@@ -1,4 +1,5 @@
 import { ImagePlus, Lock, LockOpen, RefreshCcw, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import {
   closeContour,
   deletePoints,
@@ -25,6 +26,7 @@ import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, NumberField, Section } from '../../ui/parts';
 import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
+import { TidyDialog } from './TidyDialog';
 
 function headingFor(glyph: Glyph, selection: ReadonlySet<PointKey>): string {
   if (selection.size === 0) return glyph.name;
@@ -53,7 +55,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
       {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
       <SideSection />
       <ContourSection drawing={drawing} keys={kept} />
-      {drawing.contours.length > 1 && <ShapeSection drawing={drawing} keys={kept} />}
+      {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
       <BackdropSection drawing={drawing} bringPicture={bringPicture} />
     </Details>
   );
@@ -206,6 +208,7 @@ const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: str
 /** Arithmetic of areas: the chosen contours against the rest of the drawing. */
 function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
   const at = place();
+  const [tidying, setTidying] = useState(false);
   const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
   const some = chosen.length > 0 && chosen.length < drawing.contours.length;
   const shape = (edit: Parameters<typeof run>[0]) => {
@@ -214,7 +217,7 @@ function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
   return (
     <Section title="Shapes">
       <div className="flex flex-wrap gap-1.5">
-        {OPERATIONS.map(({ operation, title, hint }) => (
+        {(drawing.contours.length > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => (
           <Button
             key={operation}
             title={some ? hint : 'Choose a point of some contours first; they are put together with the others'}
@@ -230,7 +233,11 @@ function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
         >
           Remove overlap
         </Button>
+        <Button title="Extremes, needless points, nearly straight sides and more, here or in all glyphs" onClick={() => setTidying(true)}>
+          Tidy…
+        </Button>
       </div>
+      <TidyDialog open={tidying} onClose={() => setTidying(false)} />
     </Section>
   );
 }

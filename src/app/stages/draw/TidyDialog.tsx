@@ -1,0 +1,231 @@
+import { proxy } from 'comlink';
+import { useEffect, useMemo, useState } from 'react';
+import { plural } from '../../../core/project/edit';
+import type { Drawing, Project } from '../../../core/project/model';
+import { defaultMaster, drawingOf } from '../../../core/project/queries';
+import { TIDY, TIDY_NAMES, type TidyName, type TidyOperation, type TidyProposal, withProposals } from '../../../core/tidying/operations';
+import { filesWorker } from '../../../workers/clients';
+import { drawingPath } from '../../canvas/outlinePaths';
+import { run, select, useBench } from '../../state/bench';
+import { Modal } from '../../ui/Modal';
+import { Button, NumberField } from '../../ui/parts';
+
+/** How many proposals are shown with pictures; all of them are carried out. */
+const MOST_SHOWN = 60;
+
+type Scope = { glyphs: 'this' | 'all'; masters: 'this' | 'all' };
+type Work = { key: string; proposals: readonly TidyProposal[] | undefined; done: number };
+
+/** Proposals of one tidying operation over one glyph or many, looked at before they are taken over. */
+export function TidyDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Modal open={open} onClose={onClose} title="Tidy" wide>
+      {open && <Tidying onClose={onClose} />}
+    </Modal>
+  );
+}
+
+function Tidying({ onClose }: { onClose: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const glyph = useBench((s) => s.glyph)!;
+  const master = useBench((s) => s.master);
+  const [operation, setOperation] = useState<TidyName>('extremes');
+  const [amounts, setAmounts] = useState<Readonly<Record<string, number>>>({});
+  const [scope, setScope] = useState<Scope>({ glyphs: 'this', masters: 'all' });
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const { option, hint } = TIDY[operation] as TidyOperation;
+  const amount = amounts[operation] ?? option?.usual;
+  const work = useProposals(project, glyph, master, operation, amount, scope);
+  const taken = work.proposals?.filter((p) => !left.has(p.glyph)) ?? [];
+  const total = (key: 'before' | 'after') => taken.reduce((sum, p) => sum + p[key], 0);
+
+  return (
+    <div className="grid grid-cols-[190px_1fr] gap-5">
+      <div>
+        <ul aria-label="Operations" className="mb-3 grid gap-0.5">
+          {TIDY_NAMES.map((name) => (
+            <li key={name}>
+              <button
+                type="button"
+                aria-pressed={operation === name}
+                title={TIDY[name].hint}
+                onClick={() => {
+                  setOperation(name);
+                  setLeft(new Set());
+                }}
+                className={`w-full rounded-md px-2.5 py-1.5 text-left ${operation === name ? 'bg-kelp-tint font-semibold text-kelp' : 'hover:bg-kelp-tint'}`}
+              >
+                {TIDY[name].title}
+              </button>
+            </li>
+          ))}
+        </ul>
+        {option && (
+          <div className="mb-3">
+            <NumberField
+              label={`${option.label} (${option.unit})`}
+              value={amount}
+              onChange={(v) => setAmounts({ ...amounts, [operation]: Math.max(option.least, Math.min(option.most, v)) })}
+            />
+          </div>
+        )}
+        <Choice
+          title="Glyphs"
+          name="glyphs"
+          value={scope.glyphs}
+          labels={[`Only ${project.glyphs[glyph]!.name}`, 'All glyphs']}
+          onChange={(glyphs) => setScope({ ...scope, glyphs })}
+        />
+        {project.masters.length > 1 && (
+          <Choice
+            title="Masters"
+            name="masters"
+            value={scope.masters}
+            labels={[project.masters.find((m) => m.id === master)!.name, 'All, kept agreeing']}
+            onChange={(masters) => setScope({ ...scope, masters })}
+          />
+        )}
+      </div>
+      <div className="flex min-h-[380px] min-w-0 flex-col">
+        <p className="mb-2 text-quiet">{hint}.</p>
+        <div className="max-h-[52vh] min-h-0 flex-1 overflow-auto">
+          {work.proposals === undefined && (
+            <p role="status" className="text-quiet">
+              Looking… {scope.glyphs === 'all' ? `${work.done} of ${project.glyphOrder.length} glyphs` : ''}
+            </p>
+          )}
+          {work.proposals?.length === 0 && <p>There is nothing to tidy that way.</p>}
+          <ul className="grid grid-cols-2 gap-2">
+            {work.proposals?.slice(0, MOST_SHOWN).map((p) => (
+              <li key={p.glyph} className="rounded-lg border border-line p-2" data-testid="tidy-proposal">
+                <Proposal project={project} proposal={p} master={p.drawings[master] ? master : (Object.keys(p.drawings)[0] ?? defaultMaster(project).id)} />
+                <label className="mt-1 flex items-baseline gap-2">
+                  <input
+                    type="checkbox"
+                    checked={!left.has(p.glyph)}
+                    onChange={(e) => setLeft(e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))}
+                  />
+                  <span className="min-w-0">
+                    <b className="font-semibold">{project.glyphs[p.glyph]!.name}</b>{' '}
+                    <span className="text-quiet">
+                      {p.before} → {p.after} points · {p.deviation < 0.005 ? 'same shape' : `at most ${p.deviation.toFixed(2)} units off`}
+                      {p.apart ? ' · masters do not agree' : ''}
+                    </span>
+                  </span>
+                </label>
+              </li>
+            ))}
+          </ul>
+          {(work.proposals?.length ?? 0) > MOST_SHOWN && <p className="mt-2 text-quiet">and {work.proposals!.length - MOST_SHOWN} more glyphs.</p>}
+        </div>
+        <div className="mt-3 flex items-center justify-end gap-2">
+          {taken.length > 0 && (
+            <span className="mr-auto text-quiet">
+              {plural(taken.length, 'glyph')}: {total('before')} → {total('after')} points
+            </span>
+          )}
+          <Button onClick={onClose}>Leave as it is</Button>
+          <Button
+            kind="primary"
+            disabled={taken.length === 0}
+            onClick={() => {
+              if (!run((p) => withProposals(p, operation, taken))) return;
+              select(new Set());
+              onClose();
+            }}
+          >
+            {taken.length < 2 ? 'Tidy' : `Tidy ${taken.length} glyphs`}
+          </Button>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** Proposals from a worker; a change of what is asked for ends the work on what was asked before. */
+function useProposals(project: Project, glyph: string, master: string, operation: TidyName, amount: number | undefined, scope: Scope): Work {
+  const glyphs = useMemo(() => (scope.glyphs === 'all' ? project.glyphOrder : [glyph]), [project, glyph, scope.glyphs]);
+  const masters = useMemo(() => (scope.masters === 'all' ? project.masters.map((m) => m.id) : [master]), [project, master, scope.masters]);
+  const key = `${operation} ${amount} ${scope.glyphs} ${scope.masters} ${glyph}`;
+  const [work, setWork] = useState<Work>({ key, proposals: undefined, done: 0 });
+  useEffect(() => {
+    setWork({ key, proposals: undefined, done: 0 });
+    const { service, stop } = filesWorker();
+    let current = true;
+    const progress = proxy((done: number) => {
+      if (current) setWork((w) => (w.key === key && w.proposals === undefined ? { ...w, done } : w));
+    });
+    void service.tidy(project, { operation, glyphs, masters, amount }, progress).then((proposals) => {
+      if (current) setWork({ key, proposals: proposals as readonly TidyProposal[], done: glyphs.length });
+      stop();
+    });
+    return () => {
+      current = false;
+      stop();
+    };
+  }, [project, operation, glyphs, masters, amount, key]);
+  return work.key === key ? work : { key, proposals: undefined, done: 0 };
+}
+
+/** Before and after, each with its points. */
+function Proposal({ project, proposal, master }: { project: Project; proposal: TidyProposal; master: string }) {
+  const before = drawingOf(project.glyphs[proposal.glyph]!, master);
+  const after = proposal.drawings[master] ?? before;
+  return (
+    <div className="flex justify-around">
+      <Sketch project={project} master={master} drawing={before} other={after} label="Before" />
+      <Sketch project={project} master={master} drawing={after} other={before} label="After" />
+    </div>
+  );
+}
+
+/** An outline with its points; those that the other drawing has not are set off. */
+function Sketch({ project, master, drawing, other, label }: { project: Project; master: string; drawing: Drawing; other: Drawing; label: string }) {
+  const { zones } = project.masters.find((m) => m.id === master)!;
+  const [top, bottom] = [Math.max(zones.ascender.position, zones.capHeight.position) + 60, zones.descender.position - 40];
+  const height = top - bottom;
+  const width = Math.max(height * 0.7, drawing.advance);
+  const dot = height / 60;
+  const known = new Set(other.contours.flatMap((c) => c.points.map((p) => `${p.type === 'off'} ${p.x} ${p.y}`)));
+  return (
+    <svg role="img" aria-label={label} className="h-32 max-w-[48%]" viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}>
+      <title>{label}</title>
+      <g transform="scale(1 -1)">
+        <path d={drawingPath(project, master, drawing)} className="fill-ink/12 stroke-ink" strokeWidth={dot / 2.5} />
+        {drawing.contours.flatMap((c, i) =>
+          c.points
+            .map((p) => ({ ...p, own: !known.has(`${p.type === 'off'} ${p.x} ${p.y}`) }))
+            .filter((p) => p.type !== 'off' || p.own)
+            // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the order.
+            .map((p, k) => <circle key={`${i} ${k}`} cx={p.x} cy={p.y} r={p.own ? dot * 1.5 : dot} className={p.own ? 'fill-marigold' : 'fill-kelp'} />),
+        )}
+      </g>
+    </svg>
+  );
+}
+
+function Choice<T extends 'this' | 'all'>({
+  title,
+  name,
+  value,
+  labels,
+  onChange,
+}: {
+  title: string;
+  name: string;
+  value: T;
+  labels: readonly [string, string];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <fieldset className="mb-3">
+      <legend className="mb-1 text-quiet">{title}</legend>
+      {(['this', 'all'] as T[]).map((option, i) => (
+        <label key={option} className="flex items-center gap-2 py-0.5">
+          <input type="radio" name={name} checked={value === option} onChange={() => onChange(option)} />
+          <span className="truncate">{labels[i]}</span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
