@@ -1,4 +1,5 @@
 import type { Contour } from '../geometry/contour';
+import { cutAlong } from '../geometry/cut';
 import { combineShapes, removeOverlaps, type ShapeOperation } from '../geometry/overlaps';
 import { type DrawingPlace, type Edit, editDrawing, plural } from '../project/edit';
 import { tidy } from './points';
@@ -36,4 +37,12 @@ export const combineContours: Edit<{ at: DrawingPlace; contours: readonly number
     if (failed) return { refuse: 'These outlines lie on each other so closely that nothing sound could be made of them.' };
     if (contours.length === 0) return { refuse: operation === 'intersect' ? 'The chosen contours and the others have no area in common.' : 'Nothing would be left.' };
     return { ...d, contours: tidied([...first, ...second], contours) };
+  });
+
+/** Cuts the outlines along a straight line; see {@link cutAlong}. */
+export const cutContours: Edit<{ at: DrawingPlace; from: readonly [number, number]; to: readonly [number, number] }> = (project, { at, from, to }) =>
+  editDrawing(project, at, 'Cut the outline', (d) => {
+    const { contours, places } = cutAlong(d.contours, from, to);
+    if (places === 0) return { refuse: 'A cut goes through ink from edge to edge; this line passes through none.' };
+    return { ...d, contours: tidied(d.contours, contours) };
   });

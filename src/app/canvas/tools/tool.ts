@@ -38,7 +38,7 @@ export type Tool = {
   paint(context: CanvasRenderingContext2D, view: View, inks: Inks): void;
 };
 
-export type ToolName = 'select' | 'pen' | 'oval' | 'box' | 'picture';
+export type ToolName = 'select' | 'pen' | 'oval' | 'box' | 'blade' | 'picture';
 
 /** The nearest of level, upright and the diagonals for a step from a place. */
 export function straightened(fromX: number, fromY: number, x: number, y: number): [number, number] {

@@ -6,6 +6,7 @@ import type { Outcome } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
 import { glyphNamed } from '../../../core/project/queries';
 import { fitted, toFontX, toFontY, toPxX, toPxY, zoomAt } from '../view';
+import { bladeTool } from './blade';
 import { penTool } from './pen';
 import { selectTool } from './select';
 import { shapeTool } from './shape';
@@ -176,4 +177,23 @@ test('the view: zooming keeps the place under the pointer, fitting shows all', (
   expect(toFontX(z, 123)).toBeCloseTo(toFontX(v, 123), 6);
   expect(toFontY(z, 456)).toBeCloseTo(toFontY(v, 456), 6);
   expect(zoomAt(v, 1e9, 0, 0).scale).toBe(200);
+});
+
+test('the blade cuts what a line passes through, from edge to edge; Escape and a miss cut nothing', () => {
+  const { place, sentences, settled } = bench('n');
+  const blade = bladeTool(place);
+  const before = settled();
+  drag(blade, [40, 100], [220, 104], { shift: true });
+  expect(sentences.at(-1)).toMatch(/^Cut the outline in n/);
+  expect(settled().contours.length).toBe(before.contours.length + 1);
+  const area = (d: typeof before) => d.contours.reduce((sum, c) => sum + signedArea(c), 0);
+  expect(area(settled())).toBeCloseTo(area(before), 1);
+  const once = settled();
+  blade.down(hand(40, 300));
+  blade.move(hand(220, 300));
+  expect(blade.key('Escape', { shift: false, alt: false, mod: false })).toBe(true);
+  blade.up(hand(220, 300));
+  drag(blade, [40, 900], [220, 900]);
+  expect(settled()).toBe(once);
+  expect(sentences).toHaveLength(1);
 });

@@ -14,6 +14,7 @@ const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
   { name: 'pen', title: 'Pen', hint: 'Click for corners, drag for curves · click the start to close · Esc ends' },
   { name: 'oval', title: 'Oval', hint: 'Drag an ellipse · Shift for a circle · Alt from the centre' },
   { name: 'box', title: 'Box', hint: 'Drag a rectangle · Shift for a square · Alt from the centre' },
+  { name: 'blade', title: 'Blade', hint: 'Drag a line across a stroke to cut it · Shift for level, upright or diagonal · Esc lets go' },
   { name: 'picture', title: 'Picture', hint: 'Drag the picture to move it, a corner to scale it in proportion' },
 ];
 

@@ -7,6 +7,7 @@ import { drawingPath } from '../../canvas/outlinePaths';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
 import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
+import { bladeTool } from '../../canvas/tools/blade';
 import { penTool } from '../../canvas/tools/pen';
 import { pictureTool } from '../../canvas/tools/picture';
 import { selectTool } from '../../canvas/tools/select';
@@ -20,7 +21,7 @@ import { neighboursInGalley } from './neighbours';
 
 /** How far from a point, in pixels, the hand may be and still mean it. */
 const REACH_PX = 8;
-const TOOL_KEYS: Record<string, ToolName> = { Digit1: 'select', Digit2: 'pen', Digit3: 'oval', Digit4: 'box', Digit5: 'picture' };
+const TOOL_KEYS: Record<string, ToolName> = { Digit1: 'select', Digit2: 'pen', Digit3: 'oval', Digit4: 'box', Digit5: 'blade', Digit6: 'picture' };
 
 const place = (repaint: () => void): Workplace => ({
   project: () => useBench.getState().project!,
@@ -116,6 +117,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       pen: penTool(workplace),
       oval: shapeTool(workplace, 'oval'),
       box: shapeTool(workplace, 'box'),
+      blade: bladeTool(workplace),
       picture: pictureTool(workplace),
     }),
     [workplace],
