@@ -87,6 +87,24 @@ test('chosen contours are taken out of the others, and overlaps become one outli
   await contours(2);
 });
 
+test('the blade, taken by its key, cuts a stroke in two', async () => {
+  await go('draw?glyph=l');
+  const canvas = await t.find('[data-testid="draw-canvas"]');
+  await contours(1);
+  const v = await view();
+  await canvas.click();
+  await t.keys('5');
+  await until('the blade in the hand', async () => (await t.button('Blade')).getAttribute('aria-pressed').then((pressed) => pressed === 'true'));
+  await pointer(browser.driver, canvas).drag(v.px(20), v.py(400), v.px(220), v.py(400));
+  await contours(2);
+  const pieces = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
+  const [upper, lower] = pieces.map((c) => boundsOf(curvesOf(c))).sort((a, b) => b.yMin - a.yMin);
+  expect(upper!.yMin).toBe(lower!.yMax);
+  expect(Math.abs(upper!.yMin - 400)).toBeLessThan(3);
+  await undoAll();
+  await contours(1);
+});
+
 test('an SVG picture is filled where the browser fills it', async () => {
   const shapes = `
     <g transform="translate(40 30) rotate(12)"><rect x="60" y="40" width="300" height="180" rx="70" ry="40"/></g>

@@ -59,6 +59,12 @@ try {
   const [scale, originX, originY] = ((await t.attribute('[data-testid="draw-canvas"]', 'data-view')) ?? '').split(' ').map(Number) as [number, number, number];
   await pointer(driver, canvas).click(originX + 262 * scale, originY - 531 * scale);
   await take('draw');
+  await go('draw?glyph=g');
+  await t.press('Tidy…');
+  await t.press('Align handles');
+  await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]).then((all) => all.click());
+  await until('proposals', async () => /Tidy \d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
+  await take('tidy');
   await go('fit?glyph=a');
   await take('fit');
   await go('cast');

@@ -11,7 +11,7 @@ const HELP = `wendril — font files and their sources
   wendril names FILE… [--family "NAME"] [--style "NAME"] [--out DIR] [--dry-run] [--json]
       What fonts say they are and what contradicts what; with --family, new names for them.
   wendril apply OPERATION SOURCE TARGET [--glyphs a,b,…] [--master NAME] [--amount N] [--json]
-      Tidies many glyphs: extremes, fewer, round, straighten, handles, directions, starts, overlap, strays.
+      Tidies many glyphs: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.
       Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
   wendril --help
 `;

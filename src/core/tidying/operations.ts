@@ -5,6 +5,7 @@ import { type Edit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { deviation } from './deviation';
+import { evenedOut } from './even';
 import { withExtremes } from './extremes';
 import { withFewerPoints } from './fewer';
 import { agreeing, type Siblings, tidy } from './siblings';
@@ -78,6 +79,7 @@ export const TIDY = {
     option: { label: 'Within', unit: 'degrees', usual: 2, least: 0.1, most: 10 },
     run: alone(withAlignedHandles),
   },
+  even: { title: 'Even out', done: 'Evened out curves', hint: 'Curvature runs on through smooth points; only the lengths of handles change', run: alone((c) => evenedOut(c)) },
   directions: { title: 'Set directions', done: 'Set directions', hint: 'Outer shapes one way, counters the other, by nesting', run: (drawings) => drawings.map(directedByNesting) },
   starts: { title: 'Set starts', done: 'Set starts', hint: 'Each contour starts at its lowest point, the same one in every master', run: eachContour(withSteadyStart) },
   overlap: {

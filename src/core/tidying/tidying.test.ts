@@ -250,7 +250,7 @@ describe('on glyphs of the demo', () => {
       if (operation !== 'overlap') expect([demo.glyphs[id]!.name, sameStructure(drawings)]).toEqual([demo.glyphs[id]!.name, true]);
       const before = demo.masters.map((m) => drawingOf(demo.glyphs[id]!, m.id));
       const far = operation === 'overlap' ? Number.POSITIVE_INFINITY : Math.max(...before.map((d, i) => deviation(d.contours, drawings[i]!.contours)));
-      const allowed = { straighten: 2.2, handles: 6, fewer: 0.55, round: 0.8, overlap: Number.POSITIVE_INFINITY }[operation as string] ?? 0.05;
+      const allowed = { even: 12, straighten: 2.2, handles: 6, fewer: 0.55, round: 0.8, overlap: Number.POSITIVE_INFINITY }[operation as string] ?? 0.05;
       expect([demo.glyphs[id]!.name, far <= allowed]).toEqual([demo.glyphs[id]!.name, true]);
     }
     if (operation === 'fewer') return;

@@ -12,6 +12,7 @@ import {
   setSmooth,
   setStartPoint,
 } from '../../../core/drawing/edits';
+import { evenOut, fullnesses, setFullness } from '../../../core/drawing/fullness';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import { combineContours, removeOverlap } from '../../../core/drawing/shapeEdits';
 import { setSides, sidesOf } from '../../../core/fitting/sides';
@@ -71,6 +72,8 @@ function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
   const points = keys.map((k) => pointOf(drawing, k)!);
   const only = keys.length === 1 ? points[0] : undefined;
   const onCurve = points.filter((p) => p.type !== 'off');
+  const full = fullnesses(drawing, keys);
+  const spread = full.length > 0 ? Math.max(...full) - Math.min(...full) : 0;
   const width = Math.max(...points.map((p) => p.x)) - Math.min(...points.map((p) => p.x));
   const height = Math.max(...points.map((p) => p.y)) - Math.min(...points.map((p) => p.y));
   return (
@@ -91,11 +94,27 @@ function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
           />
         </div>
       )}
+      {full.length > 0 && (
+        <div className="mb-2" title="How full the curves between the chosen points are: 55 % is a circle's quarter; each keeps the proportion of its own handles">
+          <NumberField
+            label={spread < 0.005 ? 'Fullness %' : `Fullness % (${Math.round(Math.min(...full) * 100)}–${Math.round(Math.max(...full) * 100)})`}
+            value={Math.round((full.reduce((a, b) => a + b, 0) / full.length) * 1000) / 10}
+            onChange={(v) => run((p) => setFullness(p, { at, points: keys, fullness: v / 100 }))}
+          />
+        </div>
+      )}
       <div className="flex flex-wrap gap-1.5">
         {onCurve.length > 0 && (
           <>
             <Button disabled={onCurve.every((p) => p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}>
               Smooth
+            </Button>
+            <Button
+              disabled={onCurve.every((p) => !p.smooth)}
+              title="Curvature runs on through the chosen smooth points"
+              onClick={() => run((p) => evenOut(p, { at, points: keys }))}
+            >
+              Even out
             </Button>
             <Button disabled={onCurve.every((p) => !p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}>
               Corner
