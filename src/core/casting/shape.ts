@@ -141,8 +141,9 @@ function quadraticPoints(contour: Contour, others: readonly Contour[], noteError
       continue;
     }
     if (p.type === 'curve' && offs.length === 2) {
-      const needed = others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE));
-      const run = cubicToQuadratics(cubicAt(points, k), QUADRATIC_TOLERANCE, Math.max(1, ...needed));
+      const [a, b] = [offs[0]!, offs[1]!];
+      const needed = others.length === 0 ? 1 : Math.max(...others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE)));
+      const run = cubicToQuadratics([from.x, from.y, a.x, a.y, b.x, b.y, p.x, p.y], QUADRATIC_TOLERANCE, needed);
       noteError(run.error);
       for (let i = 0; i < run.offs.length; i += 2) add(run.offs[i]!, run.offs[i + 1]!, false);
     } else for (const off of offs) add(off.x, off.y, false);

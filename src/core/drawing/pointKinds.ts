@@ -1,4 +1,4 @@
-import { type Contour, isOnCurve, type Point, type Segment, segmentsOf, withSegmentPoints } from '../geometry/contour';
+import { type Contour, isOnCurve, type Point, type Segment, withSegmentPoints } from '../geometry/contour';
 import { align } from './move';
 import { neighbour } from './points';
 
@@ -85,9 +85,4 @@ function withoutFalseSmooth(contour: Contour): Contour {
     return corner;
   });
   return { ...contour, points };
-}
-
-/** The segment that ends at an on-curve point, or the one an off-curve point belongs to. */
-export function segmentAt(contour: Contour, index: number): Segment | undefined {
-  return segmentsOf(contour).find((s) => s.to === index || s.offs.includes(index));
 }

@@ -37,14 +37,5 @@ export function neighbour(contour: Contour, index: number, step: number): number
   return next >= 0 && next < n ? next : undefined;
 }
 
-/** The on-curve point an off-curve point of a cubic hangs on, if it is next to one. */
-export function anchorOfHandle(contour: Contour, index: number): number | undefined {
-  for (const step of [-1, 1]) {
-    const n = neighbour(contour, index, step);
-    if (n !== undefined && contour.points[n]!.type !== 'off') return n;
-  }
-  return undefined;
-}
-
 /** Coordinates are kept on a grid of thousandths so that sums of steps come out even. */
 export const tidy = (v: number): number => Math.round(v * 1000) / 1000;

@@ -9,9 +9,6 @@ import { type Progress, readUfo, writeUfo } from './ufo';
 import { ufoOfMaster } from './ufoFromProject';
 import { indentedXml, parseXml, textOf } from './xml';
 
-/** The ending of Wendril's project files: a zip of a designspace and a UFO 3 per master. */
-export const PROJECT_ENDING = '.wendril';
-
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
 function masterFolders(project: Project): Map<Master, string> {
   const taken = new Set<string>();

@@ -22,15 +22,3 @@ export function invert(t: Affine): Affine | undefined {
   if (Math.abs(det) < 1e-12) return undefined;
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
-
-/** Maps the points of an interleaved x, y list into a new list. */
-export function mapCoordinates(t: Affine, xy: readonly number[]): number[] {
-  const out = new Array<number>(xy.length);
-  for (let i = 0; i < xy.length; i += 2) {
-    const x = xy[i]!;
-    const y = xy[i + 1]!;
-    out[i] = t[0] * x + t[2] * y + t[4];
-    out[i + 1] = t[1] * x + t[3] * y + t[5];
-  }
-  return out;
-}

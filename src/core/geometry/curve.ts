@@ -6,8 +6,6 @@ export type Curve = readonly number[];
 export type Box = { xMin: number; yMin: number; xMax: number; yMax: number };
 export type Vec = readonly [x: number, y: number];
 
-export const lineBetween = (x0: number, y0: number, x1: number, y1: number): Curve => [x0, y0, x1, y1];
-
 export const startOf = (c: Curve): Vec => [c[0]!, c[1]!];
 export const endOf = (c: Curve): Vec => [c[c.length - 2]!, c[c.length - 1]!];
 

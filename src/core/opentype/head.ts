@@ -1,4 +1,4 @@
-import { plainTable, type RecordOf } from './fields';
+import { plainTable } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -23,7 +23,6 @@ const FIELDS = [
 
 /** Font header. */
 export const head = plainTable('head', FIELDS);
-export type Head = RecordOf<typeof FIELDS>;
 
 /** Seconds between the epoch of OpenType dates (1904-01-01) and that of Unix time. */
 export const EPOCH_1904 = 2082844800;

@@ -1,4 +1,4 @@
-import { plainTable, type RecordOf } from './fields';
+import { plainTable } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -23,4 +23,3 @@ const FIELDS = [
 
 /** Horizontal header. */
 export const hhea = plainTable('hhea', FIELDS);
-export type Hhea = RecordOf<typeof FIELDS>;

@@ -2,7 +2,7 @@ import { pairSides } from '../kerning/pairs';
 import { newGlyph } from './create';
 import { type Edit, edited, plural, refused, withGlyph } from './edit';
 import { encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
-import type { Family, Glyph, GlyphId, Master, MasterId, Picture, Project, Zone, ZoneKey } from './model';
+import type { Family, Glyph, GlyphId, Master, MasterId, Project, Zone, ZoneKey } from './model';
 import { glyphForCodePoint, glyphNamed, usersOf } from './queries';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
@@ -231,7 +231,3 @@ export const setGalleyText: Edit<{ text: string }> = (project, { text }) =>
 
 export const setFitLines: Edit<{ lines: readonly string[] }> = (project, { lines }) =>
   edited({ ...project, texts: { ...project.texts, words: lines.slice(0, 50).map((l) => l.slice(0, 400)) } }, 'Changed the fitting lines');
-
-/** Stores a picture under a key for backdrops to show. */
-export const addPicture: Edit<{ key: string; picture: Picture }> = (project, { key, picture }) =>
-  edited({ ...project, pictures: { ...project.pictures, [key]: picture } }, `Brought in the picture ${picture.name}`);

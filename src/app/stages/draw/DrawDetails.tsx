@@ -109,15 +109,15 @@ function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly Poin
             <Button disabled={onCurve.every((p) => p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}>
               Smooth
             </Button>
+            <Button disabled={onCurve.every((p) => !p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}>
+              Corner
+            </Button>
             <Button
               disabled={onCurve.every((p) => !p.smooth)}
               title="Curvature runs on through the chosen smooth points"
               onClick={() => run((p) => evenOut(p, { at, points: keys }))}
             >
               Even out
-            </Button>
-            <Button disabled={onCurve.every((p) => !p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}>
-              Corner
             </Button>
           </>
         )}
