@@ -105,6 +105,28 @@ test('the blade, taken by its key, cuts a stroke in two', async () => {
   await contours(1);
 });
 
+test('what is drawn is transformed by numbers about a chosen place, again and again', async () => {
+  await go('draw?glyph=o');
+  await contours(2);
+  const box = async () => boundsOf((JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[]).flatMap((c) => [...curvesOf(c)]));
+  const before = await box();
+  await t.press('bottom left');
+  await t.fill('Height %', '50', true);
+  await t.press('Transform');
+  await until('half the height', async () => Math.abs((await box()).yMax - (before.yMin + (before.yMax - before.yMin) / 2)) < 0.01);
+  await t.press('Transform');
+  const after = await until('a quarter of it', async () => {
+    const now = await box();
+    return Math.abs(now.yMax - now.yMin - (before.yMax - before.yMin) / 4) < 0.01 && now;
+  });
+  expect([after.xMin, after.xMax, after.yMin]).toEqual([before.xMin, before.xMax, before.yMin]);
+  await t.press('A copy');
+  await contours(4);
+  await undoAll();
+  await contours(2);
+  expect(await box()).toEqual(before);
+});
+
 test('an SVG picture is filled where the browser fills it', async () => {
   const shapes = `
     <g transform="translate(40 30) rotate(12)"><rect x="60" y="40" width="300" height="180" rx="70" ry="40"/></g>

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
-import { curvesOf, signedArea, transformContour } from '../geometry/contour';
+import { contourBounds, curvesOf, signedArea, transformContour } from '../geometry/contour';
 import { boundsOf } from '../geometry/curve';
 import type { Project } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
 import { glyphNamed } from '../project/queries';
-import { affineOf, ORIGINS, originOn, transformGlyphs } from './transform';
+import { pointKey } from './points';
+import { affineOf, ORIGINS, originOn, transformGlyphs, transformPoints } from './transform';
 
 const demo = buildDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;
@@ -81,4 +82,37 @@ test.each([
 ])('%j is refused', (by, reason) => {
   const outcome = transformGlyphs(demo, { glyphs: [id('a')], masters: ['m1'], by, origin: 'zero' });
   expect(outcome.ok ? '' : outcome.reason).toMatch(reason);
+});
+
+describe('on points of one drawing', () => {
+  const at = { glyph: id('o'), master: 'm1' };
+  const points = (outcome: ReturnType<typeof transformPoints>) => {
+    if (!outcome.ok) throw new Error(outcome.reason);
+    return outcome.project.glyphs[at.glyph]!.drawings.m1!;
+  };
+  const o = glyphNamed(demo, 'o')!.drawings.m1!;
+  const inner = o.contours[1]!.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(1, k)]));
+
+  test('chosen points go with their handles, about their own box; the others stay', () => {
+    const after = points(transformPoints(demo, { at, points: inner, by: { scaleX: 0.5, scaleY: 0.5 }, origin: 'centre' }));
+    expect(after.contours[0]).toBe(o.contours[0]);
+    expect(Math.abs(signedArea(after.contours[1]!))).toBeCloseTo(Math.abs(signedArea(o.contours[1]!)) / 4, 0);
+    const [a, b] = [contourBounds(o.contours[1]!), contourBounds(after.contours[1]!)];
+    expect((b.xMin + b.xMax) / 2).toBeCloseTo((a.xMin + a.xMax) / 2, 2);
+  });
+
+  test('a flipped contour keeps its direction; with nothing chosen all goes, anchors too', () => {
+    const flipped = points(transformPoints(demo, { at, points: inner, by: { scaleX: -1 }, origin: 'centre' }));
+    expect(Math.sign(signedArea(flipped.contours[1]!))).toBe(Math.sign(signedArea(o.contours[1]!)));
+    const all = points(transformPoints(demo, { at, points: [], by: { dx: 10 }, origin: 'zero' }));
+    expect(all.anchors[0]!.x).toBe(o.anchors[0]!.x + 10);
+    expect(all.advance).toBe(o.advance);
+  });
+
+  test('a copy leaves what was there', () => {
+    const copied = points(transformPoints(demo, { at, points: inner, by: { rotate: 30 }, origin: 'centre', copy: true }));
+    expect(copied.contours.slice(0, 2)).toEqual(o.contours);
+    expect(copied.contours).toHaveLength(3);
+    expect(transformPoints(demo, { at, points: [], by: { scaleX: 0 }, origin: 'zero' })).toMatchObject({ ok: false });
+  });
 });

@@ -1,11 +1,12 @@
 import { type Affine, compose, determinant, IDENTITY, invert, translation } from '../geometry/affine';
 import { reverseContour, transformContour } from '../geometry/contour';
-import { type Box, isEmptyBox } from '../geometry/curve';
-import { type Edit, edited, plural, refused } from '../project/edit';
+import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
+import { type DrawingPlace, type Edit, editDrawing, edited, plural, refused } from '../project/edit';
 import type { Drawing, GlyphId, MasterId } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
-import { tidy } from './points';
+import { withHandles } from './move';
+import { byContour, type PointKey, tidy } from './points';
 
 /** The place a transform is about: one of nine on the box of what is drawn, or the glyph's own zero on the baseline. */
 export const ORIGINS = ['top left', 'top', 'top right', 'left', 'centre', 'right', 'bottom left', 'bottom', 'bottom right', 'zero'] as const;
@@ -53,9 +54,8 @@ export function transformedDrawing(drawing: Drawing, t: Affine, alsoTransformed:
 
 /** Puts glyphs through a transform about an origin of each one's own box, in some masters. */
 export const transformGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readonly MasterId[]; by: TransformBy; origin: Origin }> = (project, { glyphs, masters, by, origin }) => {
-  if (Object.values(by).some((v) => v !== undefined && !Number.isFinite(v))) return refused('A number is missing.');
-  if (by.scaleX === 0 || by.scaleY === 0) return refused('Scaled by 0, nothing would be left.');
-  if (Math.abs(by.slant ?? 0) > 60) return refused('A slant may be 60 degrees at most.');
+  const fault = faultIn(by);
+  if (fault) return refused(fault);
   const chosen = new Set(glyphs);
   const next = { ...project.glyphs };
   for (const id of glyphs) {
@@ -75,3 +75,51 @@ export const transformGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readon
   const where = glyphs.length === 1 ? (project.glyphs[glyphs[0]!]?.name ?? '') : plural(glyphs.length, 'glyph');
   return edited({ ...project, glyphs: next }, `Transformed ${where}`);
 };
+
+/** The box of chosen points, their handles left out. */
+function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet<number>>): Box {
+  const box = emptyBox();
+  for (const [c, own] of selected) for (const i of own) stretchBox(box, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
+  return box;
+}
+
+/**
+ * Puts chosen points with their handles through a transform about an origin on their box; with none chosen, everything that
+ * is drawn, about the outline's box. `copy` leaves what was there and adds the transformed contours: whole ones only.
+ */
+export const transformPoints: Edit<{ at: DrawingPlace; points: readonly PointKey[]; by: TransformBy; origin: Origin; copy?: boolean }> = (
+  project,
+  { at, points, by, origin, copy = false },
+) => {
+  const fault = faultIn(by);
+  if (fault) return refused(fault);
+  return editDrawing(project, at, copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`, (d) => {
+    const selected = byContour(d, points);
+    const whole = selected.size === 0;
+    const t = affineOf(by, ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin));
+    if (whole && !copy) return transformedDrawing(d, t, () => false);
+    const chosen = (i: number) => whole || selected.has(i);
+    if (copy) {
+      const added = transformedDrawing({ ...d, contours: d.contours.filter((_, i) => chosen(i)), components: [], anchors: [] }, t, () => false).contours;
+      return added.length === 0 ? { refuse: 'There are no contours to copy.' } : { ...d, contours: [...d.contours, ...added] };
+    }
+    return {
+      ...d,
+      contours: d.contours.map((c, i) => {
+        const own = selected.get(i);
+        if (!own) return c;
+        const moving = withHandles(c, own);
+        const moved = transformContour(c, t).points;
+        const next = { ...c, points: c.points.map((p, k) => (moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p)) };
+        return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
+      }),
+    };
+  });
+};
+
+/** What is wrong with the numbers of a transform, in a sentence. */
+function faultIn(by: TransformBy): string | undefined {
+  if (Object.values(by).some((v) => v !== undefined && !Number.isFinite(v))) return 'A number is missing.';
+  if (by.scaleX === 0 || by.scaleY === 0) return 'Scaled by 0, nothing would be left.';
+  return Math.abs(by.slant ?? 0) > 60 ? 'A slant may be 60 degrees at most.' : undefined;
+}

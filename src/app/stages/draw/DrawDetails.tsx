@@ -28,6 +28,7 @@ import { Button, NumberField, Section } from '../../ui/parts';
 import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
 import { TidyDialog } from './TidyDialog';
+import { TransformSection } from './TransformSection';
 
 function headingFor(glyph: Glyph, selection: ReadonlySet<PointKey>): string {
   if (selection.size === 0) return glyph.name;
@@ -57,6 +58,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
       <SideSection />
       <ContourSection drawing={drawing} keys={kept} />
       {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
+      {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
       <BackdropSection drawing={drawing} bringPicture={bringPicture} />
     </Details>
   );
