@@ -60,7 +60,7 @@ function curveOf(run: Run, originals: readonly Contour[]): Curve {
 type Drawn = { run: Run; curve: Curve };
 
 /** Curves shorter than this, in font units, only mark where places were taken as one. */
-const CRUMB = 0.05;
+const CRUMB = 0.02;
 
 const withoutCrumbs = (drawn: readonly Drawn[]): Drawn[] => drawn.filter(({ curve }) => lengthOf(curve) > CRUMB);
 
