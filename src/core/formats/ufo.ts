@@ -41,7 +41,7 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
     const entries = Object.entries(contents);
     const read = new Set([...OWN_FILES, 'glyphs/contents.plist']);
     const glyphs = entries.map(([name, fileName], i) => {
-      const path = `glyphs/${typeof fileName === 'string' && !/[/\\]|^\.\.$/.test(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
+      const path = `glyphs/${isPlainName(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
       read.add(path);
       const glif = readGlif(text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${short(name)}”.`), at(path));
       if (glif.name !== name) refuse(`${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`);
@@ -73,6 +73,9 @@ export function readLayer(kept: FileTree, layer: string, label: string): Glif[] 
   const contents = readPlistDict(text(`${folder}/contents.plist`), at(`${folder}/contents.plist`));
   return Object.values(contents).map((fileName) => readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)));
 }
+
+/** A file name without folders, line breaks or other characters that are no letters of a name, and not endless. */
+const isPlainName = (name: LibValue): name is string => typeof name === 'string' && name.length <= 255 && name !== '..' && !/[/\\\p{Cc}]/u.test(name);
 
 /** A name as a sentence can bear it. */
 const short = (name: string): string => (name.length > 60 ? `${name.slice(0, 60)}…` : name).replace(/\s+/g, ' ');
