@@ -2,7 +2,7 @@ import { type Contour, isOnCurve, type Point } from '../geometry/contour';
 import { around, onCurve, tidy } from './siblings';
 
 /** Rounds over the contour: each point's handles are the neighbours of the next one's. */
-const ROUNDS = 60;
+const ROUNDS = 400;
 /** A change below this, in font units, is none. */
 const STILL = 1e-4;
 
