@@ -115,6 +115,6 @@ test('any cut keeps the area and adds at most as many contours as places', () =>
       expect(contours.length - letter.length).toBeLessThanOrEqual(places);
       expect(contours.every((c) => c.points.length >= 2)).toBe(true);
     }),
-    { numRuns: 300 },
+    { numRuns: 300, seed: 9 },
   );
 });
