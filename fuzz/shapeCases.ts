@@ -1,21 +1,11 @@
 import { ellipse, rectangle } from '../src/core/drawing/shapes';
 import { type Contour, type Point, reverseContour, transformContour } from '../src/core/geometry/contour';
+import { random } from './mutate';
 
 /** Two operands to put together; coordinates stay within about one em of 1,000 units. */
 export type ShapeCase = { kind: string; first: readonly Contour[]; second: readonly Contour[] };
 
-export type Random = () => number;
-
-/** A small seeded generator of numbers from 0 up to 1 (mulberry32, public domain). */
-export function seeded(seed: number): Random {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+type Random = () => number;
 
 const whole = (r: Random, low: number, high: number): number => Math.round(low + r() * (high - low));
 const pick = <T>(r: Random, list: readonly T[]): T => list[Math.floor(r() * list.length)]!;
@@ -125,5 +115,5 @@ const KINDS: Readonly<Record<string, (r: Random, letters: readonly (readonly Con
 export function shapeCase(n: number, letters: readonly (readonly Contour[])[]): ShapeCase {
   const names = Object.keys(KINDS);
   const kind = names[n % names.length]!;
-  return { kind, ...KINDS[kind]!(seeded(n * 7919 + 1), letters) };
+  return { kind, ...KINDS[kind]!(random(n * 7919 + 1), letters) };
 }

@@ -91,7 +91,13 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
   tables.set('hhea', hheaTable(master, metrics, outlines.boxes, lines));
   tables.set('hmtx', hmtx.write(metrics));
   tables.set('OS/2', os2Table(project, master, names, entries, characters, lines));
-  tables.set('cmap', cmap.write(characters, variationSequences(project, new Map(entries.map((e, i) => [e.glyph.name, i])))));
+  tables.set(
+    'cmap',
+    cmap.write(
+      characters,
+      variationSequences(project, () => new Map(entries.map((e, i) => [e.glyph.name, i]))),
+    ),
+  );
   tables.set('name', name.write(nameRecords(project, names)));
   tables.set('post', postTable(project, master, entries, flavour));
   const kern = kernInput(project, master, index);
@@ -159,7 +165,7 @@ function cffOutlines(
   const shared = compact ? shareSubroutines(charstrings) : { charstrings, subroutines: [] };
   // A stem the designer named is the standard one; else the commonest.
   const standard = (vertical: boolean) =>
-    master.stems.find((s) => s.vertical === vertical)?.value ?? standardWidth(shapes.flatMap((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
+    master.stems.find((s) => s.vertical === vertical)?.value ?? standardWidth(shapes.map((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
   const cff = writeCff(
     {
       postScriptName: names.postScriptName,

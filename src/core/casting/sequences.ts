@@ -9,9 +9,10 @@ const isTable = (v: LibValue | undefined): v is Readonly<Record<string, LibValue
 const hex = (text: string): number | undefined => (/^[0-9A-Fa-f]{4,6}$/.test(text) && Number.parseInt(text, 16) <= 0x10ffff ? Number.parseInt(text, 16) : undefined);
 
 /** The project's variation sequences with glyphs by index; those of glyphs that are not cast are left out. */
-export function variationSequences(project: Project, indexOfName: ReadonlyMap<string, number>): Variation[] {
+export function variationSequences(project: Project, indexOfNames: () => ReadonlyMap<string, number>): Variation[] {
   const table = defaultMaster(project).lib?.[SEQUENCES];
   if (!isTable(table)) return [];
+  const indexOfName = indexOfNames();
   const out: Variation[] = [];
   for (const [selectorText, characters] of Object.entries(table)) {
     const selector = hex(selectorText);

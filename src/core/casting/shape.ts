@@ -1,4 +1,4 @@
-import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, signedArea, startIndex } from '../geometry/contour';
+import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, sameBuild, signedArea, startIndex } from '../geometry/contour';
 import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBox, stretchBoxToCurve } from '../geometry/curve';
 import { removeOverlaps } from '../geometry/overlaps';
 import { cubicToQuadratics, quadraticsNeeded } from '../geometry/quadratics';
@@ -112,8 +112,7 @@ export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverl
 }
 
 /** Do two outlines have the same contours of the same points? */
-const agree = (a: readonly Contour[], b: readonly Contour[]): boolean =>
-  a.length === b.length && a.every((c, i) => c.points.length === b[i]!.points.length && c.points.every((p, k) => p.type === b[i]!.points[k]!.type));
+const agree = (a: readonly Contour[], b: readonly Contour[]): boolean => a.length === b.length && a.every((c, i) => sameBuild(c, b[i]!));
 
 /** Whole-coordinate TrueType points of a contour, from its start point on; `others` are the same contour in other masters. */
 function quadraticPoints(contour: Contour, others: readonly Contour[], noteError: (error: number) => void): GlyfPoint[] {

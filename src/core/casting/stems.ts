@@ -90,9 +90,9 @@ function outerEdges(edges: readonly Edge[]): Stem[] {
   return out;
 }
 
-/** The commonest width of stems that face each other, weighed by how many glyphs have it; undefined when there are none. */
-export function standardWidth(stems: readonly Stem[]): number | undefined {
+/** The commonest width of stems that face each other, counted over all glyphs; undefined when there are none. */
+export function standardWidth(stems: readonly (readonly Stem[])[]): number | undefined {
   const counts = new Map<number, number>();
-  for (const [, width] of stems) if (width > 0) counts.set(width, (counts.get(width) ?? 0) + 1);
+  for (const list of stems) for (const [, width] of list) if (width > 0) counts.set(width, (counts.get(width) ?? 0) + 1);
   return [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]?.[0];
 }

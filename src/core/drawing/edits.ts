@@ -2,12 +2,13 @@ import type { Affine } from '../geometry/affine';
 import { translation } from '../geometry/affine';
 import { type Contour, insertPoint as insertOn, nearestOnContour, reverseContour, segmentsOf, transformContour, withStart } from '../geometry/contour';
 import { deletePoints as deleteFrom } from '../geometry/deletePoints';
+import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import { type DrawingPlace, type Edit, editDrawing, plural, refused } from '../project/edit';
 import type { Anchor, Backdrop, Drawing, Picture } from '../project/model';
 import { movePointsOf, withHandles } from './move';
 import { setSmooth as smoothOf, toggleSegment as toggleOf } from './pointKinds';
-import { byContour, keyParts, type PointKey, pointOf, tidy } from './points';
+import { byContour, keyParts, type PointKey, pointOf } from './points';
 
 /** Edits of one drawing: points, contours, backdrops. Distances are font units. */
 

@@ -1,9 +1,10 @@
 import { type Contour, segmentsOf } from '../geometry/contour';
 import type { Curve } from '../geometry/curve';
+import { tidy } from '../geometry/tidy';
 import { type DrawingPlace, type Edit, editDrawing, plural } from '../project/edit';
 import type { Drawing } from '../project/model';
 import { evenedOut } from '../tidying/even';
-import { byContour, type PointKey, tidy } from './points';
+import { byContour, type PointKey } from './points';
 
 /** How far each handle of a cubic reaches towards the place where both directions meet, 0 to 1; undefined where they do not. */
 export function reaches(c: Curve): readonly [number, number] | undefined {

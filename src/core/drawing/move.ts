@@ -1,5 +1,6 @@
 import type { Contour, Point } from '../geometry/contour';
-import { neighbour, tidy } from './points';
+import { neighbour } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
 
 /**
  * Moves points of a contour by a distance in font units. Handles travel with their on-curve point; at a smooth point the

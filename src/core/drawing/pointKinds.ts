@@ -1,6 +1,6 @@
-import { type Contour, isOnCurve, type Point, type Segment, withSegmentPoints } from '../geometry/contour';
+import { type Contour, isOnCurve, neighbour, type Point, type Segment, withSegmentPoints } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
 import { align } from './move';
-import { neighbour } from './points';
 
 /**
  * Makes on-curve points smooth or corners. A point made smooth gets its handles in line: along the straight side where it
@@ -48,9 +48,8 @@ function alignBoth(points: Point[], pivot: number, before: number, after: number
   y /= length;
   if (Math.abs(x) < 0.035) [x, y] = [0, Math.sign(y)];
   else if (Math.abs(y) < 0.035) [x, y] = [Math.sign(x), 0];
-  const round = (v: number) => Math.round(v * 1000) / 1000;
-  points[before] = { ...points[before]!, x: round(p.x - x * a.length), y: round(p.y - y * a.length) };
-  points[after] = { ...points[after]!, x: round(p.x + x * b.length), y: round(p.y + y * b.length) };
+  points[before] = { ...points[before]!, x: tidy(p.x - x * a.length), y: tidy(p.y - y * a.length) };
+  points[after] = { ...points[after]!, x: tidy(p.x + x * b.length), y: tidy(p.y + y * b.length) };
 }
 
 /** Turns a line into a curve (handles at its thirds) or a curve into a line. */

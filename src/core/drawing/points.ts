@@ -1,4 +1,4 @@
-import type { Contour, Point } from '../geometry/contour';
+import type { Point } from '../geometry/contour';
 import type { Drawing } from '../project/model';
 
 /** A point of a drawing by place: `contour:point`, counted from 0. */
@@ -28,14 +28,3 @@ export function byContour(drawing: Drawing, keys: Iterable<PointKey>): Map<numbe
   }
   return out;
 }
-
-/** Index of the neighbour `step` places on (±1); undefined past the end of an open contour. */
-export function neighbour(contour: Contour, index: number, step: number): number | undefined {
-  const n = contour.points.length;
-  const next = index + step;
-  if (contour.closed) return n > 1 ? (next + n) % n : undefined;
-  return next >= 0 && next < n ? next : undefined;
-}
-
-/** Coordinates are kept on a grid of thousandths so that sums of steps come out even. */
-export const tidy = (v: number): number => Math.round(v * 1000) / 1000;

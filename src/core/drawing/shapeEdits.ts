@@ -1,8 +1,8 @@
 import type { Contour } from '../geometry/contour';
 import { cutAlong } from '../geometry/cut';
 import { combineShapes, removeOverlaps, type ShapeOperation } from '../geometry/overlaps';
+import { tidy } from '../geometry/tidy';
 import { type DrawingPlace, type Edit, editDrawing, plural } from '../project/edit';
-import { tidy } from './points';
 
 /** Edits that make new outlines of the areas that contours cover. Components are not touched. */
 

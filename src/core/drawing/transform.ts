@@ -1,12 +1,13 @@
 import { type Affine, compose, determinant, IDENTITY, invert, translation } from '../geometry/affine';
 import { reverseContour, transformContour } from '../geometry/contour';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
+import { tidy } from '../geometry/tidy';
 import { type DrawingPlace, type Edit, editDrawing, edited, plural, refused } from '../project/edit';
 import type { Drawing, GlyphId, MasterId } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
 import { withHandles } from './move';
-import { byContour, type PointKey, tidy } from './points';
+import { byContour, type PointKey } from './points';
 
 /** The place a transform is about: one of nine on the box of what is drawn, or the glyph's own zero on the baseline. */
 export const ORIGINS = ['top left', 'top', 'top right', 'left', 'centre', 'right', 'bottom left', 'bottom', 'bottom right', 'zero'] as const;

@@ -1,6 +1,6 @@
 import { shifted } from '../drawing/edits';
-import { tidy } from '../drawing/points';
 import { isEmptyBox } from '../geometry/curve';
+import { tidy } from '../geometry/tidy';
 import { type DrawingPlace, type Edit, edited, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';

@@ -1,11 +1,12 @@
 import { type Contour, curvesOf } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
 import type { Drawing, GlyphId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf, masterOf } from '../project/queries';
 import { escapeXml, numberText } from './xml';
 
 /** Whole thousandths, as short as they can be written. */
-const short = (v: number): string => numberText(Math.round(v * 1000) / 1000 || 0);
+const short = (v: number): string => numberText(tidy(v));
 
 /** Contours as SVG path data, y down from the baseline. */
 export function contoursPath(contours: readonly Contour[]): string {

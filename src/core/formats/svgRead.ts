@@ -4,6 +4,7 @@ import { type Affine, compose, IDENTITY } from '../geometry/affine';
 import { type Contour, contourFromCurves, reverseContour, signedArea, transformContour } from '../geometry/contour';
 import type { Curve } from '../geometry/curve';
 import { withSmoothPoints } from '../geometry/smooth';
+import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import { type LengthOf, lengthsOf, type Page, shapeData } from './svgShapes';
 import { parseXml, type XmlElement } from './xml';
@@ -66,8 +67,6 @@ function alike(contours: readonly Contour[]): readonly Contour[] {
   const area = contours.reduce((sum, c) => sum + (c.closed ? signedArea(c) : 0), 0);
   return area > 0 ? contours.map((c) => (c.closed ? reverseContour(c) : c)) : contours;
 }
-
-const tidy = (v: number): number => Math.round(v * 1000) / 1000 || 0;
 
 const localName = (e: XmlElement): string => e.name.replace(/^.*:/, '');
 

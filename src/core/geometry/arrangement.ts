@@ -2,15 +2,16 @@ import { type Contour, curvesOf } from './contour';
 import { type Box, boundsOf, type Curve, endOf, extremes, partOf, pointAt, solveRising, startOf } from './curve';
 import { type Crossing, crossings } from './intersect';
 
-/**
- * Cuts the closed contours of one or two operands at their extremes and wherever they meet. `meetings` counts the places
- * where more than neighbours met: with none of them, every contour stands by itself.
- */
-export function arrangement(contours: readonly Contour[], operandOf: (contour: number) => 0 | 1, samePlace: number): { edges: Weighed[]; meetings: number } {
-  const pieces = contours.flatMap((c, i) => monotonePieces(curvesOf(c), operandOf(i), i));
-  const cuts = findCuts(pieces, samePlace);
-  return { meetings: cuts.total, edges: mergeCoincident(cutPieces(pieces, cuts.at, samePlace), samePlace) };
+/** Cuts the closed contours of one or two operands at their extremes and wherever they meet; `split` is the first of the second operand. */
+export function arrangement(contours: readonly Contour[], split: number, samePlace: number): Weighed[] {
+  const pieces = piecesOf(contours, split);
+  return mergeCoincident(cutPieces(pieces, findCuts(pieces, samePlace).at, samePlace), samePlace);
 }
+
+/** Do closed contours meet themselves or each other anywhere but at their own joints? */
+export const doMeet = (contours: readonly Contour[], samePlace: number): boolean => findCuts(piecesOf(contours, contours.length), samePlace).total > 0;
+
+const piecesOf = (contours: readonly Contour[], split: number): Piece[] => contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
 
 /** Contours whose points lie apart by more than `distance` or not at all; those that need no change keep their identity. */
 export function withCommonPoints(contours: readonly Contour[], distance: number): Contour[] {

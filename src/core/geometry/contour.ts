@@ -39,6 +39,18 @@ export const isOnCurve = (p: Point): boolean => p.type !== 'off';
 /** Index of the start point: the first on-curve point, or -1. */
 export const startIndex = (c: Contour): number => c.points.findIndex(isOnCurve);
 
+/** Index of the point `step` places on; undefined past the end of an open contour, and where a contour has one point only. */
+export function neighbour(contour: Contour, index: number, step: number): number | undefined {
+  const n = contour.points.length;
+  const next = index + step;
+  if (contour.closed) return n > 1 ? ((next % n) + n) % n : undefined;
+  return next >= 0 && next < n ? next : undefined;
+}
+
+/** Do two contours have the same points of the same types, so that they can be blended? */
+export const sameBuild = (a: Contour, b: Contour): boolean =>
+  a.closed === b.closed && a.points.length === b.points.length && a.points.every((p, i) => p.type === b.points[i]!.type);
+
 /** The segments of a contour in order, beginning at its start point. */
 export function segmentsOf(contour: Contour): Segment[] {
   const { points, closed } = contour;

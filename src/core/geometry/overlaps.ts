@@ -1,4 +1,4 @@
-import { arrangement, withCommonPoints } from './arrangement';
+import { arrangement, doMeet, withCommonPoints } from './arrangement';
 import { type Filled, joinRings, keepBoundary } from './boundary';
 import { type Contour, contourBounds, curvesOf, signedArea } from './contour';
 import { coversTheSame, NON_ZERO } from './coverage';
@@ -28,8 +28,7 @@ export function removeOverlaps(contours: readonly Contour[]): ShapeResult {
   const same = { contours, changed: false, failed: false };
   const closed = contours.filter(encloses);
   if (closed.length === 0) return same;
-  const first = arrangement(closed, FIRST, FINENESS[0]!.cuts);
-  if (first.meetings === 0 && !swallowed(closed)) return same;
+  if (!doMeet(closed, FINENESS[0]!.cuts) && !swallowed(closed)) return same;
   const result = resolved(closed, closed.length, NON_ZERO);
   return result ? { contours: [...result, ...contours.filter((c) => !encloses(c))], changed: true, failed: false } : { ...same, failed: true };
 }
@@ -48,7 +47,6 @@ export function combineShapes(first: readonly Contour[], second: readonly Contou
 }
 
 const encloses = (c: Contour): boolean => c.closed && curvesOf(c).length > 0;
-const FIRST = (): 0 => 0;
 
 /**
  * How finely places are told apart, in font units, from one try to the next. `points`: points nearer than this are one
@@ -63,13 +61,12 @@ const FINENESS = [
 
 /** The outline of a fill, its windings counted for the first `split` contours and for the others; undefined when no try is sound. */
 function resolved(closed: readonly Contour[], split: number, filled: Filled): Contour[] | undefined {
-  const operandOf = (i: number): 0 | 1 => (i < split ? 0 : 1);
   const all = closed.map((c) => curvesOf(c));
   const first = all.slice(0, split).flat();
   const second = all.slice(split).flat();
   for (const { points, cuts } of FINENESS) {
     const joined = withCommonPoints(closed, points);
-    const rings = joinRings(keepBoundary(arrangement(joined, operandOf, cuts).edges, filled, cuts));
+    const rings = joinRings(keepBoundary(arrangement(joined, split, cuts), filled, cuts));
     if (!rings) continue;
     const result = rings.map((ring) => contourOfRing(ring, joined)).filter((c) => !isSliver(c));
     if (coversTheSame(first, second, filled, result.flatMap(curvesOf))) return result;

@@ -1,5 +1,6 @@
-import { type Contour, isOnCurve, type Point } from '../geometry/contour';
-import { around, onCurve, tidy } from './siblings';
+import { type Contour, isOnCurve, neighbour, type Point } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
+import { onCurve } from './siblings';
 
 /** Rounds over the contour: each point's handles are the neighbours of the next one's. */
 const ROUNDS = 400;
@@ -33,11 +34,11 @@ export function evenedOut(contour: Contour, chosen?: ReadonlySet<number>): Conto
 /** A smooth point between two cubics, with its own handles and the handles beyond them. */
 function jointAt(contour: Contour, index: number): Joint | undefined {
   const p = contour.points[index]!;
-  const [outerBefore, before, after, outerAfter] = [-2, -1, 1, 2].map((step) => around(contour, index, step));
+  const [outerBefore, before, after, outerAfter] = [-2, -1, 1, 2].map((step) => neighbour(contour, index, step));
   if (!p.smooth || outerBefore === undefined || before === undefined || after === undefined || outerAfter === undefined) return undefined;
   const offs = [outerBefore, before, after, outerAfter].map((i) => contour.points[i]!);
   if (offs.some(isOnCurve) || p.type !== 'curve') return undefined;
-  const end = around(contour, index, 3);
+  const end = neighbour(contour, index, 3);
   return end !== undefined && contour.points[end]!.type === 'curve' ? { index, before, after, outerBefore, outerAfter } : undefined;
 }
 

@@ -1,6 +1,7 @@
 import { type Contour, type Point, type Segment, segmentsOf } from '../geometry/contour';
 import { type Curve, coordinateAt, endOf, extremes, partOf } from '../geometry/curve';
-import { type Siblings, tidy } from './siblings';
+import { tidy } from '../geometry/tidy';
+import type { Siblings } from './siblings';
 
 /** A curve that passes its ends by less than this, in font units, needs no point there. */
 const SLIGHT = 0.25;

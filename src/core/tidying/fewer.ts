@@ -1,8 +1,9 @@
-import { type Contour, isOnCurve, segmentsOf } from '../geometry/contour';
+import { type Contour, isOnCurve, neighbour, segmentsOf } from '../geometry/contour';
 import { type Curve, endOf, startOf } from '../geometry/curve';
 import { deletePoints } from '../geometry/deletePoints';
+import { tidy } from '../geometry/tidy';
 import { distanceTo } from './deviation';
-import { around, onCurve, type Siblings, tidy } from './siblings';
+import { onCurve, type Siblings } from './siblings';
 
 /**
  * Takes points away as long as the shape stays within `distance` units of what it was, the least missed first. Corners,
@@ -28,7 +29,7 @@ export function withFewerPoints(contours: Siblings, distance: number): Contour[]
 /** May a point go at all? Smooth points between curves, not at an extreme; points in line between two straight sides. */
 function spare(contour: Contour, index: number, distance: number): boolean {
   const p = contour.points[index]!;
-  const [before, after] = [around(contour, index, -1), around(contour, index, 1)];
+  const [before, after] = [neighbour(contour, index, -1), neighbour(contour, index, 1)];
   if (before === undefined || after === undefined) return false;
   const [a, b] = [contour.points[before]!, contour.points[after]!];
   if (isOnCurve(a) && isOnCurve(b)) {
@@ -50,7 +51,7 @@ function isTurning(contour: Contour, index: number): boolean {
   const p = contour.points[index]!;
   const near = [-1, 1].map((step) => {
     for (let k = step; Math.abs(k) <= 4; k += step) {
-      const i = around(contour, index, k);
+      const i = neighbour(contour, index, k);
       if (i === undefined) return p;
       const q = contour.points[i]!;
       if (Math.abs(q.x - p.x) > 0.01 && Math.abs(q.y - p.y) > 0.01) return q;

@@ -1,5 +1,6 @@
 import type { Contour } from '../geometry/contour';
 import { removeOverlaps } from '../geometry/overlaps';
+import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import { type Edit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
@@ -8,7 +9,7 @@ import { deviation } from './deviation';
 import { evenedOut } from './even';
 import { withExtremes } from './extremes';
 import { withFewerPoints } from './fewer';
-import { agreeing, type Siblings, tidy } from './siblings';
+import { agreeing, type Siblings } from './siblings';
 import { rounded, straightened, withAlignedHandles } from './straight';
 import { isStray, withoutDoubledPoints, withSteadyStart } from './strays';
 

@@ -1,5 +1,7 @@
-import { type Contour, isOnCurve, type Point, segmentsOf } from '../geometry/contour';
-import { around, onCurve, tidy } from './siblings';
+import { setSmooth } from '../drawing/pointKinds';
+import { type Contour, neighbour, type Point, segmentsOf } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
+import { onCurve } from './siblings';
 
 /** Every coordinate on a grid of `step` units. */
 export function rounded(contour: Contour, step: number): Contour {
@@ -46,7 +48,7 @@ export function straightened(contour: Contour, distance: number): Contour {
 function shiftWithHandles(contour: Contour, points: Point[], index: number, axis: 'x' | 'y', by: number): void {
   if (by === 0) return;
   for (const step of [-1, 0, 1]) {
-    const i = around(contour, index, step);
+    const i = neighbour(contour, index, step);
     if (i === undefined || (step !== 0 && points[i]!.type !== 'off')) continue;
     points[i] = { ...points[i]!, [axis]: tidy(points[i]![axis] + by) };
   }
@@ -81,16 +83,15 @@ function withoutFlatCurves(contour: Contour, distance: number): Contour {
 export function withAlignedHandles(contour: Contour, degrees: number): Contour {
   const limit = (degrees * Math.PI) / 180;
   const points = [...contour.points];
+  const meant = new Set<number>();
   for (const i of onCurve(contour)) {
     const p = points[i]!;
-    const sides = [-1, 1].map((step) => around(contour, i, step));
+    const sides = [-1, 1].map((step) => neighbour(contour, i, step));
     const handles = sides.filter((k): k is number => k !== undefined && points[k]!.type === 'off');
     for (const k of handles) {
       const h = points[k]!;
-      const [dx, dy] = [h.x - p.x, h.y - p.y];
-      if (dx !== 0 && dy !== 0 && Math.abs(Math.atan2(Math.min(Math.abs(dx), Math.abs(dy)), Math.max(Math.abs(dx), Math.abs(dy)))) <= limit) {
-        points[k] = Math.abs(dx) > Math.abs(dy) ? { ...h, y: p.y } : { ...h, x: p.x };
-      }
+      const [dx, dy] = [Math.abs(h.x - p.x), Math.abs(h.y - p.y)];
+      if (dx > 0 && dy > 0 && Math.atan2(Math.min(dx, dy), Math.max(dx, dy)) <= limit) points[k] = dx > dy ? { ...h, y: p.y } : { ...h, x: p.x };
     }
     const [before, after] = sides;
     if (before === undefined || after === undefined || handles.length === 0) continue;
@@ -98,35 +99,8 @@ export function withAlignedHandles(contour: Contour, degrees: number): Contour {
     const [ax, ay, bx, by] = [p.x - a.x, p.y - a.y, b.x - p.x, b.y - p.y];
     if ((ax === 0 && ay === 0) || (bx === 0 && by === 0)) continue;
     const turn = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
-    if (turn > limit) continue;
-    if (turn > 1e-6) alignAt(points, i, before, after);
-    if (!points[i]!.smooth) points[i] = { ...points[i]!, smooth: true };
+    if (turn <= limit && (turn > 1e-4 || !p.smooth)) meant.add(i);
   }
-  return points.every((p, i) => p === contour.points[i]) ? contour : { ...contour, points };
-}
-
-/** Puts the handles of a point in line: along a straight side, along a level or upright handle, else along their mean. */
-function alignAt(points: Point[], index: number, before: number, after: number): void {
-  const p = points[index]!;
-  const direction = (k: number, sign: number) => {
-    const length = Math.hypot(points[k]!.x - p.x, points[k]!.y - p.y) || 1;
-    return [(sign * (points[k]!.x - p.x)) / length, (sign * (points[k]!.y - p.y)) / length] as const;
-  };
-  const [a, b] = [direction(before, -1), direction(after, 1)];
-  const isTrue = ([x, y]: readonly [number, number]) => Math.abs(x) < 1e-9 || Math.abs(y) < 1e-9;
-  const line = isOnCurve(points[before]!) ? a : isOnCurve(points[after]!) ? b : isTrue(a) ? a : isTrue(b) ? b : mean(a, b);
-  for (const [k, sign] of [
-    [before, -1],
-    [after, 1],
-  ] as const) {
-    if (isOnCurve(points[k]!)) continue;
-    const length = Math.hypot(points[k]!.x - p.x, points[k]!.y - p.y);
-    points[k] = { ...points[k]!, x: tidy(p.x + sign * line[0] * length), y: tidy(p.y + sign * line[1] * length) };
-  }
-}
-
-function mean(a: readonly [number, number], b: readonly [number, number]): readonly [number, number] {
-  const [x, y] = [a[0] + b[0], a[1] + b[1]];
-  const length = Math.hypot(x, y) || 1;
-  return [x / length, y / length];
+  const levelled = points.every((p, i) => p === contour.points[i]) ? contour : { ...contour, points };
+  return meant.size === 0 ? levelled : setSmooth(levelled, meant, true);
 }

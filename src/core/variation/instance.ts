@@ -1,5 +1,5 @@
 import type { Affine } from '../geometry/affine';
-import type { Point } from '../geometry/contour';
+import { type Point, sameBuild } from '../geometry/contour';
 import type { Drawing, Glyph, Master, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { masterWeights, normalised, variationModel } from './model';
@@ -13,10 +13,7 @@ export function sameStructure(drawings: readonly Drawing[]): boolean {
     (d) =>
       d.contours.length === first!.contours.length &&
       d.components.length === first!.components.length &&
-      d.contours.every((c, i) => {
-        const to = first!.contours[i]!;
-        return c.closed === to.closed && c.points.length === to.points.length && c.points.every((p, k) => p.type === to.points[k]!.type);
-      }) &&
+      d.contours.every((c, i) => sameBuild(c, first!.contours[i]!)) &&
       d.components.every((c, i) => c.glyph === first!.components[i]!.glyph),
   );
 }
