@@ -26,8 +26,8 @@ const STACK = 48;
 type Step = { op: number; args: number[] };
 
 /**
- * A Type 2 charstring for an outline of whole-number coordinates (Adobe Technical Note 5177), in the shortest operators
- * that fit each step, runs merged up to the stack limit. `width` is the advance less nominalWidthX, or undefined where
+ * A Type 2 charstring for an outline (Adobe Technical Note 5177) in the fewest bytes that moves, lines and curves can be
+ * written with. Whole coordinates come out exactly, fractions to the nearest 65,536th wherever they lie. `width` is the advance less nominalWidthX, or undefined where
  * the advance is defaultWidthX. Stem hints hold for the whole glyph.
  */
 export function writeCharstring(contours: readonly CffContour[], width: number | undefined, hints?: CffHints): Uint8Array {
@@ -51,138 +51,156 @@ export function writeCharstring(contours: readonly CffContour[], width: number |
     pending = undefined;
   }
   for (const contour of contours) {
-    const dx = contour.x - x;
-    const dy = contour.y - y;
+    const [startX, startY] = [fixed(contour.x), fixed(contour.y)];
+    const dx = startX - x;
+    const dy = startY - y;
     const move = dy === 0 ? { op: HMOVETO, args: [dx] } : dx === 0 ? { op: VMOVETO, args: [dy] } : { op: RMOVETO, args: [dx, dy] };
     emit(out, { op: move.op, args: [...(pending ?? []), ...move.args] });
     pending = undefined;
-    x = contour.x;
-    y = contour.y;
+    x = startX;
+    y = startY;
     const deltas = contour.segments.map((s) => {
       const delta: number[] = [];
       for (let i = 0; i < s.length; i += 2) {
-        delta.push(s[i]! - x, s[i + 1]! - y);
-        x = s[i]!;
-        y = s[i + 1]!;
+        const [nextX, nextY] = [fixed(s[i]!), fixed(s[i + 1]!)];
+        delta.push(nextX - x, nextY - y);
+        x = nextX;
+        y = nextY;
       }
       return delta;
     });
-    for (const step of mergeRuns(deltas)) emit(out, step);
+    for (const step of shortestSteps(deltas)) emit(out, step);
   }
   emit(out, { op: ENDCHAR, args: pending ?? [] });
   return Uint8Array.from(out);
 }
 
-/** Joins relative segments into as few operators as their shapes allow. */
-function mergeRuns(deltas: readonly number[][]): Step[] {
+/** The cheapest way on from a segment: an operator for the next `count` segments, and what all from here on costs in bytes. */
+type Way = { cost: number; count: number; step: Step };
+
+/**
+ * Relative segments in the operators that take the fewest bytes in all: from the last segment back, each way on is weighed
+ * with the cheapest way from where it ends (dynamic programming over all runs each operator can take).
+ */
+function shortestSteps(deltas: readonly number[][]): Step[] {
+  const ways: Way[] = new Array(deltas.length);
+  for (let i = deltas.length - 1; i >= 0; i--) {
+    let best: Way | undefined;
+    const offer = (op: number, args: readonly number[], bytes: number, count: number) => {
+      const cost = bytes + 1 + (ways[i + count]?.cost ?? 0);
+      // Of equals the longer run: there are fewer operators to carry out.
+      if (!best || cost < best.cost || (cost === best.cost && count > best.count)) best = { cost, count, step: { op, args: args.slice() } };
+    };
+    if (isCurve(deltas[i])) curveRuns(deltas, i, offer);
+    else lineRuns(deltas, i, offer);
+    ways[i] = best!;
+  }
   const steps: Step[] = [];
-  for (let i = 0; i < deltas.length; ) {
-    const d = deltas[i]!;
-    const taken = d.length === 2 ? takeLines(deltas, i) : takeCurves(deltas, i);
-    steps.push(taken.step);
-    i += taken.count;
-  }
-  return joinCurvesAndLines(steps);
+  for (let i = 0; i < deltas.length; i += ways[i]!.count) steps.push(ways[i]!.step);
+  return steps;
 }
 
-function takeLines(deltas: readonly number[][], i: number): { step: Step; count: number } {
-  const level = (d: number[] | undefined) => d?.length === 2 && d[1] === 0;
-  const upright = (d: number[] | undefined) => d?.length === 2 && d[0] === 0;
-  const first = deltas[i]!;
-  if (level(first) || upright(first)) {
-    const args: number[] = [];
-    let wantLevel = level(first);
-    const op = wantLevel ? HLINETO : VLINETO;
-    while (args.length < STACK && (wantLevel ? level(deltas[i + args.length]) : upright(deltas[i + args.length]))) {
-      args.push(deltas[i + args.length]![wantLevel ? 0 : 1]!);
-      wantLevel = !wantLevel;
+/** Weighs an operator for the next `count` segments; `bytes` is what its arguments take. */
+type Offer = (op: number, args: readonly number[], bytes: number, count: number) => void;
+
+/** Arguments with the bytes they take so far. */
+class Arguments {
+  readonly list: number[] = [];
+  bytes = 0;
+  add(...values: readonly number[]): void {
+    for (const v of values) {
+      this.list.push(v);
+      this.bytes += sizeOf(v);
     }
-    return { step: { op, args }, count: args.length };
   }
-  const args: number[] = [];
-  let count = 0;
-  for (let d = first; d && d.length === 2 && d[0] !== 0 && d[1] !== 0 && args.length + 2 <= STACK; d = deltas[i + count]!) {
-    args.push(...d);
-    count++;
-  }
-  return { step: { op: RLINETO, args }, count };
 }
 
-const startsLevel = (d: readonly number[]) => d[1] === 0;
-const startsUpright = (d: readonly number[]) => d[0] === 0;
-const endsLevel = (d: readonly number[]) => d[5] === 0;
-const endsUpright = (d: readonly number[]) => d[4] === 0;
-const isCurve = (d: readonly number[] | undefined): d is number[] => d?.length === 6;
+const isCurve = (d: readonly number[] | undefined): boolean => d?.length === 6;
 
-function takeCurves(deltas: readonly number[][], i: number): { step: Step; count: number } {
-  const options = [takeAlternating(deltas, i), takeParallel(deltas, i, true), takeParallel(deltas, i, false)];
-  const best = options.reduce((a, b) => (b.count > a.count ? b : a));
-  if (best.count > 0) return best;
-  const args: number[] = [];
-  let count = 0;
-  while (args.length + 6 <= STACK) {
-    const d = deltas[i + count];
-    if (!isCurve(d) || (count > 0 && (startsLevel(d) || startsUpright(d)) && (endsLevel(d) || endsUpright(d)))) break;
-    args.push(...d);
-    count++;
-  }
-  return { step: { op: RRCURVETO, args }, count };
-}
-
-/** hvcurveto and vhcurveto: curves that leave level and arrive upright, then the other way, in turn. */
-function takeAlternating(deltas: readonly number[][], i: number): { step: Step; count: number } {
-  const first = deltas[i]!;
-  let level = startsLevel(first) && !(startsUpright(first) && endsLevel(first));
-  const op = level ? HVCURVETO : VHCURVETO;
-  const args: number[] = [];
-  let count = 0;
-  for (let d = deltas[i]; isCurve(d) && args.length + 4 <= STACK; d = deltas[i + count]) {
-    if (!(level ? startsLevel(d) : startsUpright(d))) break;
-    const closes = level ? endsUpright(d) : endsLevel(d);
-    const lead = level ? d[0]! : d[1]!;
-    const tail = level ? d[5]! : d[4]!;
-    if (!closes) {
-      if (args.length + 5 > STACK) break;
-      args.push(lead, d[2]!, d[3]!, tail, level ? d[4]! : d[5]!);
-      count++;
+/** rlineto, hlineto, vlineto; rlinecurve where a curve follows. */
+function lineRuns(deltas: readonly number[][], i: number, offer: Offer): void {
+  const any = new Arguments();
+  for (let k = 0; any.list.length + 2 <= STACK; k++) {
+    const d = deltas[i + k];
+    if (!d) break;
+    if (isCurve(d)) {
+      if (any.list.length + 6 <= STACK) {
+        any.add(...d);
+        offer(RLINECURVE, any.list, any.bytes, k + 1);
+      }
       break;
     }
-    args.push(lead, d[2]!, d[3]!, tail);
-    count++;
-    level = !level;
+    any.add(...d);
+    offer(RLINETO, any.list, any.bytes, k + 1);
   }
-  return { step: { op, args }, count };
+  for (const startsLevel of [true, false]) {
+    const turns = new Arguments();
+    for (let k = 0; k < STACK; k++) {
+      const d = deltas[i + k];
+      const level = startsLevel === (k % 2 === 0);
+      if (d?.length !== 2 || d[level ? 1 : 0] !== 0) break;
+      turns.add(d[level ? 0 : 1]!);
+      offer(startsLevel ? HLINETO : VLINETO, turns.list, turns.bytes, k + 1);
+    }
+  }
+}
+
+/** rrcurveto and rcurveline, then the operators for curves that are level or upright at an end. */
+function curveRuns(deltas: readonly number[][], i: number, offer: Offer): void {
+  const any = new Arguments();
+  for (let k = 0; any.list.length + 2 <= STACK; k++) {
+    const d = deltas[i + k];
+    if (!d || (isCurve(d) && any.list.length + 6 > STACK)) break;
+    any.add(...d);
+    if (!isCurve(d)) {
+      offer(RCURVELINE, any.list, any.bytes, k + 1);
+      break;
+    }
+    offer(RRCURVETO, any.list, any.bytes, k + 1);
+  }
+  for (const level of [true, false]) {
+    parallelRun(deltas, i, level, offer);
+    alternatingRun(deltas, i, level, offer);
+  }
 }
 
 /** hhcurveto and vvcurveto: curves that leave and arrive level (or upright), the first allowed one odd value. */
-function takeParallel(deltas: readonly number[][], i: number, level: boolean): { step: Step; count: number } {
-  const args: number[] = [];
-  let count = 0;
-  for (let d = deltas[i]; isCurve(d) && args.length + 5 <= STACK; d = deltas[i + count]) {
-    if (!(level ? endsLevel(d) : endsUpright(d))) break;
-    const odd = level ? d[1]! : d[0]!;
+function parallelRun(deltas: readonly number[][], i: number, level: boolean, offer: Offer): void {
+  const run = new Arguments();
+  const [along, across] = level ? [0, 1] : [1, 0];
+  for (let k = 0; run.list.length + 5 <= STACK; k++) {
+    const d = deltas[i + k];
+    if (d?.length !== 6 || d[4 + across] !== 0) break;
+    const odd = d[across]!;
     if (odd !== 0) {
-      if (count > 0) break;
-      args.push(odd);
+      if (k > 0) break;
+      run.add(odd);
     }
-    args.push(level ? d[0]! : d[1]!, d[2]!, d[3]!, level ? d[4]! : d[5]!);
-    count++;
+    run.add(d[along]!, d[2]!, d[3]!, d[4 + along]!);
+    offer(level ? HHCURVETO : VVCURVETO, run.list, run.bytes, k + 1);
   }
-  return { step: { op: level ? HHCURVETO : VVCURVETO, args }, count };
 }
 
-/** rcurveline and rlinecurve: a general run followed by one of the other kind. */
-function joinCurvesAndLines(steps: readonly Step[]): Step[] {
-  const out: Step[] = [];
-  for (const step of steps) {
-    const last = out[out.length - 1];
-    if (last?.op === RRCURVETO && step.op === RLINETO && step.args.length === 2 && last.args.length + 2 <= STACK) {
-      out[out.length - 1] = { op: RCURVELINE, args: [...last.args, ...step.args] };
-    } else if (last?.op === RLINETO && step.op === RRCURVETO && step.args.length === 6 && last.args.length + 6 <= STACK) {
-      out[out.length - 1] = { op: RLINECURVE, args: [...last.args, ...step.args] };
-    } else out.push(step);
+/** hvcurveto and vhcurveto: curves that leave level and arrive upright, then the other way, in turn; the last one may miss. */
+function alternatingRun(deltas: readonly number[][], i: number, startsLevel: boolean, offer: Offer): void {
+  const op = startsLevel ? HVCURVETO : VHCURVETO;
+  const run = new Arguments();
+  let level = startsLevel;
+  for (let k = 0; run.list.length + 4 <= STACK; k++) {
+    const d = deltas[i + k];
+    const [along, across] = level ? [0, 1] : [1, 0];
+    if (d?.length !== 6 || d[across] !== 0) break;
+    run.add(d[along]!, d[2]!, d[3]!, d[4 + across]!);
+    const miss = d[4 + along]!;
+    if (miss !== 0) {
+      if (run.list.length + 1 > STACK) break;
+      run.add(miss);
+      offer(op, run.list, run.bytes, k + 1);
+      break;
+    }
+    offer(op, run.list, run.bytes, k + 1);
+    level = !level;
   }
-  return out;
 }
 
 function emit(out: number[], step: Step): void {
@@ -190,11 +208,17 @@ function emit(out: number[], step: Step): void {
   out.push(step.op);
 }
 
+/** The nearest 16.16 number: steps between such add up without error. */
+const fixed = (v: number): number => (Number.isInteger(v) ? v : Math.round(v * 65536) / 65536);
+
+/** How many bytes a number takes. */
+const sizeOf = (v: number): number => (!Number.isInteger(v) ? 5 : v >= -107 && v <= 107 ? 1 : v >= -1131 && v <= 1131 ? 2 : 3);
+
 /** A number in the shortest charstring or dictionary-like encoding; fractions as 16.16. */
 function pushNumber(out: number[], v: number): void {
   if (!Number.isInteger(v)) {
-    const fixed = Math.round(v * 65536);
-    out.push(255, (fixed >> 24) & 255, (fixed >> 16) & 255, (fixed >> 8) & 255, fixed & 255);
+    const whole = Math.round(v * 65536);
+    out.push(255, (whole >> 24) & 255, (whole >> 16) & 255, (whole >> 8) & 255, whole & 255);
   } else if (v >= -107 && v <= 107) out.push(v + 139);
   else if (v >= 108 && v <= 1131) out.push(247 + ((v - 108) >> 8), (v - 108) & 255);
   else if (v >= -1131 && v <= -108) out.push(251 + ((-v - 108) >> 8), (-v - 108) & 255);

@@ -143,6 +143,55 @@ test('contours whose ends fall are refused with table, glyph and place', () => {
   expect(read).toEqual({ ok: false, reason: 'The glyf (glyph 0) table has contours whose last points do not rise, at byte 10.' });
 });
 
+test('fractions come back to the nearest 65,536th, wherever along the outline they lie', () => {
+  const real = fc.double({ min: -2000, max: 2000, noNaN: true });
+  const point = fc.array(real, { minLength: 2, maxLength: 2 });
+  const curve = fc.array(real, { minLength: 6, maxLength: 6 });
+  fc.assert(
+    fc.property(fc.tuple(real, real, fc.array(fc.oneof(point, curve), { minLength: 1, maxLength: 60 })), ([x, y, segments]) => {
+      const [back] = readCharstring(writeCharstring([{ x, y, segments }], undefined), NONE, 'test').contours;
+      const all = [x, y, ...segments.flat()];
+      const read = [back!.x, back!.y, ...back!.segments.flat()];
+      expect(read).toHaveLength(all.length);
+      expect(Math.max(...read.map((v, i) => Math.abs(v - all[i]!)))).toBeLessThanOrEqual(1 / 65536);
+    }),
+    { numRuns: 60, seed: 3 },
+  );
+});
+
+describe('the fewest bytes', () => {
+  /** Bytes of a drawing without its width and end. */
+  const bytes = (...segments: number[][]) => writeCharstring([{ x: 0, y: 0, segments }], undefined).length - 3;
+
+  test('a box is one operator, and so is an oval', () => {
+    expect(bytes([50, 0], [50, 70], [0, 70])).toBe(4);
+    expect(bytes([0, 28, 22, 50, 50, 50], [78, 50, 100, 28, 100, 0], [100, -28, 78, -50, 50, -50], [22, -50, 0, -28, 0, 0])).toBe(17);
+  });
+
+  test('a general run takes a level piece along where a new operator would cost more', () => {
+    // rlineto with a 0 among its arguments: 6 + 1; three operators would take 4 + 3 more.
+    expect(bytes([10, 10], [20, 10], [30, 20])).toBe(7);
+    // rlinecurve and rcurveline.
+    expect(bytes([10, 10], [20, 30, 40, 50, 60, 61])).toBe(9);
+    expect(bytes([20, 30, 40, 50, 60, 61], [70, 80])).toBe(9);
+  });
+
+  test('never more than each segment by itself, never more than any way of cutting the run in two', () => {
+    fc.assert(
+      fc.property(contour, fc.nat(23), ({ x, y, segments }, at) => {
+        const size = (from: readonly number[][], startX: number, startY: number) =>
+          writeCharstring([{ x: startX, y: startY, segments: from }], undefined).length - writeCharstring([{ x: startX, y: startY, segments: [] }], undefined).length;
+        const whole = size(segments as number[][], x, y);
+        const cut = Math.min(at, segments.length);
+        const [head, tail] = [segments.slice(0, cut), segments.slice(cut)] as [number[][], number[][]];
+        const end = head.length > 0 ? head[head.length - 1]!.slice(-2) : [x, y];
+        expect(whole).toBeLessThanOrEqual(size(head, x, y) + size(tail, end[0]!, end[1]!));
+      }),
+      { numRuns: 200, seed: 4 },
+    );
+  });
+});
+
 describe('names in a CFF table', () => {
   const info = {
     postScriptName: 'X',
