@@ -13,7 +13,7 @@ import { name } from '../opentype/name';
 import { os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
-import { shareSubroutines } from '../opentype/subroutines';
+import { type Shared, shareSubroutines } from '../opentype/subroutines';
 import { createProject } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '../project/model';
 import { drawingsOf } from '../project/outline';
@@ -151,10 +151,6 @@ function cffOutlines(
   const source = drawingsOf(project, master.id);
   const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
-  const charstrings = shapes.map((s, i) => {
-    const advance = entries[i]!.advance;
-    return advance === defaultWidthX ? s.body : withWidth(s.body, advance - nominalWidthX);
-  });
   const boxes = shapes.map((s) => s.box);
   const fontBox = roundedBox(
     boxes.reduce(
@@ -162,7 +158,13 @@ function cffOutlines(
       emptyBox(),
     ),
   );
-  const shared = compact ? shareSubroutines(charstrings) : { charstrings, subroutines: [] };
+  // Widths come before what is shared, so that glyphs alike but for their width share all.
+  const bodies = shapes.map((s) => s.body);
+  const shared: Shared = compact ? shareSubroutines(bodies) : { charstrings: bodies, global: [], local: [] };
+  const charstrings = shared.charstrings.map((body, i) => {
+    const { advance } = entries[i]!;
+    return advance === defaultWidthX ? body : withWidth(body, advance - nominalWidthX);
+  });
   // A stem the designer named is the standard one; else the commonest.
   const standard = (vertical: boolean) =>
     master.stems.find((s) => s.vertical === vertical)?.value ?? standardWidth(shapes.map((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
@@ -183,8 +185,8 @@ function cffOutlines(
       nominalWidthX,
     },
     entries.map((e) => finalName(e.glyph)),
-    shared.charstrings,
-    shared.subroutines,
+    charstrings,
+    shared,
   );
   return {
     tables: [

@@ -46,8 +46,12 @@ export type CffInfo = {
   nominalWidthX: number;
 };
 
-/** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`), their names and global subroutines. */
-export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[], subroutines: readonly Uint8Array[] = []): Uint8Array {
+/** Shared parts of charstrings by their numbers: for the whole file, and for its one private dictionary. */
+export type Subroutines = { global: readonly Uint8Array[]; local: readonly Uint8Array[] };
+const NONE: Subroutines = { global: [], local: [] };
+
+/** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`), their names and subroutines. */
+export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[], subroutines: Subroutines = NONE): Uint8Array {
   const strings: string[] = [];
   const sid = (text: string) => STANDARD_STRINGS + strings.push(text) - 1;
   const named = writeCharset(glyphNames.slice(1));
@@ -65,10 +69,11 @@ export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrin
     for (const v of [1 / info.unitsPerEm, 0, 0, 1 / info.unitsPerEm, 0, 0]) dictReal(top, v);
     top.uint16(OP.FontMatrix);
   }
-  const privateDict = writePrivate(info);
+  const privateDict = writePrivate(info, subroutines.local.length > 0);
   const nameIndex = writeIndex([ascii(info.postScriptName)]);
   const stringIndex = writeIndex(strings.map(ascii));
-  const globalSubrs = writeIndex(subroutines);
+  const globalSubrs = writeIndex(subroutines.global);
+  const localSubrs = subroutines.local.length > 0 ? writeIndex(subroutines.local) : new Uint8Array();
   // Offsets in the top dictionary are written five bytes wide, so its size is known before their values are.
   const topSize = top.length + 6 + 6 + 11;
   const fixed = 4 + nameIndex.length + indexSize([topSize]) + stringIndex.length + globalSubrs.length;
@@ -89,6 +94,7 @@ export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrin
     .raw(charset)
     .raw(charStringsIndex)
     .raw(privateDict)
+    .raw(localSubrs)
     .toBytes();
 }
 
@@ -129,7 +135,7 @@ function charsetBytes(numbers: readonly number[], format: number): Uint8Array {
   return out.toBytes();
 }
 
-function writePrivate(info: CffInfo): Uint8Array {
+function writePrivate(info: CffInfo, hasSubroutines: boolean): Uint8Array {
   const out = new Writer();
   const deltas = (values: readonly number[], op: number) => {
     if (values.length === 0) return;
@@ -144,6 +150,8 @@ function writePrivate(info: CffInfo): Uint8Array {
   if (info.stdVW !== undefined) dictNumber(out, info.stdVW).uint8(OP.StdVW);
   dictNumber(out, info.defaultWidthX).uint8(OP.defaultWidthX);
   dictNumber(out, info.nominalWidthX).uint8(OP.nominalWidthX);
+  // Local subroutines follow the dictionary; where, it says in its own last six bytes.
+  if (hasSubroutines) dictOffset(out, out.length + 6).uint8(OP.Subrs);
   return out.toBytes();
 }
 
