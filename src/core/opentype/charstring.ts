@@ -20,8 +20,8 @@ export const VVCURVETO = 26;
 export const HHCURVETO = 27;
 export const VHCURVETO = 30;
 export const HVCURVETO = 31;
-/** Type 2 argument stack limit (Adobe Technical Note 5177, appendix B). */
-const STACK = 48;
+/** Arguments of one operator: the stack holds 48 (Adobe Technical Note 5177, appendix B), and a call among them needs a place. */
+const STACK = 47;
 
 type Step = { op: number; args: number[] };
 

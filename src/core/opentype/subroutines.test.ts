@@ -1,4 +1,7 @@
 import fc from 'fast-check';
+import { buildDemo } from '../../../demo/family';
+import { cffShape } from '../casting/shape';
+import { drawingsOf } from '../project/outline';
 import { type CffContour, writeCharstring } from './charstring';
 import { readCharstring } from './charstringRead';
 import { shareSubroutines } from './subroutines';
@@ -39,6 +42,70 @@ test('shared charstrings draw what they drew, and are never larger', () => {
       expect(size(charstrings) + size(global) + size(local)).toBeLessThanOrEqual(size(plain));
     }),
     { numRuns: 200 },
+  );
+});
+
+/** Follows a charstring as a strict reader does: every subroutine returns or ends the glyph, at most ten deep, 48 numbers waiting. */
+function follow(bytes: Uint8Array, { global, local }: { global: readonly Uint8Array[]; local: readonly Uint8Array[] }, depth: number, stack: number[]): boolean {
+  const bias = (list: readonly unknown[]) => (list.length < 1240 ? 107 : 1131);
+  expect(depth).toBeLessThanOrEqual(10);
+  for (let i = 0; i < bytes.length; ) {
+    const b = bytes[i++]!;
+    if (b === 28) {
+      stack.push((((bytes[i]! << 8) | bytes[i + 1]!) << 16) >> 16);
+      i += 2;
+    } else if (b >= 247 && b < 255) stack.push(b < 251 ? (b - 247) * 256 + bytes[i++]! + 108 : -(b - 251) * 256 - bytes[i++]! - 108);
+    else if (b >= 32) stack.push(b - 139);
+    else if (b === 29 || b === 10) {
+      const list = b === 29 ? global : local;
+      const called = list[stack.pop()! + bias(list)];
+      expect(called).toBeDefined();
+      if (follow(called!, { global, local }, depth + 1, stack)) return true;
+    } else if (b === 11) {
+      expect(i).toBe(bytes.length);
+      return false;
+    } else if (b === 14) return true;
+    else stack.length = 0;
+    expect(stack.length).toBeLessThanOrEqual(48);
+  }
+  throw new Error('neither a return nor an end');
+}
+
+test('a strict reader finds every return and every end, in the whole demo', () => {
+  const demo = buildDemo();
+  for (const master of ['m1', 'm3']) {
+    const bodies = demo.glyphOrder.map((id) => cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), true, 1000).body);
+    const shared = shareSubroutines(bodies);
+    expect(shared.global.length).toBeGreaterThan(50);
+    expect(Math.abs(shared.global.length - shared.local.length)).toBeLessThanOrEqual(1);
+    for (const c of shared.charstrings) expect(follow(c, shared, 0, [])).toBe(true);
+  }
+});
+
+test('long runs leave room on the stack for the calls within them', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), { minLength: 60, maxLength: 120 }),
+      fc.array(fc.nat(50), { minLength: 3, maxLength: 12 }),
+      (steps, cuts) => {
+        // The same long line from different places on, so that what repeats begins and ends anywhere in a run.
+        const plain = cuts.map((cut) => {
+          let [x, y] = [0, 0];
+          const segments = steps.slice(cut).map(([dx, dy]) => {
+            x += dx;
+            y += dy;
+            return [x, y];
+          });
+          return writeCharstring([{ x: 0, y: 0, segments }], undefined);
+        });
+        const shared = shareSubroutines(plain);
+        shared.charstrings.forEach((c, i) => {
+          expect(follow(c, shared, 0, [])).toBe(true);
+          expect(readCharstring(c, shared, 'line')).toEqual(readCharstring(plain[i]!, { local: [], global: [] }, 'line'));
+        });
+      },
+    ),
+    { numRuns: 60, seed: 8 },
   );
 });
 

@@ -12,6 +12,8 @@ const DEEPEST = 9;
 /** What a call takes as a rule, and what a subroutine takes besides its body: its offset and its return. */
 const CALL = 2.4;
 const KEEPING = 3;
+/** Beyond so many bytes pieces are whole operators: a little larger, in a fraction of the time. */
+const MANY_BYTES = 1_000_000;
 /** Rounds in which prices and uses settle. */
 const ROUNDS = 6;
 
@@ -20,7 +22,7 @@ const ROUNDS = 6;
  * written the cheapest way (dynamic programming), a call costing its bytes and the candidate's share in what keeping it costs,
  * by how often it was used the time before. What does not pay in the end is left out. The method is that of weighted
  * parsing with a dictionary that settles by iteration (Fraser, Wendt and Myers, "Analyzing and compressing assembly code",
- * 1984, for the repeats). Pieces are single numbers and operators; charstrings may hold no hint masks. The same input gives
+ * 1984, for the repeats). Pieces are single numbers and operators, whole operators in the largest fonts; charstrings may hold no hint masks. The same input gives
  * the same output.
  */
 export function shareSubroutines(charstrings: readonly Uint8Array[]): Shared {
@@ -42,14 +44,17 @@ class PieceText {
   /** From where to where each charstring lies. */
   readonly spans: [from: number, to: number][] = [];
   private readonly sums: Int32Array;
+  /** Pieces are whole operators with their arguments. */
+  readonly whole: boolean;
 
   constructor(charstrings: readonly Uint8Array[]) {
+    this.whole = charstrings.reduce((sum, b) => sum + b.length, 0) > MANY_BYTES;
     const known = new Map<string, number>();
     const all: number[] = [];
     const ends: number[] = [];
     for (const bytes of charstrings) {
       const from = all.length;
-      for (const piece of piecesOf(bytes)) {
+      for (const piece of piecesOf(bytes, this.whole)) {
         const key = piece.join();
         let number = known.get(key);
         if (number === undefined) {
@@ -78,17 +83,20 @@ class PieceText {
   }
 }
 
-/** A charstring cut after every number and operator: what waits on the stack is kept across calls and returns. */
-function piecesOf(bytes: Uint8Array): Uint8Array[] {
+/** A charstring cut after every number and operator (what waits on the stack is kept across calls), or after operators only. */
+function piecesOf(bytes: Uint8Array, whole: boolean): Uint8Array[] {
   const out: Uint8Array[] = [];
+  let from = 0;
   for (let i = 0; i < bytes.length; ) {
-    const from = i;
     const b = bytes[i]!;
+    const isNumber = b === 28 || b >= 32;
     if (b === 28) i += 3;
     else if (b === 255) i += 5;
     else if (b >= 247 || b === 12) i += 2;
     else i += 1;
+    if (isNumber && whole) continue;
     out.push(bytes.subarray(from, i));
+    from = i;
   }
   return out;
 }
@@ -249,7 +257,7 @@ class Book {
   /** Whether the piece at a place ends the glyph, so that nothing returns from what ends with it. */
   private endsGlyph(at: number): boolean {
     const piece = this.text.pieces[this.text.numbers[at]!]!;
-    return piece[piece.length - 1] === ENDCHAR;
+    return piece[piece.length - 1] === ENDCHAR && (piece.length === 1 || this.text.whole);
   }
 }
 
