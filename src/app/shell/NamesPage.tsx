@@ -9,6 +9,7 @@ import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
 import { Button, NumberField, TextField } from '../ui/parts';
 import { filesIn } from './droppedFiles';
+import { NamesTable } from './NamesTable';
 import { download } from './projectFiles';
 
 const FONT_FILE = /\.(otf|ttf|woff2?)$/i;
@@ -149,6 +150,7 @@ export function NamesPage() {
             Open OpenType, TrueType, WOFF or WOFF2 files, or drop them or their folder here: as many as the family has.
           </p>
         )}
+        {files.length > 0 && <NamesTable files={files} />}
         <ul className="space-y-3">
           {files.map((file) => (
             <FontCard
@@ -182,16 +184,11 @@ function FontCard({
 }) {
   const { facts } = file;
   const [open, setOpen] = useState(false);
-  const now = [facts.family, facts.style].filter(Boolean).join(' ') || 'no names';
   return (
     <li className="rounded-xl border border-line bg-panel px-5 py-4" data-testid="font-card">
       <div className="mb-3 flex items-baseline gap-3">
         <h2 className="font-semibold">{file.name}</h2>
-        <p className="text-quiet">
-          now {now} · weight {facts.weightClass} · width {facts.widthClass}
-          {facts.slope === 0 ? '' : ` · leans ${Math.abs(facts.slope)}°`}
-          {facts.axes.length > 0 ? ` · varies by ${facts.axes.join(', ')}` : ''} · {facts.version ?? 'no version'}
-        </p>
+        {facts.axes.length > 0 && <p className="text-quiet">varies by {facts.axes.join(', ')}</p>}
         <button type="button" aria-label={`Take ${file.name} from the list`} className="ml-auto self-center rounded-md p-1 text-quiet hover:bg-kelp-tint" onClick={onRemove}>
           <X size={15} />
         </button>
