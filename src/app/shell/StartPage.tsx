@@ -113,7 +113,7 @@ export function StartPage() {
             <Tag size={16} /> Names of finished fonts
           </Link>
           <span className="basis-full text-quiet">
-            A project, a font (OpenType, TrueType, WOFF, WOFF2, a collection), a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
+            A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
           </span>
           <input
             ref={input}

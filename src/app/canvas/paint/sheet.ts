@@ -62,7 +62,8 @@ export function paintEdges(
   context.font = '13px "Source Sans 3 Variable", sans-serif';
   context.fillStyle = inks.kelp;
   context.textBaseline = 'top';
-  const y = Math.min(height - 22, toPxY(view, bottom) + 10);
+  // Above the line of hints at the foot of the sheet.
+  const y = Math.min(height - 46, toPxY(view, bottom) + 10);
   const number = (v: number) => String(Math.round(v * 10) / 10).replace('-', '−');
   context.textAlign = 'left';
   context.fillText(number(sides.left), toPxX(view, 0) + 5, y);

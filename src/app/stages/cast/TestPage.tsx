@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { download } from '../../shell/projectFiles';
@@ -35,6 +35,15 @@ export function TestPage({ files, text, unitsPerEm, created }: { files: readonly
       document.fonts.delete(face);
     };
   }, [file]);
+
+  // As tall as its text, whatever is typed and however large.
+  const area = useRef<HTMLTextAreaElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: text, size, face and kerning change the height.
+  useLayoutEffect(() => {
+    if (!area.current) return;
+    area.current.style.height = 'auto';
+    area.current.style.height = `${area.current.scrollHeight}px`;
+  }, [sample, size, loaded, kerning]);
 
   const [proofing, setProofing] = useState(false);
   const proof = async () => {
@@ -82,18 +91,19 @@ export function TestPage({ files, text, unitsPerEm, created }: { files: readonly
         <div data-testid="test-page" data-family={family} className="rounded-xl border border-line bg-panel p-5">
           <textarea
             aria-label="Text of the test page"
-            rows={2}
+            ref={area}
+            rows={1}
             spellCheck={false}
             value={sample}
             onChange={(e) => setSample(e.target.value)}
-            className="mb-4 w-full resize-none overflow-hidden bg-transparent leading-[1.15] outline-none"
-            style={{ ...style, fontSize: size, height: size * 2.4 }}
+            className="mb-4 w-full resize-none overflow-hidden bg-transparent py-[0.1em] leading-[1.25] outline-none"
+            style={{ ...style, fontSize: size }}
           />
           <div className="grid grid-cols-[46px_minmax(0,1fr)] items-baseline gap-y-1 border-t border-line pt-3">
             {SIZES.map((s) => (
               <div key={s} className="contents">
                 <span className="text-[12px] text-quiet">{s}</span>
-                <span className="overflow-hidden whitespace-nowrap" style={{ ...style, fontSize: s, lineHeight: 1.2 }}>
+                <span className="overflow-x-clip whitespace-nowrap" style={{ ...style, fontSize: s, lineHeight: 1.2 }}>
                   {sample}
                 </span>
               </div>
