@@ -112,9 +112,7 @@ export function StartPage() {
           <Link to="/names" className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint">
             <Tag size={16} /> Names of finished fonts
           </Link>
-          <span className="basis-full text-quiet">
-            A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
-          </span>
+          <span className="basis-full text-quiet">A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.</span>
           <input
             ref={input}
             type="file"
