@@ -7,7 +7,7 @@ import { build } from 'esbuild';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 rmSync(join(root, 'build'), { recursive: true, force: true });
 await build({
-  entryPoints: { wendril: join(root, 'src/cli/main.ts'), server: join(root, 'src/server/main.ts') },
+  entryPoints: { wendril: join(root, 'src/cli/main.ts'), server: join(root, 'src/server/main.ts'), scanSheet: join(root, 'src/server/scanSheet.ts') },
   outdir: join(root, 'build'),
   bundle: true,
   splitting: true,
@@ -17,7 +17,7 @@ await build({
   minify: true,
   keepNames: true,
   outExtension: { '.js': '.mjs' },
-  external: ['express', 'woff2-encoder'],
+  external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js'],
   logLevel: 'warning',
 });
 // `npx wendril` looks for the command among the installed ones first.

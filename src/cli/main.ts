@@ -13,6 +13,8 @@ const HELP = `wendril — font files and their sources
   wendril apply OPERATION SOURCE TARGET [--glyphs a,b,…] [--master NAME] [--amount N] [--json]
       Tidies many glyphs: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.
       Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
+  wendril trace PICTURE TARGET.svg [--threshold PERCENT] [--detail UNITS] [--speckle PIXELS] [--height UNITS] [--json]
+      Outlines of the ink in a PNG or JPEG picture as one path; the picture is 1000 units high unless told.
   wendril --help
 `;
 
@@ -23,6 +25,7 @@ async function run(args: readonly string[]): Promise<void> {
   else if (command === 'cast') await (await import('./cast')).cast(rest);
   else if (command === 'convert') await (await import('./convert')).convert(rest);
   else if (command === 'apply') await (await import('./apply')).apply(rest);
+  else if (command === 'trace') await (await import('./trace')).trace(rest);
   else if (command === 'names') await (await import('./names')).names(rest);
   else if (command === 'info') await (await import('./info')).info(rest);
   else throw new CliError(`There is no command “${command}”; see wendril --help.`);

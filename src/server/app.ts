@@ -1,8 +1,9 @@
 import { join } from 'node:path';
 import express, { type Express } from 'express';
+import { type ScannerParts, scannerRoutes } from './scanner';
 
-/** Serves the built app. Hashed assets are kept for good, everything else is asked for again. */
-export function createApp(dist: string): Express {
+/** Serves the built app, and the scanner when it is given one. Hashed assets are kept for good, everything else is asked for again. */
+export function createApp(dist: string, scanner?: ScannerParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((request, response, next) => {
@@ -18,6 +19,7 @@ export function createApp(dist: string): Express {
     );
     next();
   });
+  if (scanner) app.use('/scanner', scannerRoutes(scanner));
   app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(
     express.static(dist, {

@@ -3,6 +3,7 @@ import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
+import { tray } from './tray';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const PREFERRED = 5480;
@@ -32,7 +33,7 @@ if (!existsSync(join(root, 'dist/index.html'))) {
   process.stderr.write('The app is not built; run npm start.\n');
   process.exit(1);
 }
-const server = createApp(join(root, 'dist')).listen(await choosePort());
+const server = createApp(join(root, 'dist'), tray).listen(await choosePort());
 server.once('listening', () => {
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : PREFERRED;

@@ -3,6 +3,7 @@ import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-r
 import { Toaster, toast } from 'sonner';
 import { glyphNamed } from '../../core/project/queries';
 import { Galley } from '../galley/Galley';
+import { closeSheetDialog, useSheetDialog } from '../lettering/sheetDialog';
 import { chooseGlyph, clearNotice, leaveProject, savesFinished, showProject, useBench } from '../state/bench';
 import { recordsOf } from '../state/library';
 import { takeProject } from '../state/tabLock';
@@ -20,6 +21,8 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   fit: lazy(() => import('../stages/fit/Fit')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
+
+const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
 
 type Opening = { kind: 'opening' } | { kind: 'open' } | { kind: 'fault'; sentence: string };
 
@@ -100,6 +103,7 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
   const title = useBench((s) => s.settled?.family.name ?? '');
   const readOnly = useBench((s) => s.readOnly);
   const notice = useBench((s) => s.notice);
+  const sheetOpen = useSheetDialog((s) => s.open);
   const [sheet, setSheet] = useState(false);
   const [palette, setPalette] = useState(false);
   const commands = useCommands({ projectId, navigate, openSheet: () => setSheet(true), openPalette: () => setPalette(true) });
@@ -150,6 +154,11 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
       </div>
       <CommandPalette open={palette} onClose={() => setPalette(false)} commands={commands} projectId={projectId} stage={stage} />
       <ShortcutSheet open={sheet} onClose={() => setSheet(false)} commands={commands} />
+      {sheetOpen && (
+        <Suspense>
+          <SheetDialog open onClose={closeSheetDialog} />
+        </Suspense>
+      )}
       <Toaster position="top-center" offset={56} />
     </div>
   );

@@ -3,6 +3,7 @@ import type { NavigateFunction } from 'react-router';
 import { tinykeys } from 'tinykeys';
 import { directByNesting } from '../../core/drawing/edits';
 import { removeOverlap } from '../../core/drawing/shapeEdits';
+import { openSheetDialog } from '../lettering/sheetDialog';
 import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../state/bench';
 import { setBenchLight } from '../state/light';
 import { saveToFile } from './projectFiles';
@@ -77,6 +78,7 @@ export function useCommands({
           if (glyph) run((p) => removeOverlap(p, { at: { glyph, master } }));
         },
       },
+      { id: 'sheet', title: 'Get a sheet of lettering', group: 'Project', run: openSheetDialog },
       {
         id: 'save-file',
         title: 'Save the project to a file',

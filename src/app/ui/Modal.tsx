@@ -3,14 +3,14 @@ import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 
 /** A dialog in the bench's look; Escape and the cross close it. */
-export function Modal({ open, onClose, title, children, wide }: { open: boolean; onClose: () => void; title: string; children: ReactNode; wide?: boolean }) {
+export function Modal({ open, onClose, title, children, wide, full }: { open: boolean; onClose: () => void; title: string; children: ReactNode; wide?: boolean; full?: boolean }) {
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed top-[8vh] left-1/2 z-50 max-h-[86vh] w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto rounded-xl border border-line bg-panel p-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
+          className={`fixed ${full ? 'top-[3vh] max-h-[94vh]' : 'top-[8vh] max-h-[86vh]'} left-1/2 z-50 w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto rounded-xl border border-line bg-panel p-5 shadow-xl ${full ? 'max-w-[1120px]' : wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Dialog.Title className="text-[17px] font-semibold">{title}</Dialog.Title>

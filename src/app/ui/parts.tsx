@@ -1,4 +1,4 @@
-import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, useEffect, useId, useState } from 'react';
+import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref, useEffect, useId, useState } from 'react';
 import { readNumber } from './number';
 
 type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
@@ -22,7 +22,7 @@ export function Button({ kind = 'plain', className = '', ...rest }: ButtonHTMLAt
 
 const FIELD = 'h-7.5 w-full min-w-0 rounded-lg border border-line bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
 
-export function TextField(props: InputHTMLAttributes<HTMLInputElement>) {
+export function TextField(props: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> | undefined }) {
   return <input type="text" spellCheck={false} autoComplete="off" {...props} className={`${FIELD} ${props.className ?? ''}`} />;
 }
 

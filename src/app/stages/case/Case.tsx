@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
+import { openSheetDialog } from '../../lettering/sheetDialog';
 import { chooseGlyph, run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
@@ -236,6 +237,9 @@ function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: str
         </p>
         <Button className="w-full" disabled={parsed.requests.length === 0 || parsed.faults.length > 0} onClick={add}>
           Add
+        </Button>
+        <Button className="mt-2 w-full" title="Letters from a scanned sheet or a photograph, each to its glyph" onClick={openSheetDialog}>
+          Get a sheet…
         </Button>
       </Section>
     </Details>

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { addBackdrop } from '../../../core/drawing/edits';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf } from '../../../core/project/queries';
@@ -7,6 +7,7 @@ import { isTyping } from '../../shell/commands';
 import { run, say, useBench } from '../../state/bench';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
+import { setTab, setTool, setTracing, useDrawBench } from './drawBench';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
 
 const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
@@ -51,15 +52,22 @@ async function bringPicture(file: File): Promise<boolean> {
 export default function Draw() {
   const hasGlyph = useBench((s) => s.glyph !== undefined && s.project?.glyphs[s.glyph] !== undefined);
   const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.length > 0 : false));
-  const [tool, setTool] = useState<ToolName>('select');
+  const tool = useDrawBench((s) => s.tool);
   const input = useRef<HTMLInputElement>(null);
+  const glyph = useBench((s) => s.glyph);
+  const master = useBench((s) => s.master);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another drawing ends a tracing.
+  useEffect(() => setTracing(undefined), [glyph, master]);
   const active = tool === 'picture' && !hasPicture ? 'select' : tool;
 
   const bring = async (files: FileList | File[] | null | undefined) => {
     const file = [...(files ?? [])][0];
     if (!file) return;
     if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await bringOutlines(file);
-    else if (await bringPicture(file)) setTool('picture');
+    else if (await bringPicture(file)) {
+      setTool('picture');
+      setTab('behind');
+    }
   };
 
   useEffect(() => {

@@ -1,0 +1,77 @@
+import { RefreshCcw } from 'lucide-react';
+import { closeContour, directByNesting, reverseContours, setStartPoint } from '../../../../core/drawing/edits';
+import { keyParts, type PointKey, pointKey, pointOf } from '../../../../core/drawing/points';
+import { signedArea } from '../../../../core/geometry/contour';
+import { hasMixedDirections } from '../../../../core/geometry/winding';
+import { plural } from '../../../../core/project/edit';
+import type { Drawing } from '../../../../core/project/model';
+import { run, select } from '../../../state/bench';
+import { Button, Section } from '../../../ui/parts';
+import { place } from './place';
+
+/** The contours in their order: direction, start, what is open. */
+export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const at = place();
+  if (drawing.contours.length === 0) {
+    return (
+      <Section title="Contours">
+        <p className="text-quiet">
+          {drawing.components.length > 0
+            ? `Made of ${plural(drawing.components.length, 'component')}.`
+            : 'Nothing drawn yet: take the Pen, Oval or Box, or put a picture behind and draw over it.'}
+        </p>
+      </Section>
+    );
+  }
+  const wrong = hasMixedDirections(drawing.contours);
+  const only = keys.length === 1 ? keys[0] : undefined;
+  const single = only && pointOf(drawing, only);
+  const canStart = single && single.type !== 'off' && drawing.contours[keyParts(only!)[0]]!.closed;
+  return (
+    <Section title={plural(drawing.contours.length, 'contour')}>
+      <ul className="mb-2 max-h-40 overflow-auto">
+        {drawing.contours.map((c, i) => {
+          const chosen = keys.some((k) => keyParts(k)[0] === i);
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
+            <li key={i} className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}>
+              <button
+                type="button"
+                className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
+                onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}
+              >
+                <b className="w-4 font-semibold">{i + 1}</b>
+                <span className="truncate text-quiet">{c.closed ? (signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
+              </button>
+              {!c.closed && (
+                <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at, index: i }))}>
+                  close
+                </button>
+              )}
+              <button
+                type="button"
+                aria-label={`Reverse contour ${i + 1}`}
+                title="Reverse"
+                className="rounded p-1 text-quiet hover:bg-kelp-tint"
+                onClick={() => run((p) => reverseContours(p, { at, contours: [i] }))}
+              >
+                <RefreshCcw size={14} />
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="flex flex-wrap gap-1.5">
+        {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
+        {wrong && (
+          <div className="w-full rounded-lg bg-marigold-tint p-2 text-[13px]">
+            <p className="mb-1">▲ A contour goes the wrong way for where it lies; counters may fill.</p>
+            <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => directByNesting(p, { at }))}>
+              Set directions by nesting
+            </button>
+          </div>
+        )}
+      </div>
+    </Section>
+  );
+}

@@ -1,0 +1,53 @@
+import { useState } from 'react';
+import { keyParts, type PointKey } from '../../../../core/drawing/points';
+import { combineContours, removeOverlap } from '../../../../core/drawing/shapeEdits';
+import type { ShapeOperation } from '../../../../core/geometry/overlaps';
+import type { Drawing } from '../../../../core/project/model';
+import { run, select } from '../../../state/bench';
+import { Button, Section } from '../../../ui/parts';
+import { TidyDialog } from '../TidyDialog';
+import { place } from './place';
+
+const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: string }[] = [
+  { operation: 'unite', title: 'Unite', hint: 'One outline around the chosen contours and the others' },
+  { operation: 'subtract', title: 'Subtract', hint: 'Takes the chosen contours out of the others' },
+  { operation: 'intersect', title: 'Intersect', hint: 'Keeps only what the chosen contours and the others share' },
+  { operation: 'exclude', title: 'Exclude', hint: 'Keeps what is in the chosen contours or in the others, but not in both' },
+];
+
+/** Arithmetic of areas: the chosen contours against the rest of the drawing. */
+export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const at = place();
+  const [tidying, setTidying] = useState(false);
+  const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
+  const some = chosen.length > 0 && chosen.length < drawing.contours.length;
+  const shape = (edit: Parameters<typeof run>[0]) => {
+    if (run(edit)) select(new Set());
+  };
+  return (
+    <Section title="Shapes">
+      <div className="flex flex-wrap gap-1.5">
+        {(drawing.contours.length > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => (
+          <Button
+            key={operation}
+            title={some ? hint : 'Choose a point of some contours first; they are put together with the others'}
+            disabled={!some}
+            onClick={() => shape((p) => combineContours(p, { at, contours: chosen, operation }))}
+          >
+            {title}
+          </Button>
+        ))}
+        <Button
+          title={some ? 'Joins what overlaps among the chosen contours' : 'Joins everything that overlaps into single outlines'}
+          onClick={() => shape((p) => removeOverlap(p, { at, contours: some ? chosen : [] }))}
+        >
+          Remove overlap
+        </Button>
+        <Button title="Extremes, needless points, nearly straight sides and more, here or in all glyphs" onClick={() => setTidying(true)}>
+          Tidy…
+        </Button>
+      </div>
+      <TidyDialog open={tidying} onClose={() => setTidying(false)} />
+    </Section>
+  );
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { tracingService } from './tracing';
+
+expose(tracingService);
