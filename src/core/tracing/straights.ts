@@ -8,6 +8,8 @@ export type Straight = { from: number; to: number; x: number; y: number; directi
 
 /** Fewest steps of a straight stretch. */
 const LEAST = 9;
+/** Least share of a section of a straight stretch with curves at both ends. */
+const LEAST_BETWEEN = 0.07;
 /** A line nearer than this to level or upright, in radians, is meant so. */
 const NEARLY = 0.011;
 
@@ -111,9 +113,13 @@ function search(samples: Samples, from: number, to: number, limits: readonly [nu
   let [a, b] = [bestFrom, bestTo];
   while (a > limits[0] && samples.isWithin(a - 1, b, tolerance)) a--;
   while (b < limits[1] && samples.isWithin(a, b + 1, tolerance)) b++;
-  if (bow(samples, a, b) < 0.45 * tolerance) {
+  // The flat top of a round is no straight stroke: between curves a stretch must count for something.
+  const counts = a === 0 || b === samples.length - 1 || b - a >= LEAST_BETWEEN * samples.length;
+  if (counts && bow(samples, a, b) < 0.45 * tolerance) {
     const straight = tightened(samples, a, b, limits[0], limits[1], tolerance);
-    out.push(straight);
+    // What is left of it when the curves at its ends have taken their part.
+    const inside = straight.from > 0 && straight.to < samples.length - 1;
+    if (!inside || straight.to - straight.from >= max(LEAST, LEAST_BETWEEN * samples.length * 0.6)) out.push(straight);
     search(samples, from, min(straight.from, to), [limits[0], straight.from], tolerance, out);
     search(samples, max(straight.to, from), to, [straight.to, limits[1]], tolerance, out);
   } else {

@@ -31,7 +31,7 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
         const change = (c: Parameters<typeof setBackdrop>[1]['change'], merge?: string) => run((p) => setBackdrop(p, { at, id: b.id, change: c }), merge);
         const name = project.pictures[b.picture]?.name ?? 'picture';
         return (
-          <div key={b.id} className="mb-2 grid gap-1">
+          <div key={b.id} className="mb-3 grid grid-cols-1 gap-1">
             <div className="flex items-center gap-1">
               <label className="flex min-w-0 flex-1 items-center gap-2">
                 <input type="checkbox" checked={b.visible} onChange={(e) => change({ visible: e.target.checked })} />
