@@ -35,3 +35,32 @@ export function rectangle(left: number, bottom: number, right: number, top: numb
   const at = (x: number, y: number): Point => ({ x, y, type: 'line' });
   return { closed: true, points: [at(left, bottom), at(right, bottom), at(right, top), at(left, top)] };
 }
+
+/** A rectangle with rounded corners, counter-clockwise; a radius is at most half a side. */
+export function roundedRectangle(left: number, bottom: number, right: number, top: number, radius: number): Contour {
+  const r = Math.min(radius, (right - left) / 2, (top - bottom) / 2);
+  const k = Math.round(r * (1 - QUARTER) * 1000) / 1000;
+  const on = (x: number, y: number, type: Point['type']): Point => ({ x, y, type, smooth: true });
+  const off = (x: number, y: number): Point => ({ x, y, type: 'off' });
+  return {
+    closed: true,
+    points: [
+      on(left + r, bottom, 'curve'),
+      on(right - r, bottom, 'line'),
+      off(right - k, bottom),
+      off(right, bottom + k),
+      on(right, bottom + r, 'curve'),
+      on(right, top - r, 'line'),
+      off(right, top - k),
+      off(right - k, top),
+      on(right - r, top, 'curve'),
+      on(left + r, top, 'line'),
+      off(left + k, top),
+      off(left, top - k),
+      on(left, top - r, 'curve'),
+      on(left, bottom + r, 'line'),
+      off(left, bottom + k),
+      off(left + k, bottom),
+    ],
+  };
+}

@@ -1,0 +1,129 @@
+import { type Contour, reverseContour } from '../geometry/contour';
+import { isEmptyBox } from '../geometry/curve';
+import { combineShapes, removeOverlaps } from '../geometry/overlaps';
+import { type Cap, type Join, strokeOutline } from '../geometry/stroke';
+import { tidy } from '../geometry/tidy';
+import { type DrawingPlace, type Edit, editDrawing, edited, type Outcome, plural, refused } from '../project/edit';
+import type { Drawing, GlyphId, MasterId, Project, Zones } from '../project/model';
+import { drawingBounds, drawingsOf, flattened } from '../project/outline';
+import { drawingOf, masterOf } from '../project/queries';
+import { withFewerPoints } from '../tidying/fewer';
+import { rectangle, roundedRectangle } from './shapes';
+
+/** Strokes made to outlines, shapes grown, hollowed and framed: of a drawing, or of many glyphs at once. */
+export type StrokeWork =
+  | { kind: 'stroke'; width: number; join: Join; cap: Cap }
+  /** Grows by a distance on every side; negative shrinks. */
+  | { kind: 'grow'; by: number; join: Join }
+  /** Leaves a wall inside the edge. */
+  | { kind: 'hollow'; wall: number; join: Join }
+  /** A box around, `margin` beyond the letter and the line's height; a `wall` thick, or filled with the letter left out. */
+  | { kind: 'frame'; margin: number; wall: number; radius: number; reversed: boolean };
+export type StrokeKind = StrokeWork['kind'];
+
+type Changed = { contours: readonly Contour[] } | { refuse: string };
+const UNSOUND = { refuse: 'These outlines lie so closely that nothing sound could be made of them.' };
+/** Points of a parallel that the shape can do without, within this distance in font units. */
+const NEEDLESS = 0.12;
+
+/** The contours through one work; `drawn` is everything drawn, components too, for what lies around it. */
+export function worked(contours: readonly Contour[], work: StrokeWork, drawn: Drawing, box: ReturnType<typeof drawingBounds>, zones: Zones): Changed {
+  const fault = faultIn(work);
+  if (fault) return { refuse: fault };
+  if (work.kind === 'frame') return framed(contours, work, box, zones, drawn);
+  if (contours.length === 0) return { refuse: 'There are no contours here to work on.' };
+  if (work.kind === 'stroke') {
+    const { contours: outline, failed } = strokeOutline(contours, work);
+    return failed ? UNSOUND : { contours: settled(outline) };
+  }
+  const closed = contours.filter((c) => c.closed);
+  if (closed.length === 0) return { refuse: 'Only closed contours have an inside; make a stroke of open ones.' };
+  const distance = work.kind === 'grow' ? work.by : -work.wall;
+  const simple = removeOverlaps(closed);
+  const edge = strokeOutline(simple.contours, { width: 2 * Math.abs(distance), join: work.join, cap: 'round' });
+  if (simple.failed || edge.failed) return UNSOUND;
+  const grown = combineShapes(simple.contours, edge.contours, distance > 0 ? 'unite' : 'subtract');
+  if (grown.failed) return UNSOUND;
+  if (work.kind === 'grow') return grown.contours.length === 0 ? { refuse: 'Nothing would be left.' } : { contours: settled(grown.contours) };
+  if (grown.contours.length === 0) return { refuse: 'The wall is so thick that nothing would be hollow.' };
+  return { contours: [...simple.contours, ...settled(grown.contours).map(reverseContour)] };
+}
+
+function faultIn(work: StrokeWork): string | undefined {
+  if (Object.values(work).some((v) => typeof v === 'number' && !Number.isFinite(v))) return 'A number is missing.';
+  if (work.kind === 'stroke' && !(work.width >= 1 && work.width <= 2000)) return 'A stroke is 1 to 2000 units wide.';
+  if (work.kind === 'grow' && (work.by === 0 || Math.abs(work.by) > 1000)) return 'Grow by 1 to 1000 units; a negative number shrinks.';
+  if (work.kind === 'hollow' && !(work.wall >= 1 && work.wall <= 1000)) return 'A wall is 1 to 1000 units thick.';
+  if (work.kind === 'frame' && (work.margin < 0 || work.radius < 0 || !(work.wall >= 1 || work.reversed)))
+    return 'A frame has a wall of at least 1 unit, a margin and a radius of at least 0.';
+  return undefined;
+}
+
+function framed(contours: readonly Contour[], work: Extract<StrokeWork, { kind: 'frame' }>, box: ReturnType<typeof drawingBounds>, zones: Zones, drawn: Drawing): Changed {
+  const empty = isEmptyBox(box);
+  const outer = {
+    left: (empty ? 0 : box.xMin) - work.margin,
+    right: (empty ? drawn.advance : box.xMax) + work.margin,
+    bottom: Math.min(zones.descender.position, empty ? 0 : box.yMin) - work.margin,
+    top: Math.max(zones.ascender.position, zones.capHeight.position, empty ? 0 : box.yMax) + work.margin,
+  };
+  const shape = (by: number) => {
+    const radius = Math.max(0, work.radius - by);
+    const sides = [outer.left + by, outer.bottom + by, outer.right - by, outer.top - by] as const;
+    return radius > 0 ? roundedRectangle(...sides, radius) : rectangle(...sides);
+  };
+  if (!work.reversed) return { contours: [...contours, shape(0), reverseContour(shape(work.wall))] };
+  const simple = removeOverlaps(contours.filter((c) => c.closed));
+  if (simple.failed) return UNSOUND;
+  const turned = simple.contours.map((c) => reverseContour(c));
+  return { contours: [shape(0), ...turned] };
+}
+
+/** Cut points on a grid of thousandths, needless ones taken away. */
+const settled = (contours: readonly Contour[]): Contour[] =>
+  contours.map((c) => {
+    const fewer = withFewerPoints([c], NEEDLESS)[0]!;
+    return { ...fewer, points: fewer.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
+  });
+
+const DONE: Readonly<Record<StrokeKind, string>> = { stroke: 'Made strokes to outlines', grow: 'Grew the shape', hollow: 'Hollowed', frame: 'Framed' };
+
+/** Works on chosen contours of a drawing, or on all of it. A reversed frame takes parts apart first. */
+export const workStrokes: Edit<{ at: DrawingPlace; contours: readonly number[]; work: StrokeWork }> = (project, { at, contours: chosen, work }) => {
+  const master = masterOf(project, at.master);
+  if (!master) return refused('That master is no longer in the project.');
+  return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
+};
+
+function workedDrawing(project: Project, d: Drawing, master: MasterId, chosen: readonly number[], work: StrokeWork): Drawing | { refuse: string } {
+  const apart = work.kind === 'frame' && work.reversed;
+  const all = apart ? flattened(d, drawingsOf(project, master)) : d.contours;
+  const own = apart || chosen.length === 0 ? all : all.filter((_, i) => chosen.includes(i));
+  const result = worked(own, work, d, drawingBounds(d, drawingsOf(project, master)), masterOf(project, master)!.zones);
+  if ('refuse' in result) return result;
+  return { ...d, contours: [...all.filter((c) => !own.includes(c)), ...result.contours], components: apart ? [] : d.components };
+}
+
+/** The same for many glyphs in some masters; glyphs that cannot be worked on stay as they are. */
+export const workStrokesOfGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readonly MasterId[]; work: StrokeWork }> = (project, { glyphs, masters, work }): Outcome => {
+  const fault = faultIn(work);
+  if (fault) return refused(fault);
+  const next = { ...project.glyphs };
+  let count = 0;
+  for (const id of glyphs) {
+    const glyph = project.glyphs[id];
+    if (!glyph) continue;
+    const drawings = { ...glyph.drawings };
+    for (const m of masters) {
+      const drawing = drawingOf(glyph, m);
+      if (drawing.contours.length === 0 && !(work.kind === 'frame' && drawing.components.length > 0)) continue;
+      const result = workedDrawing(project, drawing, m, [], work);
+      if (!('refuse' in result)) drawings[m] = result;
+    }
+    if (Object.keys(drawings).some((m) => drawings[m] !== glyph.drawings[m])) {
+      next[id] = { ...glyph, drawings };
+      count++;
+    }
+  }
+  return count === 0 ? refused('No glyph could be worked on that way.') : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
+};
