@@ -5,7 +5,7 @@ import { deletePoints as deleteFrom } from '../geometry/deletePoints';
 import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import { type DrawingPlace, type Edit, editDrawing, plural, refused } from '../project/edit';
-import type { Anchor, Backdrop, Drawing, Picture } from '../project/model';
+import type { Anchor, Drawing } from '../project/model';
 import { movePointsOf, withHandles } from './move';
 import { setSmooth as smoothOf, toggleSegment as toggleOf } from './pointKinds';
 import { byContour, keyParts, type PointKey, pointOf } from './points';
@@ -147,20 +147,11 @@ export function shifted(drawing: Drawing, dx: number): Drawing {
   };
 }
 
-export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (project, { at, key, picture, backdrop }) =>
-  editDrawing({ ...project, pictures: { ...project.pictures, [key]: picture } }, at, `Put ${picture.name} behind the drawing`, (d) => ({
-    ...d,
-    backdrops: [...d.backdrops, backdrop],
-  }));
-
-export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (project, { at, id, change }) =>
-  editDrawing(project, at, 'Changed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)) }));
-
-/** Takes a backdrop away; its picture goes too when nothing else shows it. */
-export const removeBackdrop: Edit<At & { id: string }> = (project, { at, id }) => {
-  const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.filter((b) => b.id !== id) }));
-  if (!outcome.ok) return outcome;
-  const used = new Set(Object.values(outcome.project.glyphs).flatMap((g) => Object.values(g.drawings).flatMap((d) => d.backdrops.map((b) => b.picture))));
-  const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
-  return { ...outcome, project: { ...outcome.project, pictures } };
-};
+/** Gives a contour another place in the order of contours. */
+export const orderContour: Edit<At & { from: number; to: number }> = (project, { at, from, to }) =>
+  editDrawing(project, at, `Made contour ${from + 1} number ${to + 1}`, (d) => {
+    const moved = d.contours[from];
+    if (!moved || !d.contours[to] || from === to) return { refuse: 'That contour stands there already.' };
+    const rest = d.contours.filter((_, i) => i !== from);
+    return { ...d, contours: [...rest.slice(0, to), moved, ...rest.slice(to)] };
+  });

@@ -7,6 +7,8 @@ import { keyParts, type PointKey } from './points';
 
 /** How far the shape may stray when a point glides, in font units. */
 export const GLIDE_WITHIN = 0.5;
+/** A turn, in radians, at which a point is a corner: it would take the corner along. */
+const SHARP = 0.06;
 
 /**
  * Slides an on-curve point along its outline towards a place, the shape staying within {@link GLIDE_WITHIN}: one side is cut
@@ -19,7 +21,7 @@ export function glided(contour: Contour, index: number, x: number, y: number): C
   const out = segments.find((s) => s.from === index);
   if (!into || !out || into === out || into.curves.length !== 1 || out.curves.length !== 1) return undefined;
   const [a, b] = [into.curves[0]!, out.curves[0]!];
-  if (a.length === 6 || b.length === 6) return undefined;
+  if (a.length === 6 || b.length === 6 || turnBetween(a, b) > SHARP) return undefined;
   const [nearA, nearB] = [nearestOn(a, x, y), nearestOn(b, x, y)];
   const onA = nearA.distance <= nearB.distance;
   // How far along the way from the point to the far end of that side.
@@ -37,6 +39,11 @@ export function glided(contour: Contour, index: number, x: number, y: number): C
   if (!best || low + high < 1e-4) return undefined;
   return rebuilt(contour, into, out, index, best);
 }
+
+const turnBetween = (a: Curve, b: Curve): number => {
+  const [u, v] = [directionAt(a, 1), directionAt(b, 0)];
+  return Math.abs(Math.atan2(u[0] * v[1] - u[1] * v[0], u[0] * v[0] + u[1] * v[1]));
+};
 
 /** Both sides with the point moved by a share of one of them; undefined when the shape would stray too far. */
 function moved(a: Curve, b: Curve, onA: boolean, share: number): readonly [Curve, Curve] | undefined {

@@ -332,16 +332,16 @@ function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, 
     components: glif.components.map(({ base, ...c }) => ({ ...c, glyph: ids.get(base) ?? base })),
     anchors: glif.anchors,
     guides: glif.guides,
-    backdrops: backdropsFrom(own, glif, source, pictures),
+    backdrops: backdropsFrom(own, glif, source, ids, pictures),
     ...(glif.note ? { note: glif.note } : {}),
     ...(Object.keys(lib).length > 0 ? { lib } : {}),
   };
 }
 
-function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, pictures: Readonly<Record<string, Picture>>): Backdrop[] {
+function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Readonly<Record<string, Picture>>): Backdrop[] {
   if (own?.backdrops !== undefined) {
-    const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(own.backdrops);
-    return list.success ? list.data.filter((b) => pictures[b.picture]) : [];
+    const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(renamedGlyphs(own.backdrops, (name) => ids.get(name)));
+    return list.success ? list.data.filter((b) => b.outline || pictures[b.picture]) : [];
   }
   if (!glif.image) return [];
   const key = `${source.folder}/images/${glif.image.fileName}`;

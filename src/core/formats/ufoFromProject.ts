@@ -147,7 +147,10 @@ function asLib(value: unknown): LibValue {
 function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string, isDefault: boolean): Glif {
   const { backdrops } = drawing;
   const own: Record<string, LibValue> = {};
-  if (backdrops.length > 0) own.backdrops = asLib(backdrops.map((b) => ({ ...b, picture: pictureKey(project, b.picture, folder) })));
+  if (backdrops.length > 0) {
+    const listed = backdrops.map((b) => ({ ...b, picture: b.outline ? '' : pictureKey(project, b.picture, folder) }));
+    own.backdrops = renamedGlyphs(asLib(listed), (id) => nameOf(project, id));
+  }
   if (isDefault) {
     const facts = {
       status: glyph.status,

@@ -71,14 +71,16 @@ export function directedByNesting(contours: readonly Contour[]): readonly Contou
 }
 
 /**
- * Do some contours go the wrong way for where they lie while others go right? Then a non-zero fill closes counters.
- * A drawing that is turned round as a whole fills just as well and is no fault.
+ * Contours that go the wrong way for where they lie, so that a non-zero fill closes a counter or leaves an island out. What the
+ * largest outer contour does is right: a drawing that is turned round as a whole fills just as well.
  */
-export function hasMixedDirections(contours: readonly Contour[]): boolean {
+export function wrongWay(contours: readonly Contour[]): number[] {
   const depths = nestingDepths(contours);
-  const right = contours.flatMap((c, i) => {
-    const area = signedArea(c);
-    return c.closed && area !== 0 ? [area > 0 === (depths[i]! % 2 === 0)] : [];
-  });
-  return right.includes(true) && right.includes(false);
+  const turns = contours.map((c, i) => (c.closed ? Math.sign(signedArea(c)) * (depths[i]! % 2 === 0 ? 1 : -1) : 0));
+  const size = contours.map((c) => Math.abs(signedArea(c)));
+  const largest = turns.reduce((best, turn, i) => (turn !== 0 && depths[i] === 0 && (best < 0 || size[i]! > size[best]!) ? i : best), -1);
+  return largest < 0 ? [] : turns.flatMap((turn, i) => (turn !== 0 && turn !== turns[largest] ? [i] : []));
 }
+
+/** Do some contours go the wrong way for where they lie? */
+export const hasMixedDirections = (contours: readonly Contour[]): boolean => wrongWay(contours).length > 0;

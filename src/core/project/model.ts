@@ -57,11 +57,23 @@ const guide = z.object({
 });
 export type Guide = Readonly<z.infer<typeof guide>>;
 
+const backdropOutline = z.discriminatedUnion('kind', [
+  /** The same glyph in another master, as it is there now. */
+  z.object({ kind: z.literal('master'), master: z.string() }),
+  /** Another glyph in the same master, as it is now. */
+  z.object({ kind: z.literal('glyph'), glyph: z.string() }),
+  z.object({ kind: z.literal('take'), take: z.string() }),
+  /** A copy of an outline, kept as it was. */
+  z.object({ kind: z.literal('copy'), contours: z.array(contourSchema).readonly() }),
+]);
+export type BackdropOutline = Readonly<z.infer<typeof backdropOutline>>;
+
 const backdrop = z.object({
   id: z.string(),
-  /** Key into the project's pictures. */
+  /** Key into the project's pictures; empty where an outline is shown. */
   picture: z.string(),
-  /** From picture pixels (y down, origin at the top left) to font units. */
+  outline: backdropOutline.optional(),
+  /** From picture pixels (y down, origin at the top left), or from the outline's own units, to font units. */
   transform: affine,
   /** 0 invisible to 1 full. */
   strength: z.number().min(0).max(1),

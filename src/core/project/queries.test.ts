@@ -1,5 +1,6 @@
 import { buildStarter } from '../../../demo/starter';
-import { addBackdrop, addContours, closeContour, removeBackdrop, setBackdrop } from '../drawing/edits';
+import { addBackdrop, removeBackdrop, setBackdrop } from '../drawing/backdrops';
+import { addContours, closeContour } from '../drawing/edits';
 import { rectangle } from '../drawing/shapes';
 import { groupOf } from '../kerning/pairs';
 import type { Outcome } from './edit';

@@ -1,4 +1,4 @@
-import { setBackdrop } from '../../../core/drawing/edits';
+import { setBackdrop } from '../../../core/drawing/backdrops';
 import type { Affine } from '../../../core/geometry/affine';
 import type { Backdrop } from '../../../core/project/model';
 import { cornersOf } from '../paint/pictures';

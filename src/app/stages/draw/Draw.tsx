@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { addBackdrop } from '../../../core/drawing/edits';
+import { addBackdrop } from '../../../core/drawing/backdrops';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf } from '../../../core/project/queries';
 import type { ToolName } from '../../canvas/tools/tool';

@@ -1,5 +1,5 @@
 import { ImagePlus, Lock, LockOpen, ScanLine, Trash2 } from 'lucide-react';
-import { removeBackdrop, setBackdrop } from '../../../../core/drawing/edits';
+import { removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
 import type { Drawing } from '../../../../core/project/model';
 import { openSheetDialog } from '../../../lettering/sheetDialog';
 import { run, useBench } from '../../../state/bench';

@@ -1,0 +1,58 @@
+import { tidy } from '../geometry/tidy';
+import { type DrawingPlace, type Edit, editDrawing, edited, refused } from '../project/edit';
+import type { Drawing, Guide, Master, MasterId } from '../project/model';
+import { masterOf } from '../project/queries';
+
+/** Guide lines of one drawing, or of a whole master. */
+type Where = { at: DrawingPlace; whole: boolean };
+
+/** The guides that hold for a drawing: the master's, then its own. */
+export const guidesFor = (master: Master, drawing: Drawing): readonly Guide[] => (master.guides.length === 0 ? drawing.guides : [...master.guides, ...drawing.guides]);
+
+const changeGuides = (
+  project: Parameters<Edit<Where>>[0],
+  { at, whole }: Where,
+  sentence: string,
+  change: (guides: readonly Guide[]) => readonly Guide[] | { refuse: string },
+): ReturnType<Edit<Where>> => {
+  if (!whole)
+    return editDrawing(project, at, sentence, (d) => {
+      const guides = change(d.guides);
+      return 'refuse' in guides ? guides : { ...d, guides };
+    });
+  const master = masterOf(project, at.master);
+  if (!master) return refused('That master is no longer in the project.');
+  const guides = change(master.guides);
+  return 'refuse' in guides
+    ? refused(guides.refuse)
+    : edited({ ...project, masters: project.masters.map((m) => (m === master ? { ...m, guides } : m)) }, `${sentence} in ${master.name}`);
+};
+
+/** Degrees from 0 up to 180: a line has no direction. */
+export const lineAngle = (degrees: number): number => tidy(((degrees % 180) + 180) % 180);
+
+export const addGuide: Edit<Where & { guide: Guide }> = (project, { guide, ...where }) =>
+  changeGuides(project, where, 'Added a guide', (guides) => [...guides, { ...guide, angle: lineAngle(guide.angle) }]);
+
+/** A guide through two places. */
+export function guideThrough(x0: number, y0: number, x1: number, y1: number): Guide | undefined {
+  if (Math.hypot(x1 - x0, y1 - y0) < 0.01) return undefined;
+  return { x: x0, y: y0, angle: lineAngle((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI) };
+}
+
+export const setGuide: Edit<Where & { index: number; change: Partial<Guide> }> = (project, { index, change, ...where }) =>
+  changeGuides(project, where, 'Moved a guide', (guides) => {
+    if (!guides[index]) return { refuse: 'That guide is no longer there.' };
+    return guides.map((g, i) => (i === index ? { ...g, ...change, ...(change.angle === undefined ? {} : { angle: lineAngle(change.angle) }) } : g));
+  });
+
+export const removeGuide: Edit<Where & { index: number }> = (project, { index, ...where }) =>
+  changeGuides(project, where, 'Took a guide away', (guides) => (guides[index] ? guides.filter((_, i) => i !== index) : { refuse: 'That guide is no longer there.' }));
+
+/** Puts a guide from a glyph to its whole master, or the other way. */
+export const moveGuideTo: Edit<{ at: DrawingPlace; index: number; toWhole: boolean }> = (project, { at, index, toWhole }) => {
+  const guide = toWhole ? project.glyphs[at.glyph]?.drawings[at.master]?.guides[index] : masterOf(project, at.master as MasterId)?.guides[index];
+  if (!guide) return refused('That guide is no longer there.');
+  const removed = removeGuide(project, { at, whole: !toWhole, index });
+  return removed.ok ? addGuide(removed.project, { at, whole: toWhole, guide }) : removed;
+};
