@@ -4,18 +4,25 @@ import { type Command, MOD } from './commands';
 
 /** Keys and gestures of the drawing and fitting benches, which are not commands of their own. */
 const DRAW: readonly [string, string][] = [
-  ['1 2 3 4 5', 'Select, Pen, Oval, Box, Picture'],
-  ['Arrows', `Move the selected points by 1; Shift by 10; ${MOD} by 100`],
-  ['Delete', 'Delete points, keeping the shape'],
+  ['1 to 9', 'Select, Pen, Dots, Oval, Box, Blade, Transform, Gauge, Picture'],
+  ['Q held', 'Letters only, black on white'],
+  ['F held', 'No snapping'],
   ['C', 'Corner or smooth'],
   ['L', 'Line or curve, for the segment under the pointer'],
+  ['R', 'The last transform again'],
+  ['T', 'Keep a take'],
+  ['K', 'Curvature combs'],
+  ['Arrows', `Move what is chosen by 1; Shift by 10; ${MOD} by 100`],
+  ['Delete', 'Delete points, keeping the shape; parts, gauges, dots'],
+  ['Tab', 'Next point; Shift the one before'],
   ['Double click', 'On a point: corner or smooth. On the outline: add a point'],
-  ['Shift drag', 'Keep to level, upright or 45°; keep a shape’s proportions'],
+  ['Shift drag', 'Keep to level, upright or 45°; keep proportions'],
+  ['Alt drag', 'Points: leave the handles. Whole contours: a copy. A handle: both alike'],
+  [`${MOD} drag`, 'A point: glide. A handle: part it from the other. A box’s side: slant'],
+  ['Drop an end', 'On another end: join them'],
   ['Space drag', 'Move the sheet; the wheel moves it too'],
   [`${MOD} wheel`, 'Zoom to the pointer; + and − zoom, 0 fits'],
-  ['Tab', 'Next point; Shift the one before'],
-  ['P held', 'Filled preview without furniture'],
-  ['Esc', 'Let go; end the pen’s contour'],
+  ['Esc', 'Let go; end what the pen or the dots draw'],
 ];
 const FIT: readonly [string, string][] = [
   ['Drag an edge', 'Set a side; hold Shift to set both'],

@@ -41,7 +41,8 @@ describe('gliding', () => {
           if (!after) return;
           slid++;
           expect(after.points.map((q) => q.type)).toEqual(contour.points.map((q) => q.type));
-          for (const c of curvesOf(after)) for (let k = 0; k <= 8; k++) expect(Math.min(...before.map((b) => nearestOn(b, ...pointAt(c, k / 8)).distance))).toBeLessThan(GLIDE_WITHIN + 0.05);
+          for (const c of curvesOf(after))
+            for (let k = 0; k <= 8; k++) expect(Math.min(...before.map((b) => nearestOn(b, ...pointAt(c, k / 8)).distance))).toBeLessThan(GLIDE_WITHIN + 0.05);
           expect(Math.abs(signedArea(after) - signedArea(contour))).toBeLessThan(GLIDE_WITHIN * 900);
         });
       }
@@ -95,7 +96,15 @@ describe('ends', () => {
 
   test('cut at a point, a letter opens there and is the same again when its ends are joined', () => {
     const o = drawingIn(demo, 'o').contours[0]!;
-    const cut = done(cutAtPoint(demo, { at: at('o'), point: pointKey(0, o.points.findIndex((p, i) => i > 0 && isOnCurve(p))) }));
+    const cut = done(
+      cutAtPoint(demo, {
+        at: at('o'),
+        point: pointKey(
+          0,
+          o.points.findIndex((p, i) => i > 0 && isOnCurve(p)),
+        ),
+      }),
+    );
     const open = drawingIn(cut, 'o').contours[0]!;
     expect(open.closed).toBe(false);
     expect(looseEnd(drawingIn(cut, 'o'), pointKey(0, open.points.length - 1))).toBe('last');
@@ -110,7 +119,10 @@ describe('ends', () => {
 
 describe('handles and arrangement', () => {
   const o = drawingIn(demo, 'o');
-  const handle = pointKey(0, o.contours[0]!.points.findIndex((p) => p.type === 'off'));
+  const handle = pointKey(
+    0,
+    o.contours[0]!.points.findIndex((p) => p.type === 'off'),
+  );
   const owner = ownerOf(o, handle)!;
 
   test('a handle has a length and an angle, and takes others; the smooth point stays smooth', () => {
@@ -154,7 +166,9 @@ describe('handles and arrangement', () => {
       const d = drawingIn(done(alignPoints(demo, { at: at('H'), points: keys, to })), 'H');
       for (const k of keys) expect(pointOf(d, k)![axis]).toBeCloseTo(value, 2);
     }
-    const project = done(addContour(demo, { at: at('space'), contour: { closed: false, points: [0, 10, 70, 100].map((x) => ({ x, y: 0, type: 'line' as const })) }, what: 'dots' }));
+    const project = done(
+      addContour(demo, { at: at('space'), contour: { closed: false, points: [0, 10, 70, 100].map((x) => ({ x, y: 0, type: 'line' as const })) }, what: 'dots' }),
+    );
     const spread = drawingIn(done(distributePoints(project, { at: at('space'), points: ['0:0', '0:1', '0:2', '0:3'], axis: 'x' })), 'space');
     expect(spread.contours[0]!.points.map((p) => Math.round(p.x * 10) / 10)).toEqual([0, 33.3, 66.7, 100]);
     expect(alignPoints(demo, { at: at('H'), points: ['0:0'], to: 'top' })).toMatchObject({ ok: false });

@@ -1,5 +1,9 @@
-import type { Backdrop, Drawing, Project } from '../../../core/project/model';
+import { backdropContours } from '../../../core/drawing/backdrops';
+import type { Backdrop, Drawing, Glyph, MasterId, Project } from '../../../core/project/model';
+import { pathData } from '../outlinePaths';
+import type { Inks } from '../useCanvas';
 import type { View } from '../view';
+import { paintGlyph } from './sheet';
 
 const bitmaps = new WeakMap<Uint8Array, ImageBitmap | 'loading' | 'bad'>();
 
@@ -19,9 +23,21 @@ function bitmapOf(bytes: Uint8Array, type: string, ready: () => void): ImageBitm
   return typeof known === 'object' ? known : undefined;
 }
 
-/** Pictures behind the drawing, each at its strength. */
-export function paintBackdrops(context: CanvasRenderingContext2D, view: View, project: Project, drawing: Drawing, ready: () => void): void {
+/** Pictures and outlines behind the drawing, each at its strength. */
+export function paintBackdrops(
+  context: CanvasRenderingContext2D,
+  view: View,
+  { project, glyph, master, drawing }: { project: Project; glyph: Glyph; master: MasterId; drawing: Drawing },
+  inks: Inks,
+  ready: () => void,
+): void {
   for (const backdrop of drawing.backdrops) {
+    if (backdrop.visible && backdrop.outline) {
+      context.globalAlpha = backdrop.strength;
+      paintGlyph(context, view, pathData(backdropContours(project, glyph, master, backdrop).filter((c) => c.closed)), 0, inks.sea);
+      context.globalAlpha = 1;
+      continue;
+    }
     const picture = project.pictures[backdrop.picture];
     if (!backdrop.visible || !picture) continue;
     const bitmap = bitmapOf(picture.bytes, picture.type, ready);

@@ -1,4 +1,5 @@
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
+import { drawingsOf, flattened } from '../../../core/project/outline';
 import { zonesOf } from '../../../core/project/queries';
 import { drawingPath, path2d, pathData } from '../outlinePaths';
 import type { Inks } from '../useCanvas';
@@ -81,10 +82,21 @@ export function paintGlyph(context: CanvasRenderingContext2D, view: View, data: 
   context.restore();
 }
 
-/** The outline being drawn: a light fill, components a shade apart, a thin ink line. */
-export function paintOutline(context: CanvasRenderingContext2D, view: View, project: Project, master: MasterId, drawing: Drawing, inks: Inks): void {
+/** The outline being drawn: a light fill, parts with a thin sea line and chosen ones in its tint, a thin ink line around its own. */
+export function paintOutline(context: CanvasRenderingContext2D, view: View, project: Project, master: MasterId, drawing: Drawing, inks: Inks, parts: readonly number[]): void {
   const own = pathData(drawing.contours);
   paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  drawing.components.forEach((component, i) => {
+    const path = pathData(flattened({ ...drawing, contours: [], components: [component] }, drawingsOf(project, master)));
+    if (parts.includes(i)) paintGlyph(context, view, path, 0, inks.shade);
+    context.save();
+    context.translate(view.originX, view.originY);
+    context.scale(view.scale, -view.scale);
+    context.strokeStyle = parts.includes(i) ? inks.kelp : inks.sea;
+    context.lineWidth = (parts.includes(i) ? 2 : 1.25) / view.scale;
+    context.stroke(path2d(path));
+    context.restore();
+  });
   context.save();
   context.translate(view.originX, view.originY);
   context.scale(view.scale, -view.scale);

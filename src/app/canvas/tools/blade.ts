@@ -57,12 +57,18 @@ export function bladeTool(place: Workplace): Tool {
       context.moveTo(toPxX(view, a[0]), toPxY(view, a[1]));
       context.lineTo(toPxX(view, b[0]), toPxY(view, b[1]));
       context.stroke();
-      const { places } = cutAlong(place.drawing().contours, a, b);
-      context.font = '12px "Source Sans 3 Variable", sans-serif';
-      context.fillStyle = inks.brick;
-      context.textAlign = 'left';
-      context.textBaseline = 'bottom';
-      context.fillText(places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts`, toPxX(view, b[0]) + 10, toPxY(view, b[1]) - 6);
     },
+    label() {
+      if (!from || !to) return undefined;
+      const { places } = cutAlong(place.drawing().contours, start(), to);
+      return { x: to[0], y: to[1], text: places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts` };
+    },
+    hints: () => HINTS,
   };
 }
+
+const HINTS = [
+  ['Drag', 'a line across a stroke cuts it'],
+  ['Shift', 'level, upright, diagonal'],
+  ['Esc', 'lets go'],
+] as const;

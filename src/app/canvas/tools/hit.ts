@@ -1,6 +1,9 @@
 import { nearestSegment } from '../../../core/drawing/edits';
 import { type PointKey, pointKey } from '../../../core/drawing/points';
-import type { Drawing } from '../../../core/project/model';
+import { contourBounds, curvesOf } from '../../../core/geometry/contour';
+import { windingAt } from '../../../core/geometry/winding';
+import type { Drawing, MasterId, Project } from '../../../core/project/model';
+import { drawingsOf, flattened } from '../../../core/project/outline';
 
 /** The point under the hand; on-curve points win over handles at the same distance, the nearest wins otherwise. */
 export function pointUnder(drawing: Drawing, x: number, y: number, reach: number): PointKey | undefined {
@@ -39,4 +42,26 @@ export function pointsWithin(drawing: Drawing, x0: number, y0: number, x1: numbe
     });
   });
   return found;
+}
+
+/** The topmost part (component) whose ink is under the hand. */
+export function partUnder(project: Project, master: MasterId, drawing: Drawing, x: number, y: number): number | undefined {
+  const source = drawingsOf(project, master);
+  for (let i = drawing.components.length - 1; i >= 0; i--) {
+    const contours = flattened({ ...drawing, contours: [], components: [drawing.components[i]!] }, source);
+    const near = contours.some((c) => {
+      const b = contourBounds(c);
+      return b.xMin <= x && x <= b.xMax && b.yMin <= y && y <= b.yMax;
+    });
+    if (
+      near &&
+      windingAt(
+        contours.flatMap((c) => [...curvesOf(c)]),
+        x,
+        y,
+      ) !== 0
+    )
+      return i;
+  }
+  return undefined;
 }

@@ -2,7 +2,7 @@ import { addContour, replaceContour } from '../../../core/drawing/edits';
 import type { Contour, Point } from '../../../core/geometry/contour';
 import { reverseContour } from '../../../core/geometry/contour';
 import { toPxX, toPxY } from '../view';
-import { type Hand, onGrid, straightened, type Tool, type Workplace } from './tool';
+import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
 /** The contour being grown: which one it is, and the handle that leaves its last point, if that was pulled. */
 type Growing = { index: number; out: { x: number; y: number } | undefined };
@@ -170,6 +170,12 @@ export function penTool(place: Workplace): Tool {
       return false;
     },
 
+    label() {
+      const h = pull && handles(pull);
+      if (pull && h) return { x: pull.handX, y: pull.handY, text: `${shortNumber(Math.hypot(h.out.x - pull.x, h.out.y - pull.y))} long` };
+      return hover && current() ? { x: hover.x, y: hover.y, text: `${shortNumber(snapped(hover).x)}, ${shortNumber(snapped(hover).y)}` } : undefined;
+    },
+    hints: () => HINTS,
     leave() {
       if (pull) place.cancel();
       pull = undefined;
@@ -213,3 +219,10 @@ export function penTool(place: Workplace): Tool {
     },
   };
 }
+
+const HINTS = [
+  ['Click', 'a corner; the start closes'],
+  ['Drag', 'a curve'],
+  ['Shift', 'level, upright, diagonal'],
+  ['Esc', 'ends'],
+] as const;

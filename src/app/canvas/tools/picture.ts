@@ -83,6 +83,7 @@ export function pictureTool(place: Workplace): Tool {
       place.cancel();
       return true;
     },
+    hints: () => HINTS,
     leave() {
       if (state.kind !== 'idle') place.cancel();
       state = { kind: 'idle' };
@@ -111,3 +112,9 @@ export function pictureTool(place: Workplace): Tool {
     },
   };
 }
+
+const HINTS = [
+  ['Drag', 'moves the picture'],
+  ['Drag a corner', 'scales it in proportion'],
+  ['Esc', 'lets go'],
+] as const;

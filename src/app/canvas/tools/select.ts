@@ -1,34 +1,99 @@
+import { moveHandle, movePointsAlone, ownerOf } from '../../../core/drawing/arrange';
+import { moveComponents, removeComponents } from '../../../core/drawing/components';
 import { deletePoints, insertPoint, movePoints, nearestSegment, setSmooth, toggleSegment } from '../../../core/drawing/edits';
-import { type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
+import { joinEnds, looseEnd, looseEndNear } from '../../../core/drawing/ends';
+import { between } from '../../../core/drawing/gauge';
+import { glidePoint } from '../../../core/drawing/glide';
+import { byContour, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
+import { type Catch, catchesFor, type Snapped, snapped } from '../../../core/drawing/snapping';
+import { transformPoints } from '../../../core/drawing/transform';
 import { isOnCurve } from '../../../core/geometry/contour';
-import { toPxX, toPxY } from '../view';
-import { pointsWithin, pointUnder, segmentUnder } from './hit';
-import { type Hand, onGrid, straightened, type Tool, type Workplace } from './tool';
+import type { Outcome } from '../../../core/project/edit';
+import type { Project } from '../../../core/project/model';
+import { paintCatches, paintSweep, paintTarget } from '../paint/gestures';
+import { partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
+import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
-type State =
-  | { kind: 'idle' }
+type Edit = (project: Project) => Outcome;
+type Dragging = {
+  kind: 'dragging';
   /** The second press of a double click, until it is known not to be a drag. */
-  | { kind: 'dragging'; second: boolean; from: Hand; anchor: { x: number; y: number }; moved: boolean; dx: number; dy: number }
-  | { kind: 'sweeping'; from: Hand; to: Hand; before: ReadonlySet<PointKey> };
+  second: boolean;
+  from: Hand;
+  /** What was grasped: a point, or a place on an outline or a part. */
+  key: PointKey | undefined;
+  part: number | undefined;
+  anchor: { x: number; y: number };
+  catches: readonly Catch[];
+  /** The edit that the drag has come to, with what it caught on. */
+  now: { edit: Edit; caught: Snapped | undefined; label: string; join: PointKey | undefined } | undefined;
+  hand: Hand;
+};
+type State = { kind: 'idle' } | Dragging | { kind: 'sweeping'; from: Hand; to: Hand; before: ReadonlySet<PointKey> };
 
-/** Chooses and moves points. Double click turns a point corner or smooth, or adds one on the outline. */
+const SNAP_REACH = 0.7;
+
+/** Chooses and moves points, handles and parts. Double click turns a point corner or smooth, or adds one on the outline. */
 export function selectTool(place: Workplace): Tool {
   let state: State = { kind: 'idle' };
   let last: Hand | undefined;
 
   const chosen = () => [...place.selection()];
 
-  const startDrag = (hand: Hand, key: PointKey | undefined) => {
-    const p = key && pointOf(place.drawing(), key);
-    state = { kind: 'dragging', second: hand.clicks === 2, from: hand, anchor: p ?? hand, moved: false, dx: 0, dy: 0 };
+  const startDrag = (hand: Hand, key: PointKey | undefined, part?: number) => {
+    const drawing = place.drawing();
+    const p = key && pointOf(drawing, key);
+    const moving = part === undefined ? new Set(place.selection()) : new Set<PointKey>();
+    const catches = catchesFor(place.master(), drawing, moving);
+    state = { kind: 'dragging', second: hand.clicks === 2, from: hand, key, part, anchor: p ?? hand, catches, now: undefined, hand };
   };
 
-  /** The distance dragged: held to an axis with Shift, the grasped point landing on the grid. */
-  const dragDistance = (hand: Hand, from: Hand, anchor: { x: number; y: number }): [number, number] => {
-    const [x, y] = hand.shift ? straightened(from.x, from.y, hand.x, hand.y) : [hand.x, hand.y];
+  /** Where the grasped place goes: held to an axis with Shift, caught by lines and points, else on the grid. */
+  const goal = (hand: Hand, { from, anchor, catches, key }: Dragging): { x: number; y: number; caught: Snapped | undefined } => {
+    const [hx, hy] = hand.shift ? straightened(from.x, from.y, hand.x, hand.y) : [hand.x, hand.y];
+    const [x, y] = [anchor.x + hx - from.x, anchor.y + hy - from.y];
     const { grid } = place.project().settings;
-    const snap = (v: number, start: number) => (v === 0 ? 0 : onGrid(start + v, grid) - start);
-    return [snap(x - from.x, anchor.x), snap(y - from.y, anchor.y)];
+    const point = key && pointOf(place.settled(), key);
+    const caught = hand.free || hand.shift || !point || point.type === 'off' ? undefined : snapped(catches, x, y, hand.reach * SNAP_REACH);
+    const at = (v: number, from0: number, caughtAt: number | undefined, moved: boolean) =>
+      caughtAt !== undefined && caughtAt !== v ? caughtAt : moved ? onGrid(v, hand.free ? 0 : grid) : from0;
+    return { x: at(x, anchor.x, caught?.x, hx !== from.x), y: at(y, anchor.y, caught?.y, hy !== from.y), caught };
+  };
+
+  /** All contours that have chosen points are chosen as a whole. */
+  const wholeContours = (): boolean => {
+    const drawing = place.settled();
+    const selected = byContour(drawing, place.selection());
+    return selected.size > 0 && [...selected].every(([c, own]) => drawing.contours[c]!.points.every((p, i) => p.type === 'off' || own.has(i)));
+  };
+
+  const dragged = (hand: Hand, drag: Dragging): Dragging['now'] => {
+    const at = place.at();
+    const drawing = place.settled();
+    const { x, y, caught } = goal(hand, drag);
+    const [dx, dy] = [x - drag.anchor.x, y - drag.anchor.y];
+    const by = `${shortNumber(dx)}, ${shortNumber(dy)}`;
+    const named = caught && caught.names.length > 0 ? ` · ${caught.names.join(', ')}` : '';
+    const plain = (edit: Edit, label: string) => ({ edit, caught, label: label + named, join: undefined });
+    if (drag.part !== undefined) {
+      const indices = place.parts();
+      return plain((p) => moveComponents(p, { at, indices, dx, dy }), by);
+    }
+    const { key } = drag;
+    const owner = key && ownerOf(drawing, key);
+    if (key && owner && place.selection().size === 1) {
+      const { distance, angle } = between(pointOf(drawing, owner)!, { x, y });
+      const label = `${shortNumber(distance)} long, ${shortNumber(angle)}°`;
+      if (hand.alt || hand.mod) return plain((p) => moveHandle(p, { at, handle: key, x, y, how: hand.mod ? 'free' : 'equal' }), label);
+      return plain((p) => movePoints(p, { at, points: [key], dx, dy }), label);
+    }
+    if (key && hand.mod && place.selection().size === 1) return plain((p) => glidePoint(p, { at, point: key, x: hand.x, y: hand.y }), 'gliding, the shape stays');
+    const points = chosen();
+    if (hand.alt && wholeContours()) return plain((p) => transformPoints(p, { at, points, by: { dx, dy }, origin: 'centre', copy: true }), `a copy, ${by}`);
+    if (hand.alt) return plain((p) => movePointsAlone(p, { at, points, dx, dy }), `${by}, handles left`);
+    const join = key && points.length === 1 && looseEnd(drawing, key) ? looseEndNear(drawing, hand.x, hand.y, hand.reach, key) : undefined;
+    if (key && join) return { ...plain((p) => joinEnds(p, { at, from: key, to: join }), 'join the ends'), join };
+    return plain((p) => movePoints(p, { at, points, dx, dy }), points.length === 1 ? `${shortNumber(x)}, ${shortNumber(y)}` : by);
   };
 
   const doubleClick = (hand: Hand) => {
@@ -45,9 +110,25 @@ export function selectTool(place: Workplace): Tool {
     }
   };
 
+  const finish = (drag: Dragging) => {
+    const { now } = drag;
+    state = { kind: 'idle' };
+    if (!now) return;
+    const before = place.settled().contours.length;
+    const copied = now.label.startsWith('a copy');
+    const same = drag.part === undefined && drag.hand.x === drag.from.x && drag.hand.y === drag.from.y;
+    if (same || !place.commit(now.edit)) return place.cancel();
+    if (now.join) place.select(new Set());
+    if (copied) {
+      // What was just made is what goes on being moved.
+      const added = place.drawing().contours.slice(before);
+      place.select(new Set(added.flatMap((c, i) => c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(before + i, k)])))));
+    }
+  };
+
   return {
     name: 'select',
-    cursor: () => (state.kind === 'dragging' && state.moved ? 'grabbing' : 'default'),
+    cursor: () => (state.kind === 'dragging' && state.now ? 'grabbing' : 'default'),
 
     down(hand) {
       last = hand;
@@ -55,6 +136,7 @@ export function selectTool(place: Workplace): Tool {
       const key = pointUnder(drawing, hand.x, hand.y, hand.reach);
       if (key) {
         const before = place.selection();
+        place.chooseParts([]);
         if (hand.shift) {
           const next = new Set(before);
           if (!next.delete(key)) next.add(key);
@@ -66,24 +148,35 @@ export function selectTool(place: Workplace): Tool {
       const segment = segmentUnder(drawing, hand.x, hand.y, hand.reach);
       if (segment) {
         const before = place.selection();
+        place.chooseParts([]);
         const all = segment.points.every((k) => before.has(k));
         if (!all) place.select(new Set([...(hand.shift ? before : []), ...segment.points]));
         startDrag(hand, undefined);
         return;
       }
+      const part = partUnder(place.project(), place.master().id, drawing, hand.x, hand.y);
+      if (part !== undefined) {
+        const before = place.parts();
+        if (!hand.shift) place.select(new Set());
+        place.chooseParts(before.includes(part) ? before : hand.shift ? [...before, part] : [part]);
+        startDrag(hand, undefined, part);
+        return;
+      }
       state = { kind: 'sweeping', from: hand, to: hand, before: hand.shift ? place.selection() : new Set() };
-      if (!hand.shift) place.select(new Set());
+      if (!hand.shift) {
+        place.select(new Set());
+        place.chooseParts([]);
+      }
     },
 
     move(hand) {
       last = hand;
       if (state.kind === 'dragging') {
         const far = Math.hypot(hand.x - state.from.x, hand.y - state.from.y) > hand.reach * 0.35;
-        if (!state.moved && !far) return;
-        const [dx, dy] = dragDistance(hand, state.from, state.anchor);
-        state = { ...state, moved: true, dx, dy };
-        const at = place.at();
-        place.preview((p) => movePoints(p, { at, points: chosen(), dx, dy }));
+        if (!state.now && !far) return;
+        const now = dragged(hand, state);
+        state = { ...state, now, hand };
+        if (now) place.preview(now.edit);
       } else if (state.kind === 'sweeping') {
         state = { ...state, to: hand };
         const { from, to, before } = state;
@@ -93,16 +186,15 @@ export function selectTool(place: Workplace): Tool {
     },
 
     up(hand) {
-      if (state.kind === 'dragging' && state.second && !state.moved) {
-        state = { kind: 'idle' };
-        doubleClick(hand);
-        return;
-      }
-      if (state.kind === 'dragging' && state.moved) {
-        const { dx, dy } = state;
-        const at = place.at();
-        if (dx === 0 && dy === 0) place.cancel();
-        else place.commit((p) => movePoints(p, { at, points: chosen(), dx, dy }));
+      if (state.kind === 'dragging') {
+        const drag = state;
+        if (drag.second && !drag.now) {
+          state = { kind: 'idle' };
+          doubleClick(hand);
+          return;
+        }
+        place.cancel();
+        finish(drag);
       }
       state = { kind: 'idle' };
       place.repaint();
@@ -111,15 +203,22 @@ export function selectTool(place: Workplace): Tool {
     key(key, { shift, mod }) {
       const at = place.at();
       const points = chosen();
+      const parts = place.parts();
       const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[key];
-      if (step && points.length > 0) {
+      if (step && points.length + parts.length > 0) {
         const [one, ten, hundred] = place.project().settings.nudge;
         const by = mod ? hundred : shift ? ten : one;
-        place.commit((p) => movePoints(p, { at, points, dx: step[0]! * by, dy: step[1]! * by }), `nudge ${points.join()}`);
+        const [dx, dy] = [step[0]! * by, step[1]! * by];
+        if (points.length > 0) place.commit((p) => movePoints(p, { at, points, dx, dy }), `nudge ${points.join()}`);
+        else place.commit((p) => moveComponents(p, { at, indices: parts, dx, dy }), `nudge part ${parts.join()}`);
         return true;
       }
-      if ((key === 'Delete' || key === 'Backspace') && points.length > 0) {
-        if (place.commit((p) => deletePoints(p, { at, points }))) place.select(new Set());
+      if ((key === 'Delete' || key === 'Backspace') && points.length + parts.length > 0) {
+        const done = points.length > 0 ? place.commit((p) => deletePoints(p, { at, points })) : place.commit((p) => removeComponents(p, { at, indices: parts }));
+        if (done) {
+          place.select(new Set());
+          place.chooseParts([]);
+        }
         return true;
       }
       if (key.toLowerCase() === 'c' && !mod && points.length > 0) {
@@ -145,9 +244,14 @@ export function selectTool(place: Workplace): Tool {
         return true;
       }
       if (key === 'Escape') {
-        if (state.kind !== 'idle') place.cancel();
+        if (state.kind === 'dragging') {
+          place.cancel();
+          state = { kind: 'idle' };
+          return true;
+        }
         state = { kind: 'idle' };
         place.select(new Set());
+        place.chooseParts([]);
         return true;
       }
       return false;
@@ -159,19 +263,24 @@ export function selectTool(place: Workplace): Tool {
     },
 
     paint(context, view, inks) {
-      if (state.kind !== 'sweeping') return;
-      const { from, to } = state;
-      const x = toPxX(view, Math.min(from.x, to.x));
-      const y = toPxY(view, Math.max(from.y, to.y));
-      const w = Math.abs(to.x - from.x) * view.scale;
-      const h = Math.abs(to.y - from.y) * view.scale;
-      context.fillStyle = inks.kelp;
-      context.globalAlpha = 0.1;
-      context.fillRect(x, y, w, h);
-      context.globalAlpha = 1;
-      context.strokeStyle = inks.kelp;
-      context.lineWidth = 1;
-      context.strokeRect(x, y, w, h);
+      if (state.kind === 'sweeping') paintSweep(context, view, state.from, state.to, inks);
+      if (state.kind !== 'dragging' || !state.now) return;
+      if (state.now.caught) paintCatches(context, view, state.now.caught, inks);
+      if (state.now.join) {
+        const p = pointOf(place.drawing(), state.now.join);
+        if (p) paintTarget(context, view, p, inks);
+      }
+    },
+
+    label: () => (state.kind === 'dragging' && state.now ? { x: state.hand.x, y: state.hand.y, text: state.now.label } : undefined),
+
+    hints() {
+      if (state.kind === 'dragging') {
+        const { key } = state;
+        if (key && pointOf(place.drawing(), key)?.type === 'off') return HANDLE_HINTS;
+        return wholeContours() ? WHOLE_HINTS : POINT_HINTS;
+      }
+      return place.selection().size > 0 || place.parts().length > 0 ? CHOSEN_HINTS : IDLE_HINTS;
     },
   };
 
@@ -181,3 +290,34 @@ export function selectTool(place: Workplace): Tool {
     return all[(Math.max(0, at) + step + all.length) % all.length] ?? key;
   }
 }
+
+const IDLE_HINTS = [
+  ['Double click', 'turns a point, or adds one on the outline'],
+  ['L', 'line or curve'],
+  ['Alt drag', 'sweeps handles too'],
+] as const;
+const CHOSEN_HINTS = [
+  ['C', 'corner or smooth'],
+  ['Arrows', 'nudge'],
+  ['Delete', 'keeps the shape'],
+  ['Tab', 'next point'],
+] as const;
+const POINT_HINTS = [
+  ['Shift', 'level, upright, diagonal'],
+  ['Alt', 'leaves the handles'],
+  ['Ctrl', 'glides, the shape stays'],
+  ['F', 'no snapping'],
+  ['Esc', 'lets go'],
+] as const;
+const WHOLE_HINTS = [
+  ['Shift', 'level, upright, diagonal'],
+  ['Alt', 'drags a copy'],
+  ['F', 'no snapping'],
+  ['Esc', 'lets go'],
+] as const;
+const HANDLE_HINTS = [
+  ['Shift', 'level, upright, diagonal'],
+  ['Alt', 'both handles alike'],
+  ['Ctrl', 'parts the handles'],
+  ['Esc', 'lets go'],
+] as const;

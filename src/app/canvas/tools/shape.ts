@@ -1,10 +1,9 @@
 import { addContour } from '../../../core/drawing/edits';
 import { pointKey } from '../../../core/drawing/points';
 import { ellipse, rectangle } from '../../../core/drawing/shapes';
-import { toPxX, toPxY } from '../view';
-import { type Hand, onGrid, type Tool, type Workplace } from './tool';
+import { type Hand, onGrid, shortNumber, type Tool, type Workplace } from './tool';
 
-/** Draws an oval or a box by a drag: Shift keeps it even, Alt grows it from its centre. */
+/** Draws an oval or a box by a drag: Shift keeps it even, Alt grows it from its centre. A click draws one of the typed size. */
 export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
   let from: Hand | undefined;
   let to: Hand | undefined;
@@ -27,6 +26,12 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
     if (x0 === x1 || y0 === y1) return undefined;
     return [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];
   };
+  /** A frame of the typed size about a place. */
+  const around = (hand: Hand): [number, number, number, number] => {
+    const { width, height } = place.typedSize();
+    const [left, bottom] = [Math.round(hand.x - width / 2), Math.round(hand.y - height / 2)];
+    return [left, bottom, left + width, bottom + height];
+  };
   const edit = (box: [number, number, number, number]) => {
     const at = place.at();
     return (p: Parameters<typeof addContour>[0]) => addContour(p, { at, contour: make(...box), what: name === 'oval' ? 'an oval' : 'a box' });
@@ -46,8 +51,9 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
       if (box) place.preview(edit(box));
       else place.cancel();
     },
-    up() {
-      const box = frame();
+    up(hand) {
+      const clicked = from && Math.hypot(hand.x - from.x, hand.y - from.y) < hand.reach * 0.4;
+      const box = clicked ? around(from!) : frame();
       from = undefined;
       to = undefined;
       if (!box || !place.commit(edit(box))) return place.cancel();
@@ -65,14 +71,18 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
       if (from) place.cancel();
       from = undefined;
     },
-    paint(context, view, inks) {
+    paint() {},
+    label() {
       const box = frame();
-      if (!box) return;
-      context.font = '12px "Source Sans 3 Variable", sans-serif';
-      context.fillStyle = inks.kelp;
-      context.textAlign = 'center';
-      context.textBaseline = 'top';
-      context.fillText(`${box[2] - box[0]} × ${box[3] - box[1]}`, toPxX(view, (box[0] + box[2]) / 2), toPxY(view, box[1]) + 8);
+      return box && to ? { x: to.x, y: to.y, text: `${shortNumber(box[2] - box[0])} × ${shortNumber(box[3] - box[1])}` } : undefined;
     },
+    hints: () => HINTS,
   };
 }
+
+const HINTS = [
+  ['Drag', 'corner to corner'],
+  ['Click', 'one of the size in the details'],
+  ['Shift', 'as wide as high'],
+  ['Alt', 'from the centre'],
+] as const;

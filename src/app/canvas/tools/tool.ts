@@ -1,3 +1,4 @@
+import type { Gauge } from '../../../core/drawing/gauge';
 import type { PointKey } from '../../../core/drawing/points';
 import type { DrawingPlace, Outcome } from '../../../core/project/edit';
 import type { Drawing, Master, Project } from '../../../core/project/model';
@@ -5,7 +6,10 @@ import type { Inks } from '../useCanvas';
 import type { View } from '../view';
 
 /** A pointer event in font units; `reach` is how far a hand may miss, in font units at this zoom. */
-export type Hand = { x: number; y: number; shift: boolean; alt: boolean; mod: boolean; clicks: number; reach: number };
+export type Hand = { x: number; y: number; shift: boolean; alt: boolean; mod: boolean; clicks: number; reach: number /** Snapping is held off. */; free?: boolean };
+
+/** A number that matters in a running gesture, and where it stands in font units. */
+export type Label = { x: number; y: number; text: string };
 
 /** What a tool may see and do. Edits are tried on the document by the bench; tools never change it themselves. */
 export type Workplace = {
@@ -13,6 +17,8 @@ export type Workplace = {
   master(): Master;
   at(): DrawingPlace;
   drawing(): Drawing;
+  /** The drawing without the running gesture. */
+  settled(): Drawing;
   selection(): ReadonlySet<PointKey>;
   select(points: ReadonlySet<PointKey>): void;
   /** Shows an edit while the gesture runs. */
@@ -22,6 +28,14 @@ export type Workplace = {
   /** Drops what is previewed. */
   cancel(): void;
   repaint(): void;
+  /** Chosen parts (components), by their place in the drawing. */
+  parts(): readonly number[];
+  chooseParts(parts: readonly number[]): void;
+  /** Gauges laid over this glyph. */
+  gauges(): readonly Gauge[];
+  layGauges(gauges: readonly Gauge[]): void;
+  /** The size that a click with the oval or the box draws. */
+  typedSize(): { width: number; height: number };
 };
 
 /** A tool is a small state machine fed with pointer and key events; it paints only what is its own. */
@@ -36,9 +50,12 @@ export type Tool = {
   /** Ends whatever is going on, keeping what is recorded. */
   leave(): void;
   paint(context: CanvasRenderingContext2D, view: View, inks: Inks): void;
+  label?(): Label | undefined;
+  /** What the keys do just now: key and deed, beside what the tool's own line says. */
+  hints?(): readonly (readonly [string, string])[];
 };
 
-export type ToolName = 'select' | 'pen' | 'oval' | 'box' | 'blade' | 'picture';
+export type ToolName = 'select' | 'pen' | 'dots' | 'oval' | 'box' | 'blade' | 'gauge' | 'transform' | 'picture';
 
 /** The nearest of level, upright and the diagonals for a step from a place. */
 export function straightened(fromX: number, fromY: number, x: number, y: number): [number, number] {
@@ -53,3 +70,6 @@ export function straightened(fromX: number, fromY: number, x: number, y: number)
 
 /** A coordinate on the project's drawing grid. */
 export const onGrid = (v: number, grid: number): number => (grid > 0 ? Math.round(v / grid) * grid : v);
+
+/** A number for a label: whole tenths, a true minus. */
+export const shortNumber = (v: number): string => String(Math.round(v * 10) / 10 || 0).replace('-', '−');

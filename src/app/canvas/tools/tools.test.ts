@@ -1,16 +1,19 @@
 import { buildStarter } from '../../../../demo/starter';
+import type { Gauge } from '../../../core/drawing/gauge';
 import type { PointKey } from '../../../core/drawing/points';
 import { curvesOf, signedArea } from '../../../core/geometry/contour';
-import { areaUnder } from '../../../core/geometry/curve';
 import type { Outcome } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
 import { glyphNamed } from '../../../core/project/queries';
 import { fitted, toFontX, toFontY, toPxX, toPxY, zoomAt } from '../view';
 import { bladeTool } from './blade';
+import { dotsTool } from './dots';
+import { gaugeTool } from './gauge';
 import { penTool } from './pen';
 import { selectTool } from './select';
 import { shapeTool } from './shape';
 import { type Hand, straightened, type Tool, type Workplace } from './tool';
+import { transformTool } from './transform';
 
 /** A bench in memory: what a tool previews and records can be looked at. */
 function bench(glyphName: string) {
@@ -19,6 +22,8 @@ function bench(glyphName: string) {
   const glyph = glyphNamed(settled, glyphName)!.id;
   let selection: ReadonlySet<PointKey> = new Set();
   const sentences: string[] = [];
+  let parts: readonly number[] = [];
+  let gauges: readonly Gauge[] = [];
   const take = (edit: (p: Project) => Outcome) => edit(settled);
   const place: Workplace = {
     project: () => project,
@@ -43,8 +48,18 @@ function bench(glyphName: string) {
       project = settled;
     },
     repaint: () => {},
+    settled: () => settled.glyphs[glyph]!.drawings.m1!,
+    parts: () => parts,
+    chooseParts: (p) => {
+      parts = p;
+    },
+    gauges: () => gauges,
+    layGauges: (g) => {
+      gauges = g;
+    },
+    typedSize: () => ({ width: 120, height: 80 }),
   };
-  return { place, sentences, settled: () => settled.glyphs[glyph]!.drawings.m1!, selection: () => selection };
+  return { place, sentences, gauges: () => gauges, parts: () => parts, settled: () => settled.glyphs[glyph]!.drawings.m1!, selection: () => selection };
 }
 
 const hand = (x: number, y: number, more: Partial<Hand> = {}): Hand => ({ x, y, shift: false, alt: false, mod: false, clicks: 1, reach: 8, ...more });
@@ -149,7 +164,7 @@ test('pen: a loose end is taken up again, from its start too', () => {
   expect(b.settled().contours).toHaveLength(2);
 });
 
-test('oval and box: Shift evens, Alt grows from the centre, a click draws nothing', () => {
+test('oval and box: Shift evens, Alt grows from the centre, a click draws one of the typed size', () => {
   const b = bench('arrowright');
   const oval = shapeTool(b.place, 'oval');
   drag(oval, [0, 0], [200, 90], { shift: true });
@@ -164,8 +179,12 @@ test('oval and box: Shift evens, Alt grows from the centre, a click draws nothin
     [50, 120],
   ]);
   click(box, 300, 300);
-  expect(b.settled().contours).toHaveLength(2);
-  expect(curvesOf(b.settled().contours[1]!).reduce((s, c) => s + areaUnder(c), 0)).toBe(4000);
+  expect(b.settled().contours[2]!.points.map((p) => [p.x, p.y])).toEqual([
+    [240, 260],
+    [360, 260],
+    [360, 340],
+    [240, 340],
+  ]);
 });
 
 test('the view: zooming keeps the place under the pointer, fitting shows all', () => {
@@ -196,4 +215,145 @@ test('the blade cuts what a line passes through, from edge to edge; Escape and a
   drag(blade, [40, 900], [220, 900]);
   expect(settled()).toBe(once);
   expect(sentences).toHaveLength(1);
+});
+
+const points = (b: ReturnType<typeof bench>, c = 0) => b.settled().contours[c]!.points;
+const withBox = (b: ReturnType<typeof bench>) => {
+  drag(shapeTool(b.place, 'box'), [0, 0], [100, 200]);
+  return b;
+};
+
+test('dots: a smooth curve goes through them; a dot is turned, moved and taken back; the first closes', () => {
+  const b = bench('arrowright');
+  const tool = dotsTool(b.place);
+  for (const [x, y] of [
+    [0, 0],
+    [100, 100],
+    [0, 200],
+  ] as const)
+    click(tool, x, y);
+  expect(points(b).map((p) => p.type)).toEqual(['line', 'off', 'off', 'curve', 'off', 'off', 'curve']);
+  expect(points(b)[3]).toMatchObject({ x: 100, y: 100, smooth: true });
+  // The middle dot lies beyond both others: its handles are upright.
+  expect([points(b)[2]!.x, points(b)[4]!.x]).toEqual([100, 100]);
+  click(tool, 101, 99);
+  expect(points(b)[3]!.smooth).toBeUndefined();
+  drag(tool, [0, 200], [10, 240]);
+  expect(points(b)[points(b).length - 1]).toMatchObject({ x: 10, y: 240 });
+  click(tool, 300, 300);
+  tool.key('Backspace', { shift: false, alt: false, mod: false });
+  expect(points(b).filter((p) => p.type !== 'off')).toHaveLength(3);
+  click(tool, 0, 0);
+  expect(b.settled().contours).toHaveLength(1);
+  expect(b.settled().contours[0]!.closed).toBe(true);
+  click(tool, 500, 500);
+  expect(b.settled().contours).toHaveLength(2);
+  tool.leave();
+});
+
+test('select: Alt leaves the handles, Ctrl glides, a handle is made like the other or parted from it', () => {
+  const b = bench('arrowright');
+  drag(shapeTool(b.place, 'oval'), [0, 0], [200, 200]);
+  const select = selectTool(b.place);
+  b.place.select(new Set());
+  drag(select, [200, 100], [200, 140], { mod: true });
+  const glided = points(b).find((p) => p.type !== 'off')!;
+  expect(glided.y).toBeGreaterThan(110);
+  expect(Math.abs(Math.hypot(glided.x - 100, glided.y - 100) - 100)).toBeLessThan(0.6);
+  expect(signedArea(b.settled().contours[0]!)).toBeCloseTo(Math.PI * 10000, -2);
+  const top = points(b).findIndex((p) => p.type !== 'off' && p.y === 200);
+  const before = points(b);
+  b.place.select(new Set());
+  drag(select, [before[top]!.x, 200], [before[top]!.x + 30, 230], { alt: true });
+  expect(points(b)[top - 1]).toEqual(before[top - 1]);
+  expect(points(b)[top]!.smooth).toBeUndefined();
+  const left = points(b).findIndex((p) => p.type !== 'off' && p.x === 0);
+  const handle = points(b)[left + 1]!;
+  b.place.select(new Set());
+  drag(select, [handle.x, handle.y], [handle.x - 20, handle.y], { alt: true });
+  expect(points(b)[left - 1]!.x).toBeCloseTo(20, 0);
+  expect(b.sentences.slice(-1)).toEqual([expect.stringMatching(/^Moved a handle/)]);
+});
+
+test('select: whole contours are copied with Alt, a loose end dropped on another joins it', () => {
+  const b = withBox(bench('arrowright'));
+  const select = selectTool(b.place);
+  drag(select, [0, 0], [300, 0], { alt: true });
+  expect(b.settled().contours).toHaveLength(2);
+  expect(points(b, 1).map((p) => p.x)).toEqual([300, 400, 400, 300]);
+  expect([...b.selection()]).toEqual(['1:0', '1:1', '1:2', '1:3']);
+  const open = bench('arrowright');
+  const pen = penTool(open.place);
+  for (const [x, y] of [
+    [0, 0],
+    [100, 0],
+    [100, 100],
+  ] as const)
+    click(pen, x, y);
+  pen.key('Escape', { shift: false, alt: false, mod: false });
+  drag(selectTool(open.place), [100, 100], [2, 3]);
+  expect(open.settled().contours[0]).toMatchObject({ closed: true });
+  expect(points(open)).toHaveLength(2);
+});
+
+test('select: points catch on the lines of the metrics and say so; F holds it off', () => {
+  const b = withBox(bench('arrowright'));
+  const select = selectTool(b.place);
+  const xHeight = b.place.master().zones.xHeight.position;
+  b.place.select(new Set());
+  select.down(hand(0, 200));
+  select.move(hand(0, xHeight - 3));
+  expect(select.label?.()?.text).toContain('x-height');
+  select.up(hand(0, xHeight - 3));
+  expect(points(b)[3]!.y).toBe(xHeight);
+  drag(select, [0, xHeight], [0, xHeight - 3], { free: true });
+  expect(points(b)[3]!.y).toBe(xHeight - 3);
+});
+
+test('the transform box scales from sides, corners and the centre, slants, turns and copies', () => {
+  const done: unknown[] = [];
+  const b = withBox(bench('arrowright'));
+  const tool = transformTool(b.place, (d) => done.push(d));
+  tool.paint(new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D, { scale: 1, originX: 0, originY: 0 }, {} as never);
+  const box = () => [
+    Math.min(...points(b).map((p) => p.x)),
+    Math.min(...points(b).map((p) => p.y)),
+    Math.max(...points(b).map((p) => p.x)),
+    Math.max(...points(b).map((p) => p.y)),
+  ];
+  drag(tool, [100, 100], [150, 100]);
+  expect(box()).toEqual([0, 0, 150, 200]);
+  drag(tool, [150, 200], [225, 250], { shift: true });
+  expect(box()).toEqual([0, 0, 225, 300]);
+  drag(tool, [225, 150], [200, 150], { alt: true });
+  expect(box()).toEqual([25, 0, 200, 300]);
+  drag(tool, [100, 150], [110, 140]);
+  expect(box()).toEqual([35, -10, 210, 290]);
+  drag(tool, [122.5, 290], [162.5, 290], { mod: true });
+  expect(points(b).map((p) => p.y)).toEqual([-10, -10, 290, 290]);
+  expect(points(b)[3]!.x).toBeGreaterThan(60);
+  tool.key('d', { shift: false, alt: false, mod: false });
+  const before = b.settled().contours[0];
+  drag(tool, [120, 100], [420, 100]);
+  expect(b.settled().contours).toHaveLength(2);
+  expect(b.settled().contours[0]).toEqual(before);
+  expect(done).toHaveLength(6);
+});
+
+test('gauges are laid by click and drag, moved, and taken away', () => {
+  const b = withBox(bench('arrowright'));
+  const tool = gaugeTool(b.place);
+  click(tool, 50, 100);
+  expect(b.gauges()).toHaveLength(1);
+  expect(b.gauges()[0]).toMatchObject({ y0: 100, y1: 100 });
+  click(tool, 300, 400, { alt: true });
+  expect(b.gauges()[1]).toMatchObject({ x0: 300, x1: 300 });
+  drag(tool, [500, 500], [560, 580]);
+  expect(b.gauges()[2]).toMatchObject({ x0: 500, y0: 500, x1: 560, y1: 580 });
+  drag(tool, [530, 540], [540, 545]);
+  expect(b.gauges()[2]).toMatchObject({ x0: 510, y0: 505 });
+  tool.key('Delete', { shift: false, alt: false, mod: false });
+  expect(b.gauges()).toHaveLength(2);
+  tool.key('Escape', { shift: false, alt: false, mod: false });
+  expect(b.gauges()).toEqual([]);
 });

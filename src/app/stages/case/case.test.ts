@@ -1,7 +1,7 @@
 import { buildDemo } from '../../../../demo/family';
 import { buildStarter } from '../../../../demo/starter';
-import { glyphNamed } from '../../../core/project/queries';
-import { neighboursInGalley } from '../draw/neighbours';
+import { drawingOf, glyphNamed } from '../../../core/project/queries';
+import { company } from '../draw/neighbours';
 import { compartmentsOf, rowsOf } from './compartments';
 
 const demo = buildStarter();
@@ -44,12 +44,14 @@ test('rows hold what fits the width', () => {
   expect(cells.reduce((n, r) => n + r.glyphs.length, 0)).toBe(demo.glyphOrder.length);
 });
 
-test('neighbours come from the galley, n and o where it has none', () => {
-  const beside = (name: string) => {
-    const { before, after } = neighboursInGalley(demo, glyphNamed(demo, name)!);
-    return [before?.name, after?.name];
-  };
+test('company comes from the galley, n and o where it has none, or from the words that were typed', () => {
+  const beside = (name: string, words = '') => company(demo, glyphNamed(demo, name)!, 'm1', words).map((b) => b.glyph.name);
   expect(beside('G')).toEqual(['n', 'r']);
   expect(beside('seven')).toEqual(['zero', 'colon']);
   expect(beside('Z')).toEqual(['n', 'o']);
+  expect(beside('m', 'ham on')).toEqual(['a', 'h', 'space', 'o', 'n']);
+  expect(beside('m', 'on')).toEqual(['o', 'n']);
+  const [h, after] = [company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[0]!, company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[1]!];
+  expect(h.x).toBe(-drawingOf(h.glyph, 'm1').advance);
+  expect(after.x).toBe(drawingOf(glyphNamed(demo, 'a')!, 'm1').advance);
 });

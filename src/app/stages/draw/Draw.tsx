@@ -7,16 +7,20 @@ import { isTyping } from '../../shell/commands';
 import { run, say, useBench } from '../../state/bench';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
-import { setTab, setTool, setTracing, useDrawBench } from './drawBench';
+import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
+import { WrongWay } from './WrongWay';
 
 const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
-  { name: 'select', title: 'Select', hint: 'Double click turns a point or adds one on the outline · L line or curve · hold P for a preview' },
-  { name: 'pen', title: 'Pen', hint: 'Click for corners, drag for curves · click the start to close · Esc ends' },
-  { name: 'oval', title: 'Oval', hint: 'Drag an ellipse · Shift for a circle · Alt from the centre' },
-  { name: 'box', title: 'Box', hint: 'Drag a rectangle · Shift for a square · Alt from the centre' },
-  { name: 'blade', title: 'Blade', hint: 'Drag a line across a stroke to cut it · Shift for level, upright or diagonal · Esc lets go' },
-  { name: 'picture', title: 'Picture', hint: 'Drag the picture to move it, a corner to scale it in proportion' },
+  { name: 'select', title: 'Select', hint: 'Choose and move points, handles and parts' },
+  { name: 'pen', title: 'Pen', hint: 'Corners by clicks, curves by drags' },
+  { name: 'dots', title: 'Dots', hint: 'Place points only; a smooth curve goes through them' },
+  { name: 'oval', title: 'Oval', hint: 'An ellipse' },
+  { name: 'box', title: 'Box', hint: 'A rectangle' },
+  { name: 'blade', title: 'Blade', hint: 'Cut outlines along a line' },
+  { name: 'transform', title: 'Transform', hint: 'Scale, turn, slant by a box' },
+  { name: 'gauge', title: 'Gauge', hint: 'Measure stems and counters' },
+  { name: 'picture', title: 'Picture', hint: 'Place what stands behind the drawing' },
 ];
 
 /** Puts a picture file behind the current drawing, as tall as ascender to descender, standing at the left edge. */
@@ -53,11 +57,13 @@ export default function Draw() {
   const hasGlyph = useBench((s) => s.glyph !== undefined && s.project?.glyphs[s.glyph] !== undefined);
   const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.length > 0 : false));
   const tool = useDrawBench((s) => s.tool);
+  const words = useDrawBench((s) => s.company);
+  const combs = useDrawBench((s) => s.combs);
   const input = useRef<HTMLInputElement>(null);
   const glyph = useBench((s) => s.glyph);
   const master = useBench((s) => s.master);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another drawing ends a tracing.
-  useEffect(() => setTracing(undefined), [glyph, master]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another drawing ends what was looked at in the last one.
+  useEffect(forgetDrawing, [glyph, master]);
   const active = tool === 'picture' && !hasPicture ? 'select' : tool;
 
   const bring = async (files: FileList | File[] | null | undefined) => {
@@ -121,7 +127,29 @@ export default function Draw() {
             </button>
           ))}
         </div>
-        <p className="pointer-events-none absolute bottom-2 left-3 rounded bg-paper/85 px-1 text-[12.5px] text-quiet">{TOOLS.find((t) => t.name === active)?.hint}</p>
+        <div className="absolute top-3 right-4 flex items-center gap-2">
+          <input
+            type="text"
+            aria-label="Words around the glyph"
+            title="Words that the glyph stands in; empty for its neighbours in the galley"
+            placeholder="in words…"
+            spellCheck={false}
+            value={words}
+            onChange={(e) => setCompany(e.target.value)}
+            className="h-7.5 w-28 rounded-full border border-line bg-panel px-3 text-[13.5px] placeholder:text-quiet"
+          />
+          <button
+            type="button"
+            aria-pressed={combs}
+            title="Curvature combs: how the outline bends (K)"
+            onClick={toggleCombs}
+            className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+          >
+            Combs
+          </button>
+        </div>
+        <WrongWay />
+        <HintLine />
       </div>
       <DrawDetails bringPicture={() => input.current?.click()} />
       <input
@@ -136,5 +164,22 @@ export default function Draw() {
         }}
       />
     </div>
+  );
+}
+
+/** What the keys do just now, at the foot of the sheet. */
+function HintLine() {
+  const hints = useDrawBench((s) => s.hints);
+  return (
+    <p data-testid="hints" className="pointer-events-none absolute bottom-1.5 left-3 flex flex-wrap gap-x-3.5 gap-y-0.5 rounded bg-paper/85 px-1 text-[12.5px] text-quiet">
+      {hints.map(([key, does]) => (
+        <span key={key}>
+          <b className="font-semibold text-ink">{key}</b> {does}
+        </span>
+      ))}
+      <span>
+        <b className="font-semibold text-ink">Q</b> held: letters only
+      </span>
+    </p>
   );
 }

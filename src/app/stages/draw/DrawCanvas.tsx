@@ -1,27 +1,48 @@
-import { type PointerEvent, useEffect, useMemo, useRef } from 'react';
+import { type PointerEvent, useCallback, useEffect, useMemo, useRef } from 'react';
+import { guidesFor } from '../../../core/drawing/guides';
 import { sidesOf } from '../../../core/fitting/sides';
 import { isEmptyBox } from '../../../core/geometry/curve';
-import { drawingBounds, drawingsOf } from '../../../core/project/outline';
+import { wrongWay } from '../../../core/geometry/winding';
+import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { drawingPath } from '../../canvas/outlinePaths';
+import { paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
+import { paintLabel } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
 import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
 import { bladeTool } from '../../canvas/tools/blade';
+import { dotsTool } from '../../canvas/tools/dots';
+import { gaugeTool } from '../../canvas/tools/gauge';
 import { penTool } from '../../canvas/tools/pen';
 import { pictureTool } from '../../canvas/tools/picture';
 import { selectTool } from '../../canvas/tools/select';
 import { shapeTool } from '../../canvas/tools/shape';
 import type { Hand, Tool, ToolName, Workplace } from '../../canvas/tools/tool';
+import { transformTool } from '../../canvas/tools/transform';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { fitted, panned, toFontX, toFontY, type View, zoomAt } from '../../canvas/view';
 import { isTyping } from '../../shell/commands';
 import { cancelPreview, preview, run, select, useBench } from '../../state/bench';
-import { neighboursInGalley } from './neighbours';
+import { rememberTransform, transformAgain } from './again';
+import { chooseParts, gaugesOf, layGauges, setHints, setView, toggleCombs, useDrawBench } from './drawBench';
+import { company } from './neighbours';
+import { keepTakeNow } from './takes';
 
 /** How far from a point, in pixels, the hand may be and still mean it. */
 const REACH_PX = 8;
-const TOOL_KEYS: Record<string, ToolName> = { Digit1: 'select', Digit2: 'pen', Digit3: 'oval', Digit4: 'box', Digit5: 'blade', Digit6: 'picture' };
+const TOOL_KEYS: Readonly<Record<string, ToolName>> = {
+  Digit1: 'select',
+  Digit2: 'pen',
+  Digit3: 'dots',
+  Digit4: 'oval',
+  Digit5: 'box',
+  Digit6: 'blade',
+  Digit7: 'transform',
+  Digit8: 'gauge',
+  Digit9: 'picture',
+};
+const MOD_NAME = navigator.platform.startsWith('Mac') ? '⌘' : 'Ctrl';
 
 const place = (repaint: () => void): Workplace => ({
   project: () => useBench.getState().project!,
@@ -31,12 +52,21 @@ const place = (repaint: () => void): Workplace => ({
     const { project, glyph, master } = useBench.getState();
     return drawingOf(project!.glyphs[glyph!]!, master);
   },
+  settled: () => {
+    const { settled, glyph, master } = useBench.getState();
+    return drawingOf(settled!.glyphs[glyph!]!, master);
+  },
   selection: () => useBench.getState().selection,
   select,
   preview,
   commit: run,
   cancel: cancelPreview,
   repaint,
+  parts: () => useDrawBench.getState().parts,
+  chooseParts,
+  gauges: () => gaugesOf(useBench.getState().glyph!),
+  layGauges: (gauges) => layGauges(useBench.getState().glyph!, gauges),
+  typedSize: () => useDrawBench.getState().typedSize,
 });
 
 /** The drawing surface: paints the sheet and feeds the tool with the pointer and keys in font units. */
@@ -46,6 +76,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   const panning = useRef<{ x: number; y: number } | undefined>(undefined);
   const spaceHeld = useRef(false);
   const bare = useRef(false);
+  const freeHeld = useRef(false);
   const active = useRef<Tool | undefined>(undefined);
 
   const { ref, invalidate, size } = useCanvas(({ context, width, height }) => {
@@ -62,25 +93,32 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     tellView(v);
     const inks = currentInks();
     const drawing = drawingOf(glyph, masterId);
-    if (!bare.current) paintZones(context, v, master, width, inks);
-    if (!bare.current) paintBackdrops(context, v, project, drawing, invalidate);
-    const { before, after } = neighboursInGalley(project, glyph);
-    const beside = bare.current ? inks.ink : inks.shade;
-    if (before) {
-      const d = drawingOf(before, masterId);
-      paintGlyph(context, v, drawingPath(project, masterId, d), -d.advance, beside);
+    const { combs, parts, company: words } = useDrawBench.getState();
+    if (!bare.current) {
+      paintZones(context, v, master, width, inks);
+      paintBackdrops(context, v, { project, glyph, master: masterId, drawing }, inks, invalidate);
     }
-    if (after) paintGlyph(context, v, drawingPath(project, masterId, drawingOf(after, masterId)), drawing.advance, beside);
+    for (const { glyph: g, x } of company(project, glyph, masterId, words)) {
+      paintGlyph(context, v, drawingPath(project, masterId, drawingOf(g, masterId)), x, bare.current ? inks.ink : inks.shade);
+    }
     if (bare.current) {
       paintGlyph(context, v, drawingPath(project, masterId, drawing), 0, inks.ink);
       return;
     }
     paintZoneNames(context, v, master, width, inks);
+    paintGuides(context, v, guidesFor(master, drawing), width, height, inks);
     const sides = sidesOf(project, glyph, masterId);
-    paintOutline(context, v, project, masterId, drawing, inks);
+    paintOutline(context, v, project, masterId, drawing, inks, parts);
     paintEdges(context, v, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position, height, inks);
+    if (combs) paintCombs(context, v, drawing.contours, project.unitsPerEm, inks);
+    const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
+    if (wrong.length > 0) paintWrongWay(context, v, drawing.contours, wrong, inks);
     paintPoints(context, v, drawing, selection, inks);
+    const gauges = gaugesOf(glyph.id);
+    if (gauges.length > 0) paintGauges(context, v, flattened(drawing, drawingsOf(project, masterId)), gauges, inks);
     active.current?.paint(context, v, inks);
+    const label = active.current?.label?.();
+    if (label) paintLabel(context, v, label, inks, width);
   });
 
   /** Where font units lie on the canvas, for assistive tools and tests: scale, and the origin in pixels. */
@@ -89,6 +127,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     if (toldView.current === v || !ref.current) return;
     toldView.current = v;
     ref.current.dataset.view = `${v.scale} ${v.originX} ${v.originY}`;
+    queueMicrotask(() => setView(v));
   };
 
   /** Shows the glyph between its edges, from descender to ascender. */
@@ -110,14 +149,26 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     );
   };
 
+  /** Tells the foot of the sheet what the keys do, when that changes. */
+  const toldHints = useRef<unknown>(undefined);
+  const refreshHints = useCallback(() => {
+    const hints = active.current?.hints?.();
+    if (hints === toldHints.current) return;
+    toldHints.current = hints;
+    setHints((hints ?? []).map(([key, does]) => [key.replace('Ctrl', MOD_NAME), does] as const));
+  }, []);
+
   const workplace = useMemo(() => place(invalidate), [invalidate]);
   const tools = useMemo(
     (): Record<ToolName, Tool> => ({
       select: selectTool(workplace),
       pen: penTool(workplace),
+      dots: dotsTool(workplace),
       oval: shapeTool(workplace, 'oval'),
       box: shapeTool(workplace, 'box'),
       blade: bladeTool(workplace),
+      gauge: gaugeTool(workplace),
+      transform: transformTool(workplace, rememberTransform),
       picture: pictureTool(workplace),
     }),
     [workplace],
@@ -126,16 +177,24 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   useEffect(() => {
     active.current?.leave();
     active.current = tools[tool];
+    refreshHints();
     if (ref.current) ref.current.style.cursor = tools[tool].cursor();
     invalidate();
-  }, [tool, tools, invalidate, ref]);
+  }, [tool, tools, invalidate, ref, refreshHints]);
 
   useEffect(() => {
-    const stop = useBench.subscribe((now, then) => {
-      if (now.glyph !== then.glyph || now.master !== then.master) active.current?.leave();
-      invalidate();
-    });
-    return stop;
+    const stops = [
+      useBench.subscribe((now, then) => {
+        if (now.glyph !== then.glyph || now.master !== then.master) active.current?.leave();
+        invalidate();
+      }),
+      useDrawBench.subscribe((now, then) => {
+        if (now.hints === then.hints && now.view === then.view) invalidate();
+      }),
+    ];
+    return () => {
+      for (const stop of stops) stop();
+    };
   }, [invalidate]);
 
   const handOf = (e: PointerEvent | globalThis.PointerEvent): Hand => {
@@ -149,6 +208,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       mod: e.metaKey || e.ctrlKey,
       clicks: 1,
       reach: REACH_PX / v.scale,
+      free: freeHeld.current,
     };
   };
   const lastDown = useRef({ at: 0, x: 0, y: 0 });
@@ -165,6 +225,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     const again = e.timeStamp - last.at < 400 && Math.hypot(e.clientX - last.x, e.clientY - last.y) < 5;
     lastDown.current = again ? { at: 0, x: 0, y: 0 } : { at: e.timeStamp, x: e.clientX, y: e.clientY };
     active.current?.down({ ...handOf(e), clicks: again ? 2 : 1 });
+    refreshHints();
     invalidate();
   };
   const move = (e: PointerEvent<HTMLCanvasElement>) => {
@@ -174,6 +235,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       return invalidate();
     }
     active.current?.move(handOf(e));
+    refreshHints();
     e.currentTarget.style.cursor = spaceHeld.current ? 'grab' : (active.current?.cursor() ?? 'default');
   };
   const up = (e: PointerEvent<HTMLCanvasElement>) => {
@@ -182,6 +244,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       return;
     }
     if (e.button === 0) active.current?.up(handOf(e));
+    refreshHints();
     invalidate();
   };
 
@@ -213,7 +276,11 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       else if (!mod && e.key === '0') view.current = fitView(width, height);
       else if (!mod && (e.key === '+' || e.key === '=')) view.current = zoomAt(view.current, 1.25, width / 2, height / 2);
       else if (!mod && (e.key === '-' || e.key === '−')) view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
-      else if (!mod && e.key.toLowerCase() === 'p') bare.current = true;
+      else if (!mod && e.code === 'KeyQ') bare.current = true;
+      else if (!mod && e.code === 'KeyF') freeHeld.current = true;
+      else if (!mod && e.code === 'KeyK') toggleCombs();
+      else if (!mod && e.code === 'KeyT') keepTakeNow();
+      else if (!mod && e.code === 'KeyR') transformAgain();
       else {
         if (e.key === 'Tab' && !onCanvas) return;
         if (!active.current?.key(e.key, { shift: e.shiftKey, alt: e.altKey, mod })) return;
@@ -223,7 +290,8 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     };
     const keyup = (e: KeyboardEvent) => {
       if (e.code === 'Space') spaceHeld.current = false;
-      if (e.key.toLowerCase() === 'p') bare.current = false;
+      if (e.code === 'KeyQ') bare.current = false;
+      if (e.code === 'KeyF') freeHeld.current = false;
       if (ref.current) ref.current.style.cursor = active.current?.cursor() ?? 'default';
       invalidate();
     };

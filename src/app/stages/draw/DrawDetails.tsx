@@ -8,9 +8,14 @@ import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
 import { BackdropSection } from './details/BackdropSection';
 import { ContourSection } from './details/ContourSection';
+import { EdgeSection } from './details/EdgeSection';
+import { GuideSection } from './details/GuideSection';
+import { PartsSection } from './details/PartsSection';
 import { PointSection } from './details/PointSection';
 import { ShapeSection } from './details/ShapeSection';
 import { SideSection } from './details/SideSection';
+import { SizeSection } from './details/SizeSection';
+import { TakesSection } from './details/TakesSection';
 import { TraceSection } from './details/TraceSection';
 import { DETAIL_TABS, setTab, useDrawBench } from './drawBench';
 import { TransformSection } from './TransformSection';
@@ -31,6 +36,8 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   const drawing = drawingOf(glyph, master);
   const reach = reachOf(project, master, [glyph]);
   const tab = useDrawBench((s) => s.tab);
+  const edges = useDrawBench((s) => s.edges);
+  const tool = useDrawBench((s) => s.tool);
   const tracing = useDrawBench((s) => drawing.backdrops.some((b) => b.id === s.tracing));
   const kept = [...selection].filter((k) => pointOf(drawing, k));
   const codes = glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
@@ -43,6 +50,8 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
       </div>
       {tracing ? (
         <TraceSection drawing={drawing} />
+      ) : edges ? (
+        <EdgeSection keys={kept} />
       ) : (
         <>
           <div role="tablist" aria-label="Details of" className="mb-3.5 flex gap-0.5 rounded-lg bg-paper p-0.5">
@@ -62,13 +71,21 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
           </div>
           {tab === 'shape' && (
             <>
+              {(tool === 'oval' || tool === 'box') && <SizeSection title={tool === 'oval' ? 'Oval' : 'Box'} />}
               {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
-              <SideSection />
+              {kept.length === 0 && <SideSection />}
               <ContourSection drawing={drawing} keys={kept} />
               {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
               {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
             </>
           )}
+          {tab === 'parts' && (
+            <>
+              <PartsSection drawing={drawing} keys={kept} />
+              <GuideSection drawing={drawing} keys={kept} />
+            </>
+          )}
+          {tab === 'takes' && <TakesSection />}
           {tab === 'behind' && <BackdropSection drawing={drawing} bringPicture={bringPicture} />}
         </>
       )}

@@ -3,6 +3,7 @@ import type { PointKey } from '../../../core/drawing/points';
 import { ORIGINS, type Origin, type TransformBy, transformPoints } from '../../../core/drawing/transform';
 import { run, useBench } from '../../state/bench';
 import { Button, NumberField, Section } from '../../ui/parts';
+import { rememberTransform } from './again';
 
 const NINE = ORIGINS.filter((o) => o !== 'zero');
 
@@ -30,7 +31,7 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
     lastAsked = asked;
     lastOrigin = origin;
     const { glyph, master } = useBench.getState();
-    run((p) => transformPoints(p, { at: { glyph: glyph!, master }, points: keys, by, origin, copy }));
+    if (run((p) => transformPoints(p, { at: { glyph: glyph!, master }, points: keys, by, origin, copy }))) rememberTransform({ by, origin, copy });
   };
   const typed: TransformBy = { scaleX: width / 100, scaleY: height / 100, rotate, slant, dx, dy };
   const idle = Object.keys(NOTHING).every((k) => asked[k as keyof Asked] === NOTHING[k as keyof Asked]);
@@ -67,7 +68,7 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
         ))}
       </div>
       <div className="flex flex-wrap gap-1.5">
-        <Button disabled={idle} title="Scale, slant, turn and move as typed; press again to repeat" onClick={() => carryOut(typed)}>
+        <Button disabled={idle} title="Scale, slant, turn and move as typed; R does it again" onClick={() => carryOut(typed)}>
           Transform
         </Button>
         <Button disabled={idle} title="Leave what is there and add it transformed" onClick={() => carryOut(typed, true)}>

@@ -1,13 +1,18 @@
 import { create } from 'zustand';
+import type { Gauge } from '../../../core/drawing/gauge';
+import type { StrokeKind } from '../../../core/drawing/strokes';
+import type { GlyphId } from '../../../core/project/model';
 import type { ToolName } from '../../canvas/tools/tool';
+import type { View } from '../../canvas/view';
 
 export const DETAIL_TABS = [
   { name: 'shape', title: 'Shape', hint: 'Points, sides and contours' },
-  { name: 'parts', title: 'Parts', hint: 'Other glyphs drawn in this one, guides' },
+  { name: 'parts', title: 'Parts', hint: 'Other glyphs drawn in this one; guides' },
   { name: 'behind', title: 'Behind', hint: 'Pictures, other masters and glyphs behind the drawing' },
   { name: 'takes', title: 'Takes', hint: 'Kept versions of this drawing' },
 ] as const;
 export type DetailTab = (typeof DETAIL_TABS)[number]['name'];
+export type Hints = readonly (readonly [string, string])[];
 
 /** How the drawing bench is set up; none of it is part of the document. */
 type DrawBench = {
@@ -15,11 +20,49 @@ type DrawBench = {
   tab: DetailTab;
   /** The backdrop picture being traced, by its id. */
   tracing: string | undefined;
+  /** The work on edges being looked at before it is done. */
+  edges: StrokeKind | undefined;
+  /** Chosen parts of the drawing. */
+  parts: readonly number[];
+  gauges: Readonly<Record<GlyphId, readonly Gauge[]>>;
+  /** What a click with the oval or the box draws, in font units. */
+  typedSize: { width: number; height: number };
+  combs: boolean;
+  /** Words that keep the glyph company; empty for its neighbours in the galley. */
+  company: string;
+  /** What the keys do just now. */
+  hints: Hints;
+  /** Where font units lie on the canvas. */
+  view: View | undefined;
 };
 
-export const useDrawBench = create<DrawBench>(() => ({ tool: 'select', tab: 'shape', tracing: undefined }));
+export const useDrawBench = create<DrawBench>(() => ({
+  tool: 'select',
+  tab: 'shape',
+  tracing: undefined,
+  edges: undefined,
+  parts: [],
+  gauges: {},
+  typedSize: { width: 100, height: 100 },
+  combs: false,
+  company: '',
+  hints: [],
+  view: undefined,
+}));
 
 const set = useDrawBench.setState;
 export const setTool = (tool: ToolName): void => set({ tool });
 export const setTab = (tab: DetailTab): void => set({ tab });
 export const setTracing = (tracing: string | undefined): void => set({ tracing });
+export const setEdges = (edges: StrokeKind | undefined): void => set({ edges });
+const NONE: readonly never[] = [];
+export const chooseParts = (parts: readonly number[]): void => set({ parts: parts.length === 0 ? NONE : parts });
+export const layGauges = (glyph: GlyphId, gauges: readonly Gauge[]): void => set((s) => ({ gauges: { ...s.gauges, [glyph]: gauges } }));
+export const gaugesOf = (glyph: GlyphId): readonly Gauge[] => useDrawBench.getState().gauges[glyph] ?? NONE;
+export const setTypedSize = (typedSize: DrawBench['typedSize']): void => set({ typedSize });
+export const toggleCombs = (): void => set((s) => ({ combs: !s.combs }));
+export const setCompany = (company: string): void => set({ company });
+export const setHints = (hints: Hints): void => set({ hints });
+export const setView = (view: View): void => set({ view });
+/** Another drawing is on the bench: what was chosen or looked at in the last one is over. */
+export const forgetDrawing = (): void => set({ tracing: undefined, edges: undefined, parts: NONE });

@@ -1,9 +1,12 @@
 import { ImagePlus, Lock, LockOpen, ScanLine, Trash2 } from 'lucide-react';
-import { removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
-import type { Drawing } from '../../../../core/project/model';
+import { useState } from 'react';
+import { addOutlineBackdrop, outlineName, removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
+import type { Affine } from '../../../../core/geometry/affine';
+import type { BackdropOutline, Drawing } from '../../../../core/project/model';
 import { openSheetDialog } from '../../../lettering/sheetDialog';
-import { run, useBench } from '../../../state/bench';
-import { Section } from '../../../ui/parts';
+import { run, say, useBench } from '../../../state/bench';
+import { Button, NumberField, Section, TextField } from '../../../ui/parts';
+import { glyphTyped } from './PartsSection';
 import { place } from './place';
 import { TraceButton } from './TraceSection';
 
@@ -29,7 +32,7 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
       {drawing.backdrops.length === 0 && <p className="text-quiet">Drop or paste a picture of your lettering to draw over, or get a sheet from the scanner.</p>}
       {drawing.backdrops.map((b) => {
         const change = (c: Parameters<typeof setBackdrop>[1]['change'], merge?: string) => run((p) => setBackdrop(p, { at, id: b.id, change: c }), merge);
-        const name = project.pictures[b.picture]?.name ?? 'picture';
+        const name = b.outline ? (outlineName(project, project.glyphs[at.glyph], b.outline) ?? 'gone') : (project.pictures[b.picture]?.name ?? 'picture');
         return (
           <div key={b.id} className="mb-3 grid grid-cols-1 gap-1">
             <div className="flex items-center gap-1">
@@ -62,12 +65,77 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
               />
               <span className="w-10 text-right">{Math.round(b.strength * 100)} %</span>
             </label>
-            <div>
-              <TraceButton id={b.id} />
-            </div>
+            {!b.outline && (
+              <div>
+                <TraceButton id={b.id} />
+              </div>
+            )}
+            {!b.outline && !b.locked && <PlaceFields transform={b.transform} onChange={(transform) => change({ transform })} />}
           </div>
         );
       })}
+      <OutlinesBehind drawing={drawing} />
     </Section>
+  );
+}
+
+const round = (v: number) => Math.round(v * 1e6) / 1e6 || 0;
+
+/** Size and turn of a picture by number, about its upper left corner. */
+function PlaceFields({ transform, onChange }: { transform: Affine; onChange: (t: Affine) => void }) {
+  const [a, b, c, d, x, y] = transform;
+  const size = Math.hypot(a, b);
+  const turn = (Math.atan2(b, a) * 180) / Math.PI;
+  const turned = (degrees: number, scale: number): Affine => {
+    const [cos, sin] = [Math.cos(((degrees - turn) * Math.PI) / 180) * scale, Math.sin(((degrees - turn) * Math.PI) / 180) * scale];
+    return [round(cos * a - sin * b), round(sin * a + cos * b), round(cos * c - sin * d), round(sin * c + cos * d), x, y];
+  };
+  return (
+    <div className="grid gap-1.5">
+      <NumberField label="Units to 100 pixels" value={round(size * 100)} onChange={(v) => v > 0 && onChange(turned(turn, v / 100 / size))} />
+      <NumberField label="Turn °" value={turn} onChange={(v) => onChange(turned(v, 1))} />
+    </div>
+  );
+}
+
+/** Puts outlines behind: other masters, another glyph, a copy of what is drawn now. */
+function OutlinesBehind({ drawing }: { drawing: Drawing }) {
+  const project = useBench((s) => s.settled)!;
+  const at = place();
+  const [typed, setTyped] = useState('');
+  const others = project.masters.filter((m) => m.id !== at.master);
+  const add = (outline: BackdropOutline) => run((p) => addOutlineBackdrop(p, { at, outline }));
+  return (
+    <>
+      <p className="mt-1 mb-1.5 text-quiet">Outlines to compare with</p>
+      <div className="mb-2 flex flex-wrap gap-1.5">
+        {others.map((m) => (
+          <Button key={m.id} aria-label={`${m.name} behind`} title={`This glyph in ${m.name}`} onClick={() => add({ kind: 'master', master: m.id })}>
+            {m.name}
+          </Button>
+        ))}
+        <Button
+          title="What is drawn now; it stays as it is while you go on"
+          disabled={drawing.contours.length === 0}
+          onClick={() => add({ kind: 'copy', contours: drawing.contours })}
+        >
+          A copy
+        </Button>
+      </div>
+      <form
+        className="flex gap-1.5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const glyph = glyphTyped(project, typed);
+          if (!glyph) say(`There is no glyph “${typed.trim()}”.`);
+          else if (add({ kind: 'glyph', glyph: glyph.id })) setTyped('');
+        }}
+      >
+        <TextField aria-label="Glyph to compare with" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <Button type="submit" disabled={typed.trim() === ''}>
+          Show
+        </Button>
+      </form>
+    </>
   );
 }

@@ -1,5 +1,5 @@
-import { RefreshCcw } from 'lucide-react';
-import { closeContour, directByNesting, reverseContours, setStartPoint } from '../../../../core/drawing/edits';
+import { GripVertical, RefreshCcw } from 'lucide-react';
+import { closeContour, directByNesting, orderContour, reverseContours, setStartPoint } from '../../../../core/drawing/edits';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../../core/drawing/points';
 import { signedArea } from '../../../../core/geometry/contour';
 import { hasMixedDirections } from '../../../../core/geometry/winding';
@@ -33,13 +33,27 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
         {drawing.contours.map((c, i) => {
           const chosen = keys.some((k) => keyParts(k)[0] === i);
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
-            <li key={i} className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}>
+            <li
+              // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
+              key={i}
+              draggable
+              title="Drag to another place in the order"
+              onDragStart={(e) => e.dataTransfer.setData('text/x-wendril-contour', String(i))}
+              onDragOver={(e) => e.preventDefault()}
+              onDrop={(e) => {
+                e.preventDefault();
+                e.stopPropagation();
+                const from = Number.parseInt(e.dataTransfer.getData('text/x-wendril-contour'), 10);
+                if (Number.isInteger(from) && from !== i) run((p) => orderContour(p, { at, from, to: i }));
+              }}
+              className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}
+            >
               <button
                 type="button"
                 className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
                 onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}
               >
+                <GripVertical size={12} className="-mr-1 shrink-0 text-quiet" />
                 <b className="w-4 font-semibold">{i + 1}</b>
                 <span className="truncate text-quiet">{c.closed ? (signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
               </button>

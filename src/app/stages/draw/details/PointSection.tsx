@@ -1,8 +1,21 @@
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalDistributeCenter,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalDistributeCenter,
+} from 'lucide-react';
+import { type Alignment, alignPoints, distributePoints, handleOf, setBetween, setHandle } from '../../../../core/drawing/arrange';
 import { deletePoints, placePoint, resizePoints, setSmooth } from '../../../../core/drawing/edits';
+import { cutAtPoint } from '../../../../core/drawing/ends';
 import { evenOut, fullnesses, setFullness } from '../../../../core/drawing/fullness';
+import { between } from '../../../../core/drawing/gauge';
 import { type PointKey, pointOf } from '../../../../core/drawing/points';
 import type { Drawing } from '../../../../core/project/model';
-import { run, select } from '../../../state/bench';
+import { run, say, select } from '../../../state/bench';
 import { Button, NumberField, Section } from '../../../ui/parts';
 import { place } from './place';
 
@@ -11,6 +24,8 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
   const at = place();
   const points = keys.map((k) => pointOf(drawing, k)!);
   const only = keys.length === 1 ? points[0] : undefined;
+  const handle = only?.type === 'off' ? handleOf(drawing, keys[0]!) : undefined;
+  const pair = keys.length === 2 ? between(points[0]!, points[1]!) : undefined;
   const onCurve = points.filter((p) => p.type !== 'off');
   const full = fullnesses(drawing, keys);
   const spread = full.length > 0 ? Math.max(...full) - Math.min(...full) : 0;
@@ -22,6 +37,12 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
         <div className="mb-2 grid gap-1.5">
           <NumberField label="x" value={only.x} onChange={(x) => run((p) => placePoint(p, { at, point: keys[0]!, x }))} />
           <NumberField label="y" value={only.y} onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))} />
+          {handle && (
+            <>
+              <NumberField label="Length" value={handle.distance} onChange={(length) => run((p) => setHandle(p, { at, handle: keys[0]!, length }))} />
+              <NumberField label="Angle °" value={handle.angle} onChange={(angle) => run((p) => setHandle(p, { at, handle: keys[0]!, angle }))} />
+            </>
+          )}
         </div>
       ) : (
         <div className="mb-2 grid gap-1.5">
@@ -43,6 +64,8 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
           />
         </div>
       )}
+      {pair && <PairRow pair={pair} from={keys[0]!} to={keys[1]!} />}
+      {onCurve.length > 1 && <ArrangeRow keys={keys} count={onCurve.length} />}
       <div className="flex flex-wrap gap-1.5">
         {onCurve.length > 0 && (
           <>
@@ -61,6 +84,11 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
             </Button>
           </>
         )}
+        {only && only.type !== 'off' && (
+          <Button title="Opens the outline at this point" onClick={() => run((p) => cutAtPoint(p, { at, point: keys[0]! })) && select(new Set())}>
+            Cut here
+          </Button>
+        )}
         <Button
           kind="danger"
           onClick={() => {
@@ -71,5 +99,77 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
         </Button>
       </div>
     </Section>
+  );
+}
+
+/** Distance and angle copied from one pair of points, to be given to another. */
+let copied: { distance: number; angle: number } | undefined;
+
+/** Distance and angle of two points; a terminal's cut is copied from one place and given to another. */
+function PairRow({ pair, from, to }: { pair: { distance: number; angle: number }; from: PointKey; to: PointKey }) {
+  const at = place();
+  return (
+    <div className="mb-2 grid gap-1.5">
+      <NumberField label="Distance" value={pair.distance} onChange={(distance) => run((p) => setBetween(p, { at, from, to, distance }))} />
+      <NumberField label="Angle °" value={pair.angle} onChange={(angle) => run((p) => setBetween(p, { at, from, to, angle }))} />
+      <div className="flex gap-1.5">
+        <Button
+          title="Remembers this distance and angle"
+          onClick={() => {
+            copied = pair;
+            say(`Copied ${Math.round(pair.distance * 10) / 10} at ${Math.round(pair.angle * 10) / 10}°.`);
+          }}
+        >
+          Copy both
+        </Button>
+        <Button
+          title="Gives these two points the distance and angle that were copied"
+          onClick={() => (copied ? run((p) => setBetween(p, { at, from, to, ...copied! })) : say('Copy a distance and angle first, from two other points.'))}
+        >
+          Give both
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const ALIGN: readonly { to: Alignment; title: string; Icon: typeof AlignStartVertical }[] = [
+  { to: 'left', title: 'Align left', Icon: AlignStartVertical },
+  { to: 'centre', title: 'Align on an upright line between', Icon: AlignCenterVertical },
+  { to: 'right', title: 'Align right', Icon: AlignEndVertical },
+  { to: 'top', title: 'Align top', Icon: AlignStartHorizontal },
+  { to: 'middle', title: 'Align on a level line between', Icon: AlignCenterHorizontal },
+  { to: 'bottom', title: 'Align bottom', Icon: AlignEndHorizontal },
+];
+const SPREAD = [
+  { axis: 'x', title: 'Space evenly across', Icon: AlignHorizontalDistributeCenter },
+  { axis: 'y', title: 'Space evenly upwards', Icon: AlignVerticalDistributeCenter },
+] as const;
+
+/** Aligns and spaces the chosen points. */
+function ArrangeRow({ keys, count }: { keys: readonly PointKey[]; count: number }) {
+  const at = place();
+  const icon = 'rounded-md p-1 text-quiet hover:bg-kelp-tint hover:text-ink disabled:opacity-40';
+  return (
+    <div className="mb-2 flex justify-between rounded-lg border border-line bg-paper p-0.5">
+      {ALIGN.map(({ to, title, Icon }) => (
+        <button key={to} type="button" aria-label={title} title={title} className={icon} onClick={() => run((p) => alignPoints(p, { at, points: keys, to }))}>
+          <Icon size={16} />
+        </button>
+      ))}
+      {SPREAD.map(({ axis, title, Icon }) => (
+        <button
+          key={axis}
+          type="button"
+          aria-label={title}
+          title={title}
+          disabled={count < 3}
+          className={icon}
+          onClick={() => run((p) => distributePoints(p, { at, points: keys, axis }))}
+        >
+          <Icon size={16} />
+        </button>
+      ))}
+    </div>
   );
 }

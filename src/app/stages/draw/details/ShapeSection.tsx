@@ -6,6 +6,7 @@ import type { Drawing } from '../../../../core/project/model';
 import { run, select } from '../../../state/bench';
 import { Button, Section } from '../../../ui/parts';
 import { TidyDialog } from '../TidyDialog';
+import { EdgeButtons } from './EdgeSection';
 import { place } from './place';
 
 const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: string }[] = [
@@ -47,6 +48,7 @@ export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readon
           Tidy…
         </Button>
       </div>
+      <EdgeButtons />
       <TidyDialog open={tidying} onClose={() => setTidying(false)} />
     </Section>
   );

@@ -1,0 +1,142 @@
+import type { Gauge } from '../../../core/drawing/gauge';
+import { stretchesAlong } from '../../../core/drawing/gauge';
+import { type Contour, curvesOf } from '../../../core/geometry/contour';
+import { pointAt } from '../../../core/geometry/curve';
+import { curvatureAt, leftNormal } from '../../../core/geometry/offset';
+import type { Guide } from '../../../core/project/model';
+import { shortNumber } from '../tools/tool';
+import type { Inks } from '../useCanvas';
+import { toPxX, toPxY, type View } from '../view';
+
+const FONT = '600 12px "Source Sans 3 Variable", sans-serif';
+
+/** Guides right across the sheet, their names at the left. */
+export function paintGuides(context: CanvasRenderingContext2D, view: View, guides: readonly Guide[], width: number, height: number, inks: Inks): void {
+  const far = width + height;
+  context.strokeStyle = inks.sea;
+  context.lineWidth = 1;
+  context.setLineDash([10, 4]);
+  context.beginPath();
+  for (const g of guides) {
+    const [px, py] = [toPxX(view, g.x), toPxY(view, g.y)];
+    const turn = (g.angle * Math.PI) / 180;
+    const [dx, dy] = [Math.cos(turn) * far * 3, Math.sin(turn) * far * 3];
+    context.moveTo(px - dx, py + dy);
+    context.lineTo(px + dx, py - dy);
+  }
+  context.stroke();
+  context.setLineDash([]);
+  context.font = FONT;
+  context.fillStyle = inks.sea;
+  context.textAlign = 'left';
+  context.textBaseline = 'bottom';
+  for (const g of guides) if (g.name && g.angle % 180 === 0) context.fillText(g.name, 14, toPxY(view, g.y) - 3);
+}
+
+/** Gauges with what lies between all their crossings: stems solid, counters dashed, each with its number. */
+export function paintGauges(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], gauges: readonly Gauge[], inks: Inks): void {
+  context.font = FONT;
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  for (const gauge of gauges) {
+    context.strokeStyle = inks.violet;
+    context.lineWidth = 0.75;
+    context.globalAlpha = 0.55;
+    context.beginPath();
+    context.moveTo(toPxX(view, gauge.x0), toPxY(view, gauge.y0));
+    context.lineTo(toPxX(view, gauge.x1), toPxY(view, gauge.y1));
+    context.stroke();
+    context.globalAlpha = 1;
+    for (const { from, to, length, ink } of stretchesAlong(contours, gauge)) {
+      const [x0, y0, x1, y1] = [toPxX(view, from[0]), toPxY(view, from[1]), toPxX(view, to[0]), toPxY(view, to[1])];
+      const long = Math.hypot(x1 - x0, y1 - y0) || 1;
+      const [nx, ny] = [((y1 - y0) / long) * 4, ((x0 - x1) / long) * 4];
+      context.lineWidth = ink ? 2.5 : 1.25;
+      context.setLineDash(ink ? [] : [3, 3]);
+      context.beginPath();
+      context.moveTo(x0, y0);
+      context.lineTo(x1, y1);
+      context.stroke();
+      context.setLineDash([]);
+      context.lineWidth = 1.25;
+      context.beginPath();
+      for (const [x, y] of [
+        [x0, y0],
+        [x1, y1],
+      ] as const) {
+        context.moveTo(x - nx, y - ny);
+        context.lineTo(x + nx, y + ny);
+      }
+      context.stroke();
+      const text = shortNumber(length);
+      const wide = context.measureText(text).width + 8;
+      if (long < 10) continue;
+      const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2 + (Math.abs(x1 - x0) >= Math.abs(y1 - y0) ? (long > wide + 6 ? 0 : -13) : 0)];
+      context.fillStyle = ink ? inks.violet : inks.panel;
+      context.beginPath();
+      context.roundRect(mx - wide / 2, my - 8, wide, 16, 4);
+      context.fill();
+      if (!ink) context.stroke();
+      context.fillStyle = ink ? inks.panel : inks.violet;
+      context.fillText(text, mx, my + 0.5);
+    }
+  }
+}
+
+/** Teeth along a curve, and how long a tooth is in pixels for the curvature of a circle a fifth of the em wide. */
+const TEETH = 14;
+const TOOTH_PX = 26;
+
+/** Curvature combs: teeth as long as the outline bends, on its outside; where they jump, curvature does. */
+export function paintCombs(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], unitsPerEm: number, inks: Inks): void {
+  const scale = (TOOTH_PX * unitsPerEm) / 10;
+  context.strokeStyle = inks.violet;
+  context.lineWidth = 0.75;
+  for (const contour of contours) {
+    for (const c of curvesOf(contour)) {
+      if (c.length === 4) continue;
+      context.beginPath();
+      const tips: [number, number][] = [];
+      for (let k = 0; k <= TEETH; k++) {
+        const t = k / TEETH;
+        const [x, y] = pointAt(c, t);
+        const [nx, ny] = leftNormal(c, t);
+        const long = Math.max(-160, Math.min(160, -curvatureAt(c, t) * scale));
+        const [px, py] = [toPxX(view, x), toPxY(view, y)];
+        context.moveTo(px, py);
+        context.lineTo(px + nx * long, py - ny * long);
+        tips.push([px + nx * long, py - ny * long]);
+      }
+      context.globalAlpha = 0.5;
+      context.stroke();
+      context.globalAlpha = 1;
+      context.beginPath();
+      tips.forEach(([x, y], i) => {
+        if (i === 0) context.moveTo(x, y);
+        else context.lineTo(x, y);
+      });
+      context.stroke();
+    }
+  }
+}
+
+/** Contours that go the wrong way, set off where they are. */
+export function paintWrongWay(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], wrong: readonly number[], inks: Inks): void {
+  context.strokeStyle = inks.marigold;
+  context.lineWidth = 3;
+  context.setLineDash([6, 4]);
+  for (const i of wrong) {
+    context.beginPath();
+    const curves = curvesOf(contours[i]!);
+    curves.forEach((c, k) => {
+      const px = (j: number) => toPxX(view, c[j]!);
+      const py = (j: number) => toPxY(view, c[j]!);
+      if (k === 0) context.moveTo(px(0), py(1));
+      if (c.length === 4) context.lineTo(px(2), py(3));
+      else if (c.length === 6) context.quadraticCurveTo(px(2), py(3), px(4), py(5));
+      else context.bezierCurveTo(px(2), py(3), px(4), py(5), px(6), py(7));
+    });
+    context.stroke();
+  }
+  context.setLineDash([]);
+}

@@ -1,0 +1,147 @@
+import { useState } from 'react';
+import { addComponent, drawOut, makeComponent, removeComponents, setComponent } from '../../../../core/drawing/components';
+import { keyParts, type PointKey } from '../../../../core/drawing/points';
+import type { Affine } from '../../../../core/geometry/affine';
+import { tidy } from '../../../../core/geometry/tidy';
+import type { Drawing, Glyph, Project } from '../../../../core/project/model';
+import { glyphForCodePoint, glyphNamed, usersOf } from '../../../../core/project/queries';
+import { chooseGlyph, run, say, select, useBench } from '../../../state/bench';
+import { Button, NumberField, Section, TextField } from '../../../ui/parts';
+import { chooseParts, useDrawBench } from '../drawBench';
+import { place } from './place';
+
+/** A glyph by its character or its name. */
+export const glyphTyped = (project: Project, text: string): Glyph | undefined => {
+  const typed = text.trim();
+  return glyphNamed(project, typed) ?? ([...typed].length === 1 ? glyphForCodePoint(project, typed.codePointAt(0)!) : undefined);
+};
+
+/** A transform as scales, turn and place; slants are kept as they are. */
+function facts([a, b, c, d, x, y]: Affine) {
+  const sx = Math.hypot(a, b);
+  return { x, y, width: tidy(sx * 100), height: tidy(((a * d - b * c) / (sx || 1)) * 100), turn: tidy((Math.atan2(b, a) * 180) / Math.PI) };
+}
+function transformOf({ x, y, width, height, turn }: ReturnType<typeof facts>): Affine {
+  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const round = (v: number) => Math.round(v * 1e6) / 1e6 || 0;
+  return [round((c * width) / 100), round((s * width) / 100), round((-s * height) / 100), round((c * height) / 100), x, y];
+}
+const FIELDS = [
+  { key: 'x', label: 'x' },
+  { key: 'y', label: 'y' },
+  { key: 'width', label: 'Width %' },
+  { key: 'height', label: 'Height %' },
+  { key: 'turn', label: 'Turn °' },
+] as const;
+
+/** Other glyphs drawn in this one. */
+export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
+  const project = useBench((s) => s.settled)!;
+  const chosen = useDrawBench((s) => s.parts).filter((i) => drawing.components[i]);
+  const at = place();
+  const [typed, setTyped] = useState('');
+  const contours = [...new Set(keys.map((k) => keyParts(k)[0]))].sort((a, b) => a - b);
+  const only = chosen.length === 1 ? chosen[0]! : undefined;
+  const own = project.glyphs[at.glyph]!;
+  const users = usersOf(project, at.glyph).composites;
+  const add = () => {
+    const glyph = glyphTyped(project, typed);
+    if (!glyph) return say(`There is no glyph “${typed.trim()}”.`);
+    if (!run((p) => addComponent(p, { at, glyph: glyph.id }))) return;
+    chooseParts([drawing.components.length]);
+    setTyped('');
+  };
+  const make = () => {
+    let n = 1;
+    while (glyphNamed(project, `_part.${n}`)) n++;
+    if (run((p) => makeComponent(p, { at, contours, name: `_part.${n}` }))) select(new Set());
+  };
+  return (
+    <Section title="Parts">
+      {drawing.components.length === 0 && <p className="mb-2 text-quiet">A part is another glyph drawn here. Change it once, and everything made of it changes.</p>}
+      <ul className="mb-2">
+        {drawing.components.map((c, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the order.
+          <li key={i} className={`flex items-center gap-2 rounded-md px-1.5 ${chosen.includes(i) ? 'bg-kelp-tint' : ''}`}>
+            <button
+              type="button"
+              aria-pressed={chosen.includes(i)}
+              className="h-7 min-w-0 flex-1 truncate text-left"
+              onClick={() => {
+                select(new Set());
+                chooseParts([i]);
+              }}
+            >
+              {project.glyphs[c.glyph]?.name ?? 'a missing glyph'}
+            </button>
+            <button type="button" className="text-kelp" title="Draw the part itself; this glyph follows" onClick={() => chooseGlyph(c.glyph)}>
+              edit
+            </button>
+          </li>
+        ))}
+      </ul>
+      {only !== undefined && (
+        <div className="mb-2 grid gap-1.5">
+          {FIELDS.map(({ key, label }) => (
+            <NumberField
+              key={key}
+              label={label}
+              value={facts(drawing.components[only]!.transform)[key]}
+              onChange={(v) => run((p) => setComponent(p, { at, index: only, change: { transform: transformOf({ ...facts(drawing.components[only]!.transform), [key]: v }) } }))}
+            />
+          ))}
+        </div>
+      )}
+      {chosen.length > 0 && (
+        <div className="mb-3 flex flex-wrap gap-1.5">
+          <Button
+            title="Contours of this glyph’s own; it no longer follows"
+            onClick={() => {
+              if (run((p) => drawOut(p, { at, indices: chosen }))) chooseParts([]);
+            }}
+          >
+            Turn into outlines
+          </Button>
+          <Button
+            kind="danger"
+            onClick={() => {
+              if (run((p) => removeComponents(p, { at, indices: chosen }))) chooseParts([]);
+            }}
+          >
+            Take away
+          </Button>
+        </div>
+      )}
+      <form
+        className="mb-2 flex gap-1.5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          add();
+        }}
+      >
+        <TextField aria-label="Glyph to place" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <Button type="submit" disabled={typed.trim() === ''}>
+          Place
+        </Button>
+      </form>
+      <Button
+        className="w-full"
+        disabled={contours.length === 0}
+        title={contours.length === 0 ? 'Choose points of the contours first' : 'The chosen contours become a glyph of their own, placed here, in all masters'}
+        onClick={make}
+      >
+        Make a part of the chosen contours
+      </Button>
+      {users.length > 0 && (
+        <p className="mt-3 text-[12.5px] text-quiet">
+          {own.name} is a part of{' '}
+          {users
+            .slice(0, 6)
+            .map((g) => g.name)
+            .join(', ')}
+          {users.length > 6 ? ` and ${users.length - 6} more` : ''}; they follow at once.
+        </p>
+      )}
+    </Section>
+  );
+}
