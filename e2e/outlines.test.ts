@@ -93,7 +93,7 @@ test('the blade, taken by its key, cuts a stroke in two', async () => {
   await contours(1);
   const v = await view();
   await canvas.click();
-  await t.keys('5');
+  await t.keys('6');
   await until('the blade in the hand', async () => (await t.button('Blade')).getAttribute('aria-pressed').then((pressed) => pressed === 'true'));
   await pointer(browser.driver, canvas).drag(v.px(20), v.py(400), v.px(220), v.py(400));
   await contours(2);
@@ -112,9 +112,9 @@ test('what is drawn is transformed by numbers about a chosen place, again and ag
   const before = await box();
   await t.press('bottom left');
   await t.fill('Height %', '50', true);
-  await t.press('Transform');
+  await t.press('Do it');
   await until('half the height', async () => Math.abs((await box()).yMax - (before.yMin + (before.yMax - before.yMin) / 2)) < 0.01);
-  await t.press('Transform');
+  await t.press('Do it');
   const after = await until('a quarter of it', async () => {
     const now = await box();
     return Math.abs(now.yMax - now.yMin - (before.yMax - before.yMin) / 4) < 0.01 && now;

@@ -73,6 +73,7 @@ test('from a new family to a font file that reads back', async () => {
   await (await t.find('[data-testid="picture-file"]')).sendKeys(picture);
   await t.press('Lock lettering.png');
   await t.button('Unlock lettering.png');
+  await t.press('Shape');
 
   // The pen: a stem by four corners, closed on its start; the oval beside it.
   const hand = pointer(driver, canvas);

@@ -69,7 +69,7 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
       </div>
       <div className="flex flex-wrap gap-1.5">
         <Button disabled={idle} title="Scale, slant, turn and move as typed; R does it again" onClick={() => carryOut(typed)}>
-          Transform
+          Do it
         </Button>
         <Button disabled={idle} title="Leave what is there and add it transformed" onClick={() => carryOut(typed, true)}>
           A copy
