@@ -1,4 +1,5 @@
 import { benchCasting } from './casting';
+import { benchDrawing } from './drawing';
 import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
 import { benchLoading } from './loading';
@@ -6,6 +7,7 @@ import { benchLoading } from './loading';
 const wanted = process.argv.slice(2);
 const want = (name: string) => wanted.length === 0 || wanted.includes(name);
 if (want('casting')) benchCasting();
+if (want('drawing')) benchDrawing();
 if (want('fonts')) await benchFonts();
 if (want('loading')) benchLoading();
 if (want('interface')) await benchInterface();

@@ -1,6 +1,8 @@
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
+import { type StrokeKind, type StrokeWork, workStrokesOfGlyphs } from '../core/drawing/strokes';
 import { ORIGINS, type Origin, type TransformBy, transformGlyphs } from '../core/drawing/transform';
+import { CAPS, JOINS } from '../core/geometry/stroke';
 import type { Outcome } from '../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
 import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/queries';
@@ -17,10 +19,16 @@ const OPTIONS = {
   y: { type: 'string' },
   angle: { type: 'string' },
   origin: { type: 'string', default: 'zero' },
+  join: { type: 'string', default: 'round' },
+  cap: { type: 'string', default: 'round' },
+  wall: { type: 'string', default: '30' },
+  radius: { type: 'string', default: '0' },
+  reversed: { type: 'boolean', default: false },
   json: { type: 'boolean', default: false },
 } as const;
 
 const TRANSFORMS = ['move', 'scale', 'rotate', 'slant', 'flip'] as const;
+const EDGES = ['stroke', 'grow', 'hollow', 'frame'] as const satisfies readonly StrokeKind[];
 type Transform = (typeof TRANSFORMS)[number];
 const KINDS = ['.ufo', '.ufoz', '.designspace', '.wendril'];
 
@@ -29,7 +37,7 @@ export async function apply(args: readonly string[]): Promise<void> {
   const { values, positionals } = options(args);
   const [operation, source, target, ...more] = positionals;
   if (!operation || !source || !target || more.length > 0) throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
-  const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS];
+  const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS, ...EDGES];
   if (!names.includes(operation)) throw new CliError(`“${operation}” is no operation; choose from ${names.join(', ')}.`);
   const kind = extname(target.replace(/[/\\]+$/, '')).toLowerCase();
   if (!KINDS.includes(kind)) throw new CliError(`“${target}” has no ending that tells what to write; choose from ${KINDS.join(' ')}.`);
@@ -39,7 +47,7 @@ export async function apply(args: readonly string[]): Promise<void> {
   const glyphs = glyphsOf(project, values.glyphs);
   const { outcome, report } = TIDY_NAMES.includes(operation as TidyName)
     ? tidied(project, operation as TidyName, glyphs, masters, values.amount)
-    : { outcome: transformed(project, operation as Transform, glyphs, masters, values), report: [] };
+    : { outcome: otherwise(project, operation as Transform | StrokeKind, glyphs, masters, values), report: [] };
   if (outcome && !outcome.ok) throw new CliError(outcome.reason);
   const result = outcome ? outcome.project : project;
   await write(target, kind, result, defaultMaster(result), {});
@@ -93,6 +101,33 @@ function tidied(
   if (apart > 0) process.stderr.write(`wendril: in ${apart === 1 ? 'one glyph' : `${apart} glyphs`} the masters do not agree; each was tidied by itself.\n`);
   const report = proposals.map((p) => ({ glyph: project.glyphs[p.glyph]!.name, before: p.before, after: p.after, deviation: Math.round(p.deviation * 1000) / 1000 }));
   return { outcome: proposals.length > 0 ? withProposals(project, name, proposals) : undefined, report };
+}
+
+/** Transforms, and work on the edges. */
+function otherwise(
+  project: Project,
+  name: Transform | StrokeKind,
+  glyphs: readonly GlyphId[],
+  masters: readonly MasterId[],
+  values: ReturnType<typeof options>['values'],
+): Outcome {
+  const edge = EDGES.find((e) => e === name);
+  return edge ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values) }) : transformed(project, name as Transform, glyphs, masters, values);
+}
+
+function edgeWork(kind: StrokeKind, values: ReturnType<typeof options>['values']): StrokeWork {
+  const join = chosen('join', values.join, JOINS);
+  const amount = number('amount', values.amount ?? needed('amount', kind));
+  if (kind === 'stroke') return { kind, width: amount, join, cap: chosen('cap', values.cap, CAPS) };
+  if (kind === 'grow') return { kind, by: amount, join };
+  if (kind === 'hollow') return { kind, wall: amount, join };
+  return { kind, margin: amount, wall: number('wall', values.wall), radius: number('radius', values.radius), reversed: values.reversed };
+}
+
+function chosen<T extends string>(key: string, text: string, among: readonly T[]): T {
+  const found = among.find((v) => v === text);
+  if (!found) throw new CliError(`--${key} is one of ${among.join(', ')}.`);
+  return found;
 }
 
 function transformed(project: Project, name: Transform, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: ReturnType<typeof options>['values']): Outcome {

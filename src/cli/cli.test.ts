@@ -174,6 +174,45 @@ test('operations are applied to many glyphs, and told', () => {
   expect(existsSync(at('x.ufo'))).toBe(false);
 });
 
+test('edges are worked on over many glyphs', () => {
+  const source = join(folder, 'demo.wendril');
+  const at = (name: string) => join(folder, 'edges', name);
+  expect(wendril('apply', 'hollow', source, at('open.wendril'), '--amount', '20', '--glyphs', 'n,o,space').out).toMatch(/^Hollowed in 2 glyphs\./);
+  expect(wendril('apply', 'frame', source, at('keys.wendril'), '--amount', '40', '--radius', '60', '--reversed', '--glyphs', 'A').out).toMatch(/^Framed in 1 glyph\./);
+  for (const [args, reason] of [
+    [['stroke', source, at('x.ufo')], /stroke needs --amount/],
+    [['stroke', source, at('x.ufo'), '--amount', '20', '--join', 'soft'], /--join is one of round, sharp, bevel/],
+    [['grow', source, at('x.ufo'), '--amount', '0'], /Grow by 1 to 1000 units/],
+  ] as const)
+    expect(wendril('apply', ...args)).toMatchObject({ code: 1, err: expect.stringMatching(reason) });
+});
+
+test('a picture is traced to one path', () => {
+  const at = (name: string) => join(folder, 'traced', name);
+  mkdirSync(at(''), { recursive: true });
+  const told = JSON.parse(wendril('trace', 'public/demo/sheets/stencil.png', at('s.svg'), '--json').out) as { contours: number; points: number; threshold: number };
+  expect(told.contours).toBeGreaterThan(20);
+  expect(told.points).toBeLessThan(700);
+  const svg = readFileSync(at('s.svg'), 'utf8');
+  expect(svg.match(/<path/g)).toHaveLength(1);
+  expect(svg).toMatch(/viewBox="0 0 1418\.764 1000"/);
+  const coarse = JSON.parse(wendril('trace', 'public/demo/sheets/stencil.png', at('c.svg'), '--detail', '6', '--height', '500', '--threshold', '45', '--json').out) as {
+    points: number;
+  };
+  expect(coarse.points).toBeLessThan(told.points);
+  writeFileSync(at('bad.png'), 'no picture');
+  writeFileSync(at('short.png'), readFileSync('public/demo/sheets/stencil.png').subarray(0, 900));
+  for (const [args, reason] of [
+    [[at('bad.png'), at('x.svg')], /bad\.png is not a PNG or JPEG picture that can be read/],
+    [[at('short.png'), at('x.svg')], /short\.png is not a PNG or JPEG picture/],
+    [['nowhere.png', at('x.svg')], /nowhere\.png cannot be read/],
+    [['public/demo/sheets/pen.png', at('x.png')], /does not end in \.svg/],
+    [['public/demo/sheets/pen.png', at('x.svg'), '--threshold', '500'], /--threshold is a number from 1 to 99/],
+  ] as const)
+    expect(wendril('trace', ...args)).toMatchObject({ code: 1, err: expect.stringMatching(reason) });
+  expect(existsSync(at('x.svg'))).toBe(false);
+});
+
 test('help needs no arguments and exits with 0', () => {
   expect(wendril().out).toContain('wendril cast SOURCE');
   expect(wendril('--help').code).toBe(0);

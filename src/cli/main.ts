@@ -13,6 +13,7 @@ const HELP = `wendril — font files and their sources
   wendril apply OPERATION SOURCE TARGET [--glyphs a,b,…] [--master NAME] [--amount N] [--json]
       Tidies many glyphs: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.
       Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
+      Works on edges: stroke, grow, hollow, frame, each with --amount.
   wendril trace PICTURE TARGET.svg [--threshold PERCENT] [--detail UNITS] [--speckle PIXELS] [--height UNITS] [--json]
       Outlines of the ink in a PNG or JPEG picture as one path; the picture is 1000 units high unless told.
   wendril --help

@@ -74,13 +74,20 @@ export function directedByNesting(contours: readonly Contour[]): readonly Contou
  * Contours that go the wrong way for where they lie, so that a non-zero fill closes a counter or leaves an island out. What the
  * largest outer contour does is right: a drawing that is turned round as a whole fills just as well.
  */
-export function wrongWay(contours: readonly Contour[]): number[] {
+export function wrongWay(contours: readonly Contour[]): readonly number[] {
+  const known = wrongCache.get(contours);
+  if (known) return known;
   const depths = nestingDepths(contours);
   const turns = contours.map((c, i) => (c.closed ? Math.sign(signedArea(c)) * (depths[i]! % 2 === 0 ? 1 : -1) : 0));
   const size = contours.map((c) => Math.abs(signedArea(c)));
   const largest = turns.reduce((best, turn, i) => (turn !== 0 && depths[i] === 0 && (best < 0 || size[i]! > size[best]!) ? i : best), -1);
-  return largest < 0 ? [] : turns.flatMap((turn, i) => (turn !== 0 && turn !== turns[largest] ? [i] : []));
+  const wrong = largest < 0 ? [] : turns.flatMap((turn, i) => (turn !== 0 && turn !== turns[largest] ? [i] : []));
+  wrongCache.set(contours, wrong);
+  return wrong;
 }
+
+/** By identity: the canvas, the details and the overlay all ask. */
+const wrongCache = new WeakMap<readonly Contour[], readonly number[]>();
 
 /** Do some contours go the wrong way for where they lie? */
 export const hasMixedDirections = (contours: readonly Contour[]): boolean => wrongWay(contours).length > 0;

@@ -7,6 +7,7 @@ import type { Guide } from '../../../core/project/model';
 import { shortNumber } from '../tools/tool';
 import type { Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
+import { traceContour } from './sheet';
 
 const FONT = '600 12px "Source Sans 3 Variable", sans-serif';
 
@@ -83,8 +84,10 @@ export function paintGauges(context: CanvasRenderingContext2D, view: View, conto
   }
 }
 
-/** Teeth along a curve, and how long a tooth is in pixels for the curvature of a circle a fifth of the em wide. */
-const TEETH = 14;
+/** Teeth along a curve, so many pixels apart, and how long a tooth is in pixels for the curvature of a circle a fifth of the em wide. */
+const MOST_TEETH = 14;
+const LEAST_TEETH = 4;
+const TEETH_PX = 8;
 const TOOTH_PX = 26;
 
 /** Curvature combs: teeth as long as the outline bends, on its outside; where they jump, curvature does. */
@@ -92,32 +95,36 @@ export function paintCombs(context: CanvasRenderingContext2D, view: View, contou
   const scale = (TOOTH_PX * unitsPerEm) / 10;
   context.strokeStyle = inks.violet;
   context.lineWidth = 0.75;
+  context.beginPath();
+  // The line over the tips is kept until all teeth are drawn.
+  const tips: number[] = [];
   for (const contour of contours) {
     for (const c of curvesOf(contour)) {
       if (c.length === 4) continue;
-      context.beginPath();
-      const tips: [number, number][] = [];
-      for (let k = 0; k <= TEETH; k++) {
-        const t = k / TEETH;
+      const chord = Math.hypot(c[c.length - 2]! - c[0]!, c[c.length - 1]! - c[1]!) * view.scale;
+      const teeth = Math.max(LEAST_TEETH, Math.min(MOST_TEETH, Math.round(chord / TEETH_PX)));
+      for (let k = 0; k <= teeth; k++) {
+        const t = k / teeth;
         const [x, y] = pointAt(c, t);
         const [nx, ny] = leftNormal(c, t);
         const long = Math.max(-160, Math.min(160, -curvatureAt(c, t) * scale));
-        const [px, py] = [toPxX(view, x), toPxY(view, y)];
+        const px = toPxX(view, x);
+        const py = toPxY(view, y);
         context.moveTo(px, py);
         context.lineTo(px + nx * long, py - ny * long);
-        tips.push([px + nx * long, py - ny * long]);
+        tips.push(k === 0 ? 1 : 0, px + nx * long, py - ny * long);
       }
-      context.globalAlpha = 0.5;
-      context.stroke();
-      context.globalAlpha = 1;
-      context.beginPath();
-      tips.forEach(([x, y], i) => {
-        if (i === 0) context.moveTo(x, y);
-        else context.lineTo(x, y);
-      });
-      context.stroke();
     }
   }
+  context.globalAlpha = 0.5;
+  context.stroke();
+  context.globalAlpha = 1;
+  context.beginPath();
+  for (let i = 0; i < tips.length; i += 3) {
+    if (tips[i] === 1) context.moveTo(tips[i + 1]!, tips[i + 2]!);
+    else context.lineTo(tips[i + 1]!, tips[i + 2]!);
+  }
+  context.stroke();
 }
 
 /** Contours that go the wrong way, set off where they are. */
@@ -127,15 +134,7 @@ export function paintWrongWay(context: CanvasRenderingContext2D, view: View, con
   context.setLineDash([6, 4]);
   for (const i of wrong) {
     context.beginPath();
-    const curves = curvesOf(contours[i]!);
-    curves.forEach((c, k) => {
-      const px = (j: number) => toPxX(view, c[j]!);
-      const py = (j: number) => toPxY(view, c[j]!);
-      if (k === 0) context.moveTo(px(0), py(1));
-      if (c.length === 4) context.lineTo(px(2), py(3));
-      else if (c.length === 6) context.quadraticCurveTo(px(2), py(3), px(4), py(5));
-      else context.bezierCurveTo(px(2), py(3), px(4), py(5), px(6), py(7));
-    });
+    traceContour(context, view, contours[i]!);
     context.stroke();
   }
   context.setLineDash([]);

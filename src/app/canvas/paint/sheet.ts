@@ -1,3 +1,4 @@
+import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
 import { zonesOf } from '../../../core/project/queries';
@@ -84,8 +85,7 @@ export function paintGlyph(context: CanvasRenderingContext2D, view: View, data: 
 
 /** The outline being drawn: a light fill, parts with a thin sea line and chosen ones in its tint, a thin ink line around its own. */
 export function paintOutline(context: CanvasRenderingContext2D, view: View, project: Project, master: MasterId, drawing: Drawing, inks: Inks, parts: readonly number[]): void {
-  const own = pathData(drawing.contours);
-  paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  if (drawing.components.length > 0) paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
   drawing.components.forEach((component, i) => {
     const path = pathData(flattened({ ...drawing, contours: [], components: [component] }, drawingsOf(project, master)));
     if (parts.includes(i)) paintGlyph(context, view, path, 0, inks.shade);
@@ -97,12 +97,28 @@ export function paintOutline(context: CanvasRenderingContext2D, view: View, proj
     context.stroke(path2d(path));
     context.restore();
   });
-  context.save();
-  context.translate(view.originX, view.originY);
-  context.scale(view.scale, -view.scale);
+  // What is drawn changes with every move: it goes to the canvas as it is, without a path kept for later.
+  context.beginPath();
+  for (const contour of drawing.contours) traceContour(context, view, contour);
+  if (drawing.components.length === 0 && drawing.contours.every((c) => c.closed)) {
+    context.fillStyle = inks.fill;
+    context.fill();
+  } else if (drawing.components.length === 0) paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
   context.strokeStyle = inks.ink;
-  context.lineWidth = 1.25 / view.scale;
+  context.lineWidth = 1.25;
   context.lineJoin = 'round';
-  context.stroke(path2d(own));
-  context.restore();
+  context.stroke();
+}
+
+/** Adds a contour to the canvas's path, in pixels. */
+export function traceContour(context: CanvasRenderingContext2D, view: View, contour: Contour): void {
+  const curves = curvesOf(contour);
+  curves.forEach((c, i) => {
+    if (i === 0) context.moveTo(toPxX(view, c[0]!), toPxY(view, c[1]!));
+    const [x, y] = [toPxX(view, c[c.length - 2]!), toPxY(view, c[c.length - 1]!)];
+    if (c.length === 4) context.lineTo(x, y);
+    else if (c.length === 6) context.quadraticCurveTo(toPxX(view, c[2]!), toPxY(view, c[3]!), x, y);
+    else context.bezierCurveTo(toPxX(view, c[2]!), toPxY(view, c[3]!), toPxX(view, c[4]!), toPxY(view, c[5]!), x, y);
+  });
+  if (contour.closed && curves.length > 0) context.closePath();
 }

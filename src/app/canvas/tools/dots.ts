@@ -1,10 +1,12 @@
 import { addContour, replaceContour } from '../../../core/drawing/edits';
+import type { Snapped } from '../../../core/drawing/snapping';
 import type { Contour, Point } from '../../../core/geometry/contour';
 import { curveThrough, type Dot } from '../../../core/geometry/through';
 import type { Project } from '../../../core/project/model';
-import { paintTarget } from '../paint/gestures';
+import { paintCatches, paintTarget } from '../paint/gestures';
 import { toPxX, toPxY } from '../view';
-import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
+import { caughtPlace, namesOf } from './catching';
+import { type Hand, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
 /** Handles on the grid where they are level or upright, else on tenths. */
 function settled(contour: Contour): Contour {
@@ -39,11 +41,10 @@ export function dotsTool(place: Workplace): Tool {
     index = undefined;
     held = undefined;
   };
-  const at = (hand: Hand): { x: number; y: number } => {
-    const { grid } = place.project().settings;
+  const at = (hand: Hand): Snapped => {
     const before = dots[(held?.dot ?? dots.length) - 1];
     const [x, y] = hand.shift && before ? straightened(before.x, before.y, hand.x, hand.y) : [hand.x, hand.y];
-    return { x: onGrid(x, grid), y: onGrid(y, grid) };
+    return caughtPlace(place, x, y, hand.shift && before ? { ...hand, free: true } : hand);
   };
   const edit = (next: readonly Dot[], closed: boolean, what: string) => {
     const where = place.at();
@@ -64,7 +65,8 @@ export function dotsTool(place: Workplace): Tool {
         held = { dot: on, from: hand, moved: false, fresh: false };
         return;
       }
-      const dot = { ...at(hand), corner: hand.alt };
+      const { x, y } = at(hand);
+      const dot = { x, y, corner: hand.alt };
       dots = [...dots, dot];
       held = { dot: dots.length - 1, from: hand, moved: false, fresh: true };
       place.preview(edit(dots, false, 'a dot'));
@@ -75,7 +77,8 @@ export function dotsTool(place: Workplace): Tool {
         if (Math.hypot(hand.x - held.from.x, hand.y - held.from.y) > hand.reach * 0.4) held.moved = true;
         if (held.moved) {
           const own = held.dot;
-          dots = dots.map((d, i) => (i === own ? { ...at(hand), corner: d.corner } : d));
+          const { x, y } = at(hand);
+          dots = dots.map((d, i) => (i === own ? { x, y, corner: d.corner } : d));
           place.preview(edit(dots, false, 'a dot'));
         }
       }
@@ -134,6 +137,7 @@ export function dotsTool(place: Workplace): Tool {
       });
       if (hover && !held && dots.length > 2 && under(hover) === 0) paintTarget(context, view, dots[0]!, inks);
       if (hover && !held && under(hover) < 0) {
+        paintCatches(context, view, at(hover), inks);
         const next = settled(curveThrough([...dots, { ...at(hover), corner: hover.alt }], false));
         context.setLineDash([4, 3]);
         context.strokeStyle = inks.kelp;
@@ -153,7 +157,7 @@ export function dotsTool(place: Workplace): Tool {
     },
     label() {
       const dot = held && dots[held.dot];
-      return dot && hover ? { x: hover.x, y: hover.y, text: `${shortNumber(dot.x)}, ${shortNumber(dot.y)}` } : undefined;
+      return dot && hover ? { x: hover.x, y: hover.y, text: `${shortNumber(dot.x)}, ${shortNumber(dot.y)}${namesOf(at(hover))}` } : undefined;
     },
     hints: () => (dots.length === 0 ? START_HINTS : DOT_HINTS),
   };

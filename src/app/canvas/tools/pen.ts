@@ -1,7 +1,10 @@
 import { addContour, replaceContour } from '../../../core/drawing/edits';
+import type { Snapped } from '../../../core/drawing/snapping';
 import type { Contour, Point } from '../../../core/geometry/contour';
 import { reverseContour } from '../../../core/geometry/contour';
+import { paintCatches } from '../paint/gestures';
 import { toPxX, toPxY } from '../view';
+import { caughtPlace, namesOf } from './catching';
 import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
 /** The contour being grown: which one it is, and the handle that leaves its last point, if that was pulled. */
@@ -63,12 +66,11 @@ export function penTool(place: Workplace): Tool {
     const contour = growing && place.drawing().contours[growing.index];
     return contour && !contour.closed ? contour : undefined;
   };
-  const snapped = (hand: Hand): { x: number; y: number } => {
+  const snapped = (hand: Hand): Snapped => {
     const base = current();
     const last = base?.points[base.points.length - 1];
     const [x, y] = hand.shift && last ? straightened(last.x, last.y, hand.x, hand.y) : [hand.x, hand.y];
-    const { grid } = place.project().settings;
-    return { x: onGrid(x, grid), y: onGrid(y, grid) };
+    return caughtPlace(place, x, y, hand.shift && last ? { ...hand, free: true } : hand);
   };
   const atStart = (hand: Hand): boolean => {
     const start = current()?.points[0];
@@ -173,7 +175,9 @@ export function penTool(place: Workplace): Tool {
     label() {
       const h = pull && handles(pull);
       if (pull && h) return { x: pull.handX, y: pull.handY, text: `${shortNumber(Math.hypot(h.out.x - pull.x, h.out.y - pull.y))} long` };
-      return hover && current() ? { x: hover.x, y: hover.y, text: `${shortNumber(snapped(hover).x)}, ${shortNumber(snapped(hover).y)}` } : undefined;
+      if (!hover || !current()) return undefined;
+      const at = snapped(hover);
+      return { x: hover.x, y: hover.y, text: `${shortNumber(at.x)}, ${shortNumber(at.y)}${namesOf(at)}` };
     },
     hints: () => HINTS,
     leave() {
@@ -202,6 +206,9 @@ export function penTool(place: Workplace): Tool {
         return;
       }
       if (!hover) return;
+      paintCatches(context, view, snapped(hover), inks);
+      context.strokeStyle = inks.kelp;
+      context.lineWidth = 1.25;
       const closing = atStart(hover);
       const { x, y } = closing ? base.points[0]! : snapped(hover);
       const out = growing?.out ?? last;

@@ -11,6 +11,7 @@ import { isOnCurve } from '../../../core/geometry/contour';
 import type { Outcome } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
 import { paintCatches, paintSweep, paintTarget } from '../paint/gestures';
+import { namesOf, SNAP_REACH } from './catching';
 import { partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
 import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
@@ -30,8 +31,6 @@ type Dragging = {
   hand: Hand;
 };
 type State = { kind: 'idle' } | Dragging | { kind: 'sweeping'; from: Hand; to: Hand; before: ReadonlySet<PointKey> };
-
-const SNAP_REACH = 0.7;
 
 /** Chooses and moves points, handles and parts. Double click turns a point corner or smooth, or adds one on the outline. */
 export function selectTool(place: Workplace): Tool {
@@ -73,7 +72,7 @@ export function selectTool(place: Workplace): Tool {
     const { x, y, caught } = goal(hand, drag);
     const [dx, dy] = [x - drag.anchor.x, y - drag.anchor.y];
     const by = `${shortNumber(dx)}, ${shortNumber(dy)}`;
-    const named = caught && caught.names.length > 0 ? ` · ${caught.names.join(', ')}` : '';
+    const named = caught ? namesOf(caught) : '';
     const plain = (edit: Edit, label: string) => ({ edit, caught, label: label + named, join: undefined });
     if (drag.part !== undefined) {
       const indices = place.parts();

@@ -1,6 +1,7 @@
 import { addContour } from '../../../core/drawing/edits';
 import { pointKey } from '../../../core/drawing/points';
 import { ellipse, rectangle } from '../../../core/drawing/shapes';
+import { caughtPlace } from './catching';
 import { type Hand, onGrid, shortNumber, type Tool, type Workplace } from './tool';
 
 /** Draws an oval or a box by a drag: Shift keeps it even, Alt grows it from its centre. A click draws one of the typed size. */
@@ -19,10 +20,9 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
       dx = Math.sign(dx || 1) * even;
       dy = Math.sign(dy || 1) * even;
     }
-    const x0 = onGrid(to.alt ? from.x - dx : from.x, grid);
-    const y0 = onGrid(to.alt ? from.y - dy : from.y, grid);
-    const x1 = onGrid(from.x + dx, grid);
-    const y1 = onGrid(from.y + dy, grid);
+    const start = to.alt ? { x: onGrid(from.x - dx, grid), y: onGrid(from.y - dy, grid) } : caughtPlace(place, from.x, from.y, from);
+    const end = to.shift || to.alt ? { x: onGrid(from.x + dx, grid), y: onGrid(from.y + dy, grid) } : caughtPlace(place, to.x, to.y, to);
+    const [x0, y0, x1, y1] = [start.x, start.y, end.x, end.y];
     if (x0 === x1 || y0 === y1) return undefined;
     return [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];
   };

@@ -3,6 +3,7 @@ import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
+import { useCalmProject } from '../../state/calm';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
@@ -28,7 +29,7 @@ function headingFor(glyph: Glyph, selection: ReadonlySet<PointKey>): string {
 
 /** What applies to the selection in Draw, one column. */
 export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
-  const project = useBench((s) => s.project)!;
+  const project = useCalmProject();
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph)!;
   const selection = useBench((s) => s.selection);

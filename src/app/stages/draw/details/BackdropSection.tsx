@@ -5,6 +5,7 @@ import type { Affine } from '../../../../core/geometry/affine';
 import type { BackdropOutline, Drawing } from '../../../../core/project/model';
 import { openSheetDialog } from '../../../lettering/sheetDialog';
 import { run, say, useBench } from '../../../state/bench';
+import { useCalmProject } from '../../../state/calm';
 import { Button, NumberField, Section, TextField } from '../../../ui/parts';
 import { glyphTyped } from './PartsSection';
 import { place } from './place';
@@ -12,7 +13,7 @@ import { TraceButton } from './TraceSection';
 
 /** Pictures behind the drawing: brought, dimmed, locked, traced. */
 export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; bringPicture: () => void }) {
-  const project = useBench((s) => s.project)!;
+  const project = useCalmProject();
   const at = place();
   const icon = 'rounded p-1 text-quiet hover:bg-kelp-tint';
   return (

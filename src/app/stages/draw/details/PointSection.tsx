@@ -28,7 +28,6 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
   const pair = keys.length === 2 ? between(points[0]!, points[1]!) : undefined;
   const onCurve = points.filter((p) => p.type !== 'off');
   const full = fullnesses(drawing, keys);
-  const spread = full.length > 0 ? Math.max(...full) - Math.min(...full) : 0;
   const width = Math.max(...points.map((p) => p.x)) - Math.min(...points.map((p) => p.x));
   const height = Math.max(...points.map((p) => p.y)) - Math.min(...points.map((p) => p.y));
   return (
@@ -55,15 +54,7 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
           />
         </div>
       )}
-      {full.length > 0 && (
-        <div className="mb-2" title="How full the curves between the chosen points are: 55 % is a circle's quarter; each keeps the proportion of its own handles">
-          <NumberField
-            label={spread < 0.005 ? 'Fullness %' : `Fullness % (${Math.round(Math.min(...full) * 100)}–${Math.round(Math.max(...full) * 100)})`}
-            value={Math.round((full.reduce((a, b) => a + b, 0) / full.length) * 1000) / 10}
-            onChange={(v) => run((p) => setFullness(p, { at, points: keys, fullness: v / 100 }))}
-          />
-        </div>
-      )}
+      {full.length > 0 && <FullnessRow keys={keys} full={full} />}
       {pair && <PairRow pair={pair} from={keys[0]!} to={keys[1]!} />}
       {onCurve.length > 1 && <ArrangeRow keys={keys} count={onCurve.length} />}
       <div className="flex flex-wrap gap-1.5">
@@ -170,6 +161,63 @@ function ArrangeRow({ keys, count }: { keys: readonly PointKey[]; count: number 
           <Icon size={16} />
         </button>
       ))}
+    </div>
+  );
+}
+
+const PRESETS = [
+  { fullness: 0.5, title: 'Slack', hint: '50 %: a diamond-like round' },
+  { fullness: 0.552, title: 'Circle', hint: '55 %: a quarter of a circle' },
+  { fullness: 0.62, title: 'Full', hint: '62 %: rounder shoulders' },
+  { fullness: 0.7, title: 'Square', hint: '70 %: nearly a rounded corner' },
+] as const;
+let copiedFullness: number | undefined;
+
+/** Fullness of the chosen curves by number, by preset, or as another curve has it; each keeps its own proportions. */
+function FullnessRow({ keys, full }: { keys: readonly PointKey[]; full: readonly number[] }) {
+  const at = place();
+  const [least, most] = [Math.min(...full), Math.max(...full)];
+  const mean = full.reduce((a, b) => a + b, 0) / full.length;
+  const give = (fullness: number) => run((p) => setFullness(p, { at, points: keys, fullness }));
+  return (
+    <div className="mb-2 grid gap-1.5" title="How full the curves between the chosen points are; each keeps the proportion of its own handles">
+      <NumberField
+        label={most - least < 0.005 ? 'Fullness %' : `Fullness % (${Math.round(least * 100)}–${Math.round(most * 100)})`}
+        value={Math.round(mean * 1000) / 10}
+        onChange={(v) => give(v / 100)}
+      />
+      <div className="flex flex-wrap gap-1">
+        {PRESETS.map((preset) => (
+          <button
+            key={preset.title}
+            type="button"
+            title={preset.hint}
+            className="rounded-full border border-line px-2 text-[12.5px] hover:bg-kelp-tint"
+            onClick={() => give(preset.fullness)}
+          >
+            {preset.title}
+          </button>
+        ))}
+        <button
+          type="button"
+          className="px-1 text-[12.5px] text-kelp"
+          title="Remembers this fullness"
+          onClick={() => {
+            copiedFullness = mean;
+            say(`Copied a fullness of ${Math.round(mean * 1000) / 10} %.`);
+          }}
+        >
+          Copy
+        </button>
+        <button
+          type="button"
+          className="px-1 text-[12.5px] text-kelp"
+          title="Gives the fullness that was copied"
+          onClick={() => (copiedFullness ? give(copiedFullness) : say('Copy a fullness first, from another curve.'))}
+        >
+          Give
+        </button>
+      </div>
     </div>
   );
 }

@@ -1,11 +1,12 @@
 import { setSides, sidesOf } from '../../../../core/fitting/sides';
-import { run, useBench } from '../../../state/bench';
+import { run } from '../../../state/bench';
+import { useCalmProject } from '../../../state/calm';
 import { NumberField, Section } from '../../../ui/parts';
 import { place } from './place';
 
 /** Side bearings and advance by number. */
 export function SideSection() {
-  const project = useBench((s) => s.project)!;
+  const project = useCalmProject();
   const { glyph, master } = place();
   const at = { glyph, master };
   const sides = sidesOf(project, project.glyphs[glyph]!, master);

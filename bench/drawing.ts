@@ -1,0 +1,74 @@
+import { buildDemo } from '../demo/family';
+import { coverage } from '../demo/sheets/raster';
+import { drawSheet, SHEETS } from '../demo/sheets/sheets';
+import { worked } from '../src/core/drawing/strokes';
+import { curvesOf } from '../src/core/geometry/contour';
+import { nearestOn, pointAt } from '../src/core/geometry/curve';
+import { combineShapes, removeOverlaps } from '../src/core/geometry/overlaps';
+import { strokeOutline } from '../src/core/geometry/stroke';
+import { drawingBounds, drawingsOf, flattened } from '../src/core/project/outline';
+import { drawingOf, glyphNamed, masterOf } from '../src/core/project/queries';
+import { readSheet } from '../src/core/tracing/sheet';
+import { traced } from '../src/core/tracing/trace';
+import { median, milliseconds, printTable, type Row } from './table';
+
+const times = (run: () => unknown, rounds = 7): number => {
+  run();
+  return median(
+    Array.from({ length: rounds }, () => {
+      const start = performance.now();
+      run();
+      return performance.now() - start;
+    }),
+  );
+};
+
+/** What the hand waits for while drawing: tracing, strokes, arithmetic of shapes. */
+export function benchDrawing(): void {
+  const demo = buildDemo();
+  const master = masterOf(demo, 'm1')!;
+  const outline = (name: string) => removeOverlaps(flattened(drawingOf(glyphNamed(demo, name)!, 'm1'), drawingsOf(demo, 'm1'))).contours;
+  const rows: Row[] = [];
+  const row = (what: string, budget: number | undefined, ms: number) =>
+    rows.push({ what, budget: budget === undefined ? '–' : `${budget.toLocaleString('en')} ms`, measured: milliseconds(ms), met: budget === undefined || ms < budget });
+
+  for (const name of ['g', 'ampersand']) {
+    const side = 1000;
+    const covered = coverage(outline(name), (x, y) => [(x + 150) * 1.05, (800 - y) * 0.98] as const, side, side);
+    const pixels = new Uint8Array(covered.length);
+    covered.forEach((v, i) => {
+      pixels[i] = Math.round(255 * (1 - Math.min(1, v)));
+    });
+    row(
+      `trace a region of 1000 × 1000 pixels (${name})`,
+      1000,
+      times(() => traced({ width: side, height: side, pixels })),
+    );
+  }
+  const sheet = drawSheet(SHEETS[0]!, 300);
+  row(
+    'find the 26 letters of a sheet at 300 dpi',
+    undefined,
+    times(() => readSheet(sheet), 3),
+  );
+
+  const letters = [...'abcdefghijklmnopqrstuvwxyz'].map(outline);
+  let worst = 0;
+  for (const letter of letters) {
+    const edges = letter.flatMap((c) => [...curvesOf(c)]);
+    for (const c of strokeOutline(letter, { width: 30, join: 'round', cap: 'round' }).contours)
+      for (const curve of curvesOf(c))
+        for (const t of [0.3, 0.7]) worst = Math.max(worst, Math.abs(Math.min(...edges.map((e) => nearestOn(e, ...pointAt(curve, t)).distance)) - 15));
+  }
+  rows.push({ what: 'a stroke 30 wide along a to z: farthest from its true place', budget: '0.5 units', measured: `${worst.toFixed(2)} units`, met: worst < 0.5 });
+  row('stroke a letter, mean of a to z', undefined, times(() => letters.map((l) => strokeOutline(l, { width: 30, join: 'round', cap: 'round' })), 3) / 26);
+  row('unite two letters, mean of a to z with the next one', undefined, times(() => letters.map((l, i) => combineShapes(l, letters[(i + 1) % 26]!, 'unite')), 3) / 26);
+  const drawing = drawingOf(glyphNamed(demo, 'a')!, 'm1');
+  const box = drawingBounds(drawing, drawingsOf(demo, 'm1'));
+  row(
+    'hollow an a',
+    undefined,
+    times(() => worked(drawing.contours, { kind: 'hollow', wall: 20, join: 'round' }, drawing, box, master.zones)),
+  );
+  printTable('Drawing', rows);
+}

@@ -1,0 +1,15 @@
+import { catchesFor, type Snapped, snapped } from '../../../core/drawing/snapping';
+import { type Hand, onGrid, type Workplace } from './tool';
+
+/** How much of a hand's reach a line or a point draws a place to itself. */
+export const SNAP_REACH = 0.7;
+
+/** A place for a new point: caught by lines, edges, guides and points unless that is held off, else on the grid. */
+export function caughtPlace(place: Workplace, x: number, y: number, hand: Hand): Snapped {
+  const { grid } = place.project().settings;
+  const found = hand.free ? { x, y, names: [], catches: [] } : snapped(catchesFor(place.master(), place.settled(), new Set()), x, y, hand.reach * SNAP_REACH);
+  return { ...found, x: found.x === x ? onGrid(x, hand.free ? 0 : grid) : found.x, y: found.y === y ? onGrid(y, hand.free ? 0 : grid) : found.y };
+}
+
+/** Names of what a place is caught by, as a label goes on with them. */
+export const namesOf = ({ names }: Snapped): string => (names.length > 0 ? ` · ${names.join(', ')}` : '');
