@@ -46,6 +46,43 @@ const go = async (address: string) => {
   await until('the galley', async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-glyphs')) > 0);
 };
 
+/** Six letters drawn anew from a scanned sheet of pen lettering, as a designer would, and looked at in the galley. */
+async function drawLettersFromSheet(): Promise<void> {
+  await go('case');
+  await t.press('Get a sheet…');
+  await t.find('[aria-label="Dots to the inch"]');
+  await t.press('Scan');
+  await until('the sheet', async () => (await driver.findElements({ css: '[data-testid="sheet"]' }))[0], 30);
+  const lines = await driver.findElements({ css: '[role="dialog"] input[type="text"]' });
+  for (const [i, text] of ['abcdefghi', 'jklmnopqr', 'stuvwxyz'].entries()) await lines[i]!.sendKeys(text);
+  await take('sheet');
+  await t.press('Put behind 26');
+  await until('the sheet to go', async () => (await driver.findElements({ css: '[role="dialog"]' })).length === 0);
+  for (const [letter, left, right] of [
+    ['n', 76, 70],
+    ['o', 46, 46],
+    ['s', 40, 42],
+    ['g', 42, 70],
+    ['e', 44, 40],
+    ['a', 44, 66],
+  ] as const) {
+    await go(`draw?glyph=${letter}`);
+    await t.press('Behind');
+    await t.press('Trace…');
+    await until('the outline', async () => /\d+ points/.test(await t.text('[data-testid="trace-result"]')), 20);
+    await settle();
+    await t.press('Take the outline');
+    await t.press('Shape');
+    await t.fill('Left', String(left), true);
+    await t.fill('Right', String(right), true);
+  }
+  await t.fill('Text of the galley', 'sage on nonsense  season  agog  goose', true);
+  await t.press('Behind');
+  await take('letters');
+  const undo = await t.find('button[aria-label="Undo"]');
+  while (await undo.isEnabled()) await undo.click();
+}
+
 try {
   await driver.get(server.url);
   await t.find('a[href="/p/velmarrow/draw"]');
@@ -65,6 +102,7 @@ try {
   await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]).then((all) => all.click());
   await until('proposals', async () => /Tidy \d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
   await take('tidy');
+  await drawLettersFromSheet();
   await go('fit?glyph=a');
   await take('fit');
   await go('cast');
