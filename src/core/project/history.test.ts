@@ -1,10 +1,30 @@
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
-import { addContour, deletePoints, directByNesting, insertPoint, movePoints, resizePoints, reverseContours, setSmooth, setStartPoint, toggleSegment } from '../drawing/edits';
-import { pointKey } from '../drawing/points';
+import { alignPoints, movePointsAlone, setHandle } from '../drawing/arrange';
+import { addOutlineBackdrop } from '../drawing/backdrops';
+import { addComponent, drawOut } from '../drawing/components';
+import {
+  addContour,
+  deletePoints,
+  directByNesting,
+  insertPoint,
+  movePoints,
+  orderContour,
+  resizePoints,
+  reverseContours,
+  setSmooth,
+  setStartPoint,
+  toggleSegment,
+} from '../drawing/edits';
+import { cutAtPoint } from '../drawing/ends';
+import { glidePoint } from '../drawing/glide';
+import { addGuide } from '../drawing/guides';
+import { type PointKey, pointKey } from '../drawing/points';
 import { ellipse } from '../drawing/shapes';
+import { workStrokes } from '../drawing/strokes';
+import { keepTake } from '../drawing/takes';
 import { addTracking, setSides } from '../fitting/sides';
-import type { Outcome } from './edit';
+import type { Outcome, DrawingPlace as Place } from './edit';
 import { addGlyphs, removeGlyphs, setFamily, setGlyphNames, setZone } from './edits';
 import { EMPTY_HISTORY, recorded, redo, undo } from './history';
 import type { Project } from './model';
@@ -20,7 +40,24 @@ const keys = fc.array(key, { minLength: 1, maxLength: 6 });
 const number = fc.integer({ min: -200, max: 700 });
 
 /** Any edit there is, with arguments that may well be refused. */
+/** Edits of the drawing bench, each with numbers that come as they come. */
+const benchSteps: readonly ((a: Place, points: PointKey[], x: number, y: number) => Step)[] = [
+  (a, points, x, y) => (p) => movePointsAlone(p, { at: a, points, dx: x, dy: y }),
+  (a, points, x, y) => (p) => glidePoint(p, { at: a, point: points[0] ?? '0:0', x, y }),
+  (a, points, x) => (p) => setHandle(p, { at: a, handle: points[0] ?? '0:1', length: Math.abs(x), angle: x }),
+  (a, points) => (p) => cutAtPoint(p, { at: a, point: points[0] ?? '0:0' }),
+  (a, points) => (p) => alignPoints(p, { at: a, points, to: 'left' }),
+  (a, _, x, y) => (p) => addComponent(p, { at: a, glyph: 'g6', transform: [1, 0, 0, 1, x, y] }),
+  (a) => (p) => drawOut(p, { at: a, indices: [0] }),
+  (a, _, x, y) => (p) => addGuide(p, { at: a, whole: x > 0, guide: { x, y, angle: x } }),
+  (a, _, x) => (p) => keepTake(p, { at: a, date: '2026-01-01T00:00:00Z', name: `Take ${x}` }),
+  (a) => (p) => addOutlineBackdrop(p, { at: a, outline: { kind: 'copy', contours: [] } }),
+  (a) => (p) => orderContour(p, { at: a, from: 0, to: 1 }),
+  (a, _, x) => (p) => workStrokes(p, { at: a, contours: [], work: { kind: 'frame', margin: Math.abs(x), wall: 10, radius: 0, reversed: x > 0 } }),
+];
+
 const anyStep: fc.Arbitrary<Step> = fc.oneof(
+  fc.tuple(fc.constantFrom(...benchSteps), at, keys, number, number).map(([make, a, points, x, y]) => make(a, points, x, y)),
   fc.tuple(at, keys, number, number).map(
     ([a, points, dx, dy]): Step =>
       (p) =>
