@@ -24,6 +24,18 @@ export function pathData(contours: readonly Contour[]): string {
   return out.join('');
 }
 
+const closedPaths = new WeakMap<readonly Contour[], string>();
+
+/** The closed ones of some contours as path data; cached by the list's identity. */
+export function closedPath(contours: readonly Contour[]): string {
+  let path = closedPaths.get(contours);
+  if (path === undefined) {
+    path = pathData(contours.filter((c) => c.closed));
+    closedPaths.set(contours, path);
+  }
+  return path;
+}
+
 const simple = new WeakMap<Drawing, string>();
 const composite = new WeakMap<Project['glyphs'], WeakMap<Drawing, string>>();
 

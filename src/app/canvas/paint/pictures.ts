@@ -1,6 +1,6 @@
 import { backdropContours } from '../../../core/drawing/backdrops';
 import type { Backdrop, Drawing, Glyph, MasterId, Project } from '../../../core/project/model';
-import { pathData } from '../outlinePaths';
+import { closedPath } from '../outlinePaths';
 import type { Inks } from '../useCanvas';
 import type { View } from '../view';
 import { paintGlyph } from './sheet';
@@ -34,7 +34,7 @@ export function paintBackdrops(
   for (const backdrop of drawing.backdrops) {
     if (backdrop.visible && backdrop.outline) {
       context.globalAlpha = backdrop.strength;
-      paintGlyph(context, view, pathData(backdropContours(project, glyph, master, backdrop).filter((c) => c.closed)), 0, inks.sea);
+      paintGlyph(context, view, closedPath(backdropContours(project, glyph, master, backdrop)), 0, inks.sea);
       context.globalAlpha = 1;
       continue;
     }

@@ -27,24 +27,34 @@ function selectedIndices(selection: ReadonlySet<PointKey>): ReadonlyMap<number, 
   return map;
 }
 
-/** Draws handles, points, starts and open ends of a drawing. Nothing is allocated per point. */
+/** Draws handles, points, starts and open ends of a drawing: marks of one kind are one path, however many there are. */
 export function paintPoints(context: CanvasRenderingContext2D, view: View, drawing: Drawing, selection: ReadonlySet<PointKey>, inks: Inks): void {
   const chosen = selectedIndices(selection);
-  drawing.contours.forEach((contour, c) => {
-    const own = chosen.get(c) ?? NONE;
-    paintHandles(context, view, contour, inks);
-    paintStart(context, view, contour, c, inks);
-    const { points } = contour;
-    for (let i = 0; i < points.length; i++) {
-      const p = points[i]!;
-      const x = toPxX(view, p.x);
-      const y = toPxY(view, p.y);
-      const selected = own.has(i);
-      if (p.type === 'off') paintRing(context, x, y, selected, inks);
-      else if (p.smooth) paintCapsule(context, x, y, tangentAngle(contour, i), selected, inks);
-      else paintDiamond(context, x, y, selected, inks);
-    }
-  });
+  for (const contour of drawing.contours) paintHandles(context, view, contour, inks);
+  paintStarts(context, view, drawing.contours, inks);
+  for (const selected of [false, true]) {
+    if (selected && chosen.size === 0) break;
+    context.beginPath();
+    drawing.contours.forEach((contour, c) => {
+      const own = chosen.get(c) ?? NONE;
+      if (selected && own.size === 0) return;
+      const { points } = contour;
+      for (let i = 0; i < points.length; i++) {
+        if (own.has(i) !== selected) continue;
+        const p = points[i]!;
+        const x = toPxX(view, p.x);
+        const y = toPxY(view, p.y);
+        if (p.type === 'off') addRing(context, x, y);
+        else if (p.smooth) addCapsule(context, x, y, tangentAngle(contour, i));
+        else addDiamond(context, x, y);
+      }
+    });
+    context.fillStyle = selected ? inks.kelp : inks.panel;
+    context.strokeStyle = selected ? inks.kelp : inks.ink;
+    context.lineWidth = 1.3;
+    context.fill();
+    context.stroke();
+  }
 }
 
 function paintHandles(context: CanvasRenderingContext2D, view: View, contour: Contour, inks: Inks): void {
@@ -75,67 +85,56 @@ function tangentAngle(contour: Contour, i: number): number {
   return Math.atan2(-(after.y - before.y), after.x - before.x);
 }
 
-function paintDiamond(context: CanvasRenderingContext2D, x: number, y: number, selected: boolean, inks: Inks): void {
-  context.beginPath();
+function addDiamond(context: CanvasRenderingContext2D, x: number, y: number): void {
   context.moveTo(x, y - DIAMOND);
   context.lineTo(x + DIAMOND, y);
   context.lineTo(x, y + DIAMOND);
   context.lineTo(x - DIAMOND, y);
   context.closePath();
-  fillAndEdge(context, selected, inks);
 }
 
-function paintCapsule(context: CanvasRenderingContext2D, x: number, y: number, angle: number, selected: boolean, inks: Inks): void {
-  context.beginPath();
+function addCapsule(context: CanvasRenderingContext2D, x: number, y: number, angle: number): void {
   const dx = Math.cos(angle) * (CAPSULE - CAPSULE_HALF);
   const dy = Math.sin(angle) * (CAPSULE - CAPSULE_HALF);
+  context.moveTo(x + dx + Math.sin(angle) * CAPSULE_HALF, y + dy - Math.cos(angle) * CAPSULE_HALF);
   context.arc(x + dx, y + dy, CAPSULE_HALF, angle - Math.PI / 2, angle + Math.PI / 2);
   context.arc(x - dx, y - dy, CAPSULE_HALF, angle + Math.PI / 2, angle - Math.PI / 2);
   context.closePath();
-  fillAndEdge(context, selected, inks);
 }
 
-function paintRing(context: CanvasRenderingContext2D, x: number, y: number, selected: boolean, inks: Inks): void {
-  context.beginPath();
+function addRing(context: CanvasRenderingContext2D, x: number, y: number): void {
+  context.moveTo(x + RING, y);
   context.arc(x, y, RING, 0, Math.PI * 2);
-  fillAndEdge(context, selected, inks);
 }
 
-function fillAndEdge(context: CanvasRenderingContext2D, selected: boolean, inks: Inks): void {
-  context.fillStyle = selected ? inks.kelp : inks.panel;
-  context.strokeStyle = selected ? inks.kelp : inks.ink;
-  context.lineWidth = 1.3;
-  context.fill();
-  context.stroke();
-}
-
-/** The start: a wedge that points the way the contour goes, with the contour's number; an open end gets a bar. */
-function paintStart(context: CanvasRenderingContext2D, view: View, contour: Contour, index: number, inks: Inks): void {
-  const { points } = contour;
-  const n = points.length;
-  const s = points.findIndex((p) => p.type !== 'off');
-  if (s < 0) return;
-  const p = points[s]!;
-  const next = points[(s + 1) % n];
-  const x = toPxX(view, p.x);
-  const y = toPxY(view, p.y);
-  if (next && n > 1) {
-    const angle = Math.atan2(-(next.y - p.y), next.x - p.x);
-    context.save();
-    context.translate(x, y);
-    context.rotate(angle);
+/** The starts: wedges that point the way the contours go, each with its contour's number; an open contour's in marigold. */
+function paintStarts(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], inks: Inks): void {
+  for (const closed of [true, false]) {
     context.beginPath();
-    context.moveTo(19, 0);
-    context.lineTo(8, -5);
-    context.lineTo(8, 5);
-    context.closePath();
-    context.fillStyle = contour.closed ? inks.ink : inks.marigold;
+    for (const contour of contours) if (contour.closed === closed) addWedge(context, view, contour);
+    context.fillStyle = closed ? inks.ink : inks.marigold;
     context.fill();
-    context.restore();
   }
   context.fillStyle = inks.ink;
   context.font = '600 11px "Source Sans 3 Variable", sans-serif';
   context.textAlign = 'right';
   context.textBaseline = 'middle';
-  context.fillText(String(index + 1), x - 8, y + 10);
+  contours.forEach((contour, i) => {
+    const p = contour.points.find((q) => q.type !== 'off');
+    if (p) context.fillText(String(i + 1), toPxX(view, p.x) - 8, toPxY(view, p.y) + 10);
+  });
+}
+
+function addWedge(context: CanvasRenderingContext2D, view: View, { points }: Contour): void {
+  const s = points.findIndex((p) => p.type !== 'off');
+  const p = points[s];
+  const next = points[(s + 1) % points.length];
+  if (!p || !next || points.length < 2) return;
+  const angle = Math.atan2(-(next.y - p.y), next.x - p.x);
+  const [c, d] = [Math.cos(angle), Math.sin(angle)];
+  const [x, y] = [toPxX(view, p.x), toPxY(view, p.y)];
+  context.moveTo(x + 19 * c, y + 19 * d);
+  context.lineTo(x + 8 * c + 5 * d, y + 8 * d - 5 * c);
+  context.lineTo(x + 8 * c - 5 * d, y + 8 * d + 5 * c);
+  context.closePath();
 }
