@@ -1,0 +1,115 @@
+import { type Edit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
+import type { Glyph, GlyphId, MasterId, Project } from '../project/model';
+import type { SideName } from './optical';
+import { setSides, sidesOf } from './sides';
+
+/** Side bearings bound to another glyph's side: same or mirrored, with an offset, for every master or one. */
+export type Follow = Glyph['follows']['left'][number];
+
+/** The rule that holds for a side in a master: one made for that master wins over one for all. */
+export const followOf = (glyph: Glyph, side: SideName, master: MasterId): Follow | undefined =>
+  glyph.follows[side].find((f) => f.master === master) ?? glyph.follows[side].find((f) => f.master === undefined);
+
+/** A rule as a sentence: “follows n, left, +4, this master only”. */
+export function followSentence(project: Project, follow: Follow): string {
+  const parts = [`follows ${project.glyphs[follow.glyph]?.name ?? 'a missing glyph'}`, follow.side];
+  if (follow.offset !== 0) parts.push(`${follow.offset > 0 ? '+' : '−'}${Math.abs(follow.offset)}`);
+  if (follow.master !== undefined) parts.push('this master only');
+  return parts.join(', ');
+}
+
+type Node = { glyph: GlyphId; side: SideName };
+const same = (a: Node, b: Node) => a.glyph === b.glyph && a.side === b.side;
+
+/** The chain of sides by which one follows itself, or undefined. */
+function cycle(project: Project, start: Node, master: MasterId): Node[] | undefined {
+  const chain: Node[] = [start];
+  for (;;) {
+    const last = chain[chain.length - 1]!;
+    const glyph = project.glyphs[last.glyph];
+    const follow = glyph && followOf(glyph, last.side, master);
+    if (!follow) return undefined;
+    const next = { glyph: follow.glyph, side: follow.side };
+    chain.push(next);
+    if (same(next, start)) return chain;
+    if (chain.slice(0, -1).some((n) => same(n, next))) return undefined;
+  }
+}
+
+/** Binds a side to another glyph's side, or lets it go with no rule. The value is written at once. A circle is refused with its chain. */
+export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: { glyph: GlyphId; side: SideName; offset: number; everyMaster: boolean } | undefined }> = (
+  project,
+  { glyph: id, side, master, follow },
+) => {
+  const glyph = project.glyphs[id];
+  if (!glyph) return refused('That glyph is no longer in the project.');
+  if (!follow) {
+    const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
+    if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
+    return edited(withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }), `Let the ${side} side of ${glyph.name} go free`);
+  }
+  if (!project.glyphs[follow.glyph]) return refused('That glyph is no longer in the project.');
+  if (!Number.isFinite(follow.offset)) return refused('An offset is a number of units.');
+  const rule: Follow = { glyph: follow.glyph, side: follow.side, offset: follow.offset, ...(follow.everyMaster ? {} : { master }) };
+  const others = glyph.follows[side].filter((f) => (follow.everyMaster ? false : f.master !== master));
+  const next = withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: [...others, rule] } });
+  for (const m of project.masters) {
+    const chain = cycle(next, { glyph: id, side }, m.id);
+    if (chain) return refused(`That would go in a circle: ${chain.map((n) => `${project.glyphs[n.glyph]?.name} ${n.side}`).join(' → ')}.`);
+  }
+  const updated = updateFollows(next, {});
+  return edited(updated.ok ? updated.project : next, `The ${side} side of ${glyph.name} ${followSentence(project, rule)}`);
+};
+
+/** A side that its rule would set otherwise: what it is and what it should be. */
+export type OutOfDate = { glyph: GlyphId; side: SideName; master: MasterId; now: number; wanted: number };
+
+/** Sides in the order in which rules have to be worked out: what is followed first. */
+function inOrder(project: Project, master: MasterId): Node[] {
+  const out: Node[] = [];
+  const seen = new Set<string>();
+  const visit = (n: Node, depth: number) => {
+    const key = `${n.glyph} ${n.side}`;
+    if (seen.has(key) || depth > 1000) return;
+    seen.add(key);
+    const glyph = project.glyphs[n.glyph];
+    const follow = glyph && followOf(glyph, n.side, master);
+    if (!follow) return;
+    visit({ glyph: follow.glyph, side: follow.side }, depth + 1);
+    out.push(n);
+  };
+  for (const id of project.glyphOrder) for (const side of ['left', 'right'] as const) visit({ glyph: id, side }, 0);
+  return out;
+}
+
+function wantedFor(project: Project, n: Node, master: MasterId): OutOfDate | undefined {
+  const glyph = project.glyphs[n.glyph];
+  const follow = glyph && followOf(glyph, n.side, master);
+  const source = follow && project.glyphs[follow.glyph];
+  if (!glyph || !source) return undefined;
+  const [own, theirs] = [sidesOf(project, glyph, master), sidesOf(project, source, master)];
+  if (!('left' in own) || !('left' in theirs)) return undefined;
+  const wanted = theirs[follow.side] + follow.offset;
+  return Math.abs(own[n.side] - wanted) < 0.01 ? undefined : { glyph: n.glyph, side: n.side, master, now: own[n.side], wanted };
+}
+
+/** Sides that no longer are what their rules say, in some masters. */
+export const outOfDate = (project: Project, masters: readonly MasterId[] = project.masters.map((m) => m.id)): OutOfDate[] =>
+  masters.flatMap((m) => inOrder(project, m).flatMap((n) => wantedFor(project, n, m) ?? []));
+
+/** Sets every side to what its rule says, chains in their order. */
+export const updateFollows: Edit<{ masters?: readonly MasterId[] }> = (project, { masters = project.masters.map((m) => m.id) }): Outcome => {
+  let current = project;
+  let count = 0;
+  for (const master of masters) {
+    for (const n of inOrder(current, master)) {
+      const off = wantedFor(current, n, master);
+      if (!off) continue;
+      const done = setSides(current, { at: { glyph: n.glyph, master }, [n.side]: off.wanted });
+      if (!done.ok) return done;
+      current = done.project;
+      count++;
+    }
+  }
+  return count === 0 ? refused('Every side is as its rule says.') : edited(current, `Updated ${plural(count, 'side')} that follow another`);
+};

@@ -1,0 +1,59 @@
+import { type Edit, edited, plural, refused } from '../project/edit';
+import type { GlyphId, Master, MasterId, Project } from '../project/model';
+import { followOf } from './follows';
+import { measureFor, proposedSides } from './optical';
+import { setSides, sidesOf } from './sides';
+
+/** Sides that are proposed for a glyph, with what it has now. */
+export type FitProposal = { glyph: GlyphId; left: number; right: number; now: { left: number; right: number } };
+
+/** Figures that must share a width keep it; what lies in it is centred. */
+const isTabular = (name: string): boolean => /\.tnum$|^(zero|one|two|three|four|five|six|seven|eight|nine)$/.test(name);
+
+/**
+ * Sides for glyphs from those that are fixed (n, o, H, O at least), by the white that the fixed ones leave. Glyphs that are kept
+ * are not touched, sides that follow another stay with it, composites with their base; figures of one width keep it.
+ */
+export function proposeFit(project: Project, masterId: MasterId, glyphs: readonly GlyphId[], keep: ReadonlySet<GlyphId>): FitProposal[] {
+  const master = project.masters.find((m) => m.id === masterId)!;
+  return glyphs.flatMap((id) => {
+    const glyph = project.glyphs[id];
+    const drawing = glyph?.drawings[masterId];
+    if (!glyph || !drawing || keep.has(id) || drawing.contours.length === 0) return [];
+    const now = sidesOf(project, glyph, masterId);
+    const measure = measureFor(project, glyph, master as Master);
+    const wanted = measure && proposedSides(project, glyph, masterId, measure);
+    if (!wanted || !('left' in now)) return [];
+    let { left, right } = wanted;
+    if (isTabular(glyph.name)) {
+      const spare = now.left + now.right;
+      left = Math.round((spare + left - right) / 2);
+      right = spare - left;
+    }
+    if (followOf(glyph, 'left', masterId)) left = now.left;
+    if (followOf(glyph, 'right', masterId)) right = now.right;
+    return left === now.left && right === now.right ? [] : [{ glyph: id, left, right, now: { left: now.left, right: now.right } }];
+  });
+}
+
+/** Takes proposals over as one step. */
+export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[] }> = (project, { master, proposals }) => {
+  let current = project;
+  for (const { glyph, left, right } of proposals) {
+    const done = setSides(current, { at: { glyph, master }, left, right });
+    if (!done.ok) return done;
+    current = done.project;
+  }
+  if (proposals.length === 0) return refused('There is nothing to take over.');
+  return edited(current, `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`);
+};
+
+/** Figures of a master that should share a width and do not: the odd ones out. */
+export function unevenFigures(project: Project, master: MasterId): { width: number; odd: GlyphId[] } | undefined {
+  const figures = Object.values(project.glyphs).filter((g) => /^(zero|one|two|three|four|five|six|seven|eight|nine)$/.test(g.name) && g.drawings[master]);
+  const widths = figures.map((g) => g.drawings[master]!.advance);
+  const common = widths.find((w) => widths.filter((v) => v === w).length > figures.length / 2);
+  if (common === undefined) return undefined;
+  const odd = figures.filter((g) => g.drawings[master]!.advance !== common).map((g) => g.id);
+  return odd.length > 0 ? { width: common, odd } : undefined;
+}

@@ -1,0 +1,101 @@
+import { type Edit, edited, type Outcome, plural, refused } from '../project/edit';
+import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
+import { kerningOf, membersOf, type Side, sideName } from './lookup';
+import { type PairSide, pairKey, pairSides } from './pairs';
+
+/** Greatest kerning, in font units; the field in the font is a signed 16-bit number. */
+const MOST = 2000;
+
+const withMaster = (project: Project, master: Master, kerning: Master['kerning']): Project => ({
+  ...project,
+  masters: project.masters.map((m) => (m.id === master.id ? { ...m, kerning } : m)),
+});
+
+function inMaster(project: Project, id: MasterId, change: (master: Master) => Outcome): Outcome {
+  const master = project.masters.find((m) => m.id === id);
+  return master ? change(master) : refused('That master is no longer in the project.');
+}
+
+/** Gives a pair of sides a value in one master. */
+export const setPair: Edit<{ master: MasterId; first: PairSide; second: PairSide; value: number }> = (project, { master, first, second, value }) =>
+  inMaster(project, master, (m) => {
+    if (!Number.isFinite(value) || Math.abs(value) > MOST) return refused(`Kerning is from −${MOST} to ${MOST} units.`);
+    if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0) return refused('That glyph or group is no longer in the project.');
+    const next = { ...m.kerning, [pairKey(first, second)]: Math.round(value) };
+    return edited(withMaster(project, m, next), `Kerned ${sideName(project, first)}, ${sideName(project, second)} by ${Math.round(value)}, ${m.name}`);
+  });
+
+/** Takes values of pairs away in one master, by their keys. */
+export const removePairs: Edit<{ master: MasterId; keys: readonly string[] }> = (project, { master, keys }) =>
+  inMaster(project, master, (m) => {
+    const gone = new Set(keys.filter((k) => m.kerning[k] !== undefined));
+    if (gone.size === 0) return refused('Those pairs have no kerning.');
+    return edited(
+      withMaster(project, m, Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !gone.has(k)))),
+      `Took the kerning of ${plural(gone.size, 'pair')} away, ${m.name}`,
+    );
+  });
+
+/** Many values at once: what a proposal comes to. */
+export const setPairs: Edit<{ master: MasterId; pairs: readonly { first: PairSide; second: PairSide; value: number }[] }> = (project, { master, pairs }) =>
+  inMaster(project, master, (m) => {
+    if (pairs.length === 0) return refused('There is nothing to take over.');
+    const next = { ...m.kerning };
+    for (const { first, second, value } of pairs) next[pairKey(first, second)] = Math.round(value);
+    return edited(withMaster(project, m, next), `Kerned ${plural(pairs.length, 'pair')}, ${m.name}`);
+  });
+
+/** Lets one pair of glyphs differ from its groups: its present value becomes its own. */
+export const makeException: Edit<{ master: MasterId; first: GlyphId; second: GlyphId; value?: number }> = (project, { master, first, second, value }) =>
+  inMaster(project, master, (m) => {
+    const found = kerningOf(project, m, first, second);
+    if (found && found.first.kind === 'glyph' && found.second.kind === 'glyph' && value === undefined) return refused('These two have a value of their own already.');
+    return setPair(project, { master, first: { kind: 'glyph', id: first }, second: { kind: 'glyph', id: second }, value: value ?? found?.value ?? 0 });
+  });
+
+const withGroups = (project: Project, groups: readonly Group[]): Project => ({ ...project, groups });
+
+/** Makes a group of some glyphs on a side; they leave the groups they were in. */
+export const addGroup: Edit<{ side: Side; name: string; members: readonly GlyphId[] }> = (project, { side, name, members }) => {
+  const typed = name.trim().replace(/\s+/g, '_');
+  if (typed === '') return refused('A group has a name.');
+  if (project.groups.some((g) => g.side === side && g.name === typed)) return refused(`There is already a ${side} group named ${typed}.`);
+  const own = new Set(members);
+  const rest = project.groups.map((g) => (g.side === side && g.members.some((m) => own.has(m)) ? { ...g, members: g.members.filter((m) => !own.has(m)) } : g));
+  const group: Group = { id: `k${project.nextId}`, side, name: typed, members: [...own] };
+  return edited({ ...withGroups(project, [...rest, group]), nextId: project.nextId + 1 }, `Made the ${side} group ${typed}`);
+};
+
+/** Puts a glyph into a group, out of any other on that side, or out of all with no group. */
+export const putInGroup: Edit<{ side: Side; glyph: GlyphId; group: string | undefined }> = (project, { side, glyph, group }) => {
+  const target = project.groups.find((g) => g.id === group);
+  if (group !== undefined && (!target || target.side !== side)) return refused('That group is no longer there.');
+  if (target?.members.includes(glyph)) return refused(`${project.glyphs[glyph]?.name} is in that group already.`);
+  const before = project.groups.find((g) => g.side === side && g.members.includes(glyph));
+  if (!target && !before) return refused(`${project.glyphs[glyph]?.name} is in no ${side} group.`);
+  const groups = project.groups.map((g) => {
+    if (g === before) return { ...g, members: g.members.filter((m) => m !== glyph) };
+    return g === target ? { ...g, members: [...g.members, glyph] } : g;
+  });
+  const name = project.glyphs[glyph]?.name;
+  return edited(withGroups(project, groups), target ? `Put ${name} into the ${side} group ${target.name}` : `Took ${name} out of the ${side} group ${before!.name}`);
+};
+
+/** Dissolves a group; its pairs go to its members one by one, so that nothing moves. */
+export const dissolveGroup: Edit<{ group: string }> = (project, { group: id }) => {
+  const group = project.groups.find((g) => g.id === id);
+  if (!group) return refused('That group is no longer there.');
+  const masters = project.masters.map((m) => {
+    const kerning: Record<string, number> = {};
+    // Pairs of the group first, so that what a member has of its own stands.
+    const entries = Object.entries(m.kerning).map(([key, value]) => ({ key, value, sides: pairSides(key) }));
+    const ofGroup = ({ sides }: (typeof entries)[number]) => sides?.some((s) => s.kind === 'group' && s.id === id);
+    for (const { sides, value } of entries.filter(ofGroup)) {
+      const spread = (s: PairSide): PairSide[] => (s.kind === 'group' && s.id === id ? group.members.map((m) => ({ kind: 'glyph', id: m })) : [s]);
+      for (const a of spread(sides![0])) for (const b of spread(sides![1])) kerning[pairKey(a, b)] = value;
+    }
+    for (const { key, value, sides } of entries) if (!ofGroup({ key, value, sides })) kerning[key] = value;
+    return { ...m, kerning };
+  });
+  return edited({ ...project, masters, groups: project.groups.filter((g) => g !== group) }, `Dissolved the ${group.side} group ${group.name}`);
+};

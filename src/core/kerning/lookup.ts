@@ -1,0 +1,61 @@
+import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
+import { type PairSide, pairKey } from './pairs';
+
+export type Side = Group['side'];
+
+const indices = new WeakMap<Project['groups'], Record<Side, ReadonlyMap<GlyphId, Group>>>();
+
+/** The group of each glyph by side; made once for a project's groups. */
+export function groupsByGlyph(project: Project): Record<Side, ReadonlyMap<GlyphId, Group>> {
+  let found = indices.get(project.groups);
+  if (!found) {
+    const of = (side: Side) => new Map(project.groups.flatMap((g) => (g.side === side ? g.members.map((m) => [m, g] as const) : [])));
+    found = { first: of('first'), second: of('second') };
+    indices.set(project.groups, found);
+  }
+  return found;
+}
+
+/** Where the kerning of two glyphs comes from: its key, its value, and which sides of it are groups. */
+export type Found = { key: string; value: number; first: PairSide; second: PairSide };
+
+/**
+ * The kerning of two glyphs: glyph with glyph, then glyph with group, group with glyph, group with group; the first that has a
+ * value, as it is cast. Undefined where none has.
+ */
+export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId): Found | undefined {
+  const groups = groupsByGlyph(project);
+  const [a, b] = [groups.first.get(first), groups.second.get(second)];
+  const own = [{ kind: 'glyph', id: first } as const, { kind: 'glyph', id: second } as const] as const;
+  const ways: (readonly [PairSide, PairSide])[] = [own];
+  if (b) ways.push([own[0], { kind: 'group', id: b.id }]);
+  if (a) ways.push([{ kind: 'group', id: a.id }, own[1]]);
+  if (a && b)
+    ways.push([
+      { kind: 'group', id: a.id },
+      { kind: 'group', id: b.id },
+    ]);
+  for (const [x, y] of ways) {
+    const key = pairKey(x, y);
+    const value = master.kerning[key];
+    if (value !== undefined) return { key, value, first: x, second: y };
+  }
+  return undefined;
+}
+
+/** The sides that a new value for two glyphs is put on: their groups where they have some, so that all members move. */
+export function widestSides(project: Project, first: GlyphId, second: GlyphId): readonly [PairSide, PairSide] {
+  const groups = groupsByGlyph(project);
+  const [a, b] = [groups.first.get(first), groups.second.get(second)];
+  return [a ? { kind: 'group', id: a.id } : { kind: 'glyph', id: first }, b ? { kind: 'group', id: b.id } : { kind: 'glyph', id: second }];
+}
+
+/** Glyphs that a side of a pair stands for. */
+export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] =>
+  side.kind === 'glyph' ? (project.glyphs[side.id] ? [side.id] : []) : (project.groups.find((g) => g.id === side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
+
+/** What a side is called: a glyph's name, or a group's with a mark that it is one. */
+export const sideName = (project: Project, side: PairSide): string =>
+  side.kind === 'glyph' ? (project.glyphs[side.id]?.name ?? 'a missing glyph') : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
+
+export const masterWith = (project: Project, id: MasterId): Master | undefined => project.masters.find((m) => m.id === id);

@@ -1,0 +1,128 @@
+import type { GlyphId, Master, MasterId, Project } from '../project/model';
+import { drawingOf, isEmptyDrawing } from '../project/queries';
+import { groupsByGlyph, kerningOf, membersOf, widestSides } from './lookup';
+import { modelKerning, type Whites, whitesOf } from './optical';
+import frequencies from './pairFrequencies.json';
+import { type PairSide, pairKey } from './pairs';
+
+export type ProposalSettings = { least: number; step: number; most: number };
+export const USUAL: ProposalSettings = { least: 4, step: 5, most: 1500 };
+
+/** A pair that is proposed: its sides, its value, what it has now, and how many pairs of glyphs it moves. */
+export type ProposedPair = { first: PairSide; second: PairSide; value: number; now: number; glyphs: number };
+
+const rounded = (v: number, step: number): number => (step > 0 ? Math.round(v / step) * step : Math.round(v)) || 0;
+const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
+
+/** How unlike the members of a group may be, in units, for one value to serve them all. */
+const ALIKE = 16;
+/** Members of a group that a value is measured by, at most. */
+const MEASURED = 4;
+
+/**
+ * Kerning for all pairs of some glyphs: groups together where their members agree, glyph by glyph where they do not; values
+ * below the least are left out, the others rounded to the step, the largest kept when there are more than may be.
+ */
+export function proposeKerning(
+  project: Project,
+  masterId: MasterId,
+  firsts: readonly GlyphId[],
+  seconds: readonly GlyphId[],
+  { least, step, most }: ProposalSettings = USUAL,
+  progress: (done: number, total: number) => void = () => {},
+): ProposedPair[] {
+  const master = project.masters.find((m) => m.id === masterId)!;
+  const whites = whitesOf(project, master);
+  const groups = groupsByGlyph(project);
+  const drawn = (id: GlyphId) => project.glyphs[id] !== undefined && !isEmptyDrawing(drawingOf(project.glyphs[id]!, masterId));
+  const sidesFor = (ids: readonly GlyphId[], side: 'first' | 'second') => {
+    const bySide = new Map<string, { side: PairSide; members: GlyphId[] }>();
+    for (const id of ids.filter(drawn)) {
+      const group = groups[side].get(id);
+      const own: PairSide = group ? { kind: 'group', id: group.id } : { kind: 'glyph', id };
+      const known = bySide.get(sideKey(own));
+      if (known) known.members.push(id);
+      else bySide.set(sideKey(own), { side: own, members: [id] });
+    }
+    return [...bySide.values()];
+  };
+  const [a, b] = [sidesFor(firsts, 'first'), sidesFor(seconds, 'second')];
+  const out: ProposedPair[] = [];
+  const add = (first: PairSide, second: PairSide, full: number, count: number) => {
+    const value = rounded(full, step);
+    const now = master.kerning[pairKey(first, second)] ?? 0;
+    if (Math.abs(value) < Math.max(1, least)) return;
+    if (Math.abs(value - now) >= Math.max(1, least)) out.push({ first, second, value, now, glyphs: count });
+  };
+  a.forEach((x, i) => {
+    progress(i, a.length);
+    for (const y of b) {
+      const measured = x.members.slice(0, MEASURED).flatMap((m) => y.members.slice(0, MEASURED).map((n) => ({ m, n, value: modelKerning(project, master, m, n, whites) })));
+      const values = measured.map((v) => v.value).sort((p, q) => p - q);
+      if (values[values.length - 1]! - values[0]! <= ALIKE) add(x.side, y.side, values[values.length >> 1]!, x.members.length * y.members.length);
+      else {
+        const middle = values[values.length >> 1]!;
+        add(x.side, y.side, middle, x.members.length * y.members.length);
+        for (const { m, n, value } of measured)
+          if (Math.abs(value - middle) > ALIKE / 2 && (x.side.kind === 'group' || y.side.kind === 'group')) add({ kind: 'glyph', id: m }, { kind: 'glyph', id: n }, value, 1);
+      }
+    }
+  });
+  return out.sort((p, q) => Math.abs(q.value - q.now) * q.glyphs ** 0.3 - Math.abs(p.value - p.now) * p.glyphs ** 0.3).slice(0, most);
+}
+
+/** A pair of glyphs worth a look: what it has, what the model would give, how far it strays, how often text has it. */
+export type QueuedPair = { first: GlyphId; second: GlyphId; now: number; proposed: number; frequency: number; sides: readonly [PairSide, PairSide] };
+
+/** Pairs by how far they stray from even, frequent ones first; one for each pair of groups. Pairs that were left for good are out. */
+export function kerningQueue(project: Project, masterId: MasterId, left: ReadonlySet<string> = new Set(), step = USUAL.step, least = USUAL.least): QueuedPair[] {
+  const master = project.masters.find((m) => m.id === masterId)!;
+  const whites = whitesOf(project, master);
+  const best = new Map<string, QueuedPair>();
+  for (const [pair, frequency] of Object.entries(frequencies as Record<string, number>)) {
+    const [a, b] = [...pair].map((c) => project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(c.codePointAt(0)!)));
+    if (!a || !b) continue;
+    const sides = widestSides(project, a, b);
+    const key = pairKey(...sides);
+    if (left.has(key)) continue;
+    const known = best.get(key);
+    if (known) {
+      best.set(key, { ...known, frequency: known.frequency + frequency });
+      continue;
+    }
+    best.set(key, { ...pairFacts(project, master, whites, a, b, step), frequency, sides });
+  }
+  const worth = (q: QueuedPair) => Math.abs(q.proposed - q.now) * Math.sqrt(1 + q.frequency);
+  return [...best.values()].filter((q) => Math.abs(q.proposed - q.now) >= least).sort((p, q) => worth(q) - worth(p));
+}
+
+/** What a pair has and what the model would give it. */
+export function pairFacts(project: Project, master: Master, whites: Whites, first: GlyphId, second: GlyphId, step = USUAL.step): Omit<QueuedPair, 'frequency' | 'sides'> {
+  return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second, whites), step) };
+}
+
+/** What is wrong with the kerning of a master, each with the keys that a mend takes away. */
+export type KerningFault = { what: string; keys: readonly string[] };
+
+export function kerningFaults(project: Project, master: Master, least = USUAL.least): KerningFault[] {
+  const small: string[] = [];
+  const missing: string[] = [];
+  const needless: string[] = [];
+  for (const [key, value] of Object.entries(master.kerning)) {
+    const [first, second] = key.split(' ').map((s) => ({ kind: s.slice(0, s.indexOf(':')), id: s.slice(s.indexOf(':') + 1) })) as [PairSide, PairSide];
+    if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0) missing.push(key);
+    else if (first.kind === 'glyph' && second.kind === 'glyph') {
+      const without = { kerning: { ...master.kerning } };
+      delete (without.kerning as Record<string, number>)[key];
+      const under = kerningOf(project, without, first.id, second.id);
+      if (under && under.value === value) needless.push(key);
+      else if (!under && Math.abs(value) < least) small.push(key);
+    } else if (Math.abs(value) < least && value !== 0) small.push(key);
+  }
+  const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
+  return [
+    ...(needless.length > 0 ? [{ what: `${count(needless.length)} of glyphs have the value that their groups give them anyway`, keys: needless }] : []),
+    ...(small.length > 0 ? [{ what: `${count(small.length)} of less than ${least} units`, keys: small }] : []),
+    ...(missing.length > 0 ? [{ what: `${count(missing.length)} of glyphs or groups that are no longer there`, keys: missing }] : []),
+  ];
+}
