@@ -105,6 +105,9 @@ try {
   await drawLettersFromSheet();
   await go('fit?glyph=a');
   await take('fit');
+  await go('kern');
+  await until('the queue', async () => (await driver.findElements({ css: '[aria-label="Pairs"] button' })).length > 5);
+  await take('kern');
   await go('cast');
   await t.press('Cast 3 files');
   await t.find('[data-testid="test-page"]');

@@ -33,7 +33,7 @@ for (const language of LANGUAGES) {
   for (const [pair, n] of counts) totals.set(pair, (totals.get(pair) ?? 0) + (n / all) * (10_000 / LANGUAGES.length));
 }
 const kept = [...totals]
-  .filter(([pair]) => [...pair].length === 2)
+  .filter(([pair]) => /^\p{L}\p{L}$/u.test(pair))
   .sort((a, b) => b[1] - a[1])
   .slice(0, KEPT);
 const out = Object.fromEntries(kept.map(([pair, n]) => [pair, Math.round(n * 100) / 100]));

@@ -5,11 +5,12 @@ import { ORIGINS, type Origin, type TransformBy, transformGlyphs } from '../core
 import { CAPS, JOINS } from '../core/geometry/stroke';
 import type { Outcome } from '../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
-import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/queries';
+import { defaultMaster } from '../core/project/queries';
 import { TIDY, TIDY_NAMES, type TidyName, type TidyOperation, tidyProposal, withProposals } from '../core/tidying/operations';
 import { write } from './convert';
 import { CliError } from './problem';
 import { openInput } from './source';
+import { glyphsOf as named } from './spacing';
 
 const OPTIONS = {
   glyphs: { type: 'string' },
@@ -71,15 +72,7 @@ function mastersOf(project: Project, wanted: string | undefined): MasterId[] {
   return [found.id];
 }
 
-function glyphsOf(project: Project, wanted: string | undefined): GlyphId[] {
-  if (wanted === undefined) return [...project.glyphOrder];
-  return wanted.split(',').map((word) => {
-    const name = word.trim();
-    const glyph = glyphNamed(project, name) ?? ([...name].length === 1 ? glyphForCodePoint(project, name.codePointAt(0)!) : undefined);
-    if (!glyph) throw new CliError(`There is no glyph “${name}”.`);
-    return glyph.id;
-  });
-}
+const glyphsOf = (project: Project, wanted: string | undefined): GlyphId[] => (wanted === undefined ? [...project.glyphOrder] : named(project, wanted));
 
 /** What one glyph came to, as `--json` tells it. */
 type Report = { glyph: string; before: number; after: number; deviation: number };

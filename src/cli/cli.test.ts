@@ -213,6 +213,27 @@ test('a picture is traced to one path', () => {
   expect(existsSync(at('x.svg'))).toBe(false);
 });
 
+test('a family is fitted and kerned from its controls', () => {
+  const source = join(folder, 'demo.wendril');
+  const at = (name: string) => join(folder, 'spaced', name);
+  const fitted = JSON.parse(wendril('fit', source, at('fit.wendril'), '--json').out) as { glyphs: { glyph: string; left: number }[] };
+  expect(fitted.glyphs.length).toBeGreaterThan(10);
+  expect(fitted.glyphs.map((g) => g.glyph)).not.toEqual(expect.arrayContaining(['n']));
+  const kerned = JSON.parse(wendril('kern', at('fit.wendril'), at('kern.ufo'), '--glyphs', 'T,o,A,V', '--min', '10', '--step', '10', '--json').out) as {
+    pairs: { first: string; second: string; value: number }[];
+  };
+  expect(kerned.pairs.some((p) => p.value < -20)).toBe(true);
+  for (const p of kerned.pairs) expect(Math.abs(p.value % 10)).toBe(0);
+  expect(readFileSync(join(at('kern.ufo'), 'kerning.plist'), 'utf8')).toContain('<integer>-');
+  for (const [args, reason] of [
+    [['fit', source], /fit takes SOURCE and TARGET/],
+    [['kern', source, at('x.otf')], /has no ending that tells what to write/],
+    [['fit', source, at('x.ufo'), '--keep', 'nope'], /There is no glyph “nope”/],
+    [['kern', source, at('x.ufo'), '--min', 'x'], /--min “x” is not a number/],
+  ] as const)
+    expect(wendril(...args)).toMatchObject({ code: 1, err: expect.stringMatching(reason) });
+});
+
 test('help needs no arguments and exits with 0', () => {
   expect(wendril().out).toContain('wendril cast SOURCE');
   expect(wendril('--help').code).toBe(0);

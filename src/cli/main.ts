@@ -14,6 +14,10 @@ const HELP = `wendril — font files and their sources
       Tidies many glyphs: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.
       Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
       Works on edges: stroke, grow, hollow, frame, each with --amount.
+  wendril fit SOURCE TARGET [--keep n,o,H,O] [--json]
+      Side bearings from those that are kept, in every master.
+  wendril kern SOURCE TARGET [--glyphs a,b,…] [--min 4] [--step 5] [--most 1500] [--json]
+      Kerning for all pairs, by groups where their members agree, in every master.
   wendril trace PICTURE TARGET.svg [--threshold PERCENT] [--detail UNITS] [--speckle PIXELS] [--height UNITS] [--json]
       Outlines of the ink in a PNG or JPEG picture as one path; the picture is 1000 units high unless told.
   wendril --help
@@ -27,6 +31,8 @@ async function run(args: readonly string[]): Promise<void> {
   else if (command === 'convert') await (await import('./convert')).convert(rest);
   else if (command === 'apply') await (await import('./apply')).apply(rest);
   else if (command === 'trace') await (await import('./trace')).trace(rest);
+  else if (command === 'fit') await (await import('./spacing')).fit(rest);
+  else if (command === 'kern') await (await import('./spacing')).kern(rest);
   else if (command === 'names') await (await import('./names')).names(rest);
   else if (command === 'info') await (await import('./info')).info(rest);
   else throw new CliError(`There is no command “${command}”; see wendril --help.`);

@@ -1,6 +1,7 @@
 import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
 import type { FilesService } from './files';
+import type { KerningService } from './kerning';
 import type { NamesService } from './names';
 import type { TidyService } from './tidy';
 import type { TracingService } from './tracing';
@@ -12,7 +13,7 @@ export function compileWorker(): Remote<CompileService> {
   return compiler;
 }
 
-type FileWork = FilesService & NamesService & TidyService;
+type FileWork = FilesService & NamesService & TidyService & KerningService;
 
 /** A worker for one job on whole files or many glyphs; `stop` ends it at once, which is how a job is cancelled. */
 export function filesWorker(): { service: Remote<FileWork>; stop: () => void } {

@@ -19,6 +19,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   case: lazy(() => import('../stages/case/Case')),
   draw: lazy(() => import('../stages/draw/Draw')),
   fit: lazy(() => import('../stages/fit/Fit')),
+  kern: lazy(() => import('../stages/kern/Kern')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 

@@ -32,6 +32,15 @@ const FIT: readonly [string, string][] = [
   ['Tab', 'Next glyph in the line'],
 ];
 
+const KERN: readonly [string, string][] = [
+  ['← →', 'The value by 5; Shift by 1'],
+  ['↑ ↓', 'The pair before or after'],
+  ['Enter', 'Take the even value and go on'],
+  ['S', 'Skip'],
+  ['X', 'Leave for good'],
+  ['B held', 'Without kerning'],
+];
+
 function Rows({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) {
   return (
     <section className="mb-4 break-inside-avoid">
@@ -61,6 +70,7 @@ export function ShortcutSheet({ open, onClose, commands }: { open: boolean; onCl
         ))}
         <Rows title="Draw" rows={DRAW} />
         <Rows title="Fit" rows={FIT} />
+        <Rows title="Kern" rows={KERN} />
       </div>
     </Modal>
   );

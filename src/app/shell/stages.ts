@@ -1,6 +1,6 @@
-import { Grid3x3, type LucideIcon, MoveHorizontal, Package, PenLine, Ruler } from 'lucide-react';
+import { FoldHorizontal, Grid3x3, type LucideIcon, MoveHorizontal, Package, PenLine, Ruler } from 'lucide-react';
 
-export type StageKey = 'plan' | 'case' | 'draw' | 'fit' | 'cast';
+export type StageKey = 'plan' | 'case' | 'draw' | 'fit' | 'kern' | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
 /** The stages in the order of the work. */
@@ -9,6 +9,7 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'case', title: 'Case', icon: Grid3x3, does: 'All glyphs' },
   { key: 'draw', title: 'Draw', icon: PenLine, does: 'Outlines of one glyph' },
   { key: 'fit', title: 'Fit', icon: MoveHorizontal, does: 'Side bearings in control lines' },
+  { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

@@ -64,8 +64,11 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
         onFocus={(e) => e.target.select()}
         onBlur={() => apply(readNumber(text))}
         onKeyDown={(e) => {
-          if (e.key === 'Enter') apply(readNumber(text));
-          else if (e.key === 'Escape') {
+          if (e.key === 'Enter') {
+            // In a form, Enter applies the number first; it does not send what is not applied yet.
+            e.preventDefault();
+            apply(readNumber(text));
+          } else if (e.key === 'Escape') {
             setText(shown(value));
             e.currentTarget.blur();
           } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {

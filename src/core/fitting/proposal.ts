@@ -1,5 +1,6 @@
 import { type Edit, edited, plural, refused } from '../project/edit';
-import type { GlyphId, Master, MasterId, Project } from '../project/model';
+import { codePointsForName } from '../project/glyphNames';
+import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { followOf } from './follows';
 import { measureFor, proposedSides } from './optical';
 import { setSides, sidesOf } from './sides';
@@ -10,6 +11,12 @@ export type FitProposal = { glyph: GlyphId; left: number; right: number; now: { 
 /** Figures that must share a width keep it; what lies in it is centred. */
 const isTabular = (name: string): boolean => /\.tnum$|^(zero|one|two|three|four|five|six|seven|eight|nine)$/.test(name);
 
+/** Letters and figures, their variants too: marks have no width, and signs and arrows their own rules. */
+function isSpacedByEye(glyph: Glyph): boolean {
+  const code = glyph.unicodes[0] ?? codePointsForName(glyph.name)[0];
+  return code !== undefined && /[\p{L}\p{N}]/u.test(String.fromCodePoint(code)) && !/^\p{Lm}$/u.test(String.fromCodePoint(code));
+}
+
 /**
  * Sides for glyphs from those that are fixed (n, o, H, O at least), by the white that the fixed ones leave. Glyphs that are kept
  * are not touched, sides that follow another stay with it, composites with their base; figures of one width keep it.
@@ -19,7 +26,7 @@ export function proposeFit(project: Project, masterId: MasterId, glyphs: readonl
   return glyphs.flatMap((id) => {
     const glyph = project.glyphs[id];
     const drawing = glyph?.drawings[masterId];
-    if (!glyph || !drawing || keep.has(id) || drawing.contours.length === 0) return [];
+    if (!glyph || !drawing || keep.has(id) || drawing.contours.length === 0 || !isSpacedByEye(glyph)) return [];
     const now = sidesOf(project, glyph, masterId);
     const measure = measureFor(project, glyph, master as Master);
     const wanted = measure && proposedSides(project, glyph, masterId, measure);

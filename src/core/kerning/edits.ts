@@ -99,3 +99,32 @@ export const dissolveGroup: Edit<{ group: string }> = (project, { group: id }) =
   });
   return edited({ ...project, masters, groups: project.groups.filter((g) => g !== group) }, `Dissolved the ${group.side} group ${group.name}`);
 };
+
+const LEFT = 'org.wendril.kerning.left';
+
+/** Pairs that were looked at and left for good, by their keys. */
+export const pairsLeft = (project: Pick<Project, 'lib'>): ReadonlySet<string> => {
+  const list = project.lib[LEFT];
+  return new Set(Array.isArray(list) ? list.filter((k): k is string => typeof k === 'string') : []);
+};
+
+/** Leaves a pair for good, or takes it up again. */
+export const leavePair: Edit<{ key: string; leave: boolean }> = (project, { key, leave }) => {
+  const left = new Set(pairsLeft(project));
+  if (left.has(key) === leave) return refused(leave ? 'That pair is left for good already.' : 'That pair is not left.');
+  if (leave) left.add(key);
+  else left.delete(key);
+  return edited({ ...project, lib: { ...project.lib, [LEFT]: [...left] } }, leave ? 'Left a pair for good' : 'Took a pair up again');
+};
+
+/** Most lines of a word list that are kept. */
+const MOST_LINES = 5000;
+
+/** The words and pairs that are stepped through. */
+export const setWordList: Edit<{ lines: readonly string[] }> = (project, { lines }) =>
+  lines.length === 0
+    ? refused('There are no words in that list.')
+    : edited(
+        { ...project, texts: { ...project.texts, pairs: lines.slice(0, MOST_LINES).map((l) => l.slice(0, 200)) } },
+        `Took a list of ${plural(Math.min(lines.length, MOST_LINES), 'line')}`,
+      );

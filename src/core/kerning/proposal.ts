@@ -1,5 +1,5 @@
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
-import { drawingOf, isEmptyDrawing } from '../project/queries';
+import { drawingOf, glyphForCodePoint, isEmptyDrawing } from '../project/queries';
 import { groupsByGlyph, kerningOf, membersOf, widestSides } from './lookup';
 import { modelKerning, type Whites, whitesOf } from './optical';
 import frequencies from './pairFrequencies.json';
@@ -16,6 +16,10 @@ const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
 
 /** How unlike the members of a group may be, in units, for one value to serve them all. */
 const ALIKE = 16;
+/** Letters, figures and punctuation: what text is made of; signs and marks are kerned by hand. */
+export const textGlyphs = (project: Project): GlyphId[] =>
+  project.glyphOrder.filter((id) => project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{N}\p{P}]/u.test(String.fromCodePoint(c)) && !/\p{M}|\p{Lm}/u.test(String.fromCodePoint(c))));
+
 /** Members of a group that a value is measured by, at most. */
 const MEASURED = 4;
 
@@ -49,9 +53,10 @@ export function proposeKerning(
   const [a, b] = [sidesFor(firsts, 'first'), sidesFor(seconds, 'second')];
   const out: ProposedPair[] = [];
   const add = (first: PairSide, second: PairSide, full: number, count: number) => {
-    const value = rounded(full, step);
+    const wanted = rounded(full, step);
+    // Too small to keep: no kerning, which takes away what is there now.
+    const value = Math.abs(wanted) < Math.max(1, least) ? 0 : wanted;
     const now = master.kerning[pairKey(first, second)] ?? 0;
-    if (Math.abs(value) < Math.max(1, least)) return;
     if (Math.abs(value - now) >= Math.max(1, least)) out.push({ first, second, value, now, glyphs: count });
   };
   a.forEach((x, i) => {
@@ -68,7 +73,24 @@ export function proposeKerning(
       }
     }
   });
-  return out.sort((p, q) => Math.abs(q.value - q.now) * q.glyphs ** 0.3 - Math.abs(p.value - p.now) * p.glyphs ** 0.3).slice(0, most);
+  const often = frequencyOf(project);
+  const worth = new Map(
+    out.map((p) => {
+      const frequency = membersOf(project, p.first).reduce((sum, a) => sum + membersOf(project, p.second).reduce((n, b) => n + (often.get(`${a} ${b}`) ?? 0), 0), 0);
+      return [p, Math.abs(p.value - p.now) * (1 + Math.sqrt(frequency)) * p.glyphs ** 0.2];
+    }),
+  );
+  return out.sort((p, q) => worth.get(q)! - worth.get(p)!).slice(0, most);
+}
+
+/** How often text has two glyphs in a row, per ten thousand pairs of letters, by both ids. */
+function frequencyOf(project: Project): ReadonlyMap<string, number> {
+  const out = new Map<string, number>();
+  for (const [pair, n] of Object.entries(frequencies as Record<string, number>)) {
+    const [a, b] = [...pair].map((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id);
+    if (a && b) out.set(`${a} ${b}`, n);
+  }
+  return out;
 }
 
 /** A pair of glyphs worth a look: what it has, what the model would give, how far it strays, how often text has it. */
@@ -80,7 +102,7 @@ export function kerningQueue(project: Project, masterId: MasterId, left: Readonl
   const whites = whitesOf(project, master);
   const best = new Map<string, QueuedPair>();
   for (const [pair, frequency] of Object.entries(frequencies as Record<string, number>)) {
-    const [a, b] = [...pair].map((c) => project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(c.codePointAt(0)!)));
+    const [a, b] = [...pair].map((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id);
     if (!a || !b) continue;
     const sides = widestSides(project, a, b);
     const key = pairKey(...sides);

@@ -10,6 +10,9 @@ import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { FitCanvas, GLYPH_DRAG } from './FitCanvas';
+import { FitProposalDialog } from './FitProposalDialog';
+import { FollowSection } from './FollowSection';
+import { Reasons } from './Reasons';
 
 type LineKind = 'control' | 'own';
 const KINDS: readonly { value: LineKind; text: string; hint: string }[] = [
@@ -23,6 +26,7 @@ export default function Fit() {
   const id = useBench((s) => s.glyph);
   const [kind, setKind] = useState<LineKind>('control');
   const [size, setSize] = useState(108);
+  const [proposing, setProposing] = useState(false);
   const glyph = id ? project.glyphs[id] : undefined;
   const { words, galley } = project.texts;
   const lines = useMemo(() => {
@@ -47,11 +51,15 @@ export default function Fit() {
             <input type="range" min={40} max={220} value={size} className="w-28" onChange={(e) => setSize(Number(e.target.value))} />
             <span className="w-12">{size} px</span>
           </label>
+          <Button title="Sides for all glyphs from those you have set, looked at before they are taken" onClick={() => setProposing(true)}>
+            Propose…
+          </Button>
           <span className="ml-auto text-quiet">kerning and features off</span>
         </div>
         <FitCanvas lines={lines} size={size} putIn={putIn} />
       </div>
       <FitDetails kind={kind} lines={lines} />
+      <FitProposalDialog open={proposing} onClose={() => setProposing(false)} />
     </div>
   );
 }
@@ -87,6 +95,8 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
           {!drawn && <p className="text-quiet">Nothing is drawn yet, so there is an advance width only.</p>}
         </div>
       </Section>
+      {drawn && <Reasons glyph={glyph} sides={sides} />}
+      {drawn && <FollowSection glyph={glyph} />}
       <Section title="Space everything in these lines">
         <div className="grid gap-1.5">
           <NumberField label="To both sides add" value={tracking} onChange={setTracking} />

@@ -1,0 +1,131 @@
+import { useMemo, useState } from 'react';
+import { glyphsOfLine } from '../../../core/fitting/lines';
+import { type FitProposal, proposeFit, takeFit, unevenFigures } from '../../../core/fitting/proposal';
+import { setSides } from '../../../core/fitting/sides';
+import { plural } from '../../../core/project/edit';
+import type { GlyphId, Project } from '../../../core/project/model';
+import { drawingOf, glyphForCodePoint, glyphNamed, masterOf } from '../../../core/project/queries';
+import { drawingPath } from '../../canvas/outlinePaths';
+import { run, useBench } from '../../state/bench';
+import { Modal } from '../../ui/Modal';
+import { Button, TextField } from '../../ui/parts';
+
+const WORDS = 'hamburg station Velmarrow Halt';
+
+/** Side bearings proposed from those that are kept, looked at in words before they are taken, glyph by glyph. */
+export function FitProposalDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Modal open={open} onClose={onClose} title="Fit proposal" wide>
+      {open && <Proposing onClose={onClose} />}
+    </Modal>
+  );
+}
+
+function Proposing({ onClose }: { onClose: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const [keep, setKeep] = useState('n o H O');
+  const [left, setLeft] = useState<ReadonlySet<GlyphId>>(new Set());
+  const kept = useMemo(() => {
+    const named = keep
+      .split(/[\s,]+/)
+      .filter((w) => w !== '')
+      .map((w) => glyphNamed(project, w) ?? ([...w].length === 1 ? glyphForCodePoint(project, w.codePointAt(0)!) : undefined));
+    return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: named.filter((g) => !g).length };
+  }, [keep, project]);
+  const all = useMemo(() => proposeFit(project, master, project.glyphOrder, kept.ids), [project, master, kept]);
+  const proposals = useMemo(() => [...all].sort((a, b) => change(b) - change(a)), [all]);
+  const taken = proposals.filter((p) => !left.has(p.glyph));
+  const after = useMemo(() => {
+    const wanted = new Set(glyphsOfLine(project, WORDS).glyphs);
+    return taken
+      .filter((p) => wanted.has(p.glyph))
+      .reduce((p, { glyph, left: l, right }) => {
+        const done = setSides(p, { at: { glyph, master }, left: l, right });
+        return done.ok ? done.project : p;
+      }, project);
+  }, [project, master, taken]);
+  const uneven = unevenFigures(project, master);
+  return (
+    <div>
+      <p className="mb-2 text-quiet">
+        From the white that the kept glyphs leave, each of the others gets as much. Sides that follow another stay with it; figures keep their width.
+      </p>
+      <label className="mb-3 flex items-center gap-2">
+        <span className="shrink-0 text-quiet">Keep as they are</span>
+        <TextField value={keep} onChange={(e) => setKeep(e.target.value)} />
+      </label>
+      {uneven && (
+        <p className="mb-2 rounded-lg bg-marigold-tint px-3 py-1">
+          ▲ The figures are {uneven.width} wide but for {uneven.odd.map((id) => project.glyphs[id]!.name).join(', ')}.
+        </p>
+      )}
+      <div className="mb-3 grid gap-1 rounded-lg border border-line bg-paper px-3 py-2">
+        <Words project={project} master={master} label="Now" />
+        <Words project={after} master={master} label="Then" />
+      </div>
+      <ul className="mb-3 grid max-h-[34vh] grid-cols-3 gap-x-4 overflow-auto" aria-label="Proposed sides">
+        {proposals.map((p) => (
+          <li key={p.glyph}>
+            <label className="flex items-baseline gap-2 py-0.5">
+              <input
+                type="checkbox"
+                checked={!left.has(p.glyph)}
+                onChange={(e) => setLeft(e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))}
+              />
+              <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
+              <span className="text-quiet">
+                {p.now.left} → {p.left} · {p.now.right} → {p.right}
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      {proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>}
+      <div className="flex justify-end gap-2">
+        <Button onClick={onClose}>Leave as it is</Button>
+        <Button
+          kind="primary"
+          disabled={taken.length === 0 || kept.missing > 0}
+          onClick={() => {
+            if (run((p) => takeFit(p, { master, proposals: taken }))) onClose();
+          }}
+        >
+          Fit {plural(taken.length, 'glyph')}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const change = (p: FitProposal): number => Math.abs(p.left - p.now.left) + Math.abs(p.right - p.now.right);
+
+/** A line of words, kerning off. */
+function Words({ project, master, label }: { project: Project; master: string; label: string }) {
+  const { zones } = masterOf(project, master)!;
+  let x = 0;
+  const glyphs = glyphsOfLine(project, WORDS).glyphs.map((id) => {
+    const drawing = drawingOf(project.glyphs[id]!, master);
+    const at = { id, x, d: drawingPath(project, master, drawing) };
+    x += drawing.advance;
+    return at;
+  });
+  const [top, bottom] = [zones.ascender.position + 30, zones.descender.position - 10];
+  return (
+    <div className="flex items-center gap-3">
+      <span className="w-10 shrink-0 text-quiet">{label}</span>
+      <svg role="img" aria-label={`${label}: ${WORDS}`} className="h-11 w-full min-w-0" viewBox={`0 ${-top} ${x} ${top - bottom}`} preserveAspectRatio="xMinYMid meet">
+        <g transform="scale(1 -1)" className="fill-ink">
+          {glyphs.map((g, i) => (
+            <path
+              // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
+              key={i}
+              transform={`translate(${g.x} 0)`}
+              d={g.d}
+            />
+          ))}
+        </g>
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,46 @@
+import { stretchesAlong } from '../../../core/drawing/gauge';
+import { measureFor, openness, zoneOf } from '../../../core/fitting/optical';
+import { profileOf } from '../../../core/fitting/profile';
+import type { Sides } from '../../../core/fitting/sides';
+import type { Glyph } from '../../../core/project/model';
+import { drawingsOf, flattened } from '../../../core/project/outline';
+import { drawingOf, masterOf } from '../../../core/project/queries';
+import { useBench } from '../../state/bench';
+import { Section } from '../../ui/parts';
+
+const shown = (v: number): string => String(Math.round(v)).replace('-', '−');
+
+/** The numbers behind the eye: stem, counter, and the white on each side against what the controls leave. */
+export function Reasons({ glyph, sides }: { glyph: Glyph; sides: Sides }) {
+  const project = useBench((s) => s.project)!;
+  const masterId = useBench((s) => s.master);
+  const master = masterOf(project, masterId)!;
+  const zone = zoneOf(project, glyph, master);
+  const middle = (zone.bottom + zone.top) / 2;
+  const along = stretchesAlong(flattened(drawingOf(glyph, masterId), drawingsOf(project, masterId)), { x0: -2000, y0: middle, x1: 4000, y1: middle });
+  const stem = along.find((s) => s.ink)?.length;
+  const counter = along.find((s) => !s.ink)?.length;
+  const measure = measureFor(project, glyph, master);
+  const white = (side: 'left' | 'right') => {
+    const { open, overhang } = openness(profileOf(project, glyph.id, masterId), side, zone, project.unitsPerEm);
+    return sides[side] + overhang + (measure?.weight ?? 1) * open;
+  };
+  const rows = [
+    stem !== undefined && ['Stem, half way up', shown(stem)],
+    counter !== undefined && ['Counter; half of it', `${shown(counter)}; ${shown(counter / 2)}`],
+    measure && ['White left, right', `${shown(white('left'))}, ${shown(white('right'))}`],
+    measure && ['White of its controls', shown(measure.target)],
+  ].filter((r): r is string[] => Boolean(r));
+  return (
+    <Section title="Why">
+      <dl className="grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5" title="White is the side bearing with what a round, open or diagonal side adds to it for the eye">
+        {rows.map(([what, value]) => (
+          <div key={what} className="contents">
+            <dt className="text-quiet">{what}</dt>
+            <dd className="text-right">{value}</dd>
+          </div>
+        ))}
+      </dl>
+    </Section>
+  );
+}

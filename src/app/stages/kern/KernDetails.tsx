@@ -1,0 +1,134 @@
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { addGroup, leavePair, makeException, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
+import { groupsByGlyph, kerningOf, type Side, sideName, widestSides } from '../../../core/kerning/lookup';
+import { modelKerning, whitesOf } from '../../../core/kerning/optical';
+import { pairKey } from '../../../core/kerning/pairs';
+import { masterOf } from '../../../core/project/queries';
+import { run, say, useBench } from '../../state/bench';
+import { Button, NumberField, Section, TextField } from '../../ui/parts';
+import { Details } from '../Details';
+import { glyphTyped } from '../draw/details/PartsSection';
+import { type Pair, STEP } from './kernBench';
+
+/** The value of a pair, where it comes from, and the groups of its sides. */
+export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
+  const project = useBench((s) => s.project)!;
+  const masterId = useBench((s) => s.master);
+  const master = masterOf(project, masterId)!;
+  const [a, b] = [project.glyphs[pair.first]!, project.glyphs[pair.second]!];
+  const found = kerningOf(project, master, pair.first, pair.second);
+  const wide = widestSides(project, pair.first, pair.second);
+  const [first, second] = found ? [found.first, found.second] : wide;
+  const even = Math.round(modelKerning(project, master, pair.first, pair.second, whitesOf(project, master)) / STEP) * STEP || 0;
+  const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
+  const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
+  const inGroups = wide.some((s) => s.kind === 'group');
+  return (
+    <Details heading={`${a.name} ${b.name}`} sub={`${sideName(project, first)} first, ${sideName(project, second)} second`}>
+      <Section title="Kerning">
+        <NumberField label="Value" value={found?.value ?? 0} onChange={set} />
+        <p className="mt-1 mb-2 text-[12.5px] text-quiet">
+          {found
+            ? own && inGroups
+              ? 'An exception: this pair alone.'
+              : `Holds for ${sideName(project, first)} with ${sideName(project, second)}.`
+            : 'No value yet; one set here holds for both groups.'}{' '}
+          The controls of this master say {String(even).replace('-', '−')}: then the shaded white is as even as theirs.
+        </p>
+        <div className="flex flex-wrap gap-1.5">
+          <Button
+            kind="primary"
+            disabled={even === (found?.value ?? 0)}
+            title="Takes what the controls say and goes on (Enter)"
+            onClick={() => {
+              if (set(even)) next();
+            }}
+          >
+            Take {String(even).replace('-', '−')}
+          </Button>
+          <Button title="Goes on without a change (S)" onClick={next}>
+            Skip
+          </Button>
+          <Button
+            title="Never shows this pair in the queue again (X)"
+            onClick={() => {
+              if (run((p) => leavePair(p, { key: pairKey(...wide), leave: true }))) next();
+            }}
+          >
+            Leave for good
+          </Button>
+          {inGroups && !own && (
+            <Button
+              title="This pair gets a value of its own, its groups keep theirs"
+              onClick={() => run((p) => makeException(p, { master: masterId, first: pair.first, second: pair.second }))}
+            >
+              Make an exception
+            </Button>
+          )}
+          {found && (
+            <Button
+              kind="danger"
+              title={own && inGroups ? 'The groups’ value holds again' : 'No kerning'}
+              onClick={() => run((p) => removePairs(p, { master: masterId, keys: [found.key] }))}
+            >
+              {own && inGroups ? 'Dissolve the exception' : 'Take away'}
+            </Button>
+          )}
+        </div>
+      </Section>
+      <GroupSection side="first" glyph={pair.first} />
+      <GroupSection side="second" glyph={pair.second} />
+    </Details>
+  );
+}
+
+/** The group of one side: its members, added by typing or dropping, taken out by a click. */
+function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
+  const project = useBench((s) => s.settled)!;
+  const [typed, setTyped] = useState('');
+  const group = groupsByGlyph(project)[side].get(glyph);
+  const name = project.glyphs[glyph]!.name;
+  const put = (id: string) => run((p) => putInGroup(p, { side, glyph: id, group: group!.id }));
+  return (
+    <Section title={`${side === 'first' ? 'First' : 'Second'}: ${group ? `${group.name} group` : name}`}>
+      {group ? (
+        <>
+          <ul className="mb-2 flex flex-wrap gap-1">
+            {group.members.map((m) => (
+              <li key={m} className="inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]">
+                {project.glyphs[m]?.name ?? 'missing'}
+                <button
+                  type="button"
+                  aria-label={`Take ${project.glyphs[m]?.name} out of the ${side} group`}
+                  className="rounded-full p-0.5 text-quiet hover:bg-kelp-tint"
+                  onClick={() => run((p) => putInGroup(p, { side, glyph: m, group: undefined }))}
+                >
+                  <X size={11} />
+                </button>
+              </li>
+            ))}
+          </ul>
+          <form
+            className="flex gap-1.5"
+            onSubmit={(e) => {
+              e.preventDefault();
+              const found = glyphTyped(project, typed);
+              if (!found) say(`There is no glyph “${typed.trim()}”.`);
+              else if (put(found.id)) setTyped('');
+            }}
+          >
+            <TextField aria-label={`Glyph for the ${side} group`} placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+            <Button type="submit" disabled={typed.trim() === ''}>
+              Add
+            </Button>
+          </form>
+        </>
+      ) : (
+        <Button title="Glyphs that look alike on this side, moving together" onClick={() => run((p) => addGroup(p, { side, name, members: [glyph] }))}>
+          Make a group of it
+        </Button>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,20 @@
+import { create } from 'zustand';
+import type { GlyphId } from '../../../core/project/model';
+
+export const MODES = [
+  { value: 'queue', text: 'Queue', hint: 'Pairs worth a look, the worst first' },
+  { value: 'words', text: 'Words', hint: 'A list of words or pairs, one after the other' },
+  { value: 'pairs', text: 'Pairs', hint: 'All pairs that have a value' },
+  { value: 'map', text: 'Map', hint: 'Groups by groups' },
+] as const;
+export type Mode = (typeof MODES)[number]['value'];
+export type Pair = { first: GlyphId; second: GlyphId };
+
+/** What is looked at in Kern; none of it is part of the document. */
+export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: number }>(() => ({ mode: 'queue', pair: undefined, line: 0 }));
+export const setMode = (mode: Mode): void => useKernBench.setState({ mode });
+export const choosePair = (pair: Pair | undefined): void => useKernBench.setState({ pair });
+export const setLine = (line: number): void => useKernBench.setState({ line });
+
+/** Units that a key steps a value by. */
+export const STEP = 5;
