@@ -21,9 +21,9 @@ export type Found = { key: string; value: number; first: PairSide; second: PairS
 
 /**
  * The kerning of two glyphs: glyph with glyph, then glyph with group, group with glyph, group with group; the first that has a
- * value, as it is cast. Undefined where none has.
+ * value, as it is cast. Undefined where none has. `except` is a key that is passed over.
  */
-export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId): Found | undefined {
+export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId, except?: string): Found | undefined {
   const groups = groupsByGlyph(project);
   const [a, b] = [groups.first.get(first), groups.second.get(second)];
   const own = [{ kind: 'glyph', id: first } as const, { kind: 'glyph', id: second } as const] as const;
@@ -38,7 +38,7 @@ export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, fir
   for (const [x, y] of ways) {
     const key = pairKey(x, y);
     const value = master.kerning[key];
-    if (value !== undefined) return { key, value, first: x, second: y };
+    if (value !== undefined && key !== except) return { key, value, first: x, second: y };
   }
   return undefined;
 }

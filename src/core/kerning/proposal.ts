@@ -134,9 +134,7 @@ export function kerningFaults(project: Project, master: Master, least = USUAL.le
     const [first, second] = key.split(' ').map((s) => ({ kind: s.slice(0, s.indexOf(':')), id: s.slice(s.indexOf(':') + 1) })) as [PairSide, PairSide];
     if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0) missing.push(key);
     else if (first.kind === 'glyph' && second.kind === 'glyph') {
-      const without = { kerning: { ...master.kerning } };
-      delete (without.kerning as Record<string, number>)[key];
-      const under = kerningOf(project, without, first.id, second.id);
+      const under = kerningOf(project, master, first.id, second.id, key);
       if (under && under.value === value) needless.push(key);
       else if (!under && Math.abs(value) < least) small.push(key);
     } else if (Math.abs(value) < least && value !== 0) small.push(key);
