@@ -2,10 +2,13 @@ import { buildDemo } from '../demo/family';
 import { coverage } from '../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../demo/sheets/sheets';
 import { worked } from '../src/core/drawing/strokes';
+import { proposeFit } from '../src/core/fitting/proposal';
 import { curvesOf } from '../src/core/geometry/contour';
 import { nearestOn, pointAt } from '../src/core/geometry/curve';
 import { combineShapes, removeOverlaps } from '../src/core/geometry/overlaps';
 import { strokeOutline } from '../src/core/geometry/stroke';
+import { collisions } from '../src/core/kerning/collisions';
+import { proposeKerning } from '../src/core/kerning/proposal';
 import { drawingBounds, drawingsOf, flattened } from '../src/core/project/outline';
 import { drawingOf, glyphNamed, masterOf } from '../src/core/project/queries';
 import { readSheet } from '../src/core/tracing/sheet';
@@ -71,4 +74,29 @@ export function benchDrawing(): void {
     times(() => worked(drawing.contours, { kind: 'hollow', wall: 20, join: 'round' }, drawing, box, master.zones)),
   );
   printTable('Drawing', rows);
+}
+
+/** Spacing: proposals for 200 by 200 glyphs without the help of groups, collisions of 300 by 300. */
+export function benchSpacing(): void {
+  const demo = buildDemo();
+  const bare = { ...demo, groups: [] };
+  const ids = demo.glyphOrder.filter((id) => demo.glyphs[id]!.unicodes.length > 0 && demo.glyphs[id]!.name !== 'space');
+  const rows: Row[] = [];
+  const row = (what: string, budget: number, ms: number) => rows.push({ what, budget: `${budget.toLocaleString('en')} ms`, measured: milliseconds(ms), met: ms < budget });
+  row(
+    'kerning proposal, 200 × 200 glyphs, no groups',
+    2000,
+    times(() => proposeKerning(bare, 'm1', ids.slice(0, 200), ids.slice(0, 200)), 3),
+  );
+  row(
+    'collisions, 300 × 300 glyphs, accents and kerning counted',
+    5000,
+    times(() => collisions(demo, 'm1', ids.slice(0, 300), 12), 3),
+  );
+  row(
+    'fit proposal, all glyphs of the demo',
+    2000,
+    times(() => proposeFit(demo, 'm1', demo.glyphOrder, new Set()), 3),
+  );
+  printTable('Spacing', rows);
 }

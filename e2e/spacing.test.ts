@@ -44,6 +44,25 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
   await undoAll();
 });
 
+test('fit: a line in all masters; a step is made in every one of them', async () => {
+  await go('fit?glyph=s');
+  const left = Number(await value('Left'));
+  await t.press('All masters');
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(']');
+  const next = Number(await value('Left'));
+  await t.keys('[');
+  await until('the first master', async () => Number(await value('Left')) === left);
+  await until('the box', async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0]).then((box) => box.click());
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until('two units more', async () => Number(await value('Left')) === left + 2);
+  await t.keys(']');
+  await until('two units more there too', async () => Number(await value('Left')) === next + 2);
+  await t.keys('[');
+  await undoAll();
+});
+
 test('kern: the queue is worked by keys; a value moves its group; an exception differs and is dissolved', async () => {
   await go('kern');
   const before = await until('the queue', async () => {
@@ -93,6 +112,8 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   expect(await pairs()).toHaveLength(1);
   await t.press('The next line');
   await until('two pairs of AVA', async () => (await pairs()).length === 2);
+  await t.press('Touching');
+  await until('what touches', async () => (await t.text('[aria-label="Pairs"]')).includes('Aogonek j'), 60);
   await t.press('Map');
   await (await t.find('[aria-label^="T with o,"]')).click();
   await says('the pair of the map', 'T group first, o group second');

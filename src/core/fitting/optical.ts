@@ -8,7 +8,7 @@ import { lineAt, type Profile, profileOf } from './profile';
 export type SideName = 'left' | 'right';
 
 /** Depth, as a share of the em, beyond which white in a side no longer counts: the eye looks no farther into c or under T. */
-const DEEPEST = 0.13;
+export const DEEPEST = 0.13;
 
 /** The zone that a glyph's spacing is judged in, in font units. */
 export type FitZone = { bottom: number; top: number };

@@ -79,3 +79,19 @@ export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; v
   }
   return edited(current, `Added ${value} to both sides of ${glyphs.length} glyphs`);
 };
+
+/** Adds to the sides of one glyph in some masters, each from its own values; a glyph without an outline takes both to its advance. */
+export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; left: number; right: number }> = (project, { glyph: id, masters, left, right }) => {
+  let current = project;
+  for (const master of masters) {
+    const glyph = current.glyphs[id];
+    if (!glyph) return refused('That glyph is no longer in the project.');
+    const now = sidesOf(current, glyph, master);
+    const at = { glyph: id, master };
+    const done =
+      'left' in now ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) }) : setSides(current, { at, advance: tidy(now.advance + left + right) });
+    if (!done.ok) return done;
+    current = done.project;
+  }
+  return edited(current, `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`);
+};

@@ -2,12 +2,13 @@ import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { outOfDate, setFollow, updateFollows } from '../fitting/follows';
 import { proposeFit, takeFit, unevenFigures } from '../fitting/proposal';
-import { setSides, sidesOf } from '../fitting/sides';
+import { addToSides, setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { defaultMaster, drawingOf, glyphNamed, masterOf } from '../project/queries';
 import { collisions, linesOfWordList } from './collisions';
 import { addGroup, dissolveGroup, makeException, putInGroup, removePairs, setPair, setPairs } from './edits';
+import { alike, likeness } from './likeness';
 import { groupsByGlyph, kerningOf, sideName, widestSides } from './lookup';
 import { calibrated, modelKerning, whiteOf, whitesOf } from './optical';
 import { pairKey, pairSides } from './pairs';
@@ -79,6 +80,22 @@ describe('groups', () => {
     for (const b of ['o', 'a', 'period', 'v', 'A']) {
       for (const a of ['T', 'Tbar']) expect(kerningOf(apart, masterOf(apart, 'm3')!, id(a), id(b))?.value).toBe(kerningOf(demo, masterOf(demo, 'm3')!, id(a), id(b))?.value);
     }
+  });
+});
+
+describe('likeness of sides', () => {
+  test('the same shape is wholly alike, accents apart; straight and round are not', () => {
+    const like = (side: 'first' | 'second', a: string, b: string) => likeness(demo, m1, side, id(a), id(b));
+    expect(like('second', 'o', 'o')).toBe(1);
+    expect(like('second', 'o', 'ograve')).toBeGreaterThan(0.99);
+    expect(like('first', 'o', 'p')).toBeGreaterThan(0.93);
+    expect(like('first', 'n', 'h')).toBeGreaterThan(0.97);
+    expect(like('first', 'n', 'o')).toBeLessThan(0.9);
+    expect(like('first', 'T', 'o')).toBeLessThan(0.7);
+    expect(like('first', 'space', 'o')).toBe(0);
+    const found = alike(demo, m1, 'first', id('o')).map((f) => demo.glyphs[f.glyph]!.name);
+    expect(found).toEqual(expect.arrayContaining(['ograve', 'odieresis', 'p', 'b']));
+    expect(found).not.toEqual(expect.arrayContaining(['n', 'o', 'T']));
   });
 });
 
@@ -198,6 +215,19 @@ describe('sides that follow', () => {
     expect([left(p, 't'), left(p, 'f'), left(p, 'h')]).toEqual([80, 85, 100]);
     expect(outOfDate(p)).toEqual([]);
     expect(updateFollows(p, {})).toMatchObject({ ok: false });
+  });
+
+  test('sides are changed in every master at once, each from its own', () => {
+    const masters = demo.masters.map((m) => m.id);
+    const p = done(addToSides(demo, { glyph: id('a'), masters, left: 7, right: -3 }));
+    for (const m of masters) {
+      const [before, after] = [demo, p].map((q) => sidesOf(q, q.glyphs[id('a')]!, m));
+      if (!('left' in before!) || !('left' in after!)) throw new Error('drawn');
+      expect([after.left - before.left, after.right - before.right]).toEqual([7, -3]);
+    }
+    const wide = done(addToSides(demo, { glyph: id('space'), masters: ['m1'], left: 10, right: 5 }));
+    expect(sidesOf(wide, wide.glyphs[id('space')]!, 'm1').advance).toBe(sidesOf(demo, demo.glyphs[id('space')]!, 'm1').advance + 15);
+    expect(addToSides(demo, { glyph: 'gone', masters, left: 1, right: 1 })).toMatchObject({ ok: false });
   });
 
   test('the order in which rules were made does not matter', () => {

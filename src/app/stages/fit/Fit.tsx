@@ -7,17 +7,18 @@ import { drawingOf } from '../../../core/project/queries';
 import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
-import { Button, Choice, NumberField, Section, TextField } from '../../ui/parts';
+import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { FitCanvas, GLYPH_DRAG } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
 import { FollowSection } from './FollowSection';
 import { Reasons } from './Reasons';
 
-type LineKind = 'control' | 'own';
+type LineKind = 'control' | 'own' | 'masters';
 const KINDS: readonly { value: LineKind; text: string; hint: string }[] = [
   { value: 'control', text: 'Control strings', hint: 'The selected glyph among straights and rounds of its kind' },
   { value: 'own', text: 'My lines', hint: 'Lines of your own, one below the other' },
+  { value: 'masters', text: 'All masters', hint: 'One control string in every master, one below the other' },
 ];
 
 /** Side bearings in lines at reading size: edges are dragged, stepped by keys or typed. Kerning is off here. */
@@ -28,11 +29,19 @@ export default function Fit() {
   const [size, setSize] = useState(108);
   const [proposing, setProposing] = useState(false);
   const glyph = id ? project.glyphs[id] : undefined;
+  const { masters } = project;
+  const master = useBench((s) => s.master);
+  const [together, setTogether] = useState(false);
   const { words, galley } = project.texts;
   const lines = useMemo(() => {
+    if (kind === 'masters') return [glyph ? controlStrings(glyph)[2]! : galley];
     if (kind === 'own') return words.length > 0 ? words : [galley];
     return glyph ? [...controlStrings(glyph), galley] : [galley];
   }, [kind, glyph, words, galley]);
+  const rows = useMemo(() => {
+    if (kind === 'masters') return masters.map((m) => ({ text: lines[0]!, master: m.id }));
+    return lines.map((text) => ({ text, master }));
+  }, [kind, lines, masters, master]);
   /** A glyph dropped into a line; a control string becomes a line of one's own first. */
   const putIn = (line: number, index: number, dropped: GlyphId) => {
     const g = project.glyphs[dropped];
@@ -45,7 +54,7 @@ export default function Fit() {
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
-          <Choice label="Lines" value={kind} options={KINDS} onChange={setKind} />
+          <Choice label="Lines" value={kind} options={masters.length > 1 ? KINDS : KINDS.slice(0, 2)} onChange={setKind} />
           <label className="flex items-center gap-2 text-quiet">
             Size
             <input type="range" min={40} max={220} value={size} className="w-28" onChange={(e) => setSize(Number(e.target.value))} />
@@ -54,9 +63,10 @@ export default function Fit() {
           <Button title="Sides for all glyphs from those you have set, looked at before they are taken" onClick={() => setProposing(true)}>
             Propose…
           </Button>
+          {kind === 'masters' && <CheckRow label="change all together" checked={together} onChange={setTogether} />}
           <span className="ml-auto text-quiet">kerning and features off</span>
         </div>
-        <FitCanvas lines={lines} size={size} putIn={putIn} />
+        <FitCanvas lines={rows} size={size} putIn={putIn} together={kind === 'masters' && together} />
       </div>
       <FitDetails kind={kind} lines={lines} />
       <FitProposalDialog open={proposing} onClose={() => setProposing(false)} />

@@ -1,12 +1,14 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { setSides, sidesOf } from '../../../core/fitting/sides';
-import type { GlyphId, Project } from '../../../core/project/model';
+import { DEEPEST, zoneOf } from '../../../core/fitting/optical';
+import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
+import { addToSides, setSides, sidesOf } from '../../../core/fitting/sides';
+import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { drawingPath, path2d } from '../../canvas/outlinePaths';
 import { currentInks, type Inks, useCanvas } from '../../canvas/useCanvas';
 import { isTyping } from '../../shell/commands';
-import { chooseGlyph, preview, run, useBench } from '../../state/bench';
+import { chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 
 const MARGIN = 28;
 const GRIP = 7;
@@ -16,10 +18,12 @@ export const GLYPH_DRAG = 'application/x-wendril-glyph';
 
 type Placed = { id: GlyphId; x: number; advance: number };
 type Line = { glyphs: Placed[]; baseline: number };
+/** A line to fit in, and the master it is set in. */
+export type FitLine = { text: string; master: MasterId };
 
 /** Glyphs side by side by their advances, in font units from the line's start. */
-function layOut(project: Project, master: string, lines: readonly string[], size: number, top: number, leading: number): Line[] {
-  return lines.map((text, i) => {
+function layOut(project: Project, lines: readonly FitLine[], size: number, top: number, leading: number): Line[] {
+  return lines.map(({ text, master }, i) => {
     let x = 0;
     const glyphs = glyphsOfLine(project, text).glyphs.map((id) => {
       const { advance } = drawingOf(project.glyphs[id]!, master);
@@ -32,7 +36,18 @@ function layOut(project: Project, master: string, lines: readonly string[], size
 }
 
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
-export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; size: number; putIn: (line: number, index: number, glyph: GlyphId) => void }) {
+export function FitCanvas({
+  lines,
+  size,
+  putIn,
+  together,
+}: {
+  lines: readonly FitLine[];
+  size: number;
+  putIn: (line: number, index: number, glyph: GlyphId) => void;
+  /** A change is made in every master, each from its own values. */
+  together: boolean;
+}) {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
@@ -40,15 +55,18 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
   const drag = useRef<{ edge: 'left' | 'right'; from: number; value: { left: number; right: number; advance: number }; both: boolean } | undefined>(undefined);
   const scroll = useRef({ x: 0, y: 0 });
   const zones = masterOf(project, master)!.zones;
+  const masters = project.masters.map((m) => m.id);
   const scale = size / project.unitsPerEm;
   const leading = size * 1.28;
-  const laid = layOut(project, master, lines, size, 18, leading);
+  const laid = layOut(project, lines, size, 18, leading);
+  const masterOfLine = (l: number) => lines[l]?.master ?? master;
 
   // The glyph that is open: the one clicked, else the first of its kind.
   const opened = (() => {
     const at = laid[open.line]?.glyphs[open.index];
-    if (at && at.id === id) return open;
+    if (at && at.id === id && masterOfLine(open.line) === master) return open;
     for (const [line, l] of laid.entries()) {
+      if (masterOfLine(line) !== master) continue;
       const index = l.glyphs.findIndex((g) => g.id === id);
       if (index >= 0) return { line, index };
     }
@@ -65,7 +83,10 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
       line.glyphs.forEach((g, i) => {
         if (opened?.line === l && opened.index === i) paintOpen(context, g, baseline, inks);
       });
-      for (const g of line.glyphs) paintGlyph(context, g, baseline, inks);
+      for (const g of line.glyphs) paintGlyph(context, g, baseline, inks, masterOfLine(l));
+      line.glyphs.forEach((g, i) => {
+        if (opened?.line === l && opened.index === i) paintWhite(context, g, baseline, inks);
+      });
       line.glyphs.forEach((g, i) => {
         if (opened?.line === l && opened.index === i) paintEdges(context, g, baseline, inks);
       });
@@ -73,20 +94,40 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
   });
   useEffect(invalidate);
 
-  function paintGlyph(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
-    const drawing = drawingOf(project.glyphs[g.id]!, master);
+  function paintGlyph(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks, own: MasterId) {
+    const drawing = drawingOf(project.glyphs[g.id]!, own);
     if (isEmptyDrawing(drawing)) return;
     context.save();
     context.translate(xPx(g.x), baseline);
     context.scale(scale, -scale);
     context.fillStyle = inks.ink;
-    context.fill(path2d(drawingPath(project, master, drawing)));
+    context.fill(path2d(drawingPath(project, own, drawing)));
     context.restore();
   }
 
   function paintOpen(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
     context.fillStyle = inks['kelp-tint'];
     context.fillRect(xPx(g.x), baseline - zones.ascender.position * scale - 10, g.advance * scale, (zones.ascender.position - zones.descender.position) * scale + 12);
+  }
+
+  /** The white that counts on each side of the open glyph, as far as the eye looks into it. */
+  function paintWhite(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
+    const profile = profileOf(project, g.id, master);
+    const zone = zoneOf(project, project.glyphs[g.id]!, masterOf(project, master)!);
+    const deepest = DEEPEST * project.unitsPerEm;
+    const reach = (edge: Float64Array, outward: 1 | -1) => edge.reduce((most, x) => (Number.isNaN(x) ? most : Math.max(most, outward * x)), -Infinity);
+    const [leftmost, rightmost] = [-reach(profile.left, -1), reach(profile.right, 1)];
+    if (!Number.isFinite(leftmost)) return;
+    context.fillStyle = inks.violet;
+    context.globalAlpha = 0.22;
+    for (let i = lineAt(profile, zone.bottom); i <= lineAt(profile, zone.top); i++) {
+      const y = baseline - lineHeight(profile, i) * scale;
+      const to = Math.min(Number.isNaN(profile.left[i]!) ? Infinity : profile.left[i]!, leftmost + deepest);
+      const from = Math.max(Number.isNaN(profile.right[i]!) ? -Infinity : profile.right[i]!, rightmost - deepest);
+      if (to > 0) context.fillRect(xPx(g.x), y - 0.75, to * scale, 1.5);
+      if (from < g.advance) context.fillRect(xPx(g.x + from), y - 0.75, (g.advance - from) * scale, 1.5);
+    }
+    context.globalAlpha = 1;
   }
 
   function paintEdges(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
@@ -164,6 +205,7 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
       const index = line.glyphs.findIndex((g) => px >= xPx(g.x) && px < xPx(g.x + g.advance));
       if (index < 0) return;
       setOpen({ line: l, index });
+      if (masterOfLine(l) !== master) chooseMaster(masterOfLine(l));
       chooseGlyph(line.glyphs[index]!.id);
     });
   };
@@ -178,6 +220,7 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
     // Pulling an edge outwards gives that side more room: the left edge is pulled to the left.
     const by = d.edge === 'left' ? -moved : moved;
     if (by === 0) return undefined;
+    if (together) return (p: Project) => addToSides(p, { glyph: id, masters, left: d.both || d.edge === 'left' ? by : 0, right: d.both || d.edge === 'right' ? by : 0 });
     if (!drawn) return (p: Project) => setSides(p, { at, advance: advance + by });
     if (d.both) return (p: Project) => setSides(p, { at, left: left + by, right: right + by });
     return (p: Project) => setSides(p, d.edge === 'left' ? { at, left: left + by } : { at, right: right + by });
@@ -223,6 +266,7 @@ export function FitCanvas({ lines, size, putIn }: { lines: readonly string[]; si
       const both = e.key === 'ArrowUp' || e.key === 'ArrowDown';
       run(
         (p) => {
+          if (together) return addToSides(p, { glyph: id, masters, left: both || !e.altKey ? step : 0, right: both || e.altKey ? step : 0 });
           if (!('left' in sides)) return setSides(p, { at, advance: sides.advance + step });
           if (both) return setSides(p, { at, left: sides.left + step, right: sides.right + step });
           return setSides(p, e.altKey ? { at, right: sides.right + step } : { at, left: sides.left + step });

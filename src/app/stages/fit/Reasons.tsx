@@ -16,8 +16,13 @@ export function Reasons({ glyph, sides }: { glyph: Glyph; sides: Sides }) {
   const masterId = useBench((s) => s.master);
   const master = masterOf(project, masterId)!;
   const zone = zoneOf(project, glyph, master);
-  const middle = (zone.bottom + zone.top) / 2;
-  const along = stretchesAlong(flattened(drawingOf(glyph, masterId), drawingsOf(project, masterId)), { x0: -2000, y0: middle, x1: 4000, y1: middle });
+  const contours = flattened(drawingOf(glyph, masterId), drawingsOf(project, masterId));
+  const across = (share: number) => {
+    const y = zone.bottom + (zone.top - zone.bottom) * share;
+    return stretchesAlong(contours, { x0: -2000, y0: y, x1: 4000, y1: y });
+  };
+  // Where the first stroke is narrowest: at another height a bar or a bowl may lie there.
+  const along = [0.5, 0.35, 0.65, 0.25, 0.75].map(across).reduce((best, s) => (s[0] && (!best[0] || s[0].length < best[0].length - 1) ? s : best), [] as ReturnType<typeof across>);
   const stem = along.find((s) => s.ink)?.length;
   const counter = along.find((s) => !s.ink)?.length;
   const measure = measureFor(project, glyph, master);
@@ -26,7 +31,7 @@ export function Reasons({ glyph, sides }: { glyph: Glyph; sides: Sides }) {
     return sides[side] + overhang + (measure?.weight ?? 1) * open;
   };
   const rows = [
-    stem !== undefined && ['Stem, half way up', shown(stem)],
+    stem !== undefined && ['Stem', shown(stem)],
     counter !== undefined && ['Counter; half of it', `${shown(counter)}; ${shown(counter / 2)}`],
     measure && ['White left, right', `${shown(white('left'))}, ${shown(white('right'))}`],
     measure && ['White of its controls', shown(measure.target)],

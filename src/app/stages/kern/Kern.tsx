@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { linesOfWordList } from '../../../core/kerning/collisions';
+import { type Collision, linesOfWordList } from '../../../core/kerning/collisions';
 import { leavePair, pairsLeft, removePairs, setPair, setPairs, setWordList } from '../../../core/kerning/edits';
 import { kerningOf, membersOf, sideName, widestSides } from '../../../core/kerning/lookup';
 import { modelKerning, whitesOf } from '../../../core/kerning/optical';
@@ -33,7 +33,8 @@ export default function Kern() {
   const [proposing, setProposing] = useState(false);
   const [filter, setFilter] = useState('');
   const master = masterOf(project, masterId)!;
-  const entries = useEntries(filter);
+  const touching = useTouching(mode === 'touch');
+  const entries = useEntries(filter, touching.found);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
   const go = (by: number) => {
@@ -93,6 +94,11 @@ export default function Kern() {
           <div className="flex min-h-0 flex-1">
             <div className="flex w-[220px] shrink-0 flex-col border-r border-line">
               {mode === 'words' && <WordBar line={line} />}
+              {mode === 'touch' && (
+                <p className="px-3 pb-1 text-[12.5px] text-quiet">
+                  {touching.share === undefined ? `Nearer than ${NEAR} units, kerning counted` : `Looking… ${Math.round(touching.share * 100)} %`}
+                </p>
+              )}
               {mode === 'pairs' && (
                 <input
                   aria-label="Filter the pairs"
@@ -140,7 +146,7 @@ export default function Kern() {
 }
 
 /** What the list holds in the present mode. */
-function useEntries(filter: string): readonly Entry[] {
+function useEntries(filter: string, touching: readonly Collision[]): readonly Entry[] {
   const project = useBench((s) => s.settled)!;
   const masterId = useBench((s) => s.master);
   const { mode, line } = useKernBench();
@@ -169,6 +175,16 @@ function useEntries(filter: string): readonly Entry[] {
             pair: { first: q.first, second: q.second },
           }),
         );
+    if (mode === 'touch')
+      return touching.map(
+        (c): Entry => ({
+          key: `${c.first} ${c.second}`,
+          label: `${name(c.first)} ${name(c.second)}`,
+          value: c.distance,
+          note: c.distance <= 0 ? 'touch' : `${c.distance} apart`,
+          pair: { first: c.first, second: c.second },
+        }),
+      );
     if (mode === 'words') {
       const ids = glyphsOfLine(project, texts.pairs[line] ?? texts.galley).glyphs;
       return ids.slice(1).map((second, i): Entry => {
@@ -184,7 +200,29 @@ function useEntries(filter: string): readonly Entry[] {
       })
       .filter((e) => filter === '' || e.label.toLowerCase().includes(filter.toLowerCase()))
       .sort((p, q) => Math.abs(q.value) - Math.abs(p.value));
-  }, [project, masterId, mode, line, queue, texts, filter]);
+  }, [project, masterId, mode, line, queue, texts, filter, touching]);
+}
+
+/** Distance, in units, below which a pair is shown as touching. */
+const NEAR = 12;
+
+/** Pairs of letters, figures and punctuation that come too near, looked for beside the pointer while the list is open. */
+function useTouching(open: boolean): { found: readonly Collision[]; share: number | undefined } {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const [state, setState] = useState<{ found: readonly Collision[]; share: number | undefined }>({ found: [], share: undefined });
+  useEffect(() => {
+    if (!open) return;
+    const { service, stop } = filesWorker();
+    setState((s) => ({ ...s, share: 0 }));
+    const progress = proxy((done: number, total: number) => setState((s) => (s.share === undefined ? s : { ...s, share: done / total })));
+    void service.collisions(project, master, textGlyphs(project), NEAR, progress).then((found) => {
+      setState({ found: found as readonly Collision[], share: undefined });
+      stop();
+    });
+    return stop;
+  }, [open, project, master]);
+  return state;
 }
 
 /** The word that is stepped through, and where the list comes from. */

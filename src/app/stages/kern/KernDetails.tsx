@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { addGroup, leavePair, makeException, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
+import { alike } from '../../../core/kerning/likeness';
 import { groupsByGlyph, kerningOf, type Side, sideName, widestSides } from '../../../core/kerning/lookup';
 import { modelKerning, whitesOf } from '../../../core/kerning/optical';
 import { pairKey } from '../../../core/kerning/pairs';
@@ -89,6 +90,20 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
   const [typed, setTyped] = useState('');
   const group = groupsByGlyph(project)[side].get(glyph);
   const name = project.glyphs[glyph]!.name;
+  const master = useBench((s) => s.master);
+  const groups = groupsByGlyph(project)[side];
+  // Of shapes, so not asked again while values change.
+  const { glyphs } = project;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: shapes and groups decide.
+  const offered = useMemo(
+    () =>
+      group
+        ? alike(project, masterOf(project, master)!, side, glyph)
+            .filter((o) => groups.get(o.glyph) !== group)
+            .slice(0, 6)
+        : [],
+    [glyphs, groups, master, side, glyph],
+  );
   const put = (id: string) => run((p) => putInGroup(p, { side, glyph: id, group: group!.id }));
   return (
     <Section title={`${side === 'first' ? 'First' : 'Second'}: ${group ? `${group.name} group` : name}`}>
@@ -123,6 +138,16 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
               Add
             </Button>
           </form>
+          {offered.length > 0 && (
+            <p className="mt-1.5 text-[12.5px] text-quiet">
+              Alike on this side:{' '}
+              {offered.map((o) => (
+                <button key={o.glyph} type="button" className="mr-1.5 text-kelp" title="Into the group" onClick={() => put(o.glyph)}>
+                  {project.glyphs[o.glyph]!.name} {Math.floor(o.likeness * 100)} %
+                </button>
+              ))}
+            </p>
+          )}
         </>
       ) : (
         <Button title="Glyphs that look alike on this side, moving together" onClick={() => run((p) => addGroup(p, { side, name, members: [glyph] }))}>

@@ -115,11 +115,11 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
   const pairs = membersOf(project, first).flatMap((a) => membersOf(project, second).map((b) => ({ first: a, second: b })));
   const others = pairs.filter((p) => (p.first !== pair.first || p.second !== pair.second) && drawingOf(project.glyphs[p.first]!, masterId).advance > 0);
   const { zones } = master;
-  const [top, bottom] = [zones.ascender.position + 40, zones.descender.position - 20];
+  const [top, bottom] = [zones.ascender.position + 190, zones.descender.position - 40];
   return (
     <section aria-label="What else moves" className="border-t border-line px-5 py-2">
       <p className="mb-1 text-[13px] text-quiet">{others.length === 0 ? 'Only this pair moves.' : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}</p>
-      <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-hidden" style={{ maxHeight: 104 }}>
+      <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-hidden" style={{ maxHeight: 112 }}>
         {others.slice(0, 60).map((p) => {
           const { glyphs, width } = placed(project, master, [p.first, p.second], false);
           return (
@@ -130,7 +130,7 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
                 className="block rounded hover:bg-kelp-tint"
                 onClick={() => choosePair(p)}
               >
-                <svg aria-hidden="true" height={46} viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}>
+                <svg aria-hidden="true" height={54} viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}>
                   <g transform="scale(1 -1)" className="fill-ink">
                     {glyphs.map(({ id, x }, i) => (
                       // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the pair.

@@ -5,6 +5,7 @@ export const MODES = [
   { value: 'queue', text: 'Queue', hint: 'Pairs worth a look, the worst first' },
   { value: 'words', text: 'Words', hint: 'A list of words or pairs, one after the other' },
   { value: 'pairs', text: 'Pairs', hint: 'All pairs that have a value' },
+  { value: 'touch', text: 'Touching', hint: 'Pairs whose shapes meet or come too near' },
   { value: 'map', text: 'Map', hint: 'Groups by groups' },
 ] as const;
 export type Mode = (typeof MODES)[number]['value'];
