@@ -7,6 +7,7 @@ import { withTone } from './tone';
 let server: Server;
 let url = '';
 const scanned: string[] = [];
+let time = 0;
 beforeAll(async () => {
   const scanner = {
     sheets: [
@@ -19,6 +20,7 @@ beforeAll(async () => {
       return Uint8Array.of(1, 2, dpi / 10);
     },
     travel: () => 60,
+    clock: () => time,
   };
   server = createApp('/nowhere', scanner).listen(0);
   await new Promise((r) => server.once('listening', r));
@@ -36,7 +38,8 @@ const settled = async (id: string) => {
     const now = await state(id);
     if (now.state !== 'scanning') return now;
     expect(now.progress).toBeLessThan(1);
-    await new Promise((r) => setTimeout(r, 10));
+    time += 10;
+    await new Promise((r) => setTimeout(r, 1));
   }
   throw new Error('never settled');
 };

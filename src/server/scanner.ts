@@ -13,6 +13,8 @@ export type ScannerParts = {
   scan: (order: ScanOrder) => Promise<Uint8Array>;
   /** How long the carriage travels at least, in milliseconds. */
   travel: (order: ScanOrder) => number;
+  /** The time in milliseconds; the machine's clock when left out. */
+  clock?: () => number;
 };
 
 type Scan = { order: ScanOrder; from: number; picture?: Uint8Array | undefined; jams: boolean; failed?: boolean };
@@ -27,11 +29,11 @@ export const JAM = 'The sheet slipped under the rollers and was pulled out. Lay 
  * A stand-in for a flatbed scanner: sheets in its tray, a carriage that takes its time, every fourth scan a jam. Scans are made
  * by `POST scans`, followed by `GET scans/:id`, and fetched by `GET scans/:id/picture`.
  */
-export function scannerRoutes({ sheets, scan, travel }: ScannerParts): Router {
+export function scannerRoutes({ sheets, scan, travel, clock = Date.now }: ScannerParts): Router {
   const router = express.Router();
   const scans = new Map<string, Scan>();
   let count = 0;
-  const progressOf = (s: Scan) => Math.min(1, (Date.now() - s.from) / travel(s.order));
+  const progressOf = (s: Scan) => Math.min(1, (clock() - s.from) / travel(s.order));
   const stateOf = (s: Scan): ScanState => {
     const progress = progressOf(s);
     if (s.failed || (s.jams && progress >= JAMS_AT)) return { state: 'jammed', reason: JAM };
@@ -48,7 +50,7 @@ export function scannerRoutes({ sheets, scan, travel }: ScannerParts): Router {
     }
     count++;
     const id = `scan-${count}`;
-    const made: Scan = { order: order.data, from: Date.now(), jams: count % 4 === 3 };
+    const made: Scan = { order: order.data, from: clock(), jams: count % 4 === 3 };
     scans.set(id, made);
     for (const old of [...scans.keys()].slice(0, -MOST_KEPT)) scans.delete(old);
     if (!made.jams) {

@@ -26,8 +26,8 @@ const DRAW: readonly [string, string][] = [
 ];
 const FIT: readonly [string, string][] = [
   ['Drag an edge', 'Set a side; hold Shift to set both'],
-  ['← →', 'Left side by 1; Shift by 10'],
-  ['Alt ← →', 'Right side by 1; Shift by 10'],
+  ['← →', `Left side by 1; ${MOD} by 5; Shift by 10`],
+  ['Alt ← →', 'Right side, in the same steps'],
   ['↑ ↓', 'Both sides by 1'],
   ['Tab', 'Next glyph in the line'],
 ];

@@ -118,6 +118,15 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
   };
 }
 
+/** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
+export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
+  const master = masterOf(project, masterId);
+  const result = attempt(() => castOrder(project, masterId));
+  if (!master || !result.ok) return { pairs: 0, bytes: 0 };
+  const kern = kernInput(project, master, new Map(result.value.map((e, i) => [e.glyph.id, i])));
+  return { pairs: kern.pairs.length, bytes: writeKernGpos(kern, scriptsOf(characterMap(result.value)))?.length ?? 0 };
+}
+
 /** Code point to glyph index; the first glyph in order that claims a code point gets it. */
 function characterMap(entries: readonly Entry[]): Map<number, number> {
   const map = new Map<number, number>();

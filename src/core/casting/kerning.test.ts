@@ -9,7 +9,7 @@ import { readFeatureTags, writeKernGpos } from '../opentype/gpos';
 import { readSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
 import { glyphForCodePoint } from '../project/queries';
-import { castFont } from './font';
+import { castFont, kerningSize } from './font';
 
 const demo = buildStarter();
 const LETTERS = 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789';
@@ -90,4 +90,13 @@ test('no kerning, no table; keys name their sides', () => {
     { kind: 'group', id: 'k2' },
   ]);
   expect(pairSides('nonsense')).toBeUndefined();
+});
+
+test('what kerning costs in the font is what its table takes', () => {
+  const font = castFont(demo, { flavour: 'otf', master: 'm1' });
+  if (!font.ok) throw new Error(font.reason);
+  const size = kerningSize(demo, 'm1');
+  expect(size.pairs).toBe(font.value.kerningPairs);
+  expect(size.bytes).toBe(readSfnt(font.value.bytes).tables.get('GPOS')?.length ?? 0);
+  expect(kerningSize(demo, 'nowhere')).toEqual({ pairs: 0, bytes: 0 });
 });

@@ -44,6 +44,24 @@ export function withGlyphAt(project: Project, line: string, index: number, glyph
   return [...before.slice(0, index), spellingOf(glyph), ...before.slice(index)].join('');
 }
 
+/** Words for proofs, made up or plain, that among them hold every letter a few times. */
+const WORDS =
+  'anvil bakery cobbler dozen ember fjord gazette hamlet inkwell jigsaw kettle lantern meadow nozzle orchard pepper quarry rivet saddle timber umbrella velvet walnut xylem yonder zephyr bread chalk drift flock grove plank stream thrush waltz Anchor Bridge Canal Depot Engine Ferry Goods Halt Inn Junction Kiosk Lamp Market North Office Platform Quay River Signal Tower Upper Viaduct Wagon Xenon Yard Zone'.split(
+    ' ',
+  );
+
+/** Words that hold a glyph's letter, at most so many; none for a glyph without a letter of its own. */
+export function wordsWith(glyph: Glyph, most = 7): string[] {
+  const code = glyph.unicodes[0];
+  if (code === undefined) return [];
+  const character = String.fromCodePoint(code);
+  // An accented letter stands where its base does.
+  const base = character.normalize('NFD')[0]!;
+  return WORDS.filter((w) => w.includes(base))
+    .slice(0, most)
+    .map((w) => (base === character ? w : w.replaceAll(base, character)));
+}
+
 /** Control strings for a glyph: among straights, among rounds, and mixed. */
 export function controlStrings(glyph: Glyph): string[] {
   const [straight, round] = controlsFor(glyph);

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt } from '../../../core/fitting/lines';
+import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt, wordsWith } from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
 import type { GlyphId } from '../../../core/project/model';
@@ -36,7 +36,7 @@ export default function Fit() {
   const lines = useMemo(() => {
     if (kind === 'masters') return [glyph ? controlStrings(glyph)[2]! : galley];
     if (kind === 'own') return words.length > 0 ? words : [galley];
-    return glyph ? [...controlStrings(glyph), galley] : [galley];
+    return glyph ? [...controlStrings(glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
   }, [kind, glyph, words, galley]);
   const rows = useMemo(() => {
     if (kind === 'masters') return masters.map((m) => ({ text: lines[0]!, master: m.id }));

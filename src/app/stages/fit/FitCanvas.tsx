@@ -251,7 +251,8 @@ export function FitCanvas({
       if (isTyping(e.target) || document.querySelector('[role="dialog"]') || !id) return;
       const sides = sidesOf(project, project.glyphs[id]!, master);
       const at = { glyph: id, master };
-      const by = e.shiftKey ? 10 : 1;
+      // 1, 5 with Ctrl, 10 with Shift.
+      const by = e.shiftKey ? 10 : e.ctrlKey || e.metaKey ? 5 : 1;
       if (e.key === 'Tab' && opened && document.activeElement === canvas) {
         e.preventDefault();
         const line = laid[opened.line]!;
@@ -261,7 +262,7 @@ export function FitCanvas({
         return;
       }
       const step = { ArrowLeft: -by, ArrowRight: by, ArrowUp: by, ArrowDown: -by }[e.key];
-      if (step === undefined || e.metaKey || e.ctrlKey) return;
+      if (step === undefined) return;
       e.preventDefault();
       const both = e.key === 'ArrowUp' || e.key === 'ArrowDown';
       run(

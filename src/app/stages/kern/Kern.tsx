@@ -1,5 +1,6 @@
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { kerningSize } from '../../../core/casting/font';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { type Collision, linesOfWordList } from '../../../core/kerning/collisions';
 import { leavePair, pairsLeft, removePairs, setPair, setPairs, setWordList } from '../../../core/kerning/edits';
@@ -17,7 +18,7 @@ import { Button, Choice, NumberField } from '../../ui/parts';
 import { KernDetails } from './KernDetails';
 import { KernMap } from './KernMap';
 import { AlsoMoved, KernPicture } from './KernPicture';
-import { choosePair, MODES, type Pair, STEP, setLine, setMode, useKernBench } from './kernBench';
+import { choosePair, MODES, type Pair, recallLine, STEP, setLine, setMode, useKernBench } from './kernBench';
 
 type Entry = { key: string; label: string; value: number; note?: string | undefined; pair: Pair };
 /** A pair that strays less than this, in units, is not worth a look. */
@@ -74,7 +75,12 @@ export default function Kern() {
     };
   });
 
-  const count = Object.keys(master.kerning).length;
+  const settled = useBench((s) => s.settled)!;
+  const { kerning } = masterOf(settled, masterId)!;
+  const latest = useRef(settled);
+  latest.current = settled;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: values and groups decide.
+  const size = useMemo(() => kerningSize(latest.current, masterId), [kerning, settled.groups, masterId]);
   return (
     <div className="flex h-full" data-testid="kern">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -84,7 +90,7 @@ export default function Kern() {
             Propose…
           </Button>
           <span className="ml-auto text-quiet">
-            {plural(count, 'pair')} in {master.name}
+            {plural(size.pairs, 'pair')} in {master.name}, {(size.bytes / 1024).toFixed(1)} KB in the font
           </span>
         </div>
         <Faults />
@@ -228,15 +234,18 @@ function useTouching(open: boolean): { found: readonly Collision[]; share: numbe
 /** The word that is stepped through, and where the list comes from. */
 function WordBar({ line }: { line: number }) {
   const pairs = useBench((s) => s.settled!.texts.pairs);
+  const projectId = useBench((s) => s.projectId);
+  useEffect(() => recallLine(projectId, pairs.length), [projectId, pairs.length]);
+  const go = (to: number) => setLine(to, projectId);
   const [error, setError] = useState('');
   return (
     <div className="px-3 pb-2">
       <p className="truncate font-semibold">{pairs[line] ?? 'the galley’s text'}</p>
       <div className="mt-1 flex items-center gap-1.5">
-        <Button disabled={line === 0} onClick={() => setLine(line - 1)} aria-label="The line before">
+        <Button disabled={line === 0} onClick={() => go(line - 1)} aria-label="The line before">
           ↑
         </Button>
-        <Button disabled={line >= pairs.length - 1} onClick={() => setLine(line + 1)} aria-label="The next line">
+        <Button disabled={line >= pairs.length - 1} onClick={() => go(line + 1)} aria-label="The next line">
           ↓
         </Button>
         <span className="text-[12.5px] text-quiet">{pairs.length > 0 ? `${line + 1} of ${pairs.length}` : ''}</span>
@@ -253,7 +262,7 @@ function WordBar({ line }: { line: number }) {
             if (!file) return;
             const lines = file.size > 2_000_000 ? [] : linesOfWordList(await file.text());
             if (lines.length === 0) setError(`${file.name} holds no words, or is larger than 2 MB.`);
-            else if (run((p) => setWordList(p, { lines }))) setLine(0);
+            else if (run((p) => setWordList(p, { lines }))) go(0);
           }}
         />
       </label>

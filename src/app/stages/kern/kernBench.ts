@@ -15,7 +15,19 @@ export type Pair = { first: GlyphId; second: GlyphId };
 export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: number }>(() => ({ mode: 'queue', pair: undefined, line: 0 }));
 export const setMode = (mode: Mode): void => useKernBench.setState({ mode });
 export const choosePair = (pair: Pair | undefined): void => useKernBench.setState({ pair });
-export const setLine = (line: number): void => useKernBench.setState({ line });
+const keyOf = (projectId: string): string => `wendril-kern-line ${projectId}`;
+
+/** Goes to a line of the word list; where one was is remembered in this browser, project by project. */
+export function setLine(line: number, projectId: string): void {
+  useKernBench.setState({ line });
+  localStorage.setItem(keyOf(projectId), String(line));
+}
+
+/** Takes up the word list where it was left. */
+export function recallLine(projectId: string, lines: number): void {
+  const kept = Number(localStorage.getItem(keyOf(projectId)) ?? 0);
+  useKernBench.setState({ line: Number.isInteger(kept) && kept >= 0 && kept < lines ? kept : 0 });
+}
 
 /** Units that a key steps a value by. */
 export const STEP = 5;
