@@ -24,6 +24,7 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
   await says('the rule as a sentence', 'follows n, left, −30');
   const bound = Number(await value('Left'));
   await go('fit?glyph=n');
+  await until('n in the details', async () => (await details()).startsWith('n\n'));
   await until('what it follows', async () => Number(await value('Left')) === bound + 30);
   await t.fill('Left', '100', true);
   await says('the count of what is out of date', 'as their rules say');
@@ -46,11 +47,15 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
 
 test('fit: a line in all masters; a step is made in every one of them', async () => {
   await go('fit?glyph=s');
+  await until('s in the details', async () => (await details()).startsWith('s\n'));
   const left = Number(await value('Left'));
   await t.press('All masters');
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(']');
-  const next = Number(await value('Left'));
+  const next = await until('the next master', async () => {
+    const now = Number(await value('Left'));
+    return now !== left && now;
+  });
   await t.keys('[');
   await until('the first master', async () => Number(await value('Left')) === left);
   await until('the box', async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0]).then((box) => box.click());
