@@ -130,7 +130,7 @@ test('masters: chips and keys switch them, each keeps its own drawing, one file 
   await driver.executeScript('document.activeElement.blur()');
   await t.keys('[');
   await until('the first master', async () => (await advance()) === first);
-  await t.chord(Key.ALT, '5');
+  await t.chord(Key.ALT, '6');
   await t.button('Cast 3 files');
   for (const row of await driver.findElements({ css: 'aside label' })) if (['Master 2'].includes((await row.getText()).trim())) await row.click();
   await t.press('Cast 6 files');
@@ -144,7 +144,7 @@ test('casting can be cancelled: nothing is made, and the next casting is whole',
   await driver.get(server.url);
   await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, 'large.wendril'));
   await t.find('[data-testid="case"]');
-  await t.chord(Key.ALT, '5');
+  await t.chord(Key.ALT, '6');
   await t.press('Cast 3 files');
   await t.press('Cancel');
   await until('the end', async () => (await driver.findElement({ css: 'body' }).getText()).includes('Casting was cancelled; nothing was made.'));
