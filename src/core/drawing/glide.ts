@@ -1,6 +1,6 @@
 import { type Contour, isOnCurve, neighbour, type Point, type Segment, segmentsOf, withSegmentPoints } from '../geometry/contour';
 import { type Curve, directionAt, nearestOn, pointAt, splitAt, type Vec } from '../geometry/curve';
-import { fitCubic } from '../geometry/fit';
+import { farthestFrom, fitCubic } from '../geometry/fit';
 import { tidy } from '../geometry/tidy';
 import { type DrawingPlace, type Edit, editDrawing } from '../project/edit';
 import { keyParts, type PointKey } from './points';
@@ -58,15 +58,13 @@ function moved(a: Curve, b: Curve, onA: boolean, share: number): readonly [Curve
   const [start, end] = [order[0]!, order[1]!];
   if (far.length === 4) {
     const whole: Curve = [...pointAt(start, 0), ...pointAt(end, 1)];
-    return strays(whole, samples) <= GLIDE_WITHIN && kept ? (onA ? [kept, whole] : [whole, kept]) : undefined;
+    return farthestFrom(whole, samples) <= GLIDE_WITHIN ? (onA ? [kept, whole] : [whole, kept]) : undefined;
   }
   const [from, to] = [directionAt(start, 0), directionAt(end, 1)];
   const grown = fitCubic(samples, from, [-to[0], -to[1]]);
-  if (strays(grown, samples) > GLIDE_WITHIN * 0.9) return undefined;
+  if (farthestFrom(grown, samples) > GLIDE_WITHIN * 0.9) return undefined;
   return onA ? [kept, grown] : [grown, kept];
 }
-
-const strays = (c: Curve, samples: readonly Vec[]): number => Math.max(...samples.map(([x, y]) => nearestOn(c, x, y).distance));
 
 function rebuilt(contour: Contour, into: Segment, out: Segment, index: number, [a, b]: readonly [Curve, Curve]): Contour {
   const off = (c: Curve): Point[] => (c.length === 8 ? [2, 4].map((i) => ({ x: tidy(c[i]!), y: tidy(c[i + 1]!), type: 'off' as const })) : []);
@@ -74,9 +72,9 @@ function rebuilt(contour: Contour, into: Segment, out: Segment, index: number, [
   const [x, y] = pointAt(b, 0);
   const next = { ...point, x: tidy(x), y: tidy(y) };
   const placed = { ...contour, points: contour.points.map((p, i) => (i === index ? next : p)) };
-  const before = withSegmentPoints(placed, { ...into }, off(a));
-  // Places have shifted when the first side changed its number of points; it never does, as each keeps its kind.
-  return withSegmentPoints(before, { ...out }, off(b));
+  const before = withSegmentPoints(placed, into, off(a));
+  // Each side keeps its number of points, so the places of the other stay.
+  return withSegmentPoints(before, out, off(b));
 }
 
 /** The same for the point of a drawing. */

@@ -4,9 +4,7 @@ import type { GlyphId, MasterId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf } from '../project/queries';
 
-/** Height between two lines of a profile, in font units. */
-export const PROFILE_STEP = 10;
-/** Lines of a profile: from −500 up to 1,200 in thousandths of the em. */
+/** The lowest line of a profile, and how many there are: from −0.5 em up to 1.2 em, a hundredth of the em apart. */
 const LOWEST = -50;
 const LINES = 171;
 

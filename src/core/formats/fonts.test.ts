@@ -9,7 +9,8 @@ import { castFont } from '../casting/font';
 import { movePoints } from '../drawing/edits';
 import { type Contour, curvesOf, signedArea } from '../geometry/contour';
 import { boundsOf } from '../geometry/curve';
-import { groupOf, pairKey } from '../kerning/pairs';
+import { groupsByGlyph } from '../kerning/lookup';
+import { pairKey } from '../kerning/pairs';
 import { Writer } from '../opentype/binary';
 import { readSfnt, writeSfnt } from '../opentype/sfnt';
 import { fromWoff, toWoff } from '../opentype/woff';
@@ -271,7 +272,7 @@ test('kerning of a variable font is that of each master, pair by pair', async ()
 
 /** The value of a pair by the order of lookup: glyphs before groups, the first side's glyph before the second's. */
 function kerningOf(project: Project, master: Master, first: string, second: string): number {
-  const [a, b] = [groupOf(project, first, 'first'), groupOf(project, second, 'second')];
+  const [a, b] = [groupsByGlyph(project).first.get(first), groupsByGlyph(project).second.get(second)];
   const sides = (glyph: string, group: { id: string } | undefined) => [{ kind: 'glyph' as const, id: glyph }, ...(group ? [{ kind: 'group' as const, id: group.id }] : [])];
   for (const x of sides(first, a)) for (const y of sides(second, b)) if (master.kerning[pairKey(x, y)] !== undefined) return master.kerning[pairKey(x, y)]!;
   return 0;

@@ -1,5 +1,5 @@
-import { type Curve, derivativeAt, directionAt, endOf, pointAt, splitAt, startOf, type Vec } from './curve';
-import { fitCubic } from './fit';
+import { type Curve, derivativeAt, directionAt, endOf, partOf, pointAt, reversed, splitAt, startOf, type Vec } from './curve';
+import { farthestFrom, fitCubic } from './fit';
 
 /** Greatest distance between the true parallel and what is given for it, in font units. */
 export const OFFSET_TOLERANCE = 0.2;
@@ -46,18 +46,13 @@ export function parallel(c: Curve, distance: number): { curves: Curve[]; turnsBa
   const cuts = [0, ...cusps(c, distance), 1];
   let turnsBack = cuts.length > 2;
   const curves = cuts.slice(1).flatMap((to, i) => {
-    const part = between(c, cuts[i]!, to);
+    const part = partOf(c, cuts[i]!, to);
     const sign = 1 - distance * curvatureAt(part, 0.5) < 0 ? -1 : 1;
     if (sign < 0) turnsBack = true;
     return fitted(part, distance, sign, 0);
   });
   return { curves, turnsBack };
 }
-
-const between = (c: Curve, t0: number, t1: number): Curve => {
-  const tail = t0 > 0 ? splitAt(c, t0)[1] : c;
-  return t1 < 1 ? splitAt(tail, (t1 - t0) / (1 - t0))[0] : tail;
-};
 
 /** Where the radius of curvature passes through the distance, rising. */
 function cusps(c: Curve, distance: number): number[] {
@@ -99,23 +94,12 @@ const offsetPoint = (c: Curve, t: number, distance: number): Vec => {
   return [x + nx * distance, y + ny * distance];
 };
 
-/** Does a curve keep to the true parallel, measured at places between the fitted ones, square to the parallel? */
-function isNear(curve: Curve, c: Curve, distance: number): boolean {
-  const line = Array.from({ length: 61 }, (_, k) => pointAt(curve, k / 60));
-  for (let k = 0; k < SAMPLES; k++) {
-    const [x, y] = offsetPoint(c, (k + 0.5) / SAMPLES, distance);
-    let nearest = Infinity;
-    for (let i = 0; i < 60; i++) {
-      const [x0, y0] = line[i]!;
-      const [dx, dy] = [line[i + 1]![0] - x0, line[i + 1]![1] - y0];
-      const long = dx * dx + dy * dy;
-      const t = long > 0 ? Math.min(1, Math.max(0, ((x - x0) * dx + (y - y0) * dy) / long)) : 0;
-      nearest = Math.min(nearest, (x0 + dx * t - x) ** 2 + (y0 + dy * t - y) ** 2);
-    }
-    if (nearest > OFFSET_TOLERANCE ** 2) return false;
-  }
-  return true;
-}
+/** Does a curve keep to the true parallel, measured at places between the fitted ones? */
+const isNear = (curve: Curve, c: Curve, distance: number): boolean =>
+  farthestFrom(
+    curve,
+    Array.from({ length: SAMPLES }, (_, k) => offsetPoint(c, (k + 0.5) / SAMPLES, distance)),
+  ) <= OFFSET_TOLERANCE;
 
 /** The outline of everything square to a curve within a distance on both sides, counter-clockwise; end edges pass the curve's ends. */
 export function band(c: Curve, distance: number): { curves: Curve[]; turnsBack: boolean } {
@@ -125,18 +109,12 @@ export function band(c: Curve, distance: number): { curves: Curve[]; turnsBack: 
   const [x1, y1] = endOf(c);
   const [l0, l1] = [offsetPoint(c, 0, distance), offsetPoint(c, 1, distance)];
   const [r0, r1] = [offsetPoint(c, 0, -distance), offsetPoint(c, 1, -distance)];
-  const back = left.curves.map(backwards).reverse();
+  const back = left.curves.map(reversed).reverse();
   return {
     curves: [...pinned(right.curves, r0, r1), [...r1, x1, y1], [x1, y1, ...l1], ...pinned(back, l1, l0), [...l0, x0, y0], [x0, y0, ...r0]],
     turnsBack: right.turnsBack || left.turnsBack,
   };
 }
-
-const backwards = (c: Curve): Curve => {
-  const out: number[] = [];
-  for (let i = c.length - 2; i >= 0; i -= 2) out.push(c[i]!, c[i + 1]!);
-  return out;
-};
 
 /** Curves end to end from one place to another, gaps of rounding closed. */
 function pinned(curves: readonly Curve[], from: Vec, to: Vec): Curve[] {

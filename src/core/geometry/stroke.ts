@@ -1,5 +1,5 @@
 import { type Contour, contourFromCurves, curvesOf } from './contour';
-import { asCubic, type Curve, endOf, startOf, type Vec } from './curve';
+import { asCubic, type Curve, endOf, reversed, startOf, type Vec } from './curve';
 import { band, leftNormal } from './offset';
 import { removeOverlaps } from './overlaps';
 import { withSmoothPoints } from './smooth';
@@ -14,8 +14,6 @@ export type StrokeOptions = { width: number; join: Join; cap: Cap };
 const SHARPEST = 4;
 /** Directions that differ by less than this, in radians, join smoothly. */
 const SMOOTH = 0.02;
-/** A quarter of a circle's handles, as a share of the radius. */
-const QUARTER = 0.5522847498;
 
 /**
  * The outline of strokes of a width along contours: every place square to a curve within half the width, with joins at corners
@@ -41,14 +39,13 @@ export function strokeOutline(contours: readonly Contour[], { width, join, cap }
     }
     const joints = contour.closed ? curves.length : curves.length - 1;
     for (let i = 0; i < joints; i++) pieces.push(...joinAt(curves[i]!, curves[(i + 1) % curves.length]!, half, join));
-    if (!contour.closed && cap !== 'flat') pieces.push(capAt(reverse(curves[0]!), half, cap), capAt(curves[curves.length - 1]!, half, cap));
+    if (!contour.closed && cap !== 'flat') pieces.push(capAt(reversed(curves[0]!), half, cap), capAt(curves[curves.length - 1]!, half, cap));
   }
   const { contours: united, failed } = removeOverlaps(pieces);
   return { contours: failed ? [] : united.map((c) => withSmoothPoints(c)), failed };
 }
 
 const isPoint = (c: Curve): boolean => c.every((v, i) => Math.abs(v - c[i % 2]!) < 1e-6);
-const reverse = (c: Curve): Curve => c.map((_, i) => c[c.length - 2 - i + 2 * (i % 2)]!);
 
 /** The wedge on the outside of a corner between two curves; nothing where they go on smoothly. */
 function joinAt(a: Curve, b: Curve, half: number, join: Join): Contour[] {
@@ -77,7 +74,7 @@ function wedge([x, y]: Vec, na: Vec, nb: Vec, half: number, left: number, join: 
     } else edge.push([...from, ...to]);
   }
   const curves: Curve[] = [[x, y, ...from], ...edge, [...to, x, y]];
-  return contourFromCurves(left > 0 ? curves : curves.map(reverse).reverse(), true);
+  return contourFromCurves(left > 0 ? curves : curves.map(reversed).reverse(), true);
 }
 
 /** Arcs about a centre from a place through an angle, each of a right angle at most. */
@@ -116,15 +113,5 @@ function capAt(c: Curve, half: number, cap: Exclude<Cap, 'flat'>): Contour {
   );
 }
 
-function disc(x: number, y: number, r: number): Contour {
-  const k = r * QUARTER;
-  return contourFromCurves(
-    [
-      [x + r, y, x + r, y + k, x + k, y + r, x, y + r],
-      [x, y + r, x - k, y + r, x - r, y + k, x - r, y],
-      [x - r, y, x - r, y - k, x - k, y - r, x, y - r],
-      [x, y - r, x + k, y - r, x + r, y - k, x + r, y],
-    ],
-    true,
-  );
-}
+/** A full circle, counter-clockwise from its right. */
+const disc = (x: number, y: number, r: number): Contour => contourFromCurves(arc([x, y], [x + r, y], 2 * Math.PI), true);

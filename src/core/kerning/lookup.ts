@@ -1,4 +1,4 @@
-import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
+import type { GlyphId, Group, Master, Project } from '../project/model';
 import { type PairSide, pairKey } from './pairs';
 
 export type Side = Group['side'];
@@ -50,6 +50,12 @@ export function widestSides(project: Project, first: GlyphId, second: GlyphId): 
   return [a ? { kind: 'group', id: a.id } : { kind: 'glyph', id: first }, b ? { kind: 'group', id: b.id } : { kind: 'glyph', id: second }];
 }
 
+/** The sides that a change of two glyphs' kerning goes to: where it stands now, else their groups. */
+export function sidesToChange(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId): readonly [PairSide, PairSide] {
+  const found = kerningOf(project, master, first, second);
+  return found ? [found.first, found.second] : widestSides(project, first, second);
+}
+
 /** Glyphs that a side of a pair stands for. */
 export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] =>
   side.kind === 'glyph' ? (project.glyphs[side.id] ? [side.id] : []) : (project.groups.find((g) => g.id === side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
@@ -57,5 +63,3 @@ export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] 
 /** What a side is called: a glyph's name, or a group's with a mark that it is one. */
 export const sideName = (project: Project, side: PairSide): string =>
   side.kind === 'glyph' ? (project.glyphs[side.id]?.name ?? 'a missing glyph') : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
-
-export const masterWith = (project: Project, id: MasterId): Master | undefined => project.masters.find((m) => m.id === id);

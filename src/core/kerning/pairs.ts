@@ -1,5 +1,3 @@
-import type { GlyphId, Project } from '../project/model';
-
 /** One side of a kerning pair: a glyph or a group, by id. */
 export type PairSide = { kind: 'glyph' | 'group'; id: string };
 
@@ -15,6 +13,3 @@ export function pairSides(key: string): [first: PairSide, second: PairSide] | un
     { kind: match[3] as PairSide['kind'], id: match[4]! },
   ];
 }
-
-/** The group a glyph belongs to on a side. */
-export const groupOf = (project: Project, glyph: GlyphId, side: 'first' | 'second') => project.groups.find((g) => g.side === side && g.members.includes(glyph));

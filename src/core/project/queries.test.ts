@@ -2,7 +2,7 @@ import { buildStarter } from '../../../demo/starter';
 import { addBackdrop, removeBackdrop, setBackdrop } from '../drawing/backdrops';
 import { addContours, closeContour } from '../drawing/edits';
 import { rectangle } from '../drawing/shapes';
-import { groupOf } from '../kerning/pairs';
+import { groupsByGlyph } from '../kerning/lookup';
 import type { Outcome } from './edit';
 import { setGlyphNames, setGlyphStatus, setUnitsPerEm } from './edits';
 import type { Picture, Project } from './model';
@@ -52,8 +52,8 @@ test('users of a glyph: composites, groups, pairs, follow rules', () => {
   };
   expect(usersOf(p, n.id)).toMatchObject({ composites: [{ name: 'h' }], groups: ['stems'], pairs: 1, follows: [{ name: 'h' }] });
   expect(usersOf(p, h.id)).toMatchObject({ composites: [], groups: [], pairs: 1, follows: [] });
-  expect(groupOf(p, n.id, 'second')?.name).toBe('stems');
-  expect(groupOf(p, n.id, 'first')).toBeUndefined();
+  expect(groupsByGlyph(p).second.get(n.id)?.name).toBe('stems');
+  expect(groupsByGlyph(p).first.get(n.id)).toBeUndefined();
 });
 
 test('spaces need no outline', () => {

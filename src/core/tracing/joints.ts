@@ -1,8 +1,8 @@
-import { type Curve, pointAt, type Vec } from '../geometry/curve';
-import { fitCubic } from '../geometry/fit';
+import type { Curve, Vec } from '../geometry/curve';
+import { farthestFrom, fitCubic } from '../geometry/fit';
 import { leastSquares } from './corners';
 
-const { abs, hypot, max, min, round, sign, sqrt } = Math;
+const { abs, hypot, max, min, round, sign } = Math;
 
 /** A curved stretch of an edge: its samples, and the directions it must have at its ends where those are known. */
 export type Stretch = { samples: readonly Vec[]; startDirection: Vec | undefined; endDirection: Vec | undefined };
@@ -130,25 +130,5 @@ function oneCurve(samples: readonly Vec[], from: Joint, to: Joint): { curve: Cur
   }
   run.push([to.x, to.y]);
   const curve = fitCubic(run, from.direction, [-to.direction[0], -to.direction[1]]);
-  return { curve, error: distanceFrom(curve, run) };
-}
-
-/** The greatest distance of places from a curve, in pixels. */
-function distanceFrom(curve: Curve, places: readonly Vec[]): number {
-  const steps = 40;
-  const line = Array.from({ length: steps + 1 }, (_, k) => pointAt(curve, k / steps));
-  let worst = 0;
-  for (const [x, y] of places) {
-    let nearest = Infinity;
-    for (let k = 0; k < steps; k++) {
-      const [x0, y0] = line[k]!;
-      const [dx, dy] = [line[k + 1]![0] - x0, line[k + 1]![1] - y0];
-      const long = dx * dx + dy * dy;
-      const t = long > 0 ? min(1, max(0, ((x - x0) * dx + (y - y0) * dy) / long)) : 0;
-      const d = (x0 + dx * t - x) ** 2 + (y0 + dy * t - y) ** 2;
-      if (d < nearest) nearest = d;
-    }
-    if (nearest > worst) worst = nearest;
-  }
-  return sqrt(worst);
+  return { curve, error: farthestFrom(curve, run) };
 }
