@@ -1,5 +1,3 @@
-import { extname } from 'node:path';
-import { parseArgs } from 'node:util';
 import { type StrokeKind, type StrokeWork, workStrokesOfGlyphs } from '../core/drawing/strokes';
 import { ORIGINS, type Origin, type TransformBy, transformGlyphs } from '../core/drawing/transform';
 import { CAPS, JOINS } from '../core/geometry/stroke';
@@ -7,10 +5,10 @@ import type { Outcome } from '../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
 import { TIDY, TIDY_NAMES, type TidyName, type TidyOperation, tidyProposal, withProposals } from '../core/tidying/operations';
+import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, tell, tellNotes } from './arguments';
 import { write } from './convert';
 import { CliError } from './problem';
 import { openInput } from './source';
-import { glyphsOf as named } from './spacing';
 
 const OPTIONS = {
   glyphs: { type: 'string' },
@@ -31,21 +29,20 @@ const OPTIONS = {
 const TRANSFORMS = ['move', 'scale', 'rotate', 'slant', 'flip'] as const;
 const EDGES = ['stroke', 'grow', 'hollow', 'frame'] as const satisfies readonly StrokeKind[];
 type Transform = (typeof TRANSFORMS)[number];
-const KINDS = ['.ufo', '.ufoz', '.designspace', '.wendril'];
+type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
 
 /** `wendril apply`: one operation on many glyphs of a source, written as another source. */
 export async function apply(args: readonly string[]): Promise<void> {
-  const { values, positionals } = options(args);
+  const { values, positionals } = parsed(args, OPTIONS);
   const [operation, source, target, ...more] = positionals;
   if (!operation || !source || !target || more.length > 0) throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
   const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS, ...EDGES];
   if (!names.includes(operation)) throw new CliError(`“${operation}” is no operation; choose from ${names.join(', ')}.`);
-  const kind = extname(target.replace(/[/\\]+$/, '')).toLowerCase();
-  if (!KINDS.includes(kind)) throw new CliError(`“${target}” has no ending that tells what to write; choose from ${KINDS.join(' ')}.`);
+  const kind = endingOf(target, SOURCES);
   const { project, notes } = await openInput(source);
-  for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
+  tellNotes(notes);
   const masters = mastersOf(project, values.master);
-  const glyphs = glyphsOf(project, values.glyphs);
+  const glyphs = values.glyphs === undefined ? [...project.glyphOrder] : glyphsOf(project, values.glyphs);
   const { outcome, report } = TIDY_NAMES.includes(operation as TidyName)
     ? tidied(project, operation as TidyName, glyphs, masters, values.amount)
     : { outcome: otherwise(project, operation as Transform | StrokeKind, glyphs, masters, values), report: [] };
@@ -53,16 +50,7 @@ export async function apply(args: readonly string[]): Promise<void> {
   const result = outcome ? outcome.project : project;
   await write(target, kind, result, defaultMaster(result), {});
   const sentence = outcome ? outcome.sentence : 'Nothing needed to be changed';
-  if (values.json) process.stdout.write(`${JSON.stringify({ target, operation, sentence, glyphs: report })}\n`);
-  else process.stdout.write(`${sentence}.\n${target}\n`);
-}
-
-function options(args: readonly string[]) {
-  try {
-    return parseArgs({ args: [...args], allowPositionals: true, options: OPTIONS });
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
+  tell(values.json, { target, operation, sentence, glyphs: report }, `${sentence}.\n${target}`);
 }
 
 function mastersOf(project: Project, wanted: string | undefined): MasterId[] {
@@ -71,8 +59,6 @@ function mastersOf(project: Project, wanted: string | undefined): MasterId[] {
   if (!found) throw new CliError(`There is no master “${wanted}”; there are ${project.masters.map((m) => m.name).join(', ')}.`);
   return [found.id];
 }
-
-const glyphsOf = (project: Project, wanted: string | undefined): GlyphId[] => (wanted === undefined ? [...project.glyphOrder] : named(project, wanted));
 
 /** What one glyph came to, as `--json` tells it. */
 type Report = { glyph: string; before: number; after: number; deviation: number };
@@ -86,7 +72,7 @@ function tidied(
 ): { outcome: Outcome | undefined; report: Report[] } {
   const { option } = TIDY[name] as TidyOperation;
   if (typed !== undefined && !option) throw new CliError(`${name} takes no --amount.`);
-  const amount = typed === undefined ? undefined : number('amount', typed);
+  const amount = typed === undefined ? undefined : numberOf('amount', typed);
   if (option && amount !== undefined && (amount < option.least || amount > option.most))
     throw new CliError(`--amount is ${option.least} to ${option.most} ${option.unit} for ${name}.`);
   const proposals = glyphs.flatMap((id) => tidyProposal(project, project.glyphs[id]!, masters, name, amount) ?? []);
@@ -97,35 +83,23 @@ function tidied(
 }
 
 /** Transforms, and work on the edges. */
-function otherwise(
-  project: Project,
-  name: Transform | StrokeKind,
-  glyphs: readonly GlyphId[],
-  masters: readonly MasterId[],
-  values: ReturnType<typeof options>['values'],
-): Outcome {
+function otherwise(project: Project, name: Transform | StrokeKind, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: Values): Outcome {
   const edge = EDGES.find((e) => e === name);
   return edge ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values) }) : transformed(project, name as Transform, glyphs, masters, values);
 }
 
-function edgeWork(kind: StrokeKind, values: ReturnType<typeof options>['values']): StrokeWork {
-  const join = chosen('join', values.join, JOINS);
-  const amount = number('amount', values.amount ?? needed('amount', kind));
-  if (kind === 'stroke') return { kind, width: amount, join, cap: chosen('cap', values.cap, CAPS) };
+function edgeWork(kind: StrokeKind, values: Values): StrokeWork {
+  const join = oneOf('join', values.join, JOINS);
+  const amount = numberOf('amount', values.amount ?? needed('amount', kind));
+  if (kind === 'stroke') return { kind, width: amount, join, cap: oneOf('cap', values.cap, CAPS) };
   if (kind === 'grow') return { kind, by: amount, join };
   if (kind === 'hollow') return { kind, wall: amount, join };
-  return { kind, margin: amount, wall: number('wall', values.wall), radius: number('radius', values.radius), reversed: values.reversed };
+  return { kind, margin: amount, wall: numberOf('wall', values.wall), radius: numberOf('radius', values.radius), reversed: values.reversed };
 }
 
-function chosen<T extends string>(key: string, text: string, among: readonly T[]): T {
-  const found = among.find((v) => v === text);
-  if (!found) throw new CliError(`--${key} is one of ${among.join(', ')}.`);
-  return found;
-}
-
-function transformed(project: Project, name: Transform, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: ReturnType<typeof options>['values']): Outcome {
+function transformed(project: Project, name: Transform, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: Values): Outcome {
   if (!ORIGINS.includes(values.origin as Origin)) throw new CliError(`“${values.origin}” is no origin; choose from ${ORIGINS.join(', ')}.`);
-  const [x, y, angle] = (['x', 'y', 'angle'] as const).map((key) => (values[key] === undefined ? undefined : number(key, values[key])));
+  const [x, y, angle] = (['x', 'y', 'angle'] as const).map((key) => (values[key] === undefined ? undefined : numberOf(key, values[key])));
   const by = ((): TransformBy => {
     if (name === 'move') return { dx: x ?? 0, dy: y ?? 0 };
     if (name === 'scale') return { scaleX: x ?? (y === undefined ? needed('x', name) : 1), scaleY: y ?? x ?? 1 };
@@ -134,12 +108,6 @@ function transformed(project: Project, name: Transform, glyphs: readonly GlyphId
     return { scaleX: x === undefined && y !== undefined ? 1 : -1, scaleY: y === undefined ? 1 : -1 };
   })();
   return transformGlyphs(project, { glyphs, masters, by, origin: values.origin as Origin });
-}
-
-function number(key: string, text: string): number {
-  const v = Number(text);
-  if (text.trim() === '' || !Number.isFinite(v)) throw new CliError(`--${key} “${text}” is not a number.`);
-  return v;
 }
 
 function needed(key: string, operation: string): never {

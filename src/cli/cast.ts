@@ -1,26 +1,15 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
+import { parsed, tellNotes } from './arguments';
 import { CliError } from './problem';
 import { openInput } from './source';
 
-function options(args: readonly string[]) {
-  try {
-    const { values, positionals } = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { out: { type: 'string' }, format: { type: 'string', default: 'otf,ttf,woff2' }, 'keep-overlaps': { type: 'boolean', default: false } },
-    });
-    return { values, positionals };
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
-}
+const OPTIONS = { out: { type: 'string' }, format: { type: 'string', default: 'otf,ttf,woff2' }, 'keep-overlaps': { type: 'boolean', default: false } } as const;
 
 /** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
 export async function cast(args: readonly string[]): Promise<void> {
-  const { values, positionals } = options(args);
+  const { values, positionals } = parsed(args, OPTIONS);
   const [source, ...more] = positionals;
   if (!source || more.length > 0) throw new CliError('cast takes one SOURCE; see wendril --help.');
   if (!values.out) throw new CliError('cast needs --out DIR, the folder for the font files.');
@@ -28,7 +17,7 @@ export async function cast(args: readonly string[]): Promise<void> {
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
   const { project, notes } = await openInput(source);
-  for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
+  tellNotes(notes);
   const result = await castOutputs(project, { formats: formats as Format[], masters: project.masters, keepOverlaps: values['keep-overlaps'] });
   if (!result.ok) throw new CliError(result.reason);
   try {

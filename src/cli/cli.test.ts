@@ -205,8 +205,8 @@ test('a picture is traced to one path', () => {
   for (const [args, reason] of [
     [[at('bad.png'), at('x.svg')], /bad\.png is not a PNG or JPEG picture that can be read/],
     [[at('short.png'), at('x.svg')], /short\.png is not a PNG or JPEG picture/],
-    [['nowhere.png', at('x.svg')], /nowhere\.png cannot be read/],
-    [['public/demo/sheets/pen.png', at('x.png')], /does not end in \.svg/],
+    [['nowhere.png', at('x.svg')], /nowhere\.png does not exist/],
+    [['public/demo/sheets/pen.png', at('x.png')], /has no ending that tells what to write; choose from \.svg/],
     [['public/demo/sheets/pen.png', at('x.svg'), '--threshold', '500'], /--threshold is a number from 1 to 99/],
   ] as const)
     expect(wendril('trace', ...args)).toMatchObject({ code: 1, err: expect.stringMatching(reason) });

@@ -1,6 +1,5 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { basename, dirname, extname, join } from 'node:path';
-import { parseArgs } from 'node:util';
+import { basename, dirname, join } from 'node:path';
 import { castFont } from '../core/casting/font';
 import { toWoff2 } from '../core/casting/webfont';
 import { packZip } from '../core/formats/fileTree';
@@ -11,6 +10,7 @@ import { ufoOfMaster } from '../core/formats/ufoFromProject';
 import { toWoff } from '../core/opentype/woff';
 import type { Master, Project } from '../core/project/model';
 import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/queries';
+import { endingOf, parsed, tellNotes, twoPaths } from './arguments';
 import { CliError } from './problem';
 import { openInput } from './source';
 
@@ -18,16 +18,14 @@ const KINDS = ['.otf', '.ttf', '.woff', '.woff2', '.ufo', '.ufoz', '.designspace
 
 /** `wendril convert`: reads a source or font of any kind and writes another, told by the endings of the two names. */
 export async function convert(args: readonly string[]): Promise<void> {
-  const { values, positionals } = options(args);
-  const [from, to, ...more] = positionals;
-  if (!from || !to || more.length > 0) throw new CliError('convert takes IN and OUT; see wendril --help.');
-  const kind = extname(to.replace(/[/\\]+$/, '')).toLowerCase();
-  if (!KINDS.includes(kind)) throw new CliError(`“${to}” has no ending that tells what to write; choose from ${KINDS.join(' ')}.`);
+  const { values, positionals } = parsed(args, OPTIONS);
+  const [from, to] = twoPaths('convert', positionals, 'IN and OUT');
+  const kind = endingOf(to, KINDS);
   if (values.glyph !== undefined && kind !== '.svg' && !/\.svg$/i.test(from)) throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
   const face = Number(values.face);
   if (!Number.isInteger(face) || face < 1) throw new CliError(`“${values.face}” is not the number of a face.`);
   const { project, notes } = await openInput(from, { face: face - 1, ...(values.glyph !== undefined && { glyph: values.glyph }) });
-  for (const note of notes) process.stderr.write(`wendril: ${note}\n`);
+  tellNotes(notes);
   const master = defaultMaster(project);
   if (project.masters.length > 1 && !['.designspace', '.wendril'].includes(kind)) {
     process.stderr.write(`wendril: ${from} has ${project.masters.length} masters; ${basename(to)} holds the default, ${master.name}.\n`);
@@ -36,19 +34,8 @@ export async function convert(args: readonly string[]): Promise<void> {
   process.stdout.write(`${to}\n`);
 }
 
-type Values = ReturnType<typeof options>['values'];
-
-function options(args: readonly string[]) {
-  try {
-    return parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { glyph: { type: 'string' }, face: { type: 'string', default: '1' }, 'keep-overlaps': { type: 'boolean', default: false } },
-    });
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
-}
+const OPTIONS = { glyph: { type: 'string' }, face: { type: 'string', default: '1' }, 'keep-overlaps': { type: 'boolean', default: false } } as const;
+type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
 
 /** Writes a project in the form its ending tells; files of one master get the one given. */
 export async function write(to: string, kind: string, project: Project, master: Master, values: Partial<Values>): Promise<void> {

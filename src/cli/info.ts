@@ -1,5 +1,4 @@
 import { statSync } from 'node:fs';
-import { parseArgs } from 'node:util';
 import { attempt } from '../core/base/result';
 import { unpackedFont } from '../core/formats/openFile';
 import { cmap } from '../core/opentype/cmap';
@@ -13,25 +12,21 @@ import { os2 } from '../core/opentype/os2';
 import { readSfnt, SFNT_CFF, tableOf } from '../core/opentype/sfnt';
 import type { Project } from '../core/project/model';
 import { glyphsInOrder, isBlank, isEmptyDrawing } from '../core/project/queries';
+import { parsed } from './arguments';
 import { CliError } from './problem';
 import { openInput, openSource, readFile } from './source';
 
 /** `wendril info`: facts about a font file or a source, as JSON or as lines. */
 export async function info(args: readonly string[]): Promise<void> {
-  let parsed: { values: { json?: boolean }; positionals: string[] };
-  try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean' } } });
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
-  if (parsed.positionals.length === 0) throw new CliError('info takes one or more FILEs; see wendril --help.');
-  for (const [i, file] of parsed.positionals.entries()) {
+  const { values, positionals } = parsed(args, { json: { type: 'boolean', default: false } });
+  if (positionals.length === 0) throw new CliError('info takes one or more FILEs; see wendril --help.');
+  for (const [i, file] of positionals.entries()) {
     try {
-      tell(await factsOf(file), parsed.values.json === true, i > 0);
+      tell(await factsOf(file), values.json, i > 0);
     } catch (error) {
       if (!(error instanceof CliError)) throw error;
       // One bad file does not keep the others from being told.
-      if (parsed.values.json) process.stdout.write(`${JSON.stringify({ file, error: error.message })}\n`);
+      if (values.json) process.stdout.write(`${JSON.stringify({ file, error: error.message })}\n`);
       process.stderr.write(`wendril: ${error.message}\n`);
       process.exitCode = 1;
     }

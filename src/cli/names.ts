@@ -1,6 +1,5 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { attempt } from '../core/base/result';
 import { toWoff2 } from '../core/casting/webfont';
 import { contradictionsBetween, contradictionsIn } from '../core/fontnames/contradictions';
@@ -9,14 +8,23 @@ import { type Renamed, renameFont } from '../core/fontnames/rename';
 import { unpackedFont } from '../core/formats/openFile';
 import { readSfnt, type Sfnt } from '../core/opentype/sfnt';
 import { toWoff } from '../core/opentype/woff';
+import { parsed } from './arguments';
 import { CliError } from './problem';
 import { readFile } from './source';
+
+const OPTIONS = {
+  family: { type: 'string' },
+  style: { type: 'string' },
+  out: { type: 'string' },
+  'dry-run': { type: 'boolean', default: false },
+  json: { type: 'boolean', default: false },
+} as const;
 
 type Opened = { file: string; format: string; font: Sfnt; facts: FontFacts };
 
 /** `wendril names`: what font files say they are and what contradicts what; with `--family`, new names for them. */
 export async function names(args: readonly string[]): Promise<void> {
-  const { values, positionals } = options(args);
+  const { values, positionals } = parsed(args, OPTIONS);
   if (positionals.length === 0) throw new CliError('names takes one or more FILEs; see wendril --help.');
   if (values.family === undefined && (values.style !== undefined || values.out !== undefined)) throw new CliError('names needs --family "NAME" to give new names.');
   if (values.family?.trim() === '') throw new CliError('The family name is empty.');
@@ -40,24 +48,6 @@ export async function names(args: readonly string[]): Promise<void> {
   if (values.json) process.stdout.write(`${JSON.stringify(told)}\n`);
   else for (const t of told) process.stdout.write(`${t.out ?? t.file}: ${t.names.fullName} (${t.names.postScriptName})\n`);
   for (const t of told) for (const note of t.notes) process.stderr.write(`wendril: ${t.file}: ${note}\n`);
-}
-
-function options(args: readonly string[]) {
-  try {
-    return parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        family: { type: 'string' },
-        style: { type: 'string' },
-        out: { type: 'string' },
-        'dry-run': { type: 'boolean', default: false },
-        json: { type: 'boolean', default: false },
-      },
-    });
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
 }
 
 async function open(file: string): Promise<Opened> {

@@ -1,12 +1,13 @@
-import { readFileSync, writeFileSync } from 'node:fs';
-import { basename, extname } from 'node:path';
-import { parseArgs } from 'node:util';
+import { writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
 import { pictureSize } from '../core/formats/pictures';
 import { contoursPath } from '../core/formats/svg';
-import { type GreyPicture, greyOf } from '../core/tracing/picture';
+import { type GreyPicture, greyOf, tooLarge } from '../core/tracing/picture';
 import { placedOutlines } from '../core/tracing/place';
 import { traced, USUAL_SPECKLE, USUAL_TOLERANCE } from '../core/tracing/trace';
+import { endingOf, numberOf, parsed, tell, twoPaths } from './arguments';
 import { CliError } from './problem';
+import { readFile } from './source';
 
 const OPTIONS = {
   threshold: { type: 'string' },
@@ -15,14 +16,12 @@ const OPTIONS = {
   height: { type: 'string' },
   json: { type: 'boolean', default: false },
 } as const;
-const MOST_PIXELS = 80_000_000;
 
 /** `wendril trace`: the ink of a picture as one SVG path, the picture's height being 1000 units unless told. */
 export async function trace(args: readonly string[]): Promise<void> {
-  const { values, positionals } = options(args);
-  const [source, target, ...more] = positionals;
-  if (!source || !target || more.length > 0) throw new CliError('trace takes PICTURE and TARGET.svg; see wendril --help.');
-  if (extname(target).toLowerCase() !== '.svg') throw new CliError(`“${target}” does not end in .svg.`);
+  const { values, positionals } = parsed(args, OPTIONS);
+  const [source, target] = twoPaths('trace', positionals, 'PICTURE and TARGET.svg');
+  endingOf(target, ['.svg']);
   const level = within('threshold', values.threshold, 1, 99);
   const height = within('height', values.height, 16, 100_000) ?? 1000;
   const picture = await decoded(source);
@@ -37,36 +36,18 @@ export async function trace(args: readonly string[]): Promise<void> {
   const width = Math.round(picture.width * scale * 1000) / 1000;
   writeFileSync(target, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}"><path d="${contoursPath(outlines)}"/></svg>\n`);
   const result = { target, contours: outlines.length, points: found.points, threshold: Math.round((found.threshold / 255) * 100) };
-  if (values.json) process.stdout.write(`${JSON.stringify(result)}\n`);
-  else process.stdout.write(`${target}: ${result.contours} contours, ${result.points} points, threshold ${result.threshold} %\n`);
+  tell(values.json, result, `${target}: ${result.contours} contours, ${result.points} points, threshold ${result.threshold} %`);
 }
 
-function options(args: readonly string[]) {
-  try {
-    return parseArgs({ args: [...args], allowPositionals: true, options: OPTIONS });
-  } catch (error) {
-    throw new CliError((error as Error).message.split('\n')[0]!);
-  }
-}
-
-function within(key: string, text: string | undefined, least: number, most: number): number | undefined {
-  if (text === undefined) return undefined;
-  const v = Number(text);
-  if (text.trim() === '' || !(v >= least && v <= most)) throw new CliError(`--${key} is a number from ${least} to ${most}.`);
-  return v;
-}
+const within = (key: string, text: string | undefined, least: number, most: number): number | undefined => (text === undefined ? undefined : numberOf(key, text, least, most));
 
 async function decoded(file: string): Promise<GreyPicture> {
-  let bytes: Uint8Array;
-  try {
-    bytes = readFileSync(file);
-  } catch {
-    throw new CliError(`${file} cannot be read.`);
-  }
+  const bytes = readFile(file);
   const bad = new CliError(`${basename(file)} is not a PNG or JPEG picture that can be read.`);
   const size = pictureSize(bytes);
   if (!size) throw bad;
-  if (size.width * size.height > MOST_PIXELS) throw new CliError(`${basename(file)} has more than ${MOST_PIXELS / 1e6} million pixels.`);
+  const large = tooLarge(size, basename(file));
+  if (large) throw new CliError(large);
   try {
     if (size.type === 'image/png') {
       const { PNG } = await import('pngjs');

@@ -1,19 +1,17 @@
 import { pictureSize } from '../core/formats/pictures';
 import type { Contour } from '../core/geometry/contour';
-import { type GreyPicture, greyOf } from '../core/tracing/picture';
+import { type GreyPicture, greyOf, tooLarge } from '../core/tracing/picture';
 import type { Region, SheetLine } from '../core/tracing/regions';
 import { cutOut, readSheet, type Sheet } from '../core/tracing/sheet';
-import { type TraceOptions, traced } from '../core/tracing/trace';
-
-/** Most pixels of a picture that is worked on. */
-const MOST_PIXELS = 80_000_000;
+import { type Traced, type TraceOptions, traced } from '../core/tracing/trace';
 
 export type SheetFound = { width: number; height: number; threshold: number; skewDegrees: number; lines: readonly SheetLine[]; preview: Blob };
 export type LetterFound = { png: Uint8Array; width: number; height: number; inkLeft: number; inkRight: number; baseline: number; contours: readonly Contour[] | undefined };
 export type Refused = { reason: string };
+export type PictureTraced = Traced & { height: number };
 
 let sheet: Sheet | undefined;
-let last: { bytes: Uint8Array; grey: GreyPicture } | undefined;
+let picture: GreyPicture | undefined;
 
 /** Work on pictures, away from the pointer: a worker keeps the sheet and the picture it was last given. */
 export const tracingService = {
@@ -54,15 +52,16 @@ export const tracingService = {
     return out;
   },
 
-  /** Outlines of the ink in a picture. */
-  async trace(bytes: Uint8Array, name: string, options: TraceOptions): Promise<{ contours: readonly Contour[]; threshold: number; points: number; height: number } | Refused> {
-    if (!last || last.bytes.length !== bytes.length || last.bytes.some((v, i) => v !== bytes[i])) {
-      const grey = await decoded(bytes, name);
-      if ('reason' in grey) return grey;
-      last = { bytes, grey };
-    }
-    return { ...traced(last.grey, options), height: last.grey.height };
+  /** Takes a picture up to be traced; undefined when it can be. */
+  async openPicture(bytes: Uint8Array, name: string): Promise<Refused | undefined> {
+    const grey = await decoded(bytes, name);
+    if ('reason' in grey) return grey;
+    picture = grey;
+    return undefined;
   },
+
+  /** Outlines of the ink in the picture that was taken up. */
+  trace: (options: TraceOptions): PictureTraced | undefined => picture && { ...traced(picture, options), height: picture.height },
 };
 
 export type TracingService = typeof tracingService;
@@ -75,8 +74,8 @@ async function decoded(bytes: Uint8Array, name: string): Promise<GreyPicture | R
   const size = pictureSize(bytes);
   const bad = { reason: `${name} is not a PNG or JPEG picture that can be read.` };
   if (!size) return bad;
-  if (size.width * size.height > MOST_PIXELS)
-    return { reason: `${name} has ${Math.round((size.width * size.height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.` };
+  const large = tooLarge(size, name);
+  if (large) return { reason: large };
   const bitmap = await createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: size.type })).catch(() => undefined);
   if (!bitmap) return bad;
   const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true })!;

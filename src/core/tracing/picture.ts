@@ -43,3 +43,10 @@ export function cropped({ width, height, pixels }: GreyPicture, left: number, to
   }
   return { width: wide, height: tall, pixels: out };
 }
+
+/** Most pixels of a picture that is worked on. */
+const MOST_PIXELS = 80_000_000;
+
+/** A sentence on a picture that has too many pixels to be worked on; undefined for others. */
+export const tooLarge = ({ width, height }: { width: number; height: number }, name: string): string | undefined =>
+  width * height > MOST_PIXELS ? `${name} has ${Math.round((width * height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.` : undefined;

@@ -1,10 +1,11 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { takeTracing } from '../../../../core/drawing/lettering';
-import type { Contour } from '../../../../core/geometry/contour';
 import { plural } from '../../../../core/project/edit';
 import type { Backdrop, Drawing } from '../../../../core/project/model';
 import { placedOutlines } from '../../../../core/tracing/place';
+import type { TraceOptions } from '../../../../core/tracing/trace';
 import { tracingWorker } from '../../../../workers/clients';
+import type { PictureTraced } from '../../../../workers/tracing';
 import { cancelPreview, preview, run, select, useBench } from '../../../state/bench';
 import { Button, CheckRow, Section } from '../../../ui/parts';
 import { setTracing, useDrawBench } from '../drawBench';
@@ -36,7 +37,7 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
   // What was drawn before the outlines were shown over it.
   const [hadContours] = useState(drawn);
   const [keep, setKeep] = useState(false);
-  const [found, setFound] = useState<{ contours: readonly Contour[]; threshold: number; points: number; height: number }>();
+  const [found, setFound] = useState<PictureTraced>();
   const [problem, setProblem] = useState<string>();
   const at = place();
   const grid = useBench((s) => s.settled?.settings.grid ?? 1);
@@ -48,18 +49,30 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
     };
   }, [worker]);
 
+  const [opened, setOpened] = useState(false);
   useEffect(() => {
-    let current = true;
-    const asked = { threshold: settings.threshold, speckle: (settings.speckle / units) ** 2, tolerance: settings.detail / units };
-    void worker.service.trace(bytes, name, asked).then((result) => {
-      if (!current) return;
-      if ('reason' in result) setProblem(result.reason);
-      else setFound(result);
-    });
-    return () => {
-      current = false;
+    void worker.service.openPicture(bytes, name).then((refused) => (refused ? setProblem(refused.reason) : setOpened(true)));
+  }, [worker, bytes, name]);
+
+  // While one tracing runs only the newest other one waits: a slider never runs ahead of its outline.
+  const wanted = useRef<TraceOptions>(undefined);
+  const working = useRef(false);
+  useEffect(() => {
+    if (!opened) return;
+    wanted.current = { threshold: settings.threshold, speckle: (settings.speckle / units) ** 2, tolerance: settings.detail / units };
+    if (working.current) return;
+    const work = async () => {
+      working.current = true;
+      while (wanted.current) {
+        const asked = wanted.current;
+        wanted.current = undefined;
+        const result = await worker.service.trace(asked);
+        if (result) setFound(result);
+      }
+      working.current = false;
     };
-  }, [worker, bytes, name, settings, units]);
+    void work();
+  }, [worker, opened, settings, units]);
 
   const outlines = useMemo(() => (found ? placedOutlines(found.contours, found.height, backdrop.transform, grid) : undefined), [found, backdrop.transform, grid]);
   useEffect(() => {
