@@ -1,7 +1,7 @@
 import { controlsFor } from '../fitting/lines';
 import { type FitZone, measureFor, zoneOf } from '../fitting/optical';
 import { lineAt, type Profile, profileOf } from '../fitting/profile';
-import type { GlyphId, Master, Project } from '../project/model';
+import type { GlyphId, Master, MasterId, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 
 /**
@@ -106,7 +106,7 @@ const SHARE = 0.5;
 const MOST = 0.11;
 
 /** Whites by the kind of glyph; a pair of two kinds takes the mean of both. */
-export type Whites = {
+type Whites = {
   lower: White | undefined;
   upper: White | undefined;
   /** For pairs of both kinds. */
@@ -117,8 +117,20 @@ export type Whites = {
 /** What a pair needs of a glyph, measured once. */
 type Shape = { profile: Profile; zone: FitZone; isLower: boolean };
 
-/** The whites of a master's own controls: n and o, H and O. */
-export function whitesOf(project: Project, master: Master): Whites {
+const known = new WeakMap<Project['glyphs'], Map<MasterId, { zones: Master['zones']; whites: Whites }>>();
+
+/** The whites of a master's own controls, n and o, H and O; measured once for the same shapes, whatever the kerning. */
+function whitesOf(project: Project, master: Master): Whites {
+  const byMaster = known.get(project.glyphs) ?? new Map<MasterId, { zones: Master['zones']; whites: Whites }>();
+  known.set(project.glyphs, byMaster);
+  const found = byMaster.get(master.id);
+  if (found?.zones === master.zones) return found.whites;
+  const whites = measured(project, master);
+  byMaster.set(master.id, { zones: master.zones, whites });
+  return whites;
+}
+
+function measured(project: Project, master: Master): Whites {
   const [lower, upper] = [calibrated(project, master, 'n', 'o'), calibrated(project, master, 'H', 'O')];
   const mean = (key: keyof White) => ((lower ?? upper)![key] + (upper ?? lower)![key]) / 2;
   const between = lower || upper ? { even: mean('even'), power: mean('power'), farthest: mean('farthest'), nearest: mean('nearest') } : undefined;
@@ -137,7 +149,8 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
 }
 
 /** The kerning that the model proposes for two glyphs, in units; 0 where either is not drawn or no control is. */
-export function modelKerning(project: Project, master: Master, first: GlyphId, second: GlyphId, whites: Whites): number {
+export function modelKerning(project: Project, master: Master, first: GlyphId, second: GlyphId): number {
+  const whites = whitesOf(project, master);
   const [a, b] = [shapeOf(project, master, first, whites), shapeOf(project, master, second, whites)];
   const white = a && b && whiteFor(whites, a, b);
   if (!white) return 0;

@@ -1,9 +1,9 @@
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, isEmptyDrawing } from '../project/queries';
 import { groupsByGlyph, kerningOf, membersOf, widestSides } from './lookup';
-import { modelKerning, type Whites, whitesOf } from './optical';
+import { modelKerning } from './optical';
 import frequencies from './pairFrequencies.json';
-import { type PairSide, pairKey } from './pairs';
+import { type PairSide, pairKey, pairSides } from './pairs';
 
 export type ProposalSettings = { least: number; step: number; most: number };
 export const USUAL: ProposalSettings = { least: 4, step: 5, most: 1500 };
@@ -36,7 +36,6 @@ export function proposeKerning(
   progress: (done: number, total: number) => void = () => {},
 ): ProposedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
-  const whites = whitesOf(project, master);
   const groups = groupsByGlyph(project);
   const drawn = (id: GlyphId) => project.glyphs[id] !== undefined && !isEmptyDrawing(drawingOf(project.glyphs[id]!, masterId));
   const sidesFor = (ids: readonly GlyphId[], side: 'first' | 'second') => {
@@ -62,7 +61,7 @@ export function proposeKerning(
   a.forEach((x, i) => {
     progress(i, a.length);
     for (const y of b) {
-      const measured = x.members.slice(0, MEASURED).flatMap((m) => y.members.slice(0, MEASURED).map((n) => ({ m, n, value: modelKerning(project, master, m, n, whites) })));
+      const measured = x.members.slice(0, MEASURED).flatMap((m) => y.members.slice(0, MEASURED).map((n) => ({ m, n, value: modelKerning(project, master, m, n) })));
       const values = measured.map((v) => v.value).sort((p, q) => p - q);
       if (values[values.length - 1]! - values[0]! <= ALIKE) add(x.side, y.side, values[values.length >> 1]!, x.members.length * y.members.length);
       else {
@@ -99,7 +98,6 @@ export type QueuedPair = { first: GlyphId; second: GlyphId; now: number; propose
 /** Pairs by how far they stray from even, frequent ones first; one for each pair of groups. Pairs that were left for good are out. */
 export function kerningQueue(project: Project, masterId: MasterId, left: ReadonlySet<string> = new Set(), step = USUAL.step, least = USUAL.least): QueuedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
-  const whites = whitesOf(project, master);
   const best = new Map<string, QueuedPair>();
   for (const [pair, frequency] of Object.entries(frequencies as Record<string, number>)) {
     const [a, b] = [...pair].map((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id);
@@ -112,15 +110,15 @@ export function kerningQueue(project: Project, masterId: MasterId, left: Readonl
       best.set(key, { ...known, frequency: known.frequency + frequency });
       continue;
     }
-    best.set(key, { ...pairFacts(project, master, whites, a, b, step), frequency, sides });
+    best.set(key, { ...pairFacts(project, master, a, b, step), frequency, sides });
   }
   const worth = (q: QueuedPair) => Math.abs(q.proposed - q.now) * Math.sqrt(1 + q.frequency);
   return [...best.values()].filter((q) => Math.abs(q.proposed - q.now) >= least).sort((p, q) => worth(q) - worth(p));
 }
 
 /** What a pair has and what the model would give it. */
-export function pairFacts(project: Project, master: Master, whites: Whites, first: GlyphId, second: GlyphId, step = USUAL.step): Omit<QueuedPair, 'frequency' | 'sides'> {
-  return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second, whites), step) };
+export function pairFacts(project: Project, master: Master, first: GlyphId, second: GlyphId, step = USUAL.step): Omit<QueuedPair, 'frequency' | 'sides'> {
+  return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second), step) };
 }
 
 /** What is wrong with the kerning of a master, each with the keys that a mend takes away. */
@@ -131,9 +129,13 @@ export function kerningFaults(project: Project, master: Master, least = USUAL.le
   const missing: string[] = [];
   const needless: string[] = [];
   for (const [key, value] of Object.entries(master.kerning)) {
-    const [first, second] = key.split(' ').map((s) => ({ kind: s.slice(0, s.indexOf(':')), id: s.slice(s.indexOf(':') + 1) })) as [PairSide, PairSide];
-    if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0) missing.push(key);
-    else if (first.kind === 'glyph' && second.kind === 'glyph') {
+    const sides = pairSides(key);
+    if (!sides || sides.some((s) => membersOf(project, s).length === 0)) {
+      missing.push(key);
+      continue;
+    }
+    const [first, second] = sides;
+    if (first.kind === 'glyph' && second.kind === 'glyph') {
       const under = kerningOf(project, master, first.id, second.id, key);
       if (under && under.value === value) needless.push(key);
       else if (!under && Math.abs(value) < least) small.push(key);

@@ -1,16 +1,16 @@
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { addGroup, leavePair, makeException, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
+import { addGroup, dissolveGroup, leavePair, makeException, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
-import { groupsByGlyph, kerningOf, type Side, sideName, widestSides } from '../../../core/kerning/lookup';
-import { modelKerning, whitesOf } from '../../../core/kerning/optical';
+import { groupsByGlyph, kerningOf, type Side, sideName, sidesToChange, widestSides } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
+import { pairFacts } from '../../../core/kerning/proposal';
 import { masterOf } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { glyphTyped } from '../draw/details/PartsSection';
-import { type Pair, STEP } from './kernBench';
+import { type Pair, STEP, signed } from './kernBench';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */
 export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
@@ -20,8 +20,8 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   const [a, b] = [project.glyphs[pair.first]!, project.glyphs[pair.second]!];
   const found = kerningOf(project, master, pair.first, pair.second);
   const wide = widestSides(project, pair.first, pair.second);
-  const [first, second] = found ? [found.first, found.second] : wide;
-  const even = Math.round(modelKerning(project, master, pair.first, pair.second, whitesOf(project, master)) / STEP) * STEP || 0;
+  const [first, second] = sidesToChange(project, master, pair.first, pair.second);
+  const even = pairFacts(project, master, pair.first, pair.second, STEP).proposed;
   const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
   const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
   const inGroups = wide.some((s) => s.kind === 'group');
@@ -35,7 +35,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
               ? 'An exception: this pair alone.'
               : `Holds for ${sideName(project, first)} with ${sideName(project, second)}.`
             : 'No value yet; one set here holds for both groups.'}{' '}
-          The controls of this master say {String(even).replace('-', '−')}: then the shaded white is as even as theirs.
+          The controls of this master say {signed(even)}: then the shaded white is as even as theirs.
         </p>
         <div className="flex flex-wrap gap-1.5">
           <Button
@@ -46,7 +46,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
               if (set(even)) next();
             }}
           >
-            Take {String(even).replace('-', '−')}
+            Take {signed(even)}
           </Button>
           <Button title="Goes on without a change (S)" onClick={next}>
             Skip
@@ -138,6 +138,14 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
               Add
             </Button>
           </form>
+          <button
+            type="button"
+            className="mt-1.5 text-[12.5px] text-quiet hover:text-ink"
+            title="Its pairs go to its members one by one, so that nothing moves"
+            onClick={() => run((p) => dissolveGroup(p, { group: group.id }))}
+          >
+            Dissolve the group
+          </button>
           {offered.length > 0 && (
             <p className="mt-1.5 text-[12.5px] text-quiet">
               Alike on this side:{' '}

@@ -3,7 +3,7 @@ import { controlsFor } from '../../../core/fitting/lines';
 import { zoneOf } from '../../../core/fitting/optical';
 import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { setPair } from '../../../core/kerning/edits';
-import { kerningOf, membersOf, widestSides } from '../../../core/kerning/lookup';
+import { kerningOf, membersOf, sidesToChange } from '../../../core/kerning/lookup';
 import { pairZone } from '../../../core/kerning/optical';
 import type { GlyphId, Master, Project } from '../../../core/project/model';
 import { drawingOf, glyphNamed, masterOf } from '../../../core/project/queries';
@@ -41,9 +41,7 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const { zones } = master;
   const [top, bottom] = [zones.ascender.position + 60, zones.descender.position - 20];
   const value = kerningOf(project, master, pair.first, pair.second)?.value ?? 0;
-  const sides = widestSides(project, pair.first, pair.second);
-  const found = kerningOf(project, master, pair.first, pair.second);
-  const target = found ? ([found.first, found.second] as const) : sides;
+  const target = sidesToChange(project, master, pair.first, pair.second);
   const units = (e: PointerEvent) => e.clientX * ((width + 120) / (svg.current?.getBoundingClientRect().width || 1));
   const edit = (v: number) => (p: Project) => setPair(p, { master: masterId, first: target[0], second: target[1], value: v });
   const drop = (commit: boolean) => {
@@ -110,8 +108,7 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
   const master = masterOf(project, masterId)!;
-  const found = kerningOf(project, master, pair.first, pair.second);
-  const [first, second] = found ? [found.first, found.second] : widestSides(project, pair.first, pair.second);
+  const [first, second] = sidesToChange(project, master, pair.first, pair.second);
   const pairs = membersOf(project, first).flatMap((a) => membersOf(project, second).map((b) => ({ first: a, second: b })));
   const others = pairs.filter((p) => (p.first !== pair.first || p.second !== pair.second) && drawingOf(project.glyphs[p.first]!, masterId).advance > 0);
   const { zones } = master;

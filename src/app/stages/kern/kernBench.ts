@@ -31,3 +31,6 @@ export function recallLine(projectId: string, lines: number): void {
 
 /** Units that a key steps a value by. */
 export const STEP = 5;
+
+/** A value as it is shown, with a true minus. */
+export const signed = (v: number): string => String(v).replace('-', '−');
