@@ -36,11 +36,26 @@ function cycle(project: Project, start: Node, master: MasterId): Node[] | undefi
   }
 }
 
+/** A rule as it is chosen. */
+export type NewFollow = { glyph: GlyphId; side: SideName; offset: number; everyMaster: boolean };
+
+/** Binds the same side of several glyphs at once: small caps, alternates. */
+export const setFollows: Edit<{ glyphs: readonly GlyphId[]; side: SideName; master: MasterId; follow: NewFollow }> = (project, { glyphs, side, master, follow }) => {
+  let current = project;
+  for (const glyph of glyphs) {
+    const done = setFollow(current, { glyph, side, master, follow });
+    if (!done.ok) return done;
+    current = done.project;
+  }
+  if (glyphs.length === 0) return refused('Choose a glyph to bind.');
+  return edited(
+    current,
+    `The ${side} side of ${glyphs.length === 1 ? project.glyphs[glyphs[0]!]?.name : plural(glyphs.length, 'glyph')} follows ${project.glyphs[follow.glyph]?.name}`,
+  );
+};
+
 /** Binds a side to another glyph's side, or lets it go with no rule. The value is written at once. A circle is refused with its chain. */
-export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: { glyph: GlyphId; side: SideName; offset: number; everyMaster: boolean } | undefined }> = (
-  project,
-  { glyph: id, side, master, follow },
-) => {
+export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (project, { glyph: id, side, master, follow }) => {
   const glyph = project.glyphs[id];
   if (!glyph) return refused('That glyph is no longer in the project.');
   if (!follow) {

@@ -76,13 +76,14 @@ export function proposedSides(project: Project, glyph: Glyph, master: MasterId, 
   const m = project.masters.find((x) => x.id === master)!;
   const box = drawingBounds(drawingOf(glyph, master), drawingsOf(project, master));
   if (isEmptyBox(box)) return undefined;
-  const profile = profileOf(project, glyph.id, master);
-  const zone = zoneOf(project, glyph, m);
-  const bearing = (side: SideName) => {
-    const { open, overhang } = openness(profile, side, zone, project.unitsPerEm);
-    return Math.round(measure.target - measure.weight * open - overhang);
-  };
+  const bearing = (side: SideName) => Math.round(measure.target - whiteOnSide(project, glyph, m, side, 0, measure));
   return { left: bearing('left'), right: bearing('right') };
+}
+
+/** The white that a glyph has on a side by a measure: its side bearing, what stands out over it, and what its openness counts. */
+export function whiteOnSide(project: Project, glyph: Glyph, master: Master, side: SideName, bearing: number, measure: Measure): number {
+  const { open, overhang } = openness(profileOf(project, glyph.id, master.id), side, zoneOf(project, glyph, master), project.unitsPerEm);
+  return bearing + overhang + measure.weight * open;
 }
 
 /** The measure for a glyph's kind from the controls of its kind; those of the capitals for figures without their own. */

@@ -14,11 +14,10 @@ export const lettered = (line: SheetLine, text: string): LetteredLine => {
 
 type Place = { line: number; region: number };
 
-const changeLine = (lines: readonly LetteredLine[], index: number, change: (line: LetteredLine) => LetteredLine): LetteredLine[] =>
-  lines.map((l, i) => (i === index ? change(l) : l));
+const changeLine = (lines: readonly SheetLine[], index: number, change: (line: SheetLine) => SheetLine): SheetLine[] => lines.map((l, i) => (i === index ? change(l) : l));
 
 /** Moves one edge of a region; a region keeps at least a pixel each way. */
-export function moveEdge(lines: readonly LetteredLine[], { line, region }: Place, edge: keyof Region, to: number): LetteredLine[] {
+export function moveEdge(lines: readonly SheetLine[], { line, region }: Place, edge: keyof Region, to: number): SheetLine[] {
   return changeLine(lines, line, (l) => ({
     ...l,
     regions: l.regions.map((r, i) => {
@@ -29,35 +28,24 @@ export function moveEdge(lines: readonly LetteredLine[], { line, region }: Place
   }));
 }
 
-/** Puts a region and the one to its right together; it keeps its own character, the others move up. */
-export function joinWithNext(lines: readonly LetteredLine[], { line, region }: Place): LetteredLine[] {
+/** Puts a region and the one to its right together. */
+export function joinWithNext(lines: readonly SheetLine[], { line, region }: Place): SheetLine[] {
   return changeLine(lines, line, (l) => {
     const [a, b] = [l.regions[region], l.regions[region + 1]];
-    if (!a || !b) return l;
-    const regions = [...l.regions.slice(0, region), joined(a, b), ...l.regions.slice(region + 2)];
-    return { ...l, regions, characters: [...l.characters, undefined].slice(0, regions.length) };
+    return a && b ? { ...l, regions: [...l.regions.slice(0, region), joined(a, b), ...l.regions.slice(region + 2)] } : l;
   });
 }
 
-/** Takes a region away; the characters after it move up. */
-export function removeRegion(lines: readonly LetteredLine[], { line, region }: Place): LetteredLine[] {
-  return changeLine(lines, line, (l) => ({
-    ...l,
-    regions: l.regions.filter((_, i) => i !== region),
-    characters: l.characters.slice(0, -1),
-  }));
-}
+/** Takes a region away. */
+export const removeRegion = (lines: readonly SheetLine[], { line, region }: Place): SheetLine[] =>
+  changeLine(lines, line, (l) => ({ ...l, regions: l.regions.filter((_, i) => i !== region) }));
 
 /** Adds a region to the line whose baseline it is nearest to, in its place from left to right; a line of its own where there is none. */
-export function addRegion(lines: readonly LetteredLine[], region: Region): LetteredLine[] {
-  const own = { ...region };
-  if (lines.length === 0) return [{ baseline: own.bottom, regions: [own], characters: [undefined] }];
-  const nearest = lines.reduce((best, l, i) => (Math.abs(l.baseline - own.bottom) < Math.abs(lines[best]!.baseline - own.bottom) ? i : best), 0);
-  return changeLine(lines, nearest, (l) => {
-    const regions = [...l.regions, own].sort((a, b) => a.left - b.left);
-    return { ...l, regions, characters: [...l.characters, undefined] };
-  });
+export function addRegion(lines: readonly SheetLine[], region: Region): SheetLine[] {
+  if (lines.length === 0) return [{ baseline: region.bottom, regions: [region] }];
+  const nearest = lines.reduce((best, l, i) => (Math.abs(l.baseline - region.bottom) < Math.abs(lines[best]!.baseline - region.bottom) ? i : best), 0);
+  return changeLine(lines, nearest, (l) => ({ ...l, regions: [...l.regions, region].sort((a, b) => a.left - b.left) }));
 }
 
 /** Moves the row that a line's letters stand on. */
-export const moveBaseline = (lines: readonly LetteredLine[], line: number, to: number): LetteredLine[] => changeLine(lines, line, (l) => ({ ...l, baseline: Math.round(to) }));
+export const moveBaseline = (lines: readonly SheetLine[], line: number, to: number): SheetLine[] => changeLine(lines, line, (l) => ({ ...l, baseline: Math.round(to) }));

@@ -27,7 +27,7 @@ type Dragging = {
   anchor: { x: number; y: number };
   catches: readonly Catch[];
   /** The edit that the drag has come to, with what it caught on. */
-  now: { edit: Edit; caught: Snapped | undefined; label: string; join: PointKey | undefined } | undefined;
+  now: { edit: Edit; caught: Snapped | undefined; label: string; join?: PointKey; copies?: boolean } | undefined;
   hand: Hand;
 };
 type State = { kind: 'idle' } | Dragging | { kind: 'sweeping'; from: Hand; to: Hand; before: ReadonlySet<PointKey> };
@@ -73,7 +73,7 @@ export function selectTool(place: Workplace): Tool {
     const [dx, dy] = [x - drag.anchor.x, y - drag.anchor.y];
     const by = `${shortNumber(dx)}, ${shortNumber(dy)}`;
     const named = caught ? namesOf(caught) : '';
-    const plain = (edit: Edit, label: string) => ({ edit, caught, label: label + named, join: undefined });
+    const plain = (edit: Edit, label: string) => ({ edit, caught, label: label + named });
     if (drag.part !== undefined) {
       const indices = place.parts();
       return plain((p) => moveComponents(p, { at, indices, dx, dy }), by);
@@ -88,7 +88,7 @@ export function selectTool(place: Workplace): Tool {
     }
     if (key && hand.mod && place.selection().size === 1) return plain((p) => glidePoint(p, { at, point: key, x: hand.x, y: hand.y }), 'gliding, the shape stays');
     const points = chosen();
-    if (hand.alt && wholeContours()) return plain((p) => transformPoints(p, { at, points, by: { dx, dy }, origin: 'centre', copy: true }), `a copy, ${by}`);
+    if (hand.alt && wholeContours()) return { ...plain((p) => transformPoints(p, { at, points, by: { dx, dy }, origin: 'centre', copy: true }), `a copy, ${by}`), copies: true };
     if (hand.alt) return plain((p) => movePointsAlone(p, { at, points, dx, dy }), `${by}, handles left`);
     const join = key && points.length === 1 && looseEnd(drawing, key) ? looseEndNear(drawing, hand.x, hand.y, hand.reach, key) : undefined;
     if (key && join) return { ...plain((p) => joinEnds(p, { at, from: key, to: join }), 'join the ends'), join };
@@ -114,11 +114,10 @@ export function selectTool(place: Workplace): Tool {
     state = { kind: 'idle' };
     if (!now) return;
     const before = place.settled().contours.length;
-    const copied = now.label.startsWith('a copy');
     const same = drag.part === undefined && drag.hand.x === drag.from.x && drag.hand.y === drag.from.y;
     if (same || !place.commit(now.edit)) return place.cancel();
     if (now.join) place.select(new Set());
-    if (copied) {
+    if (now.copies) {
       // What was just made is what goes on being moved.
       const added = place.drawing().contours.slice(before);
       place.select(new Set(added.flatMap((c, i) => c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(before + i, k)])))));

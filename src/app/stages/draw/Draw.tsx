@@ -55,7 +55,7 @@ async function bringPicture(file: File): Promise<boolean> {
 /** One glyph's outline on the bench, between its neighbours from the galley. */
 export default function Draw() {
   const hasGlyph = useBench((s) => s.glyph !== undefined && s.project?.glyphs[s.glyph] !== undefined);
-  const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.length > 0 : false));
+  const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.some((b) => !b.outline) : false));
   const tool = useDrawBench((s) => s.tool);
   const words = useDrawBench((s) => s.company);
   const combs = useDrawBench((s) => s.combs);

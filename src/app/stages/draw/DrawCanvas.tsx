@@ -278,8 +278,8 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       else if (!mod && (e.key === '-' || e.key === '−')) view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
       else if (!mod && e.code === 'KeyQ') bare.current = true;
       else if (!mod && e.code === 'KeyF') freeHeld.current = true;
-      else if (!mod && e.code === 'KeyK') toggleCombs();
-      else if (!mod && e.code === 'KeyT') keepTakeNow();
+      else if (!mod && e.code === 'KeyK' && !e.repeat) toggleCombs();
+      else if (!mod && e.code === 'KeyT' && !e.repeat) keepTakeNow();
       else if (!mod && e.code === 'KeyR') transformAgain();
       else {
         if (e.key === 'Tab' && !onCanvas) return;

@@ -35,7 +35,7 @@ function Proposing({ onClose }: { onClose: () => void }) {
   }, [keep, project]);
   const all = useMemo(() => proposeFit(project, master, project.glyphOrder, kept.ids), [project, master, kept]);
   const proposals = useMemo(() => [...all].sort((a, b) => change(b) - change(a)), [all]);
-  const taken = proposals.filter((p) => !left.has(p.glyph));
+  const taken = useMemo(() => proposals.filter((p) => !left.has(p.glyph)), [proposals, left]);
   const after = useMemo(() => {
     const wanted = new Set(glyphsOfLine(project, WORDS).glyphs);
     return taken

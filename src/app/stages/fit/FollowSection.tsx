@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { followOf, followSentence, outOfDate, setFollow, updateFollows } from '../../../core/fitting/follows';
+import { useMemo, useState } from 'react';
+import { followOf, followSentence, outOfDate, setFollow, setFollows, updateFollows } from '../../../core/fitting/follows';
 import type { SideName } from '../../../core/fitting/optical';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
@@ -17,7 +17,7 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const [binding, setBinding] = useState<SideName>();
-  const late = outOfDate(project);
+  const late = useMemo(() => outOfDate(project), [project]);
   return (
     <Section title="Follows">
       {(['left', 'right'] as const).map((side) => {
@@ -66,15 +66,14 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName; onDon
   const [offset, setOffset] = useState(0);
   const [everyMaster, setEvery] = useState(true);
   const [allOfThem, setAll] = useState(false);
-  // Glyphs whose outline is this one's with something more: accented letters follow their base by themselves.
+  // Accented letters follow their base by themselves; alternates and small caps are bound with it.
   const family = Object.values(project.glyphs).filter((g) => g.id !== glyph.id && g.name.startsWith(`${glyph.name}.`));
   const bind = () => {
     const of = glyphTyped(project, typed);
     if (!of) return say(`There is no glyph “${typed.trim()}”.`);
     const follow = { glyph: of.id, side: theirs, offset, everyMaster };
-    if (!run((p) => setFollow(p, { glyph: glyph.id, side, master, follow }))) return;
-    if (allOfThem) for (const g of family) run((p) => setFollow(p, { glyph: g.id, side, master, follow }), 'bind-family');
-    onDone();
+    const glyphs = [glyph.id, ...(allOfThem ? family.map((g) => g.id) : [])];
+    if (run((p) => setFollows(p, { glyphs, side, master, follow }))) onDone();
   };
   return (
     <form

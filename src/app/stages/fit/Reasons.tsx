@@ -1,6 +1,5 @@
 import { stretchesAlong } from '../../../core/drawing/gauge';
-import { measureFor, openness, zoneOf } from '../../../core/fitting/optical';
-import { profileOf } from '../../../core/fitting/profile';
+import { measureFor, whiteOnSide, zoneOf } from '../../../core/fitting/optical';
 import type { Sides } from '../../../core/fitting/sides';
 import type { Glyph } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
@@ -26,14 +25,10 @@ export function Reasons({ glyph, sides }: { glyph: Glyph; sides: Sides }) {
   const stem = along.find((s) => s.ink)?.length;
   const counter = along.find((s) => !s.ink)?.length;
   const measure = measureFor(project, glyph, master);
-  const white = (side: 'left' | 'right') => {
-    const { open, overhang } = openness(profileOf(project, glyph.id, masterId), side, zone, project.unitsPerEm);
-    return sides[side] + overhang + (measure?.weight ?? 1) * open;
-  };
   const rows = [
     stem !== undefined && ['Stem', shown(stem)],
     counter !== undefined && ['Counter; half of it', `${shown(counter)}; ${shown(counter / 2)}`],
-    measure && ['White left, right', `${shown(white('left'))}, ${shown(white('right'))}`],
+    measure && ['White left, right', (['left', 'right'] as const).map((side) => shown(whiteOnSide(project, glyph, master, side, sides[side], measure))).join(', ')],
     measure && ['White of its controls', shown(measure.target)],
   ].filter((r): r is string[] => Boolean(r));
   return (
