@@ -3,7 +3,7 @@ import type { Project } from '../../core/project/model';
 import { useBench } from './bench';
 
 /** How often a running gesture is followed by what only tells about it, in milliseconds. */
-const FOLLOW_MS = 160;
+const FOLLOW_MS = 250;
 
 /**
  * The document for what tells about it beside the canvas: at once when it has settled, a few times a second while a gesture

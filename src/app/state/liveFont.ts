@@ -1,5 +1,5 @@
 import type { Project } from '../../core/project/model';
-import { isEmptyPatch, patchBetween } from '../../core/project/patch';
+import { forwardsOnly, isEmptyPatch, patchBetween } from '../../core/project/patch';
 import { compileWorker } from '../../workers/clients';
 import type { SetLine } from '../../workers/compile';
 import { useBench } from './bench';
@@ -16,7 +16,7 @@ async function synchronise(): Promise<void> {
   if (sent?.projectId !== projectId) await worker.load(project);
   else {
     const patch = patchBetween(sent.project, project);
-    if (!isEmptyPatch(patch)) await worker.update(patch);
+    if (!isEmptyPatch(patch)) await worker.update(forwardsOnly(patch));
   }
   sent = { projectId, project };
 }

@@ -29,7 +29,7 @@ import { addGlyphs, removeGlyphs, setFamily, setGlyphNames, setZone } from './ed
 import { EMPTY_HISTORY, recorded, redo, undo } from './history';
 import type { Project } from './model';
 import { projectSchema } from './model';
-import { applyPatch, isEmptyPatch, patchBetween } from './patch';
+import { applyPatch, forwardsOnly, isEmptyPatch, patchBetween } from './patch';
 
 type Step = (p: Project) => Outcome;
 
@@ -199,4 +199,8 @@ test('patches lead there and back, and say what differs', () => {
   expect(applyPatch(demo, patch)).toEqual(outcome.project);
   expect(applyPatch(outcome.project, patch, 'backwards')).toEqual(demo);
   expect(isEmptyPatch(patchBetween(demo, demo))).toBe(true);
+  // A copy elsewhere is led forwards only.
+  const oneWay = forwardsOnly(patch);
+  expect(oneWay.glyphs.every((g) => g.before === undefined)).toBe(true);
+  expect(applyPatch(demo, oneWay)).toEqual(outcome.project);
 });

@@ -53,3 +53,6 @@ export function applyPatch(project: Project, patch: Patch, direction: 'forwards'
   for (const change of patch.parts) parts[change.name] = pick(change);
   return { ...project, ...(parts as Partial<Parts>), glyphs };
 }
+
+/** The part of a patch that leads forwards: what a copy elsewhere needs, which is never led back. */
+export const forwardsOnly = (p: Patch): Patch => ({ glyphs: p.glyphs.map((g) => ({ ...g, before: undefined })), parts: p.parts.map((c) => ({ ...c, before: undefined })) });

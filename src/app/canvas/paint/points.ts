@@ -27,7 +27,10 @@ function selectedIndices(selection: ReadonlySet<PointKey>): ReadonlyMap<number, 
   return map;
 }
 
-/** Draws handles, points, starts and open ends of a drawing: marks of one kind are one path, however many there are. */
+/**
+ * Draws handles, points, starts and open ends of a drawing: marks of one kind are one path, however many there are. Marks end
+ * with a line back to where they began, since closing each of hundreds of parts of a path costs a millisecond a frame.
+ */
 export function paintPoints(context: CanvasRenderingContext2D, view: View, drawing: Drawing, selection: ReadonlySet<PointKey>, inks: Inks): void {
   const chosen = selectedIndices(selection);
   for (const contour of drawing.contours) paintHandles(context, view, contour, inks);
@@ -90,16 +93,17 @@ function addDiamond(context: CanvasRenderingContext2D, x: number, y: number): vo
   context.lineTo(x + DIAMOND, y);
   context.lineTo(x, y + DIAMOND);
   context.lineTo(x - DIAMOND, y);
-  context.closePath();
+  context.lineTo(x, y - DIAMOND);
 }
 
 function addCapsule(context: CanvasRenderingContext2D, x: number, y: number, angle: number): void {
   const dx = Math.cos(angle) * (CAPSULE - CAPSULE_HALF);
   const dy = Math.sin(angle) * (CAPSULE - CAPSULE_HALF);
-  context.moveTo(x + dx + Math.sin(angle) * CAPSULE_HALF, y + dy - Math.cos(angle) * CAPSULE_HALF);
+  const [startX, startY] = [x + dx + Math.sin(angle) * CAPSULE_HALF, y + dy - Math.cos(angle) * CAPSULE_HALF];
+  context.moveTo(startX, startY);
   context.arc(x + dx, y + dy, CAPSULE_HALF, angle - Math.PI / 2, angle + Math.PI / 2);
   context.arc(x - dx, y - dy, CAPSULE_HALF, angle + Math.PI / 2, angle - Math.PI / 2);
-  context.closePath();
+  context.lineTo(startX, startY);
 }
 
 function addRing(context: CanvasRenderingContext2D, x: number, y: number): void {
@@ -136,5 +140,4 @@ function addWedge(context: CanvasRenderingContext2D, view: View, { points }: Con
   context.moveTo(x + 19 * c, y + 19 * d);
   context.lineTo(x + 8 * c + 5 * d, y + 8 * d - 5 * c);
   context.lineTo(x + 8 * c - 5 * d, y + 8 * d + 5 * c);
-  context.closePath();
 }

@@ -78,6 +78,8 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   const bare = useRef(false);
   const freeHeld = useRef(false);
   const active = useRef<Tool | undefined>(undefined);
+  /** Where the canvas lies in the window; asked for anew at each press, since asking makes the browser lay the page out. */
+  const frame = useRef<DOMRect | undefined>(undefined);
 
   const { ref, invalidate, size } = useCanvas(({ context, width, height }) => {
     const { project, glyph: id, master: masterId, selection } = useBench.getState();
@@ -86,6 +88,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     if (!project || !glyph || !master) return;
     const key = `${useBench.getState().projectId} ${glyph.id} ${Math.round(width)}x${Math.round(height)}`;
     if (fittedTo.current !== key) {
+      frame.current = undefined;
       view.current = fitView(width, height);
       fittedTo.current = key;
     }
@@ -198,7 +201,8 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   }, [invalidate]);
 
   const handOf = (e: PointerEvent | globalThis.PointerEvent): Hand => {
-    const box = ref.current!.getBoundingClientRect();
+    frame.current ??= ref.current!.getBoundingClientRect();
+    const box = frame.current;
     const v = view.current;
     return {
       x: toFontX(v, e.clientX - box.left),
@@ -216,6 +220,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
   const down = (e: PointerEvent<HTMLCanvasElement>) => {
     e.currentTarget.focus();
     e.currentTarget.setPointerCapture(e.pointerId);
+    frame.current = undefined;
     if (e.button === 1 || spaceHeld.current) {
       panning.current = { x: e.clientX, y: e.clientY };
       return;
@@ -314,6 +319,9 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
+      onPointerEnter={() => {
+        frame.current = undefined;
+      }}
       onPointerCancel={() => active.current?.leave()}
       onContextMenu={(e) => e.preventDefault()}
       className="block h-full w-full touch-none outline-none"

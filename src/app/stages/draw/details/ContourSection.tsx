@@ -1,7 +1,8 @@
 import { GripVertical, RefreshCcw } from 'lucide-react';
+import { memo } from 'react';
 import { closeContour, directByNesting, orderContour, reverseContours, setStartPoint } from '../../../../core/drawing/edits';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../../core/drawing/points';
-import { signedArea } from '../../../../core/geometry/contour';
+import { type Contour, signedArea } from '../../../../core/geometry/contour';
 import { hasMixedDirections } from '../../../../core/geometry/winding';
 import { plural } from '../../../../core/project/edit';
 import type { Drawing } from '../../../../core/project/model';
@@ -27,53 +28,14 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   const only = keys.length === 1 ? keys[0] : undefined;
   const single = only && pointOf(drawing, only);
   const canStart = single && single.type !== 'off' && drawing.contours[keyParts(only!)[0]]!.closed;
+  const chosen = new Set(keys.map((k) => keyParts(k)[0]));
   return (
     <Section title={plural(drawing.contours.length, 'contour')}>
       <ul className="mb-2 max-h-40 overflow-auto">
-        {drawing.contours.map((c, i) => {
-          const chosen = keys.some((k) => keyParts(k)[0] === i);
-          return (
-            <li
-              // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
-              key={i}
-              draggable
-              title="Drag to another place in the order"
-              onDragStart={(e) => e.dataTransfer.setData('text/x-wendril-contour', String(i))}
-              onDragOver={(e) => e.preventDefault()}
-              onDrop={(e) => {
-                e.preventDefault();
-                e.stopPropagation();
-                const from = Number.parseInt(e.dataTransfer.getData('text/x-wendril-contour'), 10);
-                if (Number.isInteger(from) && from !== i) run((p) => orderContour(p, { at, from, to: i }));
-              }}
-              className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}
-            >
-              <button
-                type="button"
-                className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
-                onClick={() => select(new Set(c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(i, j)]))))}
-              >
-                <GripVertical size={12} className="-mr-1 shrink-0 text-quiet" />
-                <b className="w-4 font-semibold">{i + 1}</b>
-                <span className="truncate text-quiet">{c.closed ? (signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
-              </button>
-              {!c.closed && (
-                <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at, index: i }))}>
-                  close
-                </button>
-              )}
-              <button
-                type="button"
-                aria-label={`Reverse contour ${i + 1}`}
-                title="Reverse"
-                className="rounded p-1 text-quiet hover:bg-kelp-tint"
-                onClick={() => run((p) => reverseContours(p, { at, contours: [i] }))}
-              >
-                <RefreshCcw size={14} />
-              </button>
-            </li>
-          );
-        })}
+        {drawing.contours.map((c, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
+          <ContourRow key={i} contour={c} index={i} chosen={chosen.has(i)} />
+        ))}
       </ul>
       <div className="flex flex-wrap gap-1.5">
         {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
@@ -89,3 +51,48 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
     </Section>
   );
 }
+
+const CONTOUR_DRAG = 'text/x-wendril-contour';
+
+/** One contour in the list; drawn again only when it is another one. */
+const ContourRow = memo(function ContourRow({ contour, index, chosen }: { contour: Contour; index: number; chosen: boolean }) {
+  return (
+    <li
+      draggable
+      title="Drag to another place in the order"
+      onDragStart={(e) => e.dataTransfer.setData(CONTOUR_DRAG, String(index))}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        e.stopPropagation();
+        const from = Number.parseInt(e.dataTransfer.getData(CONTOUR_DRAG), 10);
+        if (Number.isInteger(from) && from !== index) run((p) => orderContour(p, { at: place(), from, to: index }));
+      }}
+      className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}
+    >
+      <button
+        type="button"
+        className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
+        onClick={() => select(new Set(contour.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))))}
+      >
+        <GripVertical size={12} className="-mr-1 shrink-0 text-quiet" />
+        <b className="w-4 font-semibold">{index + 1}</b>
+        <span className="truncate text-quiet">{contour.closed ? (signedArea(contour) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
+      </button>
+      {!contour.closed && (
+        <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at: place(), index }))}>
+          close
+        </button>
+      )}
+      <button
+        type="button"
+        aria-label={`Reverse contour ${index + 1}`}
+        title="Reverse"
+        className="rounded p-1 text-quiet hover:bg-kelp-tint"
+        onClick={() => run((p) => reverseContours(p, { at: place(), contours: [index] }))}
+      >
+        <RefreshCcw size={14} />
+      </button>
+    </li>
+  );
+});
