@@ -58,3 +58,9 @@ function measured(contours: readonly Contour[], step: number): { left: Float64Ar
   }
   return { left, right, step };
 }
+
+/** Holds depths of neighbouring lines to a difference, so that what is shallow fills what lies deeper beside it. In place. */
+export function limitRise(depths: Float64Array, rise: number): void {
+  for (let i = 1; i < depths.length; i++) if (!(depths[i]! <= depths[i - 1]! + rise)) depths[i] = depths[i - 1]! + rise;
+  for (let i = depths.length - 2; i >= 0; i--) if (!(depths[i]! <= depths[i + 1]! + rise)) depths[i] = depths[i + 1]! + rise;
+}

@@ -1,8 +1,8 @@
 import { controlsFor } from '../fitting/lines';
 import { type FitZone, measureFor, zoneOf } from '../fitting/optical';
-import { lineAt, type Profile, profileOf } from '../fitting/profile';
+import { limitRise, lineAt, type Profile, profileOf } from '../fitting/profile';
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
-import { glyphNamed } from '../project/queries';
+import { glyphForCodePoint } from '../project/queries';
 
 /**
  * How much white two glyphs leave between them. The distance of their outlines is taken line by line, in places that are narrow
@@ -11,14 +11,13 @@ import { glyphNamed } from '../project/queries';
  */
 export type White = { even: number; power: number; farthest: number; nearest: number };
 
-/** A side's outline as its neighbour meets it, spread upwards and downwards by a unit for a unit. */
+/** How far back a side's outline lies as its neighbour meets it, spread upwards and downwards by a unit for a unit. */
 const spreadCache = new WeakMap<Float64Array, Float64Array>();
 function spread(edge: Float64Array, outward: 1 | -1, step: number): Float64Array {
   const known = spreadCache.get(edge);
   if (known) return known;
-  const out = Float64Array.from(edge, (v) => (Number.isNaN(v) ? -Infinity : outward * v));
-  for (let i = 1; i < out.length; i++) out[i] = Math.max(out[i]!, out[i - 1]! - step);
-  for (let i = out.length - 2; i >= 0; i--) out[i] = Math.max(out[i]!, out[i + 1]! - step);
+  const out = Float64Array.from(edge, (v) => (Number.isNaN(v) ? Infinity : -outward * v));
+  limitRise(out, step);
   spreadCache.set(edge, out);
   return out;
 }
@@ -29,7 +28,7 @@ export function gapsBetween(first: Profile, second: Profile, zone: FitZone): Flo
   const left = spread(second.left, -1, second.step);
   const [from, to] = [lineAt(first, zone.bottom + first.step / 2), lineAt(first, zone.top - first.step / 2)];
   const out = new Float64Array(Math.max(0, to - from + 1));
-  for (let i = from; i <= to; i++) out[i - from] = first.advance - right[i]! - left[i]!;
+  for (let i = from; i <= to; i++) out[i - from] = first.advance + right[i]! + left[i]!;
   return out;
 }
 
@@ -68,7 +67,7 @@ const NEAREST = 0.3;
 
 /** The white of a font's own controls: even is what n n leave, and the power that which makes n o and o o leave as much. */
 export function calibrated(project: Project, master: Master, straight = 'n', round = 'o'): White | undefined {
-  const [s, r] = [glyphNamed(project, straight), glyphNamed(project, round)];
+  const [s, r] = [straight, round].map((c) => glyphForCodePoint(project, c.codePointAt(0)!));
   if (!s || !r || !measureFor(project, s, master)) return undefined;
   const zone = pairZone(zoneOf(project, s, master), zoneOf(project, r, master));
   const [a, b] = [profileOf(project, s.id, master.id), profileOf(project, r.id, master.id)];

@@ -1,7 +1,7 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { DEEPEST, zoneOf } from '../../../core/fitting/optical';
-import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
+import { whiteLines, zoneOf } from '../../../core/fitting/optical';
+import { lineHeight, profileOf } from '../../../core/fitting/profile';
 import { addToSides, setSides, sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
@@ -114,18 +114,15 @@ export function FitCanvas({
   function paintWhite(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
     const profile = profileOf(project, g.id, master);
     const zone = zoneOf(project, project.glyphs[g.id]!, masterOf(project, master)!);
-    const deepest = DEEPEST * project.unitsPerEm;
-    const reach = (edge: Float64Array, outward: 1 | -1) => edge.reduce((most, x) => (Number.isNaN(x) ? most : Math.max(most, outward * x)), -Infinity);
-    const [leftmost, rightmost] = [-reach(profile.left, -1), reach(profile.right, 1)];
-    if (!Number.isFinite(leftmost)) return;
     context.fillStyle = inks.violet;
     context.globalAlpha = 0.22;
-    for (let i = lineAt(profile, zone.bottom); i <= lineAt(profile, zone.top); i++) {
-      const y = baseline - lineHeight(profile, i) * scale;
-      const to = Math.min(Number.isNaN(profile.left[i]!) ? Infinity : profile.left[i]!, leftmost + deepest);
-      const from = Math.max(Number.isNaN(profile.right[i]!) ? -Infinity : profile.right[i]!, rightmost - deepest);
-      if (to > 0) context.fillRect(xPx(g.x), y - 0.75, to * scale, 1.5);
-      if (from < g.advance) context.fillRect(xPx(g.x + from), y - 0.75, (g.advance - from) * scale, 1.5);
+    for (const side of ['left', 'right'] as const) {
+      const white = whiteLines(profile, side, zone, project.unitsPerEm);
+      white?.depths.forEach((depth, i) => {
+        const y = baseline - lineHeight(profile, white.from + i) * scale;
+        const [from, to] = side === 'left' ? [0, white.inside + depth] : [white.inside - depth, g.advance];
+        if (to > from) context.fillRect(xPx(g.x + from), y - 0.75, (to - from) * scale, 1.5);
+      });
     }
     context.globalAlpha = 1;
   }

@@ -28,8 +28,10 @@ export function Reasons({ glyph, sides }: { glyph: Glyph; sides: Sides }) {
   const rows = [
     stem !== undefined && ['Stem', shown(stem)],
     counter !== undefined && ['Counter; half of it', `${shown(counter)}; ${shown(counter / 2)}`],
-    measure && ['White left, right', (['left', 'right'] as const).map((side) => shown(whiteOnSide(project, glyph, master, side, sides[side], measure))).join(', ')],
-    measure && ['White of its controls', shown(measure.target)],
+    ...(measure ? (['left', 'right'] as const) : []).map((side) => {
+      const { now, wanted } = whiteOnSide(project, glyph, master, side, sides[side], measure!);
+      return [`White ${side}; by its controls`, `${shown(now)}; ${shown(wanted)}`];
+    }),
   ].filter((r): r is string[] => Boolean(r));
   return (
     <Section title="Why">

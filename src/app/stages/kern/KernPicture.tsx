@@ -6,7 +6,7 @@ import { setPair } from '../../../core/kerning/edits';
 import { kerningOf, membersOf, sidesToChange } from '../../../core/kerning/lookup';
 import { pairZone } from '../../../core/kerning/optical';
 import type { GlyphId, Master, Project } from '../../../core/project/model';
-import { drawingOf, glyphNamed, masterOf } from '../../../core/project/queries';
+import { drawingOf, glyphForCodePoint, masterOf } from '../../../core/project/queries';
 import { drawingPath } from '../../canvas/outlinePaths';
 import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { choosePair, type Pair } from './kernBench';
@@ -33,7 +33,7 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const master = masterOf(project, masterId)!;
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<{ x: number; value: number; now: number } | undefined>(undefined);
-  const control = (id: GlyphId) => glyphNamed(project, controlsFor(project.glyphs[id]!)[0] === 'n' ? 'n' : 'H')?.id;
+  const control = (id: GlyphId) => glyphForCodePoint(project, (controlsFor(project.glyphs[id]!)[0] === 'n' ? 'n' : 'H').charCodeAt(0))?.id;
   const [left, right] = [control(pair.first), control(pair.second)];
   const ids = [...(left ? [left] : []), pair.first, pair.second, ...(right ? [right] : [])];
   const { glyphs, width } = placed(project, master, ids, before);
