@@ -1,5 +1,6 @@
 import { benchCasting } from './casting';
 import { benchDrawing, benchSpacing } from './drawing';
+import { benchFitting } from './fitting';
 import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
 import { benchLoading } from './loading';
@@ -12,3 +13,5 @@ if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();
 if (want('loading')) benchLoading();
 if (want('interface')) await benchInterface();
+// Takes the fonts to compare with: npm run bench fitting FONT…
+if (wanted[0] === 'fitting') await benchFitting(wanted.slice(1));

@@ -9,10 +9,12 @@ import { flattened } from '../src/core/project/outline';
 import { glyphForCodePoint, glyphNamed } from '../src/core/project/queries';
 import { blendedDrawing, sameStructure } from '../src/core/variation/instance';
 import { masterWeights, normalised, variationModel } from '../src/core/variation/model';
-import { buildDemo } from './family';
+import { buildDemo, buildUnspaced } from './family';
 import { FOLLOWS } from './follows';
 import { LANGUAGES } from './languages';
 import { FIGURES } from './sets';
+import { fitByModel, kernByModel, type Spacing, withSides } from './spacing';
+import spacing from './spacing.json';
 
 const demo = buildDemo();
 const glyphs = Object.values(demo.glyphs);
@@ -125,6 +127,16 @@ test('every master is kerned, in the same pairs, and closes what stands open', (
     expect(m.kerning['group:k1-T group:k2-o']).toBeLessThan(-20);
     expect(m.kerning['group:k1-r group:k2-period']).toBeLessThan(-10);
   }
+});
+
+test('the spacing that is shipped is what the tool makes of the drawings', () => {
+  const drawn = buildUnspaced();
+  const regular = { ...drawn, masters: drawn.masters.filter((m) => m.id === 'm1') };
+  expect(fitByModel(regular).m1).toEqual((spacing as unknown as Spacing).sides.m1);
+  expect(kernByModel(withSides(regular, { m1: (spacing as unknown as Spacing).sides.m1! })).m1).toMatchObject({
+    'group:k1-A group:k2-V': demo.masters.find((m) => m.id === 'm1')!.kerning['group:k1-A group:k2-V'],
+    'group:k1-T group:k2-o': demo.masters.find((m) => m.id === 'm1')!.kerning['group:k1-T group:k2-o'],
+  });
 });
 
 test('every group member, rule and recipe names a glyph of the family', () => {

@@ -1,4 +1,3 @@
-import { pairKey } from '../src/core/kerning/pairs';
 import { createProject, emptyDrawing, newGlyph } from '../src/core/project/create';
 import { codePointsForName, encodingForName, nameForCodePoint } from '../src/core/project/glyphNames';
 import type { Anchor, Component, Drawing, Glyph, Master, Project } from '../src/core/project/model';
@@ -10,13 +9,13 @@ import { featureSections } from './features';
 import { ampersand } from './figures';
 import { FOLLOWS } from './follows';
 import { FIRST, SECOND } from './groups';
-import { kerning } from './kern';
 import { latin } from './latin';
 import { centred, type Letter, shifted, span } from './letter';
 import { lowercase } from './lowercase';
 import { forCapitals, type Mark, marks } from './marks';
 import { punctuation, RAISED } from './punctuation';
 import { alternates, figureSets, type Glyphs, ligatures, smallCapitals, tabularWidth, to } from './sets';
+import { spaced } from './spacing';
 import { capitalMeasure, lowerMeasure, STYLES, type Style } from './style';
 import { arrows, currency, lineSigns, reckoning } from './symbols';
 import { texts } from './texts';
@@ -113,8 +112,11 @@ const masterOf = (s: Style, id: string, base: Master): Master => ({
   ],
 });
 
+/** The family, fitted and kerned: see {@link buildUnspaced}. */
+export const buildDemo = (): Project => spaced(buildUnspaced());
+
 /** Velmarrow Sans: the faces of the Velmarrow Light Railway's signs and timetables, six masters on weight and width. */
-export function buildDemo(): Project {
+export function buildUnspaced(): Project {
   const base = createProject({ family: 'Velmarrow Sans', masterName: 'Regular', created: BEGUN });
   const masters = STYLES.map((s, i) => masterOf(s, `m${i + 1}`, base.masters[0]!));
   const glyphs: Record<string, Glyph> = {};
@@ -252,20 +254,13 @@ export function buildDemo(): Project {
       members: members.flatMap((m) => [m, ...accentedLike(m, byBase, side)]).map((n) => idOf.get(n)!),
     })),
   );
-  const kerned = STYLES.map((s, i) => kerning(Object.fromEntries(Object.entries(letters).map(([n, l]) => [n, l[i]!])), s));
-  const pairs = [...kerned[0]!.keys()].filter((key) => kerned.some((k) => k.get(key) !== 0));
-  const keyOf = (pair: string) => {
-    const [first, second] = pair.split(' ') as [string, string];
-    return pairKey({ kind: 'group', id: `k1-${first}` }, { kind: 'group', id: `k2-${second}` });
-  };
-
   for (const [name, side, of, ofSide] of FOLLOWS) {
     const id = idOf.get(name)!;
     const glyph = glyphs[id]!;
     glyphs[id] = { ...glyph, follows: { ...glyph.follows, [side]: [{ glyph: idOf.get(of)!, side: ofSide, offset: 0 }] } };
   }
 
-  return {
+  const project: Project = {
     ...base,
     glyphs,
     glyphOrder: order,
@@ -281,7 +276,7 @@ export function buildDemo(): Project {
       { tag: 'wght', name: 'Weight', minimum: 300, default: 400, maximum: 800, map: [], hidden: false, labels: {} },
       { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100, map: [], hidden: false, labels: {} },
     ],
-    masters: BY_WEIGHT.map((i) => ({ ...masters[i]!, kerning: Object.fromEntries(pairs.map((p) => [keyOf(p), kerned[i]!.get(p)!])) })),
+    masters: BY_WEIGHT.map((i) => ({ ...masters[i]!, kerning: {} })),
     instances: INSTANCES.flatMap(([name, wght]) => [
       { name, place: { wght, wdth: 100 }, weightClass: wght },
       { name: name === 'Regular' ? 'Narrow' : `Narrow ${name}`, place: { wght, wdth: 75 }, weightClass: wght, widthClass: 3 },
@@ -290,6 +285,7 @@ export function buildDemo(): Project {
     features: { sections: featureSections(Object.keys(RAISED), topMarks()), classes: {}, languageSystems: [], included: {} },
     texts,
   };
+  return project;
 }
 
 /** Masters as they are shown: by width, then from light to heavy. */

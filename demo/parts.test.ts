@@ -1,14 +1,11 @@
 import { anchorsOf } from './anchors';
 import { recipes } from './composites';
 import { featureSections } from './features';
-import { FIRST, SECOND } from './groups';
-import { kerning, profiles } from './kern';
-import { type Letter, span } from './letter';
+import { span } from './letter';
 import { lowercase } from './lowercase';
 import { forCapitals, marks } from './marks';
-import { bar } from './pen';
 import { figureSets, tabularWidth } from './sets';
-import { lowerMeasure, REGULAR, STYLES } from './style';
+import { lowerMeasure, STYLES } from './style';
 
 test('recipes follow Unicode, and the habits of lettering where they differ', () => {
   const made = Object.fromEntries(recipes().map((r) => [String.fromCodePoint(r.code), `${r.base} ${r.mark}`]));
@@ -65,33 +62,6 @@ test('accents stand clear of the letter and are centred on their anchor; those o
     const [grave, acute] = ['gravecomb', 'acutecomb'].map((n) => span(marks[n]!(m).contours, 'x'));
     expect(grave![0]).toBe(-acute![1]);
   }
-});
-
-test('profiles tell how far ink is from the edges at each height, and nothing where there is none', () => {
-  const letter: Letter = { advance: 500, contours: [bar(100, 0, 300, 360), bar(150, 360, 200, 600)] };
-  const { left, right } = profiles(letter);
-  const at = (y: number) => Math.round((y + 204) / 12);
-  expect([left[at(120)], right[at(120)]]).toEqual([100, 200]);
-  expect([left[at(480)], right[at(480)]]).toEqual([150, 300]);
-  expect([left[at(-100)], right[at(-100)], left[at(660)]]).toEqual([undefined, undefined, undefined]);
-});
-
-test('kerning closes open pairs, leaves plain ones, and never lets letters touch', () => {
-  const upright = (left: number, right: number, advance: number, top = 700): Letter => ({ advance, contours: [bar(left, 0, right, top)] });
-  const letters: Record<string, Letter> = {};
-  for (const side of [FIRST, SECOND]) for (const [name, [first]] of Object.entries(side)) letters[first!] = upright(60, 340, 400, /^[A-Z]/.test(name) ? 700 : 520);
-  letters.H = upright(60, 340, 400);
-  letters.n = upright(60, 340, 400, 520);
-  // T: a bar over a thin stem; A: wide at its foot alone.
-  letters.T = { advance: 400, contours: [bar(10, 620, 390, 700), bar(170, 0, 230, 620)] };
-  letters.A = { advance: 400, contours: [bar(5, 0, 395, 60), bar(180, 60, 220, 700)] };
-  const pairs = kerning(letters, REGULAR);
-  expect(pairs.get('T o')).toBeLessThan(-40);
-  expect(pairs.get('T A')).toBeLessThan(-20);
-  expect(pairs.get('V O')).toBe(0);
-  expect([...pairs.values()].every((v) => v % 2 === 0 && v >= -96 && v <= 36)).toBe(true);
-  // Two As stand foot to foot: there is no room to take.
-  expect(pairs.get('A A') ?? 0).toBeGreaterThanOrEqual(0);
 });
 
 test('every set has its ten figures; tabular ones are one width in every style', () => {

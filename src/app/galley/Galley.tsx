@@ -38,7 +38,10 @@ export function Galley({ stage }: { stage: StageKey }) {
   const [size, setSize] = useState(60);
   const [grown, setGrown] = useState(false);
   const [swapped, setSwapped] = useState(false);
-  const [kerning, setKerning] = useState(true);
+  const [kernings, setKernings] = useState({ fit: false, others: true });
+  // Fitting is judged without kerning.
+  const where = stage === 'fit' ? 'fit' : 'others';
+  const kerning = kernings[where];
   const scroll = useRef(0);
   const text = project.texts.galley;
   const em = project.unitsPerEm;
@@ -127,7 +130,7 @@ export function Galley({ stage }: { stage: StageKey }) {
           <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
         )}
         <label className={tool} title="Kerning on or off">
-          <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
+          <input type="checkbox" checked={kerning} onChange={(e) => setKernings({ ...kernings, [where]: e.target.checked })} /> kerning
         </label>
         <label className="flex items-center gap-1.5">
           <span className="sr-only">Size of the galley</span>

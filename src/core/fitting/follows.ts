@@ -1,7 +1,6 @@
 import { type Edit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
 import type { Glyph, GlyphId, MasterId, Project } from '../project/model';
-import type { SideName } from './optical';
-import { setSides, sidesOf } from './sides';
+import { type SideName, setSides, sidesOf } from './sides';
 
 /** Side bearings bound to another glyph's side: same or mirrored, with an offset, for every master or one. */
 export type Follow = Glyph['follows']['left'][number];
@@ -38,43 +37,80 @@ function cycle(project: Project, start: Node, master: MasterId): Node[] | undefi
 
 /** A rule as it is chosen. */
 export type NewFollow = { glyph: GlyphId; side: SideName; offset: number; everyMaster: boolean };
+/** A side with the rule that it shall follow. */
+export type Binding = { glyph: GlyphId; side: SideName; follow: NewFollow };
 
-/** Binds the same side of several glyphs at once: small caps, alternates. */
-export const setFollows: Edit<{ glyphs: readonly GlyphId[]; side: SideName; master: MasterId; follow: NewFollow }> = (project, { glyphs, side, master, follow }) => {
-  let current = project;
-  for (const glyph of glyphs) {
-    const done = setFollow(current, { glyph, side, master, follow });
-    if (!done.ok) return done;
-    current = done.project;
-  }
-  if (glyphs.length === 0) return refused('Choose a glyph to bind.');
-  return edited(
-    current,
-    `The ${side} side of ${glyphs.length === 1 ? project.glyphs[glyphs[0]!]?.name : plural(glyphs.length, 'glyph')} follows ${project.glyphs[follow.glyph]?.name}`,
-  );
-};
-
-/** Binds a side to another glyph's side, or lets it go with no rule. The value is written at once. A circle is refused with its chain. */
-export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (project, { glyph: id, side, master, follow }) => {
+/** A project with one more rule, nothing worked out yet. A circle is refused with its chain. */
+function withRule(project: Project, { glyph: id, side, follow }: Binding, master: MasterId): Outcome {
   const glyph = project.glyphs[id];
-  if (!glyph) return refused('That glyph is no longer in the project.');
-  if (!follow) {
-    const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
-    if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
-    return edited(withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }), `Let the ${side} side of ${glyph.name} go free`);
-  }
-  if (!project.glyphs[follow.glyph]) return refused('That glyph is no longer in the project.');
+  if (!glyph || !project.glyphs[follow.glyph]) return refused('That glyph is no longer in the project.');
   if (!Number.isFinite(follow.offset)) return refused('An offset is a number of units.');
   const rule: Follow = { glyph: follow.glyph, side: follow.side, offset: follow.offset, ...(follow.everyMaster ? {} : { master }) };
-  const others = glyph.follows[side].filter((f) => (follow.everyMaster ? false : f.master !== master));
+  const others = glyph.follows[side].filter((f) => !follow.everyMaster && f.master !== master);
   const next = withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: [...others, rule] } });
   for (const m of project.masters) {
     const chain = cycle(next, { glyph: id, side }, m.id);
     if (chain) return refused(`That would go in a circle: ${chain.map((n) => `${project.glyphs[n.glyph]?.name} ${n.side}`).join(' → ')}.`);
   }
-  const updated = updateFollows(next, {});
-  return edited(updated.ok ? updated.project : next, `The ${side} side of ${glyph.name} ${followSentence(project, rule)}`);
+  return edited(next, `The ${side} side of ${glyph.name} ${followSentence(project, rule)}`);
+}
+
+/** Binds sides to others in one step, all or none; values are written at once, chains in their order. */
+export const setFollows: Edit<{ bindings: readonly Binding[]; master: MasterId }> = (project, { bindings, master }) => {
+  const [first] = bindings;
+  if (!first) return refused('Choose a glyph to bind.');
+  let current = project;
+  let sentence = '';
+  for (const binding of bindings) {
+    const done = withRule(current, binding, master);
+    if (!done.ok) return done;
+    ({ project: current, sentence } = done);
+  }
+  const updated = updateFollows(current, {});
+  const of = new Set(bindings.map((b) => b.glyph)).size;
+  return edited(
+    updated.ok ? updated.project : current,
+    bindings.length === 1 ? sentence : `${plural(bindings.length, 'side')} of ${plural(of, 'glyph')} follow ${project.glyphs[first.follow.glyph]?.name}`,
+  );
 };
+
+/** Binds a side to another glyph's side, or lets it go with no rule. */
+export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (project, { glyph: id, side, master, follow }) => {
+  if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
+  const glyph = project.glyphs[id];
+  if (!glyph) return refused('That glyph is no longer in the project.');
+  const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
+  if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
+  return edited(withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }), `Let the ${side} side of ${glyph.name} go free`);
+};
+
+/** How both sides of a glyph follow another: left by left and right by right, or as its mirror image. */
+export type Both = 'same' | 'mirrored';
+
+/** Rules for both sides of some glyphs after another glyph. */
+export const bothSides = (glyphs: readonly GlyphId[], how: Both, follow: Omit<NewFollow, 'side'>): Binding[] =>
+  glyphs.flatMap((glyph) =>
+    (['left', 'right'] as const).map((side) => ({ glyph, side, follow: { ...follow, side: (how === 'same') === (side === 'left') ? ('left' as const) : ('right' as const) } })),
+  );
+
+/** Letters that are another one with a stroke, which Unicode does not take apart. */
+const STROKED: Readonly<Record<string, string>> = { ø: 'o', Ø: 'O', đ: 'd', Đ: 'D', ħ: 'h', Ħ: 'H', ł: 'l', Ł: 'L', ŧ: 't', Ŧ: 'T', ı: 'i', ȷ: 'j' };
+
+/**
+ * Glyphs built on another that have outlines of their own: its accented and stroked letters, its small caps and alternates.
+ * Those that hold it as their first part follow it by themselves and are left out.
+ */
+export function builtOn(project: Project, source: Glyph): GlyphId[] {
+  const character = source.unicodes[0] === undefined ? undefined : String.fromCodePoint(source.unicodes[0]);
+  return project.glyphOrder.filter((id) => {
+    const glyph = project.glyphs[id]!;
+    const own = Object.values(glyph.drawings).some((d) => d.contours.length > 0 && d.components[0]?.glyph !== source.id);
+    if (!own || id === source.id) return false;
+    if (glyph.name.startsWith(`${source.name}.`)) return true;
+    const letter = glyph.unicodes[0] === undefined ? undefined : String.fromCodePoint(glyph.unicodes[0]);
+    return character !== undefined && letter !== undefined && (STROKED[letter] ?? letter.normalize('NFD')[0]) === character;
+  });
+}
 
 /** A side that its rule would set otherwise: what it is and what it should be. */
 export type OutOfDate = { glyph: GlyphId; side: SideName; master: MasterId; now: number; wanted: number };

@@ -2,27 +2,26 @@ import { codePointsForName } from '../project/glyphNames';
 import type { Glyph, GlyphId, Project } from '../project/model';
 import { glyphForCodePoint, glyphNamed } from '../project/queries';
 
+/** Stands for the glyph that is being fitted, in a designer's own lines. */
+export const SLOT = '_';
+
+/** A line in pieces: a character, a glyph name written as `/name ` (the space after it ends it), or a slot. */
+const piecesOf = (line: string): string[] => line.match(/\/[A-Za-z_.][A-Za-z0-9._-]+ ?|[\s\S]/gu) ?? [];
+
+/** Glyphs that a piece stands for: none where there is no such glyph; the characters of a name that no glyph has. */
+function glyphsOfPiece(project: Project, piece: string, slot: Glyph | undefined): (Glyph | string)[] {
+  if (piece === SLOT && slot) return [slot];
+  const named = piece.length > 1 && piece.startsWith('/') ? glyphNamed(project, piece.slice(1).trimEnd()) : undefined;
+  return named ? [named] : [...piece].map((c) => glyphForCodePoint(project, c.codePointAt(0)!) ?? c);
+}
+
 /**
- * The glyphs of a text line by code point, before any shaping: characters, and glyph names written as `/name ` (the
- * space after a name ends it). Characters without a glyph come back as `missing`.
+ * The glyphs of a text line by code point, before any shaping: characters, glyph names written as `/name `, and with a glyph for
+ * it the slot `_`. Characters without a glyph come back as `missing`.
  */
-export function glyphsOfLine(project: Project, line: string): { glyphs: GlyphId[]; missing: string[] } {
-  const glyphs: GlyphId[] = [];
-  const missing: string[] = [];
-  const pattern = /\/([A-Za-z_.][A-Za-z0-9._-]+) ?|[\s\S]/gu;
-  for (const match of line.matchAll(pattern)) {
-    const named = match[1] === undefined ? undefined : glyphNamed(project, match[1]);
-    if (named) {
-      glyphs.push(named.id);
-      continue;
-    }
-    for (const character of match[1] === undefined ? match[0] : match[0]) {
-      const glyph = glyphForCodePoint(project, character.codePointAt(0)!);
-      if (glyph) glyphs.push(glyph.id);
-      else missing.push(character);
-    }
-  }
-  return { glyphs, missing };
+export function glyphsOfLine(project: Project, line: string, slot?: Glyph): { glyphs: GlyphId[]; missing: string[] } {
+  const found = piecesOf(line).flatMap((piece) => glyphsOfPiece(project, piece, slot));
+  return { glyphs: found.flatMap((g) => (typeof g === 'string' ? [] : [g.id])), missing: found.filter((g) => typeof g === 'string') };
 }
 
 /** The pair of glyphs a glyph is judged between: n o for lowercase, H O for capitals, zero one for figures. */
@@ -38,10 +37,15 @@ export function controlsFor(glyph: Glyph): [straight: string, round: string] {
 /** How a glyph is written in a line: its character, or `/name ` when it has none. */
 export const spellingOf = (glyph: Glyph): string => (glyph.unicodes[0] === undefined ? `/${glyph.name} ` : String.fromCodePoint(glyph.unicodes[0]));
 
-/** A line with a glyph put in before the `index`-th glyph; the rest keeps its spelling. */
-export function withGlyphAt(project: Project, line: string, index: number, glyph: Glyph): string {
-  const before = glyphsOfLine(project, line).glyphs.map((id) => spellingOf(project.glyphs[id]!));
-  return [...before.slice(0, index), spellingOf(glyph), ...before.slice(index)].join('');
+/** A line with a glyph put in before the `index`-th glyph; the rest is left as it is written, slots too. */
+export function withGlyphAt(project: Project, line: string, index: number, glyph: Glyph, slot?: Glyph): string {
+  const pieces = piecesOf(line);
+  let seen = 0;
+  let at = 0;
+  while (at < pieces.length && seen < index) seen += glyphsOfPiece(project, pieces[at++]!, slot).filter((g) => typeof g !== 'string').length;
+  // What stands before ends with a space where a name does, or the next letter would be taken into it.
+  const before = pieces.slice(0, at).map((p) => (/^\/.+[^ ]$/.test(p) ? `${p} ` : p));
+  return [...before, spellingOf(glyph), ...pieces.slice(at)].join('');
 }
 
 /** Words for proofs, made up or plain, that among them hold every letter a few times. */

@@ -4,10 +4,9 @@ import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, glyphForCodePoint } from '../project/queries';
 import { controlsFor } from './lines';
 import { limitRise, lineAt, type Profile, profileOf } from './profile';
+import { type SideName, sidesOf } from './sides';
 
 const { exp, max, min, round } = Math;
-
-export type SideName = 'left' | 'right';
 
 /**
  * How deep the eye looks into a side, as a share of the em: white there counts less and less, and all of it together as no more
@@ -37,8 +36,11 @@ export function zoneOf(project: Project, glyph: Glyph, master: Master): FitZone 
 /** What counts of ink that stands out beyond the zone's, as the tail of j does under its neighbour, or the hook of f over it. */
 const OVERHANG = { below: 0.9, above: 0.95 };
 
-/** The white of a side: on each line of the zone, from its outermost ink inwards, in font units; and what stands out over the zone. */
-export type SideWhite = { from: number; depths: Float64Array; inside: number; overhang: number };
+/**
+ * The white of a side: what counts on each line of the zone from its outermost ink there inwards, in font units; where that ink lies;
+ * and what ink farther out, over or under the zone, takes from the white.
+ */
+export type SideWhite = { from: number; depths: Float64Array; inside: number; taken: number };
 
 /** What counts of the white between a side's outermost ink in a zone and its outline, line by line upwards; none for a glyph without ink there. */
 export function whiteLines(profile: Profile, side: SideName, { bottom, top }: FitZone, unitsPerEm: number): SideWhite | undefined {
@@ -56,61 +58,64 @@ export function whiteLines(profile: Profile, side: SideName, { bottom, top }: Fi
   limitRise(depths, RISE * profile.step);
   const deepest = DEEPEST * unitsPerEm;
   for (let i = 0; i < depths.length; i++) depths[i] = deepest * (1 - exp(-depths[i]! / deepest));
-  const overhang = (max(inside, below, above) - inside) * (below >= above ? OVERHANG.below : OVERHANG.above);
-  return { from, depths, inside: outward * inside, overhang };
+  const taken = (max(inside, below, above) - inside) * (1 - (below >= above ? OVERHANG.below : OVERHANG.above));
+  return { from, depths, inside: outward * inside, taken };
 }
 
-/** Mean white that a side has by itself, in font units: 0 for a straight stem; and what stands out over the zone. */
-export function openness(profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): { open: number; overhang: number } {
+/** Mean white that the shape of a side counts by itself, in font units: 0 for a straight stem. */
+export const openness = (profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): number => whiteOf(profile, side, zone, unitsPerEm)?.open ?? 0;
+
+/** Mean white of a side as it is set: `open` that of its shape by itself, 0 for a straight stem; `now` all of it, from the edge on. */
+function whiteOf(profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): { open: number; now: number } | undefined {
   const white = whiteLines(profile, side, zone, unitsPerEm);
-  if (!white || white.depths.length === 0) return { open: 0, overhang: 0 };
-  return { open: white.depths.reduce((sum, d) => sum + d, 0) / white.depths.length, overhang: white.overhang };
+  if (!white) return undefined;
+  const open = white.depths.reduce((sum, d) => sum + d, 0) / max(1, white.depths.length);
+  return { open, now: (side === 'left' ? white.inside : profile.advance - white.inside) - white.taken + open };
 }
 
 /** What a control has on its sides, in the mean: the white of its shape, and all of it with the side bearing. */
 type Control = { open: number; white: number };
 
-/** What one kind of glyph is spaced by: the white of its straight and of its round control. */
-export type Measure = { straight: Control; round: Control };
+/**
+ * What one kind of glyph is spaced by: the white of its straight and of its round control; and how far slanted letters stand to the
+ * right of the middle, which is a matter of taste, 0 in upright masters.
+ */
+export type Measure = { straight: Control; round: Control; shift: number };
 
 /** The measure that leaves a straight and a round control as they are set: both sides of n and o, or of H and O. */
 export function measureFrom(project: Project, master: Master, straight: GlyphId, round: GlyphId): Measure | undefined {
+  let shift = 0;
   const control = (id: GlyphId): Control | undefined => {
-    const glyph = project.glyphs[id]!;
     const profile = profileOf(project, id, master.id);
-    const box = drawingBounds(drawingOf(glyph, master.id), drawingsOf(project, master.id));
-    if (isEmptyBox(box)) return undefined;
-    const zone = zoneOf(project, glyph, master);
-    const [left, right] = (['left', 'right'] as const).map((s) => openness(profile, s, zone, project.unitsPerEm).open);
-    const open = (left! + right!) / 2;
-    return { open, white: (box.xMin + profile.advance - box.xMax) / 2 + open };
+    const zone = zoneOf(project, project.glyphs[id]!, master);
+    const [left, right] = (['left', 'right'] as const).map((s) => whiteOf(profile, s, zone, project.unitsPerEm));
+    if (!left || !right) return undefined;
+    if (profile.lean !== 0) shift += (left.now - right.now) / 4;
+    return { open: (left.open + right.open) / 2, white: (left.now + right.now) / 2 };
   };
   const [s, r] = [control(straight), control(round)];
-  return s && r && { straight: s, round: r };
+  return s && r && { straight: s, round: r, shift };
 }
 
 /** The white that a side shall have in all: that of the straight control for a side as straight, of the round one for one as open or more. */
-export function whiteWanted({ straight, round }: Measure, open: number): number {
+export function whiteWanted({ straight, round, shift }: Measure, open: number, side: SideName): number {
   const share = (open - straight.open) / (round.open - straight.open || 1);
-  return straight.white + (round.white - straight.white) * max(0, min(1, share));
+  return straight.white + (round.white - straight.white) * max(0, min(1, share)) + (side === 'left' ? shift : -shift);
 }
 
-/** White of a side as it is set, and as its controls would have it, in font units. */
-export function whiteOnSide(project: Project, glyph: Glyph, master: Master, side: SideName, bearing: number, measure: Measure): { now: number; wanted: number } {
-  const { open, overhang } = openness(profileOf(project, glyph.id, master.id), side, zoneOf(project, glyph, master), project.unitsPerEm);
-  return { now: bearing + overhang + open, wanted: whiteWanted(measure, open) };
+/** White of a side as it is set, and as its controls would have it, in font units; undefined for a glyph without ink in its zone. */
+export function whiteOnSide(project: Project, glyph: Glyph, master: Master, side: SideName, measure: Measure): { now: number; wanted: number } | undefined {
+  const white = whiteOf(profileOf(project, glyph.id, master.id), side, zoneOf(project, glyph, master), project.unitsPerEm);
+  return white && { now: white.now, wanted: whiteWanted(measure, white.open, side) };
 }
 
 /** Left and right side bearings that a glyph would have by a measure, in whole units; undefined for one that is not drawn. */
 export function proposedSides(project: Project, glyph: Glyph, master: MasterId, measure: Measure): { left: number; right: number } | undefined {
   const m = project.masters.find((x) => x.id === master)!;
-  const box = drawingBounds(drawingOf(glyph, master), drawingsOf(project, master));
-  if (isEmptyBox(box)) return undefined;
-  const bearing = (side: SideName) => {
-    const { now, wanted } = whiteOnSide(project, glyph, m, side, 0, measure);
-    return round(wanted - now);
-  };
-  return { left: bearing('left'), right: bearing('right') };
+  const now = sidesOf(project, glyph, master);
+  const [left, right] = (['left', 'right'] as const).map((side) => whiteOnSide(project, glyph, m, side, measure));
+  if (!('left' in now) || !left || !right) return undefined;
+  return { left: round(now.left + left.wanted - left.now), right: round(now.right + right.wanted - right.now) };
 }
 
 /** The measure for a glyph's kind from the controls of its kind; those of the capitals for figures without their own. */

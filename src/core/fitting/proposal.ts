@@ -1,15 +1,13 @@
 import { type Edit, edited, plural, refused } from '../project/edit';
 import { codePointsForName } from '../project/glyphNames';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
+import { isTabular } from './figures';
 import { followOf } from './follows';
 import { measureFor, proposedSides } from './optical';
 import { setSides, sidesOf } from './sides';
 
 /** Sides that are proposed for a glyph, with what it has now. */
 export type FitProposal = { glyph: GlyphId; left: number; right: number; now: { left: number; right: number } };
-
-/** Figures that must share a width keep it; what lies in it is centred. */
-const isTabular = (name: string): boolean => /\.tnum$|^(zero|one|two|three|four|five|six|seven|eight|nine)$/.test(name);
 
 /** Letters and figures, their variants too: marks have no width, and signs and arrows their own rules. */
 function isSpacedByEye(glyph: Glyph): boolean {
@@ -54,13 +52,3 @@ export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[]
   if (proposals.length === 0) return refused('There is nothing to take over.');
   return edited(current, `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`);
 };
-
-/** Figures of a master that should share a width and do not: the odd ones out. */
-export function unevenFigures(project: Project, master: MasterId): { width: number; odd: GlyphId[] } | undefined {
-  const figures = Object.values(project.glyphs).filter((g) => /^(zero|one|two|three|four|five|six|seven|eight|nine)$/.test(g.name) && g.drawings[master]);
-  const widths = figures.map((g) => g.drawings[master]!.advance);
-  const common = widths.find((w) => widths.filter((v) => v === w).length > figures.length / 2);
-  if (common === undefined) return undefined;
-  const odd = figures.filter((g) => g.drawings[master]!.advance !== common).map((g) => g.id);
-  return odd.length > 0 ? { width: common, odd } : undefined;
-}

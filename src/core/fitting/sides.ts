@@ -1,13 +1,16 @@
 import { shifted } from '../drawing/edits';
 import { isEmptyBox } from '../geometry/curve';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, edited, refused, withGlyph } from '../project/edit';
+import { type DrawingPlace, type Edit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
 export type Sides = { left: number; right: number; advance: number };
+
+/** A side of a glyph. */
+export type SideName = 'left' | 'right';
 
 /** Left and right side bearing and advance of a glyph's drawing. */
 export function sidesOf(project: Project, glyph: Glyph, master: MasterId): Sides | { advance: number } {
@@ -94,4 +97,35 @@ export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; le
     current = done.project;
   }
   return edited(current, `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`);
+};
+
+/** Gives one side's value to sides of the same or other glyphs, each master its own value; glyphs without an outline are passed over. */
+export const copySide: Edit<{ from: GlyphId; side: SideName; to: readonly GlyphId[]; sides: readonly SideName[]; masters: readonly MasterId[] }> = (
+  project,
+  { from, side, to, sides, masters },
+) => {
+  let current = project;
+  const changed = new Set<GlyphId>();
+  for (const master of masters) {
+    const source = current.glyphs[from];
+    if (!source) return refused('That glyph is no longer in the project.');
+    const value = sidesOf(current, source, master);
+    if (!('left' in value)) continue;
+    for (const id of to) {
+      const glyph = current.glyphs[id];
+      const now = glyph && sidesOf(current, glyph, master);
+      const wanted = sides.filter((s) => now && 'left' in now && now[s] !== value[side]);
+      if (!glyph || wanted.length === 0) continue;
+      const done = setSides(current, { at: { glyph: id, master }, ...Object.fromEntries(wanted.map((s) => [s, value[side]])) });
+      if (!done.ok) return done;
+      current = done.project;
+      changed.add(id);
+    }
+  }
+  if (changed.size === 0) return refused('Nothing would change: those sides have that value already, or are not drawn.');
+  const [only] = changed;
+  return edited(
+    current,
+    `Copied the ${side} side of ${project.glyphs[from]!.name} to ${changed.size === 1 ? `the ${sides.join(' and ')} of ${project.glyphs[only!]!.name}` : plural(changed.size, 'glyph')}`,
+  );
 };

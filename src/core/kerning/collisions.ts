@@ -17,7 +17,7 @@ export function collisions(
   progress: (done: number, total: number) => void = () => {},
 ): Collision[] {
   const master = project.masters.find((m) => m.id === masterId)!;
-  const drawn = glyphs.map((id) => ({ id, profile: profileOf(project, id, masterId) })).filter(({ profile }) => profile.right.some((x) => !Number.isNaN(x)));
+  const drawn = glyphs.map((id) => ({ id, profile: profileOf(project, id, masterId, true) })).filter(({ profile }) => profile.right.some((x) => !Number.isNaN(x)));
   const out: Collision[] = [];
   drawn.forEach((a, i) => {
     if (i % 8 === 0) progress(i, drawn.length);

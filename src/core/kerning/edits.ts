@@ -1,6 +1,6 @@
 import { type Edit, edited, type Outcome, plural, refused } from '../project/edit';
 import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
-import { kerningOf, membersOf, type Side, sideName } from './lookup';
+import { groupsByGlyph, kerningOf, membersOf, type Side, sideName } from './lookup';
 import { type PairSide, pairKey, pairSides } from './pairs';
 
 /** Greatest kerning, in font units; the field in the font is a signed 16-bit number. */
@@ -92,7 +92,13 @@ export const dissolveGroup: Edit<{ group: string }> = (project, { group: id }) =
     const ofGroup = ({ sides }: (typeof entries)[number]) => sides?.some((s) => s.kind === 'group' && s.id === id);
     for (const { sides, value } of entries.filter(ofGroup)) {
       const spread = (s: PairSide): PairSide[] => (s.kind === 'group' && s.id === id ? group.members.map((m) => ({ kind: 'glyph', id: m })) : [s]);
-      for (const a of spread(sides![0])) for (const b of spread(sides![1])) kerning[pairKey(a, b)] = value;
+      for (const a of spread(sides![0])) {
+        for (const b of spread(sides![1])) {
+          // What a member has with the other's whole group came before what its group had with one glyph, and still does.
+          const other = sides![0].kind === 'group' && b.kind === 'glyph' && a.kind === 'glyph' ? groupsByGlyph(project).second.get(b.id) : undefined;
+          if (!other || m.kerning[pairKey(a, { kind: 'group', id: other.id })] === undefined) kerning[pairKey(a, b)] = value;
+        }
+      }
     }
     for (const { key, value, sides } of entries) if (!ofGroup({ key, value, sides })) kerning[key] = value;
     return { ...m, kerning };

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { outOfDate, setFollow, setFollows } from '../fitting/follows';
 import { measureFor, proposedSides, whiteOnSide } from '../fitting/optical';
-import { sidesOf } from '../fitting/sides';
+import { setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
 import { type Project, projectSchema } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
@@ -151,9 +151,9 @@ describe('the white of a side', () => {
     for (const name of ['a', 'e', 's', 'v', 'T', 'K', 'S']) {
       const g = glyphNamed(demo, name)!;
       const measure = measureFor(demo, g, m1)!;
-      const sides = proposedSides(demo, g, 'm1', measure)!;
+      const fitted = done(setSides(demo, { at: { glyph: g.id, master: 'm1' }, ...proposedSides(demo, g, 'm1', measure)! }));
       for (const s of ['left', 'right'] as const) {
-        const { now, wanted } = whiteOnSide(demo, g, m1, s, sides[s], measure);
+        const { now, wanted } = whiteOnSide(fitted, fitted.glyphs[g.id]!, m1, s, measure)!;
         expect(Math.abs(now - wanted)).toBeLessThanOrEqual(0.5);
       }
     }
@@ -172,8 +172,8 @@ describe('the white of a side', () => {
 
 test('the same side of several glyphs is bound in one step, or in none', () => {
   const follow = { glyph: id('n'), side: 'left' as const, offset: 6, everyMaster: true };
-  const bound = setFollows(demo, { glyphs: ['t', 'z', 'x'].map(id), side: 'left', master: 'm1', follow });
-  expect(bound.ok && bound.sentence).toBe('The left side of 3 glyphs follows n');
+  const bound = setFollows(demo, { bindings: ['t', 'z', 'x'].map((n) => ({ glyph: id(n), side: 'left', follow })), master: 'm1' });
+  expect(bound.ok && bound.sentence).toBe('3 sides of 3 glyphs follow n');
   const p = done(bound);
   expect(outOfDate(p)).toEqual([]);
   for (const name of ['t', 'z', 'x']) {
@@ -182,7 +182,7 @@ test('the same side of several glyphs is bound in one step, or in none', () => {
       expect('left' in own && 'left' in n && own.left - n.left).toBe(6);
     }
   }
-  expect(setFollows(demo, { glyphs: ['t', 'n'].map(id), side: 'left', master: 'm1', follow })).toMatchObject({ ok: false });
-  expect(setFollows(demo, { glyphs: [], side: 'left', master: 'm1', follow })).toMatchObject({ ok: false });
+  expect(setFollows(demo, { bindings: ['t', 'n'].map((n) => ({ glyph: id(n), side: 'left', follow })), master: 'm1' })).toMatchObject({ ok: false });
+  expect(setFollows(demo, { bindings: [], master: 'm1' })).toMatchObject({ ok: false });
   expect(setFollow(demo, { glyph: id('t'), side: 'left', master: 'm1', follow: { ...follow, offset: Number.NaN } })).toMatchObject({ ok: false });
 });

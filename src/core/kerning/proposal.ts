@@ -14,14 +14,63 @@ export type ProposedPair = { first: PairSide; second: PairSide; value: number; n
 const rounded = (v: number, step: number): number => (step > 0 ? Math.round(v / step) * step : Math.round(v)) || 0;
 const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
 
-/** How unlike the members of a group may be, in units, for one value to serve them all. */
-const ALIKE = 16;
+/** How far a pair may be from the value of its groups, in units, before it gets one of its own. */
+const ALIKE = 12;
 /** Letters, figures and punctuation: what text is made of; signs and marks are kerned by hand. */
 export const textGlyphs = (project: Project): GlyphId[] =>
   project.glyphOrder.filter((id) => project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{N}\p{P}]/u.test(String.fromCodePoint(c)) && !/\p{M}|\p{Lm}/u.test(String.fromCodePoint(c))));
 
-/** Members of a group that a value is measured by, at most. */
-const MEASURED = 4;
+/** A side of the proposal: a group with those of its members that are asked for, or a glyph by itself. */
+type Row = { side: PairSide; members: GlyphId[] };
+type Own = { first: PairSide; second: PairSide; value: number; glyphs: number };
+
+/** A value with how often text has its pair. */
+type Weighed = { value: number; weight: number };
+
+/** The value that half of the weight lies on either side of. */
+function middleOf(values: readonly Weighed[]): number {
+  const sorted = [...values].sort((p, q) => p.value - q.value);
+  let rest = sorted.reduce((sum, v) => sum + v.weight, 0) / 2;
+  for (const v of sorted) {
+    rest -= v.weight;
+    if (rest <= 0) return v.value;
+  }
+  return sorted[sorted.length - 1]?.value ?? 0;
+}
+
+/** What a pair counts that text has next to never; letters of the plain alphabet count more than accented ones. */
+const RARE = 0.02;
+const PLAIN = 8;
+
+/**
+ * The fewest values that serve all pairs of two sides: the one in the middle of what text has of them; one with the whole other side for a member that
+ * differs from it, as ï beside T; one of their own for pairs that differ still.
+ */
+function ownValues(x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own[] {
+  const middle = middleOf(values.flat());
+  const out: Own[] = [{ first: x.side, second: y.side, value: middle, glyphs: x.members.length * y.members.length }];
+  const glyph = (id: GlyphId): PairSide => ({ kind: 'glyph', id });
+  const differs = (value: number, from: number) => Math.abs(value - from) > ALIKE;
+  const rows = values.map((row) => (x.side.kind === 'group' && differs(middleOf(row), middle) ? middleOf(row) : undefined));
+  const columns = y.members.map((_, k) => {
+    const value = middleOf(values.map((row) => row[k]!));
+    return y.side.kind === 'group' && differs(value, middle) ? value : undefined;
+  });
+  rows.forEach((value, i) => {
+    if (value !== undefined) out.push({ first: glyph(x.members[i]!), second: y.side, value, glyphs: y.members.length });
+  });
+  columns.forEach((value, k) => {
+    if (value !== undefined) out.push({ first: x.side, second: glyph(y.members[k]!), value, glyphs: x.members.length });
+  });
+  if (x.side.kind === 'glyph' && y.side.kind === 'glyph') return out;
+  // A first glyph with a second group is found before a first group with a second glyph.
+  values.forEach((row, i) => {
+    row.forEach(({ value }, k) => {
+      if (differs(value, rows[i] ?? columns[k] ?? middle)) out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
+    });
+  });
+  return out;
+}
 
 /**
  * Kerning for all pairs of some glyphs: groups together where their members agree, glyph by glyph where they do not; values
@@ -51,28 +100,27 @@ export function proposeKerning(
   };
   const [a, b] = [sidesFor(firsts, 'first'), sidesFor(seconds, 'second')];
   const out: ProposedPair[] = [];
-  const add = (first: PairSide, second: PairSide, full: number, count: number) => {
+  const often = frequencyOf(project);
+  const weightOf = (id: GlyphId) => ((project.glyphs[id]!.unicodes[0] ?? 0x80) < 0x80 ? PLAIN : 1);
+  const add = ({ first, second, value: full, glyphs }: Own, exception: boolean) => {
     const wanted = rounded(full, step);
     // Too small to keep: no kerning, which takes away what is there now.
     const value = Math.abs(wanted) < Math.max(1, least) ? 0 : wanted;
-    const now = master.kerning[pairKey(first, second)] ?? 0;
-    if (Math.abs(value - now) >= Math.max(1, least)) out.push({ first, second, value, now, glyphs: count });
+    const stored = master.kerning[pairKey(first, second)];
+    // An exception may be 0 where its groups are not.
+    if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least)) out.push({ first, second, value, now: stored ?? 0, glyphs });
   };
   a.forEach((x, i) => {
     progress(i, a.length);
     for (const y of b) {
-      const measured = x.members.slice(0, MEASURED).flatMap((m) => y.members.slice(0, MEASURED).map((n) => ({ m, n, value: modelKerning(project, master, m, n) })));
-      const values = measured.map((v) => v.value).sort((p, q) => p - q);
-      if (values[values.length - 1]! - values[0]! <= ALIKE) add(x.side, y.side, values[values.length >> 1]!, x.members.length * y.members.length);
-      else {
-        const middle = values[values.length >> 1]!;
-        add(x.side, y.side, middle, x.members.length * y.members.length);
-        for (const { m, n, value } of measured)
-          if (Math.abs(value - middle) > ALIKE / 2 && (x.side.kind === 'group' || y.side.kind === 'group')) add({ kind: 'glyph', id: m }, { kind: 'glyph', id: n }, value, 1);
-      }
+      const values = x.members.map((m) =>
+        y.members.map((n) => ({ value: modelKerning(project, master, m, n), weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0) })),
+      );
+      ownValues(x, y, values).forEach((own, k) => {
+        add(own, k > 0);
+      });
     }
   });
-  const often = frequencyOf(project);
   const worth = new Map(
     out.map((p) => {
       const frequency = membersOf(project, p.first).reduce((sum, a) => sum + membersOf(project, p.second).reduce((n, b) => n + (often.get(`${a} ${b}`) ?? 0), 0), 0);
@@ -125,10 +173,13 @@ export function pairFacts(project: Project, master: Master, first: GlyphId, seco
 export type KerningFault = { what: string; keys: readonly string[] };
 
 export function kerningFaults(project: Project, master: Master, least = USUAL.least): KerningFault[] {
+  // What is small or needless here and not in another master holds the place between them.
+  const inEvery = (holds: (m: Master) => boolean) => holds(master) && project.masters.every((m) => m.id === master.id || holds(m));
+  const isSmall = (key: string) => inEvery((m) => Math.abs(m.kerning[key] ?? 0) < least);
   const small: string[] = [];
   const missing: string[] = [];
   const needless: string[] = [];
-  for (const [key, value] of Object.entries(master.kerning)) {
+  for (const key of Object.keys(master.kerning)) {
     const sides = pairSides(key);
     if (!sides || sides.some((s) => membersOf(project, s).length === 0)) {
       missing.push(key);
@@ -136,10 +187,10 @@ export function kerningFaults(project: Project, master: Master, least = USUAL.le
     }
     const [first, second] = sides;
     if (first.kind === 'glyph' && second.kind === 'glyph') {
-      const under = kerningOf(project, master, first.id, second.id, key);
-      if (under && under.value === value) needless.push(key);
-      else if (!under && Math.abs(value) < least) small.push(key);
-    } else if (Math.abs(value) < least && value !== 0) small.push(key);
+      const under = (m: Master) => kerningOf(project, m, first.id, second.id, key)?.value;
+      if (inEvery((m) => under(m) !== undefined && (m.kerning[key] ?? under(m)) === under(m))) needless.push(key);
+      else if (inEvery((m) => under(m) === undefined) && isSmall(key)) small.push(key);
+    } else if (isSmall(key) && first.kind === second.kind) small.push(key);
   }
   const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
   return [

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
+import { unevenFigures } from '../fitting/figures';
 import { outOfDate, setFollow, updateFollows } from '../fitting/follows';
-import { proposeFit, takeFit, unevenFigures } from '../fitting/proposal';
+import { proposeFit, takeFit } from '../fitting/proposal';
 import { addToSides, setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
@@ -54,7 +55,7 @@ describe('kerning of a pair', () => {
     expect(sides.map((s) => sideName(demo, s))).toEqual(['T group', 'o group']);
     let p = done(setPair(demo, { master: 'm1', first: sides[0], second: sides[1], value: -77 }));
     const of = (a: string, b: string) => kerningOf(p, masterOf(p, 'm1')!, id(a), id(b))?.value;
-    expect([of('T', 'o'), of('T', 'e'), of('Tbar', 'c')]).toEqual([-77, -77, -77]);
+    expect([of('T', 'o'), of('T', 'e'), of('Tcaron', 'c')]).toEqual([-77, -77, -77]);
     p = done(makeException(p, { master: 'm1', first: id('T'), second: id('e'), value: -60 }));
     expect([of('T', 'o'), of('T', 'e')]).toEqual([-77, -60]);
     expect(makeException(p, { master: 'm1', first: id('T'), second: id('e') })).toMatchObject({ ok: false });
@@ -126,7 +127,8 @@ describe('proposals', () => {
     const bare = { ...demo, masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };
     const found = proposeKerning(bare, 'm1', ids, ids, { least: 8, step: 5, most: 1000 });
     expect(found.length).toBeGreaterThan(10);
-    for (const { value } of found) expect([value % 5 === 0, Math.abs(value) >= 8]).toEqual([true, true]);
+    // An exception alone may be 0.
+    for (const { value, first, second } of found) expect([value % 5 === 0, Math.abs(value) >= 8 || first.kind === 'glyph' || second.kind === 'glyph']).toEqual([true, true]);
     expect(found.some((f) => f.first.kind === 'group' && f.second.kind === 'group' && f.glyphs > 1)).toBe(true);
     expect(proposeKerning(bare, 'm1', ids, ids, { least: 8, step: 5, most: 3 })).toHaveLength(3);
     const taken = done(setPairs(bare, { master: 'm1', pairs: found }));

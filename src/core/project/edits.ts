@@ -2,7 +2,7 @@ import { pairSides } from '../kerning/pairs';
 import { newGlyph } from './create';
 import { type Edit, edited, plural, refused, withGlyph } from './edit';
 import { encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
-import type { Family, Glyph, GlyphId, Master, MasterId, Project, Zone, ZoneKey } from './model';
+import { type Family, type Glyph, type GlyphId, type Master, type MasterId, type Project, projectSchema, type Zone, type ZoneKey } from './model';
 import { glyphForCodePoint, glyphNamed, usersOf } from './queries';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
@@ -231,3 +231,9 @@ export const setGalleyText: Edit<{ text: string }> = (project, { text }) =>
 
 export const setFitLines: Edit<{ lines: readonly string[] }> = (project, { lines }) =>
   edited({ ...project, texts: { ...project.texts, words: lines.slice(0, 50).map((l) => l.slice(0, 400)) } }, 'Changed the fitting lines');
+
+/** Changes how the project is worked on: the steps, what fitting starts with. */
+export const changeSettings: Edit<Partial<Project['settings']>> = (project, changes) => {
+  const settings = projectSchema.shape.settings.safeParse({ ...project.settings, ...changes });
+  return settings.success ? edited({ ...project, settings: settings.data }, 'Changed a setting') : refused('That is out of bounds.');
+};

@@ -256,6 +256,10 @@ const settings = z.object({
   nudge: z.tuple([z.number(), z.number(), z.number()]).readonly(),
   grid: z.number(),
   patterns: z.array(z.object({ name: z.string(), text: z.string() })).readonly(),
+  /** Share of a counter that fitting starts with on each side; half when absent. */
+  startShare: z.number().min(0.05).max(2).optional(),
+  /** What kerning is stepped by and rounded to, in font units; 5 when absent. */
+  kerningStep: z.number().int().min(1).max(50).optional(),
 });
 
 /** Every part of a project but its glyphs; each is stored and compared as one piece. */

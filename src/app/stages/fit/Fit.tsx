@@ -9,6 +9,7 @@ import { run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
+import { CopySides } from './CopySides';
 import { FitCanvas, GLYPH_DRAG } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
 import { FollowSection } from './FollowSection';
@@ -17,7 +18,7 @@ import { Reasons } from './Reasons';
 type LineKind = 'control' | 'own' | 'masters';
 const KINDS: readonly { value: LineKind; text: string; hint: string }[] = [
   { value: 'control', text: 'Control strings', hint: 'The selected glyph among straights and rounds of its kind' },
-  { value: 'own', text: 'My lines', hint: 'Lines of your own, one below the other' },
+  { value: 'own', text: 'My lines', hint: 'Lines of your own, one below the other; _ stands for the selected glyph' },
   { value: 'masters', text: 'All masters', hint: 'One control string in every master, one below the other' },
 ];
 
@@ -40,13 +41,13 @@ export default function Fit() {
   }, [kind, glyph, words, galley]);
   const rows = useMemo(() => {
     if (kind === 'masters') return masters.map((m) => ({ text: lines[0]!, master: m.id }));
-    return lines.map((text) => ({ text, master }));
-  }, [kind, lines, masters, master]);
+    return lines.map((text) => ({ text, master, slot: kind === 'own' ? glyph : undefined }));
+  }, [kind, lines, masters, master, glyph]);
   /** A glyph dropped into a line; a control string becomes a line of one's own first. */
   const putIn = (line: number, index: number, dropped: GlyphId) => {
     const g = project.glyphs[dropped];
     if (!g) return;
-    const next = lines.map((l, i) => (i === line ? withGlyphAt(project, l, index, g) : l));
+    const next = lines.map((l, i) => (i === line ? withGlyphAt(project, l, index, g, kind === 'own' ? glyph : undefined) : l));
     run((p) => setFitLines(p, { lines: next }));
     setKind('own');
   };
@@ -82,8 +83,9 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
   const [text, setText] = useState<{ shown: string; lines: readonly string[] } | undefined>();
   const [insert, setInsert] = useState('');
   const glyph = id ? project.glyphs[id] : undefined;
-  const missing = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l).missing))].filter((c) => c.trim() !== '');
-  const inLine = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l).glyphs))];
+  const slot = kind === 'own' ? glyph : undefined;
+  const missing = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).missing))].filter((c) => c.trim() !== '');
+  const inLine = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).glyphs))];
   // What is being typed is shown as typed (empty lines too) while it still stands for the stored lines.
   const own = text && text.lines === project.texts.words ? text.shown : project.texts.words.join('\n');
   const offered = findGlyphs(project, insert).slice(0, 12);
@@ -102,10 +104,11 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
           {drawn && <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />}
           {drawn && <NumberField label="Right" value={sides.right} onChange={(right) => run((p) => setSides(p, { at, right }))} />}
           <NumberField label="Advance" value={sides.advance} onChange={(advance) => run((p) => setSides(p, { at, advance }))} />
+          {drawn && <CopySides glyph={glyph} />}
           {!drawn && <p className="text-quiet">Nothing is drawn yet, so there is an advance width only.</p>}
         </div>
       </Section>
-      {drawn && <Reasons glyph={glyph} sides={sides} />}
+      {drawn && <Reasons glyph={glyph} />}
       {drawn && <FollowSection glyph={glyph} />}
       <Section title="Space everything in these lines">
         <div className="grid gap-1.5">
@@ -126,6 +129,7 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
             onChange={(e) => writeLines(e.target.value)}
             className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
           />
+          <p className="mb-1.5 text-[12.5px] text-quiet">_ stands for the selected glyph, /name for one without a character.</p>
           <TextField aria-label="Find a glyph to put in" placeholder="find a glyph to put in" value={insert} onChange={(e) => setInsert(e.target.value)} />
           <div className="mt-1.5 flex flex-wrap gap-1">
             {offered.map((g) => (

@@ -1,14 +1,12 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { whiteLines, zoneOf } from '../../../core/fitting/optical';
-import { lineHeight, profileOf } from '../../../core/fitting/profile';
 import { addToSides, setSides, sidesOf } from '../../../core/fitting/sides';
-import type { GlyphId, MasterId, Project } from '../../../core/project/model';
-import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
-import { drawingPath, path2d } from '../../canvas/outlinePaths';
-import { currentInks, type Inks, useCanvas } from '../../canvas/useCanvas';
+import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
+import { drawingOf, masterOf } from '../../../core/project/queries';
+import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { isTyping } from '../../shell/commands';
 import { chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
+import { type FitPainting, type Placed, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite } from './fitPainting';
 
 const MARGIN = 28;
 const GRIP = 7;
@@ -16,16 +14,15 @@ const GRIP = 7;
 /** The kind of data a dragged glyph carries: its id. */
 export const GLYPH_DRAG = 'application/x-wendril-glyph';
 
-type Placed = { id: GlyphId; x: number; advance: number };
 type Line = { glyphs: Placed[]; baseline: number };
-/** A line to fit in, and the master it is set in. */
-export type FitLine = { text: string; master: MasterId };
+/** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
+export type FitLine = { text: string; master: MasterId; slot?: Glyph | undefined };
 
 /** Glyphs side by side by their advances, in font units from the line's start. */
 function layOut(project: Project, lines: readonly FitLine[], size: number, top: number, leading: number): Line[] {
-  return lines.map(({ text, master }, i) => {
+  return lines.map(({ text, master, slot }, i) => {
     let x = 0;
-    const glyphs = glyphsOfLine(project, text).glyphs.map((id) => {
+    const glyphs = glyphsOfLine(project, text, slot).glyphs.map((id) => {
       const { advance } = drawingOf(project.glyphs[id]!, master);
       const placed = { id, x, advance };
       x += advance;
@@ -75,86 +72,21 @@ export function FitCanvas({
   const xPx = (x: number) => MARGIN + x * scale - scroll.current.x;
 
   const { ref, invalidate } = useCanvas(({ context, width }) => {
-    const inks = currentInks();
+    const painting: FitPainting = { context, project, master, inks: currentInks(), scale, zones, xPx };
     laid.forEach((line, l) => {
       const baseline = line.baseline - scroll.current.y;
-      context.fillStyle = inks.line;
+      context.fillStyle = painting.inks.line;
       context.fillRect(MARGIN - 8, Math.round(baseline - zones.descender.position * scale) + 2, width - 2 * MARGIN + 16, 1);
-      line.glyphs.forEach((g, i) => {
-        if (opened?.line === l && opened.index === i) paintOpen(context, g, baseline, inks);
-      });
-      for (const g of line.glyphs) paintGlyph(context, g, baseline, inks, masterOfLine(l));
-      line.glyphs.forEach((g, i) => {
-        if (opened?.line === l && opened.index === i) paintWhite(context, g, baseline, inks);
-      });
-      line.glyphs.forEach((g, i) => {
-        if (opened?.line === l && opened.index === i) paintEdges(context, g, baseline, inks);
-      });
+      const own = opened?.line === l ? line.glyphs[opened.index] : undefined;
+      if (own) paintOpen(painting, own, baseline);
+      for (const g of line.glyphs) paintGlyph(painting, g, baseline, masterOfLine(l));
+      if (!own) return;
+      paintWhite(painting, own, baseline);
+      paintStart(painting, own, baseline);
+      paintEdges(painting, own, baseline);
     });
   });
   useEffect(invalidate);
-
-  function paintGlyph(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks, own: MasterId) {
-    const drawing = drawingOf(project.glyphs[g.id]!, own);
-    if (isEmptyDrawing(drawing)) return;
-    context.save();
-    context.translate(xPx(g.x), baseline);
-    context.scale(scale, -scale);
-    context.fillStyle = inks.ink;
-    context.fill(path2d(drawingPath(project, own, drawing)));
-    context.restore();
-  }
-
-  function paintOpen(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
-    context.fillStyle = inks['kelp-tint'];
-    context.fillRect(xPx(g.x), baseline - zones.ascender.position * scale - 10, g.advance * scale, (zones.ascender.position - zones.descender.position) * scale + 12);
-  }
-
-  /** The white that counts on each side of the open glyph, as far as the eye looks into it. */
-  function paintWhite(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
-    const profile = profileOf(project, g.id, master);
-    const zone = zoneOf(project, project.glyphs[g.id]!, masterOf(project, master)!);
-    context.fillStyle = inks.violet;
-    context.globalAlpha = 0.22;
-    for (const side of ['left', 'right'] as const) {
-      const white = whiteLines(profile, side, zone, project.unitsPerEm);
-      white?.depths.forEach((depth, i) => {
-        const y = baseline - lineHeight(profile, white.from + i) * scale;
-        const [from, to] = side === 'left' ? [0, white.inside + depth] : [white.inside - depth, g.advance];
-        if (to > from) context.fillRect(xPx(g.x + from), y - 0.75, (to - from) * scale, 1.5);
-      });
-    }
-    context.globalAlpha = 1;
-  }
-
-  function paintEdges(context: CanvasRenderingContext2D, g: Placed, baseline: number, inks: Inks) {
-    const sides = sidesOf(project, project.glyphs[g.id]!, master);
-    const top = baseline - zones.ascender.position * scale - 10;
-    const bottom = baseline - zones.descender.position * scale + 2;
-    const edges = [
-      { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1 },
-      { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1 },
-    ];
-    for (const { x, value, align } of edges) {
-      context.fillStyle = inks.kelp;
-      context.fillRect(Math.round(x) - 0.75, top, 1.5, bottom - top);
-      context.beginPath();
-      context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
-      context.fill();
-      if (value === undefined) continue;
-      const text = String(Math.round(value * 10) / 10).replace('-', '−');
-      context.font = '600 13px "Source Sans 3 Variable", sans-serif';
-      const w = context.measureText(text).width + 16;
-      const left = align < 0 ? x - w + 4 : x - 4;
-      context.beginPath();
-      context.roundRect(left, top - 12, w, 20, 10);
-      context.fill();
-      context.fillStyle = inks.panel;
-      context.textAlign = 'center';
-      context.textBaseline = 'middle';
-      context.fillText(text, left + w / 2, top - 1.5);
-    }
-  }
 
   const drop = (e: DragEvent<HTMLCanvasElement>) => {
     const glyph = e.dataTransfer.getData(GLYPH_DRAG);

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
+import { unevenFigures } from '../../../core/fitting/figures';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { type FitProposal, proposeFit, takeFit, unevenFigures } from '../../../core/fitting/proposal';
+import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
 import { setSides } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import type { GlyphId, Project } from '../../../core/project/model';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import { followOf, followSentence, outOfDate, setFollow, setFollows, updateFollows } from '../../../core/fitting/follows';
-import type { SideName } from '../../../core/fitting/optical';
+import { type Binding, type Both, bothSides, builtOn, followOf, followSentence, outOfDate, setFollow, setFollows, updateFollows } from '../../../core/fitting/follows';
+import type { SideName } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
@@ -11,12 +11,16 @@ const SIDES = [
   { value: 'left', text: 'left' },
   { value: 'right', text: 'right' },
 ] as const;
+const BOTH = [
+  { value: 'same', text: 'as they are', hint: 'Left follows left, right follows right' },
+  { value: 'mirrored', text: 'mirrored', hint: 'Left follows right, right follows left: b by d' },
+] as const satisfies readonly { value: Both; text: string; hint: string }[];
 
 /** Which sides follow another glyph's, as sentences; rules are chosen from controls. */
 export function FollowSection({ glyph }: { glyph: Glyph }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const [binding, setBinding] = useState<SideName>();
+  const [binding, setBinding] = useState<SideName | 'both'>();
   const late = useMemo(() => outOfDate(project), [project]);
   return (
     <Section title="Follows">
@@ -43,6 +47,9 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
           </div>
         );
       })}
+      <button type="button" className="text-[13px] text-kelp" onClick={() => setBinding(binding === 'both' ? undefined : 'both')}>
+        Bind both sides, or many glyphs…
+      </button>
       {binding && <BindForm key={binding} glyph={glyph} side={binding} onDone={() => setBinding(undefined)} />}
       {late.length > 0 && (
         <div className="mt-2 rounded-lg bg-marigold-tint p-2 text-[13px]">
@@ -58,22 +65,28 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
   );
 }
 
-function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName; onDone: () => void }) {
+/** Which glyphs a rule is made for. */
+type Whom = 'own' | 'variants' | 'built';
+
+function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'both'; onDone: () => void }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const [typed, setTyped] = useState('');
-  const [theirs, setTheirs] = useState<SideName>(side);
+  const [theirs, setTheirs] = useState<SideName>(side === 'both' ? 'left' : side);
+  const [how, setHow] = useState<Both>('same');
   const [offset, setOffset] = useState(0);
   const [everyMaster, setEvery] = useState(true);
-  const [allOfThem, setAll] = useState(false);
-  // Accented letters follow their base by themselves; alternates and small caps are bound with it.
-  const family = Object.values(project.glyphs).filter((g) => g.id !== glyph.id && g.name.startsWith(`${glyph.name}.`));
+  const [whom, setWhom] = useState<Whom>('own');
+  const source = glyphTyped(project, typed);
+  const variants = useMemo(() => Object.values(project.glyphs).filter((g) => g.name.startsWith(`${glyph.name}.`)), [project.glyphs, glyph.name]);
+  const built = useMemo(() => (source ? builtOn(project, source) : []), [project, source]);
+  const glyphs = { own: [glyph.id], variants: [glyph.id, ...variants.map((g) => g.id)], built }[whom];
+  const names = (ids: readonly string[]) => ids.map((g) => project.glyphs[g]!.name).join(', ');
   const bind = () => {
-    const of = glyphTyped(project, typed);
-    if (!of) return say(`There is no glyph “${typed.trim()}”.`);
-    const follow = { glyph: of.id, side: theirs, offset, everyMaster };
-    const glyphs = [glyph.id, ...(allOfThem ? family.map((g) => g.id) : [])];
-    if (run((p) => setFollows(p, { glyphs, side, master, follow }))) onDone();
+    if (!source) return say(`There is no glyph “${typed.trim()}”.`);
+    const rule = { glyph: source.id, offset, everyMaster };
+    const bindings: Binding[] = side === 'both' ? bothSides(glyphs, how, rule) : glyphs.map((id) => ({ glyph: id, side, follow: { ...rule, side: theirs } }));
+    if (run((p) => setFollows(p, { bindings, master }))) onDone();
   };
   return (
     <form
@@ -83,12 +96,29 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName; onDon
         bind();
       }}
     >
-      <TextField aria-label="Glyph to follow" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
-      <Choice label="Its side" value={theirs} options={SIDES} onChange={setTheirs} />
+      <TextField aria-label="Glyph to follow" placeholder="follow: character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+      {side === 'both' ? (
+        <Choice label="Its sides" value={how} options={BOTH} onChange={setHow} />
+      ) : (
+        <Choice label="Its side" value={theirs} options={SIDES} onChange={setTheirs} />
+      )}
       <NumberField label="And add" value={offset} onChange={setOffset} />
       <CheckRow label="In every master" checked={everyMaster} onChange={setEvery} />
-      {family.length > 0 && <CheckRow label={`${plural(family.length, 'variant')} of ${glyph.name} too`} checked={allOfThem} onChange={setAll} />}
-      <Button type="submit" disabled={typed.trim() === ''}>
+      <select aria-label="For which glyphs" value={whom} onChange={(e) => setWhom(e.target.value as Whom)} className="h-7.5 w-full rounded-lg border border-line bg-paper px-1.5">
+        <option value="own">for {glyph.name} alone</option>
+        {variants.length > 0 && (
+          <option value="variants">
+            for {glyph.name} and its {plural(variants.length, 'variant')}
+          </option>
+        )}
+        {built.length > 0 && <option value="built">for every glyph built on {source!.name}</option>}
+      </select>
+      {whom !== 'own' && (
+        <p className="text-[12.5px] text-quiet" title="Accented letters that hold their base as a part follow it by themselves">
+          {names(glyphs)}
+        </p>
+      )}
+      <Button type="submit" disabled={typed.trim() === '' || glyphs.length === 0}>
         Follow
       </Button>
     </form>

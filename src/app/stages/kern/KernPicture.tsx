@@ -93,7 +93,7 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
 /** The white that the eye weighs between two shapes, line by line. */
 function White({ project, master, pair, x0, x1 }: { project: Project; master: Master; pair: Pair; x0: number; x1: number }) {
   const zone = pairZone(zoneOf(project, project.glyphs[pair.first]!, master), zoneOf(project, project.glyphs[pair.second]!, master));
-  const [a, b] = [profileOf(project, pair.first, master.id), profileOf(project, pair.second, master.id)];
+  const [a, b] = [profileOf(project, pair.first, master.id, true), profileOf(project, pair.second, master.id, true)];
   const bars: string[] = [];
   for (let i = lineAt(a, zone.bottom); i <= lineAt(a, zone.top); i++) {
     const [from, to] = [a.right[i]!, b.left[i]!];

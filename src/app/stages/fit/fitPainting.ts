@@ -1,0 +1,105 @@
+import { START_SHARE, stemAndCounter } from '../../../core/fitting/counter';
+import { whiteLines, zoneOf } from '../../../core/fitting/optical';
+import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
+import { sidesOf } from '../../../core/fitting/sides';
+import type { GlyphId, Master, MasterId, Project } from '../../../core/project/model';
+import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { drawingPath, path2d } from '../../canvas/outlinePaths';
+import type { Inks } from '../../canvas/useCanvas';
+
+/** A glyph of a fitting line: where it begins, in font units from the line's start. */
+export type Placed = { id: GlyphId; x: number; advance: number };
+
+/** What the painters of fitting lines share; `xPx` gives the pixel of a place along a line. */
+export type FitPainting = {
+  context: CanvasRenderingContext2D;
+  project: Project;
+  master: MasterId;
+  inks: Inks;
+  scale: number;
+  zones: Master['zones'];
+  xPx: (x: number) => number;
+};
+
+export function paintGlyph({ context, project, inks, scale, xPx }: FitPainting, g: Placed, baseline: number, master: MasterId): void {
+  const drawing = drawingOf(project.glyphs[g.id]!, master);
+  if (isEmptyDrawing(drawing)) return;
+  context.save();
+  context.translate(xPx(g.x), baseline);
+  context.scale(scale, -scale);
+  context.fillStyle = inks.ink;
+  context.fill(path2d(drawingPath(project, master, drawing)));
+  context.restore();
+}
+
+/** The ground under the open glyph. */
+export function paintOpen({ context, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+  context.fillStyle = inks['kelp-tint'];
+  context.fillRect(xPx(g.x), baseline - zones.ascender.position * scale - 10, g.advance * scale, (zones.ascender.position - zones.descender.position) * scale + 12);
+}
+
+/** The white that counts on each side of the open glyph, as far as the eye looks into it. */
+export function paintWhite({ context, project, master, inks, scale, xPx }: FitPainting, g: Placed, baseline: number): void {
+  const profile = profileOf(project, g.id, master);
+  const zone = zoneOf(project, project.glyphs[g.id]!, masterOf(project, master)!);
+  context.fillStyle = inks.violet;
+  context.globalAlpha = 0.22;
+  for (const side of ['left', 'right'] as const) {
+    const white = whiteLines(profile, side, zone, project.unitsPerEm);
+    white?.depths.forEach((depth, i) => {
+      const y = baseline - lineHeight(profile, white.from + i) * scale;
+      const [from, to] = side === 'left' ? [0, white.inside + depth] : [white.inside - depth, g.advance];
+      if (to > from) context.fillRect(xPx(g.x + from + leanAt(profile, white.from + i)), y - 0.75, (to - from) * scale, 1.5);
+    });
+  }
+  context.globalAlpha = 1;
+}
+
+/** Where the edges of a letter lie that starts with a share of its counter on each side: dashed, beside its ink. */
+export function paintStart({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+  const glyph = project.glyphs[g.id]!;
+  const sides = sidesOf(project, glyph, master);
+  const { counter } = stemAndCounter(project, glyph, masterOf(project, master)!);
+  if (counter === undefined || !('left' in sides)) return;
+  const reach = counter * (project.settings.startShare ?? START_SHARE);
+  context.strokeStyle = inks.violet;
+  context.lineWidth = 1;
+  context.setLineDash([3, 3]);
+  context.beginPath();
+  for (const x of [g.x + sides.left - reach, g.x + g.advance - sides.right + reach]) {
+    context.moveTo(Math.round(xPx(x)) + 0.5, baseline - zones.xHeight.position * scale);
+    context.lineTo(Math.round(xPx(x)) + 0.5, baseline);
+  }
+  context.stroke();
+  context.setLineDash([]);
+}
+
+/** The edges of the open glyph, each with its grip and its value. */
+export function paintEdges({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+  const sides = sidesOf(project, project.glyphs[g.id]!, master);
+  const top = baseline - zones.ascender.position * scale - 10;
+  const bottom = baseline - zones.descender.position * scale + 2;
+  const edges = [
+    { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1 },
+    { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1 },
+  ];
+  for (const { x, value, align } of edges) {
+    context.fillStyle = inks.kelp;
+    context.fillRect(Math.round(x) - 0.75, top, 1.5, bottom - top);
+    context.beginPath();
+    context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
+    context.fill();
+    if (value === undefined) continue;
+    const text = String(Math.round(value * 10) / 10).replace('-', '−');
+    context.font = '600 13px "Source Sans 3 Variable", sans-serif';
+    const w = context.measureText(text).width + 16;
+    const left = align < 0 ? x - w + 4 : x - 4;
+    context.beginPath();
+    context.roundRect(left, top - 12, w, 20, 10);
+    context.fill();
+    context.fillStyle = inks.panel;
+    context.textAlign = 'center';
+    context.textBaseline = 'middle';
+    context.fillText(text, left + w / 2, top - 1.5);
+  }
+}

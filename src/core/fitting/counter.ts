@@ -1,0 +1,40 @@
+import { stretchesAlong } from '../drawing/gauge';
+import type { Glyph, Master, Project } from '../project/model';
+import { drawingsOf, flattened } from '../project/outline';
+import { drawingOf } from '../project/queries';
+import { openness, zoneOf } from './optical';
+import { profileOf } from './profile';
+
+/** Heights, as shares of the zone, that a letter's first stroke is looked for at; at one of them no bar or bowl lies across it. */
+const HEIGHTS = [0.5, 0.35, 0.65, 0.25, 0.75];
+
+/** Thickness of a glyph's first stroke where it is thinnest, and the white behind it there, in font units; undefined where there is none. */
+export function stemAndCounter(project: Project, glyph: Glyph, master: Master): { stem: number | undefined; counter: number | undefined } {
+  const zone = zoneOf(project, glyph, master);
+  const contours = flattened(drawingOf(glyph, master.id), drawingsOf(project, master.id));
+  const reach = 4 * project.unitsPerEm;
+  let best: ReturnType<typeof stretchesAlong> = [];
+  for (const share of HEIGHTS) {
+    const y = zone.bottom + (zone.top - zone.bottom) * share;
+    const along = stretchesAlong(contours, { x0: -reach, y0: y, x1: reach, y1: y });
+    if (along[0] && (!best[0] || along[0].length < best[0].length - 1)) best = along;
+  }
+  return { stem: best.find((s) => s.ink)?.length, counter: best.find((s) => !s.ink)?.length };
+}
+
+/** What a side has at the start: this share of the counter, for most faces without serifs. */
+export const START_SHARE = 0.5;
+
+/**
+ * Sides to start a letter with: a share of its counter on each, less what a round side counts by itself; in whole units. Undefined
+ * for a glyph without a counter.
+ */
+export function startingSides(project: Project, glyph: Glyph, master: Master): { left: number; right: number } | undefined {
+  const { counter } = stemAndCounter(project, glyph, master);
+  if (counter === undefined) return undefined;
+  const profile = profileOf(project, glyph.id, master.id);
+  const zone = zoneOf(project, glyph, master);
+  const white = counter * (project.settings.startShare ?? START_SHARE);
+  const side = (name: 'left' | 'right') => Math.round(white - openness(profile, name, zone, project.unitsPerEm));
+  return { left: side('left'), right: side('right') };
+}
