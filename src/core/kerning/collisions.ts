@@ -1,8 +1,9 @@
 import { profileOf } from '../fitting/profile';
 import type { GlyphId, MasterId, Project } from '../project/model';
 import { kerningOf } from './lookup';
+import { modelKerning } from './optical';
 
-/** Two glyphs whose shapes touch or come too near, or leave a hole: the least distance between them, in font units. */
+/** Two glyphs whose shapes touch or come too near: the least distance between them, in font units. */
 export type Collision = { first: GlyphId; second: GlyphId; distance: number };
 
 /**
@@ -40,6 +41,23 @@ export function collisions(
     }
   });
   return out.sort((p, q) => p.distance - q.distance);
+}
+
+/** Two glyphs that leave a hole between them, and by how much they stand too far apart, in font units. */
+export type Hole = { first: GlyphId; second: GlyphId; tooOpen: number };
+
+/** Pairs of some glyphs that stand farther apart than even by a distance or more, kerning counted; the most open first. */
+export function holes(project: Project, masterId: MasterId, glyphs: readonly GlyphId[], atLeast: number, progress: (done: number, total: number) => void = () => {}): Hole[] {
+  const master = project.masters.find((m) => m.id === masterId)!;
+  const out: Hole[] = [];
+  glyphs.forEach((first, i) => {
+    if (i % 8 === 0) progress(i, glyphs.length);
+    for (const second of glyphs) {
+      const tooOpen = (kerningOf(project, master, first, second)?.value ?? 0) - modelKerning(project, master, first, second);
+      if (tooOpen >= atLeast) out.push({ first, second, tooOpen });
+    }
+  });
+  return out.sort((p, q) => q.tooOpen - p.tooOpen);
 }
 
 /** Pairs or words of a text file, one to a line; what follows # is a comment. */

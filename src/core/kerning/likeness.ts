@@ -10,34 +10,47 @@ const DEEPEST = 0.1;
 /** The side of a first glyph that meets a second one is its right, and the other way round. */
 const edgeOf = (profile: Profile, side: Side): Float64Array => (side === 'first' ? profile.right : profile.left);
 
-/** Depths of a side from its outermost ink over a zone, capped. */
-function depths(profile: Profile, side: Side, zone: FitZone, deepest: number): Float64Array {
+/** A side of a glyph as it is compared with others: its profile and the zone it is judged in. */
+export type SideShape = { profile: Profile; edge: Float64Array; outward: 1 | -1; zone: FitZone; deepest: number; highest: number };
+
+/** The side of a glyph that is met by a neighbour; undefined for one that is not drawn. */
+export function sideShape(project: Project, master: Master, side: Side, id: GlyphId): SideShape | undefined {
+  const glyph = project.glyphs[id];
+  if (!glyph || isEmptyDrawing(drawingOf(glyph, master.id))) return undefined;
+  const profile = profileOf(project, id, master.id);
   const edge = edgeOf(profile, side);
-  const outward = side === 'first' ? 1 : -1;
-  const [from, to] = [lineAt(profile, zone.bottom), lineAt(profile, zone.top)];
-  let outermost = -Infinity;
-  for (let i = from; i <= to; i++) if (!Number.isNaN(edge[i]!)) outermost = Math.max(outermost, outward * edge[i]!);
-  return Float64Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => {
-    const x = edge[from + k]!;
-    return Number.isNaN(x) ? deepest : Math.min(deepest, outermost - outward * x);
-  });
+  const highest = edge.findLastIndex((x) => !Number.isNaN(x));
+  return { profile, edge, outward: side === 'first' ? 1 : -1, zone: zoneOf(project, glyph, master), deepest: DEEPEST * project.unitsPerEm, highest };
+}
+
+/** How alike two sides are, 0 to 1: see {@link likeness}. */
+export function likenessOf(a: SideShape, b: SideShape): number {
+  const from = lineAt(a.profile, Math.min(a.zone.bottom, b.zone.bottom));
+  // Ascenders and accents count: the stem of b, or the dots of ï, meet what n and i do not.
+  const to = Math.max(lineAt(a.profile, Math.max(a.zone.top, b.zone.top)), a.highest, b.highest);
+  if (to < from) return 0;
+  const outermost = ({ edge, outward }: SideShape) => {
+    let most = -Infinity;
+    for (let i = from; i <= to; i++) if (outward * edge[i]! > most) most = outward * edge[i]!;
+    return most;
+  };
+  const [x, y] = [outermost(a), outermost(b)];
+  let sum = 0;
+  for (let i = from; i <= to; i++) {
+    const p = Number.isNaN(a.edge[i]!) ? a.deepest : Math.min(a.deepest, x - a.outward * a.edge[i]!);
+    const q = Number.isNaN(b.edge[i]!) ? b.deepest : Math.min(b.deepest, y - b.outward * b.edge[i]!);
+    sum += Math.abs(p - q);
+  }
+  return Math.max(0, 1 - sum / (to - from + 1) / a.deepest);
 }
 
 /**
- * How alike two glyphs are on a side, 0 to 1: one less the mean difference of their depths as a share of the depth looked into.
+ * How alike two glyphs are on a side from the baseline up, 0 to 1: one less the mean difference of their depths as a share of the depth looked into.
  * 1 for the same shape wherever it stands; 0 as well for glyphs of which one is not drawn.
  */
 export function likeness(project: Project, master: Master, side: Side, a: GlyphId, b: GlyphId): number {
-  const [g, h] = [project.glyphs[a], project.glyphs[b]];
-  if (!g || !h || isEmptyDrawing(drawingOf(g, master.id)) || isEmptyDrawing(drawingOf(h, master.id))) return 0;
-  const [p, q] = [zoneOf(project, g, master), zoneOf(project, h, master)];
-  const zone = { bottom: Math.min(p.bottom, q.bottom), top: Math.max(p.top, q.top) };
-  const deepest = DEEPEST * project.unitsPerEm;
-  const [x, y] = [depths(profileOf(project, a, master.id), side, zone, deepest), depths(profileOf(project, b, master.id), side, zone, deepest)];
-  if (x.length === 0) return 0;
-  let sum = 0;
-  for (let i = 0; i < x.length; i++) sum += Math.abs(x[i]! - y[i]!);
-  return Math.max(0, 1 - sum / x.length / deepest);
+  const [x, y] = [sideShape(project, master, side, a), sideShape(project, master, side, b)];
+  return x && y ? likenessOf(x, y) : 0;
 }
 
 /** Glyphs that are as alike to one on a side as wanted, the most alike first. */

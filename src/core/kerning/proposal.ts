@@ -5,8 +5,17 @@ import { modelKerning } from './optical';
 import frequencies from './pairFrequencies.json';
 import { type PairSide, pairKey, pairSides } from './pairs';
 
-export type ProposalSettings = { least: number; step: number; most: number };
-export const USUAL: ProposalSettings = { least: 4, step: 5, most: 1500 };
+export type ProposalSettings = {
+  least: number;
+  step: number;
+  most: number;
+  /** Only what these pairs of glyphs get their kerning from; all when absent. */
+  only?: readonly (readonly [GlyphId, GlyphId])[];
+};
+export const USUAL = { least: 4, step: 5, most: 1500 } as const satisfies ProposalSettings;
+
+/** What kerning is stepped by in a project, in font units. */
+export const stepOf = (project: Pick<Project, 'settings'>): number => project.settings.kerningStep ?? USUAL.step;
 
 /** A pair that is proposed: its sides, its value, what it has now, and how many pairs of glyphs it moves. */
 export type ProposedPair = { first: PairSide; second: PairSide; value: number; now: number; glyphs: number };
@@ -14,11 +23,17 @@ export type ProposedPair = { first: PairSide; second: PairSide; value: number; n
 const rounded = (v: number, step: number): number => (step > 0 ? Math.round(v / step) * step : Math.round(v)) || 0;
 const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
 
-/** How far a pair may be from the value of its groups, in units, before it gets one of its own. */
+/**
+ * How far a pair may be from the value of its groups, in units, before it gets one of its own: little where it would come too near or
+ * is of the plain alphabet, more where accented letters would only stand too open.
+ */
 const ALIKE = 12;
-/** Letters, figures and punctuation: what text is made of; signs and marks are kerned by hand. */
+const OPEN_BUT_RARE = 36;
+/** What text is made of: letters, figures and punctuation. Signs, marks and raised figures are kerned by hand. */
 export const textGlyphs = (project: Project): GlyphId[] =>
-  project.glyphOrder.filter((id) => project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{N}\p{P}]/u.test(String.fromCodePoint(c)) && !/\p{M}|\p{Lm}/u.test(String.fromCodePoint(c))));
+  project.glyphOrder.filter((id) =>
+    project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{Nd}\p{P}]/u.test(String.fromCodePoint(c)) && !/[\p{M}\p{Lm}\p{Pc}ªº]/u.test(String.fromCodePoint(c))),
+  );
 
 /** A side of the proposal: a group with those of its members that are asked for, or a glyph by itself. */
 type Row = { side: PairSide; members: GlyphId[] };
@@ -50,11 +65,12 @@ function ownValues(x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own
   const middle = middleOf(values.flat());
   const out: Own[] = [{ first: x.side, second: y.side, value: middle, glyphs: x.members.length * y.members.length }];
   const glyph = (id: GlyphId): PairSide => ({ kind: 'glyph', id });
-  const differs = (value: number, from: number) => Math.abs(value - from) > ALIKE;
-  const rows = values.map((row) => (x.side.kind === 'group' && differs(middleOf(row), middle) ? middleOf(row) : undefined));
+  const differs = (value: number, from: number, weight: number) => value - from > ALIKE || from - value > (weight < RARE * PLAIN * PLAIN ? OPEN_BUT_RARE : ALIKE);
+  const weightIn = (of: readonly Weighed[]) => Math.max(...of.map((v) => v.weight));
+  const rows = values.map((row) => (x.side.kind === 'group' && differs(middleOf(row), middle, weightIn(row)) ? middleOf(row) : undefined));
   const columns = y.members.map((_, k) => {
-    const value = middleOf(values.map((row) => row[k]!));
-    return y.side.kind === 'group' && differs(value, middle) ? value : undefined;
+    const own = values.map((row) => row[k]!);
+    return y.side.kind === 'group' && differs(middleOf(own), middle, weightIn(own)) ? middleOf(own) : undefined;
   });
   rows.forEach((value, i) => {
     if (value !== undefined) out.push({ first: glyph(x.members[i]!), second: y.side, value, glyphs: y.members.length });
@@ -65,8 +81,8 @@ function ownValues(x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own
   if (x.side.kind === 'glyph' && y.side.kind === 'glyph') return out;
   // A first glyph with a second group is found before a first group with a second glyph.
   values.forEach((row, i) => {
-    row.forEach(({ value }, k) => {
-      if (differs(value, rows[i] ?? columns[k] ?? middle)) out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
+    row.forEach(({ value, weight }, k) => {
+      if (differs(value, rows[i] ?? columns[k] ?? middle, weight)) out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
     });
   });
   return out;
@@ -81,7 +97,7 @@ export function proposeKerning(
   masterId: MasterId,
   firsts: readonly GlyphId[],
   seconds: readonly GlyphId[],
-  { least, step, most }: ProposalSettings = USUAL,
+  { least, step, most, only }: ProposalSettings = USUAL,
   progress: (done: number, total: number) => void = () => {},
 ): ProposedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
@@ -99,6 +115,7 @@ export function proposeKerning(
     return [...bySide.values()];
   };
   const [a, b] = [sidesFor(firsts, 'first'), sidesFor(seconds, 'second')];
+  const asked = only && new Set(only.map(([x, y]) => pairKey(...widestSides(project, x, y))));
   const out: ProposedPair[] = [];
   const often = frequencyOf(project);
   const weightOf = (id: GlyphId) => ((project.glyphs[id]!.unicodes[0] ?? 0x80) < 0x80 ? PLAIN : 1);
@@ -108,11 +125,12 @@ export function proposeKerning(
     const value = Math.abs(wanted) < Math.max(1, least) ? 0 : wanted;
     const stored = master.kerning[pairKey(first, second)];
     // An exception may be 0 where its groups are not.
-    if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least)) out.push({ first, second, value, now: stored ?? 0, glyphs });
+    if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least, step)) out.push({ first, second, value, now: stored ?? 0, glyphs });
   };
   a.forEach((x, i) => {
     progress(i, a.length);
     for (const y of b) {
+      if (asked && !asked.has(pairKey(x.side, y.side))) continue;
       const values = x.members.map((m) =>
         y.members.map((n) => ({ value: modelKerning(project, master, m, n), weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0) })),
       );
@@ -144,7 +162,7 @@ function frequencyOf(project: Project): ReadonlyMap<string, number> {
 export type QueuedPair = { first: GlyphId; second: GlyphId; now: number; proposed: number; frequency: number; sides: readonly [PairSide, PairSide] };
 
 /** Pairs by how far they stray from even, frequent ones first; one for each pair of groups. Pairs that were left for good are out. */
-export function kerningQueue(project: Project, masterId: MasterId, left: ReadonlySet<string> = new Set(), step = USUAL.step, least = USUAL.least): QueuedPair[] {
+export function kerningQueue(project: Project, masterId: MasterId, left: ReadonlySet<string> = new Set(), step = stepOf(project), least: number = USUAL.least): QueuedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
   const best = new Map<string, QueuedPair>();
   for (const [pair, frequency] of Object.entries(frequencies as Record<string, number>)) {
@@ -165,14 +183,14 @@ export function kerningQueue(project: Project, masterId: MasterId, left: Readonl
 }
 
 /** What a pair has and what the model would give it. */
-export function pairFacts(project: Project, master: Master, first: GlyphId, second: GlyphId, step = USUAL.step): Omit<QueuedPair, 'frequency' | 'sides'> {
+export function pairFacts(project: Project, master: Master, first: GlyphId, second: GlyphId, step = stepOf(project)): Omit<QueuedPair, 'frequency' | 'sides'> {
   return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second), step) };
 }
 
 /** What is wrong with the kerning of a master, each with the keys that a mend takes away. */
 export type KerningFault = { what: string; keys: readonly string[] };
 
-export function kerningFaults(project: Project, master: Master, least = USUAL.least): KerningFault[] {
+export function kerningFaults(project: Project, master: Master, least: number = USUAL.least): KerningFault[] {
   // What is small or needless here and not in another master holds the place between them.
   const inEvery = (holds: (m: Master) => boolean) => holds(master) && project.masters.every((m) => m.id === master.id || holds(m));
   const isSmall = (key: string) => inEvery((m) => Math.abs(m.kerning[key] ?? 0) < least);

@@ -7,10 +7,11 @@ import { drawingOf } from '../../../core/project/queries';
 import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
+import { draggedAs } from '../../ui/glyphDrag';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { CopySides } from './CopySides';
-import { FitCanvas, GLYPH_DRAG } from './FitCanvas';
+import { FitCanvas } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
 import { FollowSection } from './FollowSection';
 import { Reasons } from './Reasons';
@@ -136,10 +137,9 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
               <button
                 key={g.id}
                 type="button"
-                draggable
+                {...draggedAs(g.id)}
                 title={`${g.name}: drag it into a line, or click to put it at the end`}
                 aria-label={`Put in ${g.name}`}
-                onDragStart={(e) => e.dataTransfer.setData(GLYPH_DRAG, g.id)}
                 onClick={() => writeLines(`${own}${spellingOf(g)}`)}
                 className="rounded-md border border-line bg-paper hover:border-kelp"
               >

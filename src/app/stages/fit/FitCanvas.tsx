@@ -6,13 +6,11 @@ import { drawingOf, masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { isTyping } from '../../shell/commands';
 import { chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
+import { takesGlyph } from '../../ui/glyphDrag';
 import { type FitPainting, type Placed, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite } from './fitPainting';
 
 const MARGIN = 28;
 const GRIP = 7;
-
-/** The kind of data a dragged glyph carries: its id. */
-export const GLYPH_DRAG = 'application/x-wendril-glyph';
 
 type Line = { glyphs: Placed[]; baseline: number };
 /** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
@@ -88,10 +86,7 @@ export function FitCanvas({
   });
   useEffect(invalidate);
 
-  const drop = (e: DragEvent<HTMLCanvasElement>) => {
-    const glyph = e.dataTransfer.getData(GLYPH_DRAG);
-    if (!glyph) return;
-    e.preventDefault();
+  const drop = (glyph: GlyphId, e: DragEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     const py = e.clientY - box.top + scroll.current.y;
     const px = e.clientX - box.left;
@@ -227,8 +222,7 @@ export function FitCanvas({
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
-      onDragOver={(e) => e.dataTransfer.types.includes(GLYPH_DRAG) && e.preventDefault()}
-      onDrop={drop}
+      {...takesGlyph(drop)}
       className="block min-h-0 w-full flex-1 touch-none outline-none"
     />
   );

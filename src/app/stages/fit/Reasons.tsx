@@ -38,7 +38,7 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
       </dl>
       {start && (
         <div title="The dashed lines: half a counter on each side for most faces without serifs, more with them; less for round sides">
-          <NumberField label="Starting line, % of counter" value={share * 100} onChange={(v) => run((p) => changeSettings(p, { startShare: v / 100 }))} />
+          <NumberField label="Start at % of counter" value={share * 100} onChange={(v) => run((p) => changeSettings(p, { startShare: v / 100 }))} />
           <button
             type="button"
             className="mt-1 text-[13px] text-kelp disabled:text-quiet"

@@ -3,35 +3,61 @@ import { kerningSize } from '../../../core/casting/font';
 import { leavePair, setPair } from '../../../core/kerning/edits';
 import { kerningOf, sidesToChange, widestSides } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
-import { pairFacts } from '../../../core/kerning/proposal';
-import { plural } from '../../../core/project/edit';
+import { pairFacts, stepOf } from '../../../core/kerning/proposal';
+import { changeSettings } from '../../../core/project/edits';
 import { masterOf } from '../../../core/project/queries';
 import { isTyping } from '../../shell/commands';
 import { run, useBench } from '../../state/bench';
-import { Button, Choice } from '../../ui/parts';
-import { NEAR, useEntries, useTouching } from './entries';
+import { Button, Choice, NumberField } from '../../ui/parts';
+import { type Entry, NEAR, OPEN, useEntries, useWrong } from './entries';
 import { Faults } from './Faults';
+import { GroupsDialog } from './GroupsDialog';
 import { KernDetails } from './KernDetails';
 import { KernMap } from './KernMap';
 import { AlsoMoved, KernPicture } from './KernPicture';
 import { KernProposalDialog } from './KernProposalDialog';
-import { choosePair, MODES, STEP, setMode, useKernBench } from './kernBench';
+import { KernTable } from './KernTable';
+import { choosePair, MODES, type Mode, type Pair, setLine, setMode, setWrong, useKernBench } from './kernBench';
 import { WordBar } from './WordBar';
+
+const WRONGS = [
+  { value: 'touch', text: 'Touching' },
+  { value: 'hole', text: 'Holes' },
+] as const;
+
+/** What an empty list says. */
+const NOTHING: Record<Mode, string> = {
+  queue: 'Nothing strays: every frequent pair is as even as the controls.',
+  words: 'Write a text in the galley, or take a list from a file.',
+  pairs: '',
+  wrong: 'No pair of letters, figures and punctuation does.',
+  map: '',
+};
 
 /** Pairs, worst first, each large with what else it moves. */
 export default function Kern() {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
-  const { mode, pair, line } = useKernBench();
+  const { mode, pair, line, wrong, fromGalley } = useKernBench();
+  const projectId = useBench((s) => s.projectId);
   const [before, setBefore] = useState(false);
   const [proposing, setProposing] = useState(false);
-  const [filter, setFilter] = useState('');
+  const [grouping, setGrouping] = useState(false);
   const master = masterOf(project, masterId)!;
-  const touching = useTouching(mode === 'touch');
-  const entries = useEntries(filter, touching.found);
+  const { found, share } = useWrong(mode === 'wrong', wrong);
+  const entries = useEntries(found);
+  const step = stepOf(project);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
+  /** The next line of the word list, from its first pair. */
+  const goLine = (by: number) => {
+    const to = line + by;
+    if (fromGalley || to < 0 || to >= project.texts.pairs.length) return;
+    setLine(to, projectId);
+    choosePair(undefined);
+  };
   const go = (by: number) => {
+    if (mode === 'words' && by > 0 && at === entries.length - 1) return goLine(1);
     const next = entries[Math.max(0, Math.min(entries.length - 1, (at < 0 ? (by > 0 ? -1 : 0) : at) + by))];
     if (next) choosePair(next.pair);
   };
@@ -44,15 +70,16 @@ export default function Kern() {
       const [first, second] = sidesToChange(settled!, current, shown.first, shown.second);
       const set = (value: number, merge?: string) => run((p) => setPair(p, { master: m, first, second, value }), merge);
       const now = () => kerningOf(settled!, current, shown.first, shown.second)?.value ?? 0;
-      const step = e.shiftKey ? 1 : STEP;
-      if (e.key === 'ArrowLeft' || e.key === 'ArrowRight') set(now() + (e.key === 'ArrowLeft' ? -step : step), `kern ${shown.first} ${shown.second}`);
+      const by = e.shiftKey ? 1 : stepOf(settled!);
+      if (e.key === 'ArrowLeft' || e.key === 'ArrowRight') set(now() + (e.key === 'ArrowLeft' ? -by : by), `kern ${shown.first} ${shown.second}`);
       else if (e.key === 'ArrowDown' || e.key.toLowerCase() === 's') go(1);
       else if (e.key === 'ArrowUp') go(-1);
+      else if (e.key.toLowerCase() === 'n' && mode === 'words') goLine(e.shiftKey ? -1 : 1);
       else if (e.key.toLowerCase() === 'b') setBefore(true);
       else if (e.key.toLowerCase() === 'x') {
         if (run((p) => leavePair(p, { key: pairKey(...widestSides(p, shown.first, shown.second)), leave: true }))) go(1);
       } else if (e.key === 'Enter' && !(e.target instanceof HTMLButtonElement)) {
-        set(pairFacts(settled!, current, shown.first, shown.second, STEP).proposed);
+        set(pairFacts(settled!, current, shown.first, shown.second).proposed);
         go(1);
       } else return;
       e.preventDefault();
@@ -82,8 +109,14 @@ export default function Kern() {
           <Button title="Kerning for all pairs at once, looked at before it is taken over" onClick={() => setProposing(true)}>
             Propose…
           </Button>
-          <span className="ml-auto text-quiet">
-            {plural(size.pairs, 'pair')} in {master.name}, {(size.bytes / 1024).toFixed(1)} KB in the font
+          <Button title="Glyphs that look alike on a side, found by their shapes" onClick={() => setGrouping(true)}>
+            Groups…
+          </Button>
+          <span className="w-28" title="What keys step a value by, and proposals are rounded to">
+            <NumberField label="Step" value={step} onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))} />
+          </span>
+          <span className="ml-auto whitespace-nowrap text-quiet" title={`Kerning of ${master.name}, as it is cast`}>
+            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {(size.bytes / 1024).toFixed(1)} KB in the font
           </span>
         </div>
         <Faults />
@@ -91,55 +124,66 @@ export default function Kern() {
           <KernMap />
         ) : (
           <div className="flex min-h-0 flex-1">
-            <div className="flex w-[220px] shrink-0 flex-col border-r border-line">
+            <div className={`flex shrink-0 flex-col border-r border-line ${mode === 'pairs' ? 'w-[360px]' : 'w-[220px]'}`}>
               {mode === 'words' && <WordBar line={line} />}
-              {mode === 'touch' && (
-                <p className="px-3 pb-1 text-[12.5px] text-quiet">
-                  {touching.share === undefined ? `Nearer than ${NEAR} units, kerning counted` : `Looking… ${Math.round(touching.share * 100)} %`}
-                </p>
+              {mode === 'wrong' && (
+                <div className="px-3 pb-1.5">
+                  <Choice label="Look for" value={wrong} options={WRONGS} onChange={setWrong} />
+                  <p className="mt-1 text-[12.5px] text-quiet">
+                    {share !== undefined
+                      ? `Looking… ${Math.round(share * 100)} %`
+                      : wrong === 'touch'
+                        ? `Nearer than ${NEAR} units, kerning counted`
+                        : `More than ${OPEN} units too open`}
+                  </p>
+                </div>
               )}
-              {mode === 'pairs' && (
-                <input
-                  aria-label="Filter the pairs"
-                  placeholder="filter by name"
-                  value={filter}
-                  onChange={(e) => setFilter(e.target.value)}
-                  className="mx-3 mb-1 h-7.5 rounded-lg border border-line bg-paper px-2"
-                />
-              )}
-              <ul className="min-h-0 flex-1 overflow-auto px-2 pb-2" aria-label="Pairs">
-                {entries.length === 0 && (
-                  <li className="p-2 text-quiet">{mode === 'queue' ? 'Nothing strays: every frequent pair is as even as the controls.' : 'Nothing here yet.'}</li>
-                )}
-                {entries.slice(0, 400).map((e) => (
-                  <li key={e.key}>
-                    <button
-                      type="button"
-                      aria-pressed={shown?.first === e.pair.first && shown.second === e.pair.second}
-                      onClick={() => choosePair(e.pair)}
-                      className={`flex w-full items-baseline gap-2 rounded-md px-2 py-0.5 text-left ${shown?.first === e.pair.first && shown.second === e.pair.second ? 'bg-kelp-tint text-kelp' : 'hover:bg-kelp-tint'}`}
-                    >
-                      <span className="min-w-0 flex-1 truncate">{e.label}</span>
-                      <span className="text-right text-quiet">{e.note}</span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
+              {mode === 'pairs' ? <KernTable shown={shown} /> : <PairList entries={entries} shown={shown} nothing={NOTHING[mode]} />}
             </div>
             <div className="flex min-w-0 flex-1 flex-col">
               <div className="min-h-0 flex-1">{shown && <KernPicture pair={shown} before={before} />}</div>
               {shown && <AlsoMoved pair={shown} />}
               <p className="px-5 pb-1.5 text-[12.5px] text-quiet">
-                <b className="font-semibold text-ink">← →</b> by {STEP}, Shift by 1 · <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}
+                <b className="font-semibold text-ink">← →</b> by {step}, Shift by 1 · <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}
                 <b className="font-semibold text-ink">S</b> skips · <b className="font-semibold text-ink">X</b> leaves for good · <b className="font-semibold text-ink">B</b> held:
                 without kerning
+                {mode === 'words' && (
+                  <>
+                    {' '}
+                    · <b className="font-semibold text-ink">N</b> next line
+                  </>
+                )}
               </p>
             </div>
           </div>
         )}
       </div>
       {shown && <KernDetails pair={shown} next={() => go(1)} />}
+      <GroupsDialog open={grouping} onClose={() => setGrouping(false)} />
       <KernProposalDialog open={proposing} onClose={() => setProposing(false)} />
     </div>
+  );
+}
+
+/** Pairs one below the other, each with what is said of it. */
+function PairList({ entries, shown, nothing }: { entries: readonly Entry[]; shown: Pair | undefined; nothing: string }) {
+  const isShown = (e: Entry) => shown?.first === e.pair.first && shown.second === e.pair.second;
+  return (
+    <ul className="min-h-0 flex-1 overflow-auto px-2 pb-2" aria-label="Pairs">
+      {entries.length === 0 && <li className="p-2 text-quiet">{nothing}</li>}
+      {entries.slice(0, 400).map((e) => (
+        <li key={e.key}>
+          <button
+            type="button"
+            aria-pressed={isShown(e)}
+            onClick={() => choosePair(e.pair)}
+            className={`flex w-full items-baseline gap-2 rounded-md px-2 py-0.5 text-left ${isShown(e) ? 'bg-kelp-tint text-kelp' : 'hover:bg-kelp-tint'}`}
+          >
+            <span className="min-w-0 flex-1 truncate">{e.label}</span>
+            <span className="text-right text-quiet">{e.note}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

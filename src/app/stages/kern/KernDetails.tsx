@@ -7,10 +7,11 @@ import { pairKey } from '../../../core/kerning/pairs';
 import { pairFacts } from '../../../core/kerning/proposal';
 import { masterOf } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { Details } from '../Details';
 import { glyphTyped } from '../draw/details/PartsSection';
-import { type Pair, STEP, signed } from './kernBench';
+import { type Pair, signed } from './kernBench';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */
 export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
@@ -21,7 +22,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   const found = kerningOf(project, master, pair.first, pair.second);
   const wide = widestSides(project, pair.first, pair.second);
   const [first, second] = sidesToChange(project, master, pair.first, pair.second);
-  const even = pairFacts(project, master, pair.first, pair.second, STEP).proposed;
+  const even = pairFacts(project, master, pair.first, pair.second).proposed;
   const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
   const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
   const inGroups = wide.some((s) => s.kind === 'group');
@@ -84,10 +85,14 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   );
 }
 
+/** Members that are shown before all are asked for. */
+const FEW = 9;
+
 /** The group of one side: its members, added by typing or dropping, taken out by a click. */
 function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
   const project = useBench((s) => s.settled)!;
   const [typed, setTyped] = useState('');
+  const [all, setAll] = useState(false);
   const group = groupsByGlyph(project)[side].get(glyph);
   const name = project.glyphs[glyph]!.name;
   const master = useBench((s) => s.master);
@@ -109,9 +114,9 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
     <Section title={`${side === 'first' ? 'First' : 'Second'}: ${group ? `${group.name} group` : name}`}>
       {group ? (
         <>
-          <ul className="mb-2 flex flex-wrap gap-1">
-            {group.members.map((m) => (
-              <li key={m} className="inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]">
+          <ul className="mb-2 flex flex-wrap gap-1" aria-label={`The ${side} group; glyphs can be dropped here`} {...takesGlyph((id) => put(id))}>
+            {(all ? group.members : group.members.slice(0, FEW)).map((m) => (
+              <li key={m} {...draggedAs(m)} className="cursor-grab inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]">
                 {project.glyphs[m]?.name ?? 'missing'}
                 <button
                   type="button"
@@ -123,6 +128,13 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
                 </button>
               </li>
             ))}
+            {group.members.length > FEW && (
+              <li>
+                <button type="button" className="px-1.5 text-[12.5px] text-kelp" onClick={() => setAll(!all)}>
+                  {all ? 'fewer' : `and ${group.members.length - FEW} more`}
+                </button>
+              </li>
+            )}
           </ul>
           <form
             className="flex gap-1.5"
@@ -150,7 +162,14 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
             <p className="mt-1.5 text-[12.5px] text-quiet">
               Alike on this side:{' '}
               {offered.map((o) => (
-                <button key={o.glyph} type="button" className="mr-1.5 text-kelp" title="Into the group" onClick={() => put(o.glyph)}>
+                <button
+                  key={o.glyph}
+                  type="button"
+                  {...draggedAs(o.glyph)}
+                  className="mr-1.5 text-kelp"
+                  title="Into the group, by a click or by dropping"
+                  onClick={() => put(o.glyph)}
+                >
                   {project.glyphs[o.glyph]!.name} {Math.floor(o.likeness * 100)} %
                 </button>
               ))}

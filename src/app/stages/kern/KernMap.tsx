@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { kerningOf } from '../../../core/kerning/lookup';
 import { masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { choosePair, setMode } from './kernBench';
+import { choosePair, setMode, signed } from './kernBench';
 
 /** Groups by groups: how tight or open each pair of them is set. A cell opens its pair. */
 export function KernMap() {
@@ -19,13 +19,13 @@ export function KernMap() {
   if (rows.length === 0 || columns.length === 0) return <p className="p-6 text-quiet">There are no groups yet. Make one of a glyph in the details of a pair.</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto px-5 pb-3">
-      <table className="border-separate border-spacing-px text-[11px]">
+      <table className="w-full table-fixed border-separate border-spacing-px text-[11px]">
         <thead>
           <tr>
-            <th className="sticky left-0 bg-paper" aria-label="First" />
+            <th className="sticky left-0 w-20 bg-paper" aria-label="First" />
             {columns.map((c) => (
-              <th key={c.id} scope="col" className="h-16 w-6 align-bottom font-normal text-quiet">
-                <span className="block max-h-16 rotate-180 truncate [writing-mode:vertical-rl]">{c.name}</span>
+              <th key={c.id} scope="col" className="h-16 min-w-6 align-bottom font-normal text-quiet">
+                <span className="mx-auto block max-h-16 rotate-180 truncate [writing-mode:vertical-rl]">{c.name}</span>
               </th>
             ))}
           </tr>
@@ -44,13 +44,15 @@ export function KernMap() {
                       type="button"
                       title={`${r.name} · ${c.name}: ${v}`}
                       aria-label={`${r.name} with ${c.name}, ${v}`}
-                      className={`block h-5 w-6 rounded-[3px] ${v === 0 ? 'bg-panel' : v < 0 ? 'bg-kelp' : 'bg-marigold'}`}
-                      style={{ opacity: v === 0 ? 1 : 0.25 + (0.75 * Math.abs(v)) / most }}
+                      className={`relative block h-5 w-full overflow-hidden rounded-[3px] bg-panel text-center ${Math.abs(v) > most * 0.55 ? 'text-on-kelp' : 'text-ink'}`}
                       onClick={() => {
                         choosePair({ first: r.members.find((m) => project.glyphs[m])!, second: c.members.find((m) => project.glyphs[m])! });
                         setMode('pairs');
                       }}
-                    />
+                    >
+                      {v !== 0 && <span className={`absolute inset-0 ${v < 0 ? 'bg-kelp' : 'bg-marigold'}`} style={{ opacity: 0.2 + (0.8 * Math.abs(v)) / most }} />}
+                      {v !== 0 && <span className="relative">{signed(v)}</span>}
+                    </button>
                   </td>
                 );
               })}

@@ -1,70 +1,63 @@
-import { proxy } from 'comlink';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
-import { type ProposedPair, textGlyphs, USUAL } from '../../../core/kerning/proposal';
+import { type ProposalSettings, type ProposedPair, stepOf, textGlyphs, USUAL } from '../../../core/kerning/proposal';
 import { plural } from '../../../core/project/edit';
-import { filesWorker } from '../../../workers/clients';
+import type { GlyphId } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
+import { useWork } from '../../state/useWork';
 import { Modal } from '../../ui/Modal';
-import { Button, NumberField } from '../../ui/parts';
+import { Button, Choice, NumberField } from '../../ui/parts';
+
+const SCOPES = [
+  { value: 'all', text: 'All letters', hint: 'Letters, figures and punctuation, each with each' },
+  { value: 'words', text: 'Word list and galley', hint: 'Only the pairs that the word list and the galley’s text have' },
+] as const;
+
+/** Bounds of a setting, so that nothing odd is asked for. */
+const within = (v: number, most: number): number => Math.max(1, Math.min(most, Math.round(v)));
 
 /** Kerning for every pair, worked out beside the pointer, told before it is taken over. */
 export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const [settings, setSettings] = useState(USUAL);
-  const [share, setShare] = useState<number>();
-  const [found, setFound] = useState<readonly ProposedPair[]>();
-  const worker = useRef<ReturnType<typeof filesWorker>>(undefined);
-  const stop = () => {
-    worker.current?.stop();
-    worker.current = undefined;
-    setShare(undefined);
-  };
+  const [settings, setSettings] = useState<ProposalSettings>(USUAL);
+  const [scope, setScope] = useState<(typeof SCOPES)[number]['value']>('all');
+  const { share, found, start, stop, clear } = useWork<readonly ProposedPair[]>();
+  const step = stepOf(project);
   const close = () => {
-    stop();
-    setFound(undefined);
+    clear();
     onClose();
   };
-  const work = async () => {
-    stop();
-    setFound(undefined);
-    setShare(0);
-    const own = filesWorker();
-    worker.current = own;
-    const glyphs = textGlyphs(project);
-    const pairs = await own.service.proposeKerning(
-      project,
-      master,
-      glyphs,
-      settings,
-      proxy((done: number, total: number) => setShare(done / total)),
-    );
-    if (worker.current !== own) return;
-    stop();
-    setFound(pairs as readonly ProposedPair[]);
+  const work = () => {
+    const lines = [...project.texts.pairs, project.texts.galley].map((l) => glyphsOfLine(project, l).glyphs);
+    const only = scope === 'words' ? lines.flatMap((ids) => ids.slice(1).map((b, i): [GlyphId, GlyphId] => [ids[i]!, b])) : undefined;
+    const glyphs = only ? [...new Set(only.flat())] : textGlyphs(project);
+    void start((service, progress) => service.proposeKerning(project, master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress));
   };
   const covered = found?.reduce((n, p) => n + p.glyphs, 0) ?? 0;
+  const exceptions = found?.filter((p) => p.first.kind === 'glyph' || p.second.kind === 'glyph').length ?? 0;
   return (
     <Modal open={open} onClose={close} title="Kerning proposal">
       <p className="mb-3 text-quiet">
-        Every pair of letters, figures and punctuation is held against the white that n, o, H and O leave in this master; groups together where their members agree.
+        Every pair is held against the white that n, o, H and O leave in this master. A value goes to whole groups, by what text has of them; members that differ, as ï beside T,
+        get their own.
       </p>
       <div className="mb-3 grid gap-1.5">
-        <NumberField label="Smallest value worth keeping" value={settings.least} onChange={(least) => setSettings({ ...settings, least: Math.max(1, Math.min(100, least)) })} />
-        <NumberField label="Step" value={settings.step} onChange={(step) => setSettings({ ...settings, step: Math.max(1, Math.min(50, step)) })} />
-        <NumberField label="Pairs at most" value={settings.most} onChange={(most) => setSettings({ ...settings, most: Math.max(1, Math.min(20000, most)) })} />
+        <Choice label="For" value={scope} options={SCOPES} onChange={setScope} />
+        <NumberField label="Smallest value worth keeping" value={settings.least} onChange={(v) => setSettings({ ...settings, least: within(v, 100) })} />
+        <NumberField label="Values at most" value={settings.most} onChange={(v) => setSettings({ ...settings, most: within(v, 20000) })} />
       </div>
       {share !== undefined && <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />}
       {found && (
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0
             ? 'Nothing would change.'
-            : `${plural(found.length, 'value')} for ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - found.length).toLocaleString('en')}.`}
+            : `${plural(found.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - found.length).toLocaleString('en')}.`}
         </p>
       )}
       <div className="flex justify-end gap-2">
-        {share !== undefined ? <Button onClick={stop}>Stop</Button> : <Button onClick={() => void work()}>{found ? 'Work it out again' : 'Work it out'}</Button>}
+        {share !== undefined ? <Button onClick={stop}>Stop</Button> : <Button onClick={work}>{found ? 'Work it out again' : 'Work it out'}</Button>}
         <Button
           kind="primary"
           disabled={!found || found.length === 0}

@@ -1,15 +1,15 @@
-import { proxy } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import type { Collision } from '../../../core/kerning/collisions';
+import type { Collision, Hole } from '../../../core/kerning/collisions';
 import { pairsLeft } from '../../../core/kerning/edits';
-import { kerningOf, membersOf, sideName } from '../../../core/kerning/lookup';
-import { pairKey, pairSides } from '../../../core/kerning/pairs';
-import { kerningQueue, textGlyphs } from '../../../core/kerning/proposal';
-import { masterOf } from '../../../core/project/queries';
-import { filesWorker } from '../../../workers/clients';
+import { kerningOf } from '../../../core/kerning/lookup';
+import { pairKey } from '../../../core/kerning/pairs';
+import { kerningQueue, stepOf, textGlyphs } from '../../../core/kerning/proposal';
+import type { Project } from '../../../core/project/model';
+import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { type Pair, STEP, signed, useKernBench } from './kernBench';
+import { useWork } from '../../state/useWork';
+import { type Pair, signed, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */
 export type Entry = { key: string; label: string; note: string; pair: Pair };
@@ -18,18 +18,19 @@ export type Entry = { key: string; label: string; note: string; pair: Pair };
 const WORTH = 8;
 
 /** What the list holds in the present mode. */
-export function useEntries(filter: string, touching: readonly Collision[]): readonly Entry[] {
+export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry[] {
   const project = useBench((s) => s.settled)!;
   const masterId = useBench((s) => s.master);
-  const { mode, line } = useKernBench();
+  const { mode, line, fromGalley, order } = useKernBench();
   const { glyphs, groups, texts } = project;
   const { lib } = project;
+  const step = stepOf(project);
   const left = useMemo(() => pairsLeft({ lib }), [lib]);
   // The queue's order is that of the shapes; a value that has become even takes its pair out, wherever it stands.
   const latest = useRef(project);
   latest.current = project;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a queue is made of shapes and groups, not of the values it changes.
-  const queue = useMemo(() => (mode === 'queue' ? kerningQueue(latest.current, masterId, left, STEP, WORTH) : []), [mode, masterId, glyphs, groups, left]);
+  const queue = useMemo(() => (mode === 'queue' ? kerningQueue(latest.current, masterId, left, step, WORTH) : []), [mode, masterId, glyphs, groups, left, step]);
   return useMemo(() => {
     const master = masterOf(project, masterId)!;
     const name = (id: string) => project.glyphs[id]?.name ?? 'missing';
@@ -46,51 +47,47 @@ export function useEntries(filter: string, touching: readonly Collision[]): read
             pair: { first: q.first, second: q.second },
           }),
         );
-    if (mode === 'touch')
-      return touching.map(
+    if (mode === 'wrong')
+      return found.map(
         (c): Entry => ({
           key: `${c.first} ${c.second}`,
           label: `${name(c.first)} ${name(c.second)}`,
-          note: c.distance <= 0 ? 'touch' : `${c.distance} apart`,
+          note: 'tooOpen' in c ? `${c.tooOpen} too open` : c.distance <= 0 ? 'touch' : `${c.distance} apart`,
           pair: { first: c.first, second: c.second },
         }),
       );
     if (mode === 'words') {
-      const ids = glyphsOfLine(project, texts.pairs[line] ?? texts.galley).glyphs;
-      return ids.slice(1).map((second, i): Entry => {
+      const ids = glyphsOfLine(project, lineShown(texts, line, fromGalley)).glyphs;
+      const drawn = (id: string) => !isEmptyDrawing(drawingOf(project.glyphs[id]!, masterId));
+      return ids.slice(1).flatMap((second, i): Entry | [] => {
         const pair = { first: ids[i]!, second };
+        if (!drawn(pair.first) || !drawn(second)) return [];
         return { key: `${i}`, label: `${name(pair.first)} ${name(second)}`, note: signed(valueNow(pair)), pair };
       });
     }
-    return Object.entries(master.kerning)
-      .sort((p, q) => Math.abs(q[1]) - Math.abs(p[1]))
-      .flatMap(([key, value]): Entry[] => {
-        const sides = pairSides(key);
-        const [a, b] = sides ? [membersOf(project, sides[0])[0], membersOf(project, sides[1])[0]] : [];
-        return sides && a && b ? [{ key, label: `${sideName(project, sides[0])} · ${sideName(project, sides[1])}`, note: signed(value), pair: { first: a, second: b } }] : [];
-      })
-      .filter((e) => filter === '' || e.label.toLowerCase().includes(filter.toLowerCase()));
-  }, [project, masterId, mode, line, queue, texts, filter, touching]);
+    if (mode === 'pairs') return order.map((pair, i): Entry => ({ key: `${i}`, label: '', note: '', pair }));
+    return [];
+  }, [project, masterId, mode, line, fromGalley, order, queue, texts, found]);
 }
 
-/** Distance, in units, below which a pair is shown as touching. */
-export const NEAR = 12;
+/** The line of the word list that is stepped through, or the galley's text. */
+export const lineShown = (texts: Project['texts'], line: number, fromGalley: boolean): string => (fromGalley ? undefined : texts.pairs[line]) ?? texts.galley;
 
-/** Pairs of letters, figures and punctuation that come too near, looked for beside the pointer while the list is open. */
-export function useTouching(open: boolean): { found: readonly Collision[]; share: number | undefined } {
+/** Distance, in units, below which a pair is shown as touching, and above which it is a hole. */
+export const NEAR = 12;
+export const OPEN = 25;
+
+/** Pairs of letters, figures and punctuation that come too near, or leave a hole; looked for beside the pointer while the list is open. */
+export function useWrong(open: boolean, wrong: Wrong): { found: readonly (Collision | Hole)[]; share: number | undefined } {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const [state, setState] = useState<{ found: readonly Collision[]; share: number | undefined }>({ found: [], share: undefined });
+  const { share, found, start, stop } = useWork<readonly (Collision | Hole)[]>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a job is begun anew for what it is about.
   useEffect(() => {
     if (!open) return;
-    const { service, stop } = filesWorker();
-    setState((s) => ({ ...s, share: 0 }));
-    const progress = proxy((done: number, total: number) => setState((s) => (s.share === undefined ? s : { ...s, share: done / total })));
-    void service.collisions(project, master, textGlyphs(project), NEAR, progress).then((found) => {
-      setState({ found: found as readonly Collision[], share: undefined });
-      stop();
-    });
+    const glyphs = textGlyphs(project);
+    void start((service, progress) => (wrong === 'touch' ? service.collisions(project, master, glyphs, NEAR, progress) : service.holes(project, master, glyphs, OPEN, progress)));
     return stop;
-  }, [open, project, master]);
-  return state;
+  }, [open, wrong, project, master]);
+  return { found: found ?? [], share };
 }

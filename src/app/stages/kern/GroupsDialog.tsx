@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { ALIKE_ENOUGH, type GroupProposal, takeGroups } from '../../../core/kerning/groups';
+import { plural } from '../../../core/project/edit';
+import { run, useBench } from '../../state/bench';
+import { useWork } from '../../state/useWork';
+import { GlyphShape } from '../../ui/GlyphShape';
+import { Modal } from '../../ui/Modal';
+import { Button } from '../../ui/parts';
+
+const keyOf = (p: GroupProposal): string => `${p.side} ${p.leader}`;
+
+/** Groups proposed from the shapes of sides, for glyphs that are in none; each is looked at and taken or left. */
+export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const [atLeast, setAtLeast] = useState(ALIKE_ENOUGH);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const { share, found, start, stop, clear } = useWork<readonly GroupProposal[]>();
+  const close = () => {
+    clear();
+    setLeft(new Set());
+    onClose();
+  };
+  const taken = (found ?? []).filter((p) => !left.has(keyOf(p)));
+  return (
+    <Modal open={open} onClose={close} title="Groups from shapes" wide>
+      <p className="mb-3 text-quiet">Glyphs in no group are held against the first glyph of each, side by side. What looks alike there can be kerned as one.</p>
+      <div className="mb-3 flex items-center gap-3">
+        <label className="flex flex-1 items-center gap-2">
+          <span className="shrink-0">At least this alike</span>
+          <input type="range" min={80} max={99} value={Math.round(atLeast * 100)} className="flex-1" onChange={(e) => setAtLeast(Number(e.target.value) / 100)} />
+          <span className="w-12 text-right">{Math.round(atLeast * 100)} %</span>
+        </label>
+        {share === undefined ? (
+          <Button onClick={() => void start((service, progress) => service.proposeGroups(project, master, atLeast, progress))}>{found ? 'Look again' : 'Look for groups'}</Button>
+        ) : (
+          <Button onClick={stop}>Stop</Button>
+        )}
+      </div>
+      {share !== undefined && <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />}
+      {found?.length === 0 && <p className="mb-3">Nothing that is in no group is as alike as that.</p>}
+      {found && found.length > 0 && (
+        <ul className="mb-3 grid max-h-[46vh] gap-1.5 overflow-auto" aria-label="Proposed groups">
+          {found.map((p) => (
+            <li key={keyOf(p)} className="flex items-center gap-3 rounded-lg border border-line px-2.5 py-1">
+              <label className="flex w-44 shrink-0 items-center gap-2">
+                <input
+                  type="checkbox"
+                  checked={!left.has(keyOf(p))}
+                  onChange={(e) => {
+                    const next = new Set(left);
+                    if (e.target.checked) next.delete(keyOf(p));
+                    else next.add(keyOf(p));
+                    setLeft(next);
+                  }}
+                />
+                <span className="min-w-0">
+                  <b className="block truncate font-semibold">{p.name}</b>
+                  <span className="text-[12.5px] text-quiet">
+                    as {p.side}
+                    {p.group === undefined ? ', new' : `, ${p.members.length} more`}
+                  </span>
+                </span>
+              </label>
+              <span className="flex min-w-0 flex-wrap gap-x-2">
+                {[{ glyph: p.leader, likeness: 1 }, ...p.members].slice(0, 24).map(({ glyph, likeness }, i) => (
+                  <span key={glyph} className={`flex flex-col items-center ${i === 0 ? 'border-r border-line pr-2' : ''}`} title={project.glyphs[glyph]?.name}>
+                    <GlyphShape project={project} glyph={project.glyphs[glyph]!} master={master} size={34} />
+                    <span className="text-[11px] text-quiet">{i === 0 ? p.side : `${Math.floor(likeness * 100)} %`}</span>
+                  </span>
+                ))}
+                {p.members.length > 23 && <span className="self-center text-quiet">and {p.members.length - 23} more</span>}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex justify-end">
+        <Button
+          kind="primary"
+          disabled={taken.length === 0}
+          onClick={() => {
+            if (run((p) => takeGroups(p, { proposals: taken }))) close();
+          }}
+        >
+          Take {plural(taken.length, 'group')}
+        </Button>
+      </div>
+    </Modal>
+  );
+}
