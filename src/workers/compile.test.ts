@@ -4,6 +4,7 @@ import { cmap } from '../core/opentype/cmap';
 import { hhea } from '../core/opentype/hhea';
 import { hmtx } from '../core/opentype/hmtx';
 import { readSfnt } from '../core/opentype/sfnt';
+import { changesOf } from '../core/project/changes';
 import { patchBetween } from '../core/project/patch';
 import { glyphNamed } from '../core/project/queries';
 import { compileService } from './compile';
@@ -58,7 +59,7 @@ test('the font is made anew only when the document changed, and a patch is enoug
   const n = glyphNamed(demo, 'n')!;
   const wider = setSides(demo, { at: { glyph: n.id, master: 'm1' }, right: 100 });
   if (!wider.ok) throw new Error(wider.reason);
-  compileService.update(patchBetween(demo, wider.project));
+  compileService.update(changesOf(patchBetween(demo, wider.project)));
   const { lines } = await compileService.setLines(request);
   expect(opened).toHaveLength(before + 1);
   expect(lines[0]!.glyphs[0]!.advance).toBe(wider.project.glyphs[n.id]!.drawings.m1!.advance);

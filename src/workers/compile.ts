@@ -1,7 +1,7 @@
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
+import { type Changes, withChanges } from '../core/project/changes';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
-import { applyPatch, type Patch } from '../core/project/patch';
 import { createShaper, type Shaper } from './shaper';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
@@ -25,8 +25,8 @@ export const compileService = {
     compiled = undefined;
   },
 
-  update(patch: Patch): void {
-    if (project) project = applyPatch(project, patch);
+  update(changes: Changes): void {
+    if (project) project = withChanges(project, changes);
   },
 
   /** Lines of text, set with the font of one master; only glyphs that changed are compiled again. */

@@ -1,5 +1,6 @@
+import { changesOf } from '../../core/project/changes';
 import type { Project } from '../../core/project/model';
-import { forwardsOnly, isEmptyPatch, patchBetween } from '../../core/project/patch';
+import { isEmptyPatch, patchBetween } from '../../core/project/patch';
 import { compileWorker } from '../../workers/clients';
 import type { SetLine } from '../../workers/compile';
 import { useBench } from './bench';
@@ -16,7 +17,7 @@ async function synchronise(): Promise<void> {
   if (sent?.projectId !== projectId) await worker.load(project);
   else {
     const patch = patchBetween(sent.project, project);
-    if (!isEmptyPatch(patch)) await worker.update(forwardsOnly(patch));
+    if (!isEmptyPatch(patch)) await worker.update(changesOf(patch));
   }
   sent = { projectId, project };
 }

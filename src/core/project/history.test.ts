@@ -24,12 +24,14 @@ import { ellipse } from '../drawing/shapes';
 import { workStrokes } from '../drawing/strokes';
 import { keepTake } from '../drawing/takes';
 import { addTracking, setSides } from '../fitting/sides';
+import { changesOf, withChanges } from './changes';
 import type { Outcome, DrawingPlace as Place } from './edit';
 import { addGlyphs, removeGlyphs, setFamily, setGlyphNames, setZone } from './edits';
 import { EMPTY_HISTORY, recorded, redo, undo } from './history';
+import { replacing } from './lineage';
 import type { Project } from './model';
 import { projectSchema } from './model';
-import { applyPatch, forwardsOnly, isEmptyPatch, patchBetween } from './patch';
+import { applyPatch, isEmptyPatch, patchBetween } from './patch';
 
 type Step = (p: Project) => Outcome;
 
@@ -199,8 +201,41 @@ test('patches lead there and back, and say what differs', () => {
   expect(applyPatch(demo, patch)).toEqual(outcome.project);
   expect(applyPatch(outcome.project, patch, 'backwards')).toEqual(demo);
   expect(isEmptyPatch(patchBetween(demo, demo))).toBe(true);
-  // A copy elsewhere is led forwards only.
-  const oneWay = forwardsOnly(patch);
-  expect(oneWay.glyphs.every((g) => g.before === undefined)).toBe(true);
-  expect(applyPatch(demo, oneWay)).toEqual(outcome.project);
+  // A copy elsewhere is sent the one drawing that is new, and keeps the others as they are.
+  const changes = changesOf(patch);
+  expect(changes.glyphs).toEqual([{ id: 'g40', fields: {}, drawings: { m1: outcome.project.glyphs.g40!.drawings.m1 } }]);
+  const copy = withChanges(demo, changes);
+  expect(copy).toEqual(outcome.project);
+  expect(copy.glyphs.g40!.drawings.m2).toBe(demo.glyphs.g40!.drawings.m2);
+});
+
+test('a copy elsewhere follows glyphs that come, go, lose a drawing, and parts that change', () => {
+  const { m2: _, ...fewer } = demo.glyphs.g40!.drawings;
+  const { g41: gone, ...rest } = demo.glyphs;
+  const next: Project = {
+    ...demo,
+    glyphs: { ...rest, g40: { ...demo.glyphs.g40!, drawings: fewer }, new1: { ...gone!, id: 'new1', name: 'new1', unicodes: [] } },
+    glyphOrder: [...demo.glyphOrder.filter((id) => id !== 'g41'), 'new1'],
+    unitsPerEm: 2000,
+  };
+  const copy = withChanges(demo, changesOf(patchBetween(demo, next)));
+  expect(copy).toEqual(next);
+  expect(Object.keys(copy.glyphs)).toHaveLength(Object.keys(demo.glyphs).length);
+  // What a copy does not have cannot be changed in it.
+  expect(withChanges({ ...demo, glyphs: {} }, changesOf(patchBetween(demo, { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) }))).glyphs).toEqual({});
+});
+
+test('a glyph replaced leaves the others where they are, in their order', () => {
+  const names = Object.keys(demo.glyphs);
+  let { glyphs } = demo;
+  for (const id of ['g40', 'g9', 'g40', 'g41']) {
+    const before = glyphs;
+    glyphs = replacing(glyphs, { ...glyphs[id]!, note: `${id} again` });
+    expect(before[id]).not.toBe(glyphs[id]);
+    expect(Object.keys(glyphs)).toEqual(names);
+  }
+  for (const id of names) if (!['g40', 'g9', 'g41'].includes(id)) expect(glyphs[id]).toBe(demo.glyphs[id]);
+  const more = replacing(glyphs, { ...glyphs.g40!, id: 'more' });
+  expect(Object.keys(more)).toEqual([...names, 'more']);
+  expect(Object.keys(replacing(more, { ...more.g9! }))).toEqual([...names, 'more']);
 });

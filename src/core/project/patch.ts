@@ -1,4 +1,4 @@
-import { remember, touchedBetween } from './lineage';
+import { remember, replacing, touchedBetween } from './lineage';
 import { type Glyph, type GlyphId, PART_NAMES, type PartName, type Parts, type Project } from './model';
 
 /** What differs between two projects, per glyph record and per part; `undefined` means the glyph is not there. */
@@ -35,7 +35,10 @@ export const isEmptyPatch = (p: Patch): boolean => p.glyphs.length === 0 && p.pa
 export function applyPatch(project: Project, patch: Patch, direction: 'forwards' | 'backwards' = 'forwards'): Project {
   const pick = <T>(change: { before: T; after: T }): T => (direction === 'forwards' ? change.after : change.before);
   let glyphs = project.glyphs;
-  if (patch.glyphs.length > 0) {
+  const [only] = patch.glyphs;
+  const single = only && patch.glyphs.length === 1 ? pick(only) : undefined;
+  if (single) glyphs = replacing(glyphs, single);
+  else if (patch.glyphs.length > 0) {
     const next: Record<GlyphId, Glyph> = { ...glyphs };
     for (const change of patch.glyphs) {
       const glyph = pick(change);
@@ -53,6 +56,3 @@ export function applyPatch(project: Project, patch: Patch, direction: 'forwards'
   for (const change of patch.parts) parts[change.name] = pick(change);
   return { ...project, ...(parts as Partial<Parts>), glyphs };
 }
-
-/** The part of a patch that leads forwards: what a copy elsewhere needs, which is never led back. */
-export const forwardsOnly = (p: Patch): Patch => ({ glyphs: p.glyphs.map((g) => ({ ...g, before: undefined })), parts: p.parts.map((c) => ({ ...c, before: undefined })) });
