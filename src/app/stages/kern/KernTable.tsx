@@ -53,7 +53,11 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
     columns: COLUMNS,
     state: { sorting, globalFilter: filter },
     onSortingChange: setSorting,
-    globalFilterFn: (row, _, wanted: string) => `${row.original.firstName} · ${row.original.secondName}`.toLowerCase().includes(wanted.toLowerCase()),
+    globalFilterFn: (row, _, wanted: string) => {
+      const name = `${row.original.firstName} · ${row.original.secondName}`;
+      // A and a are not the same glyph: a capital that is typed is meant.
+      return (wanted === wanted.toLowerCase() ? name.toLowerCase() : name).includes(wanted);
+    },
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),

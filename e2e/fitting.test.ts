@@ -1,0 +1,170 @@
+import { Key } from 'selenium-webdriver';
+import { until } from './browser';
+import { type DemoBench, sharedDemoBench } from './demoBench';
+
+const { opened, go, details, undoAll, value } = sharedDemoBench();
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+
+const says = (what: string, text: string) => until(what, async () => (await details()).includes(text));
+const shows = (name: string) => until(`${name} in the details`, async () => (await details()).startsWith(`${name}\n`));
+const number = async (label: string) => Number((await value(label)).replace('−', '-'));
+/** Nothing has the keys, so that they go to the stage. */
+const free = () => browser.driver.executeScript('document.activeElement?.blur()');
+
+test('fit: the controls of an alphabet are set by keys alone, one, five and ten units at a time', async () => {
+  for (const [name, keys] of [
+    ['n', { left: 3, right: 2 }],
+    ['o', { left: 5, right: -1 }],
+    ['H', { left: 10, right: 10 }],
+    ['O', { left: -2, right: 5 }],
+  ] as const) {
+    await go(`fit?glyph=${name}`);
+    await shows(name);
+    const [left, right] = [await number('Left'), await number('Right')];
+    await free();
+    const step = async (side: 'left' | 'right', by: number) => {
+      const held: string[] = side === 'right' ? [Key.ALT] : [];
+      let rest = Math.abs(by);
+      for (const [size, modifier] of [
+        [10, Key.SHIFT],
+        [5, Key.CONTROL],
+        [1, ''],
+      ] as const) {
+        for (; rest >= size; rest -= size) await t.chord([...held, ...(modifier ? [modifier] : [])], by > 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
+      }
+    };
+    await step('left', keys.left);
+    await step('right', keys.right);
+    await until(`the sides of ${name}`, async () => (await number('Left')) === left + keys.left && (await number('Right')) === right + keys.right);
+    // Both sides together.
+    await t.keys(Key.ARROW_UP);
+    await until('both a unit more', async () => (await number('Left')) === left + keys.left + 1 && (await number('Right')) === right + keys.right + 1);
+  }
+  await undoAll();
+});
+
+test('fit: both sides follow another glyph mirrored; a side is copied across and to other glyphs', async () => {
+  await go('fit?glyph=s');
+  await shows('s');
+  await t.press('Bind both sides, or many glyphs…');
+  await t.press('mirrored');
+  await t.fill('Glyph to follow', 'z');
+  await t.press('Follow');
+  await says('both rules', 'follows z, right');
+  await says('both rules', 'follows z, left');
+  const [left, right] = [await number('Left'), await number('Right')];
+  await go('fit?glyph=z');
+  await shows('z');
+  expect([await number('Left'), await number('Right')]).toEqual([right, left]);
+  await t.press('Left → right');
+  await until('both sides alike', async () => (await number('Right')) === right);
+  await says('what follows is late', 'as their rules say');
+  await t.press('To other glyphs…');
+  await t.fill('Glyphs to copy to', 'x adieresis nothing');
+  await t.press('Copy');
+  await until('what there is no glyph of', async () => (await browser.driver.findElement({ css: 'body' }).getText()).includes('There is no glyph “nothing”'));
+  await t.fill('Glyphs to copy to', 'x k');
+  await t.press('both');
+  await t.press('Copy');
+  await go('fit?glyph=x');
+  await shows('x');
+  await until('the copied sides', async () => (await number('Left')) === right && (await number('Right')) === right);
+  await undoAll();
+});
+
+test('fit: a rule is made for every glyph built on a letter; circles are refused with their chain', async () => {
+  await go('fit?glyph=v');
+  await shows('v');
+  await t.press('Bind the left side');
+  await t.fill('Glyph to follow', 'o');
+  const whom = await t.find('[aria-label="For which glyphs"]');
+  await until('what is built on o', async () => (await whom.getText()).includes('for every glyph built on o'));
+  for (const option of await whom.findElements({ css: 'option' })) if ((await option.getText()).includes('built on o')) await option.click();
+  await says('which they are', 'oslash');
+  await t.press('Follow');
+  await go('fit?glyph=oslash');
+  await shows('oslash');
+  await says('its rule', 'follows o, left');
+  await go('fit?glyph=o');
+  await shows('o');
+  await t.press('Bind the left side');
+  await t.fill('Glyph to follow', 'oslash');
+  await t.press('Follow');
+  await until('the chain', async () => /circle: o left → oslash left → o left/.test(await browser.driver.findElement({ css: 'body' }).getText()));
+  await go('fit?glyph=o');
+  await undoAll();
+});
+
+test('fit: a pattern of one’s own stands with any glyph; letters start with a share of their counter', async () => {
+  await go('fit?glyph=v');
+  await shows('v');
+  await t.press('My lines');
+  await t.fill('Lines to fit in', 'n_n');
+  await until('two glyphs in the line', async () => (await details()).includes('Add to 2 glyphs'));
+  await go('fit?glyph=H');
+  await shows('H');
+  await t.press('My lines');
+  await until('H in the slot', async () => (await details()).includes('Add to 2 glyphs'));
+  const counter = Number(/Counter\n(\d+)/.exec(await details())?.[1]);
+  await t.fill('Start at % of counter', '25', true);
+  await t.press(`Start with ${Math.round(counter / 4)} and ${Math.round(counter / 4)}`);
+  await until('a quarter of the counter', async () => (await number('Left')) === Math.round(counter / 4));
+  await undoAll();
+});
+
+test('fit: a side is bound to another, falls out of date, and is updated; a proposal is taken', async () => {
+  await go('fit?glyph=t');
+  await t.press('Bind the left side');
+  await t.fill('Glyph to follow', 'n');
+  await t.fill('And add', '-30', true);
+  await t.press('Follow');
+  await says('the rule as a sentence', 'follows n, left, −30');
+  const bound = Number(await value('Left'));
+  await go('fit?glyph=n');
+  await until('n in the details', async () => (await details()).startsWith('n\n'));
+  await until('what it follows', async () => Number(await value('Left')) === bound + 30);
+  await t.fill('Left', '100', true);
+  await says('the count of what is out of date', 'as their rules say');
+  await t.press('Update all');
+  await until('nothing out of date', async () => !(await details()).includes('as their rules say'));
+  await go('fit?glyph=t');
+  await until('the followed side', async () => (await value('Left')) === '70');
+  expect(await details()).toContain('White left; by its controls');
+  await t.press('Propose…');
+  await until('proposals', async () => (await browser.driver.findElements({ css: '[aria-label="Proposed sides"] li' })).length > 3);
+  await until('the button that fits', async () => {
+    for (const b of await browser.driver.findElements({ css: '[role="dialog"] button' })) if (/^Fit \d+ glyphs$/.test(await b.getText())) return b;
+    return undefined;
+  }).then((b) => b.click());
+  await t.gone('[role="dialog"]');
+  expect(await value('Left')).toBe('70');
+  await go('fit?glyph=t');
+  await undoAll();
+});
+
+test('fit: a line in all masters; a step is made in every one of them', async () => {
+  await go('fit?glyph=s');
+  await until('s in the details', async () => (await details()).startsWith('s\n'));
+  const left = Number(await value('Left'));
+  await t.press('All masters');
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(']');
+  const next = await until('the next master', async () => {
+    const now = Number(await value('Left'));
+    return now !== left && now;
+  });
+  await t.keys('[');
+  await until('the first master', async () => Number(await value('Left')) === left);
+  await until('the box', async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0]).then((box) => box.click());
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until('two units more', async () => Number(await value('Left')) === left + 2);
+  await t.keys(']');
+  await until('two units more there too', async () => Number(await value('Left')) === next + 2);
+  await t.keys('[');
+  await undoAll();
+});

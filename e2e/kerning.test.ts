@@ -1,0 +1,179 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { codePointsForName } from '../src/core/project/glyphNames';
+import { until } from './browser';
+import { type DemoBench, sharedDemoBench } from './demoBench';
+
+const { opened, go, details, undoAll, value } = sharedDemoBench();
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+
+const pairs = () => browser.driver.findElements({ css: '[aria-label="Pairs"] button' });
+const says = (what: string, text: string) => until(what, async () => (await details()).includes(text));
+
+test('kern: the queue is worked by keys; a value moves its group; an exception differs and is dissolved', async () => {
+  await go('kern');
+  const before = await until('the queue', async () => {
+    const n = (await pairs()).length;
+    return n > 5 && n;
+  });
+  const first = await (await pairs())[0]!.getText();
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ENTER);
+  await until('a pair taken', async () => (await pairs()).length < before && (await (await pairs())[0]!.getText()) !== first);
+  await t.keys('x');
+  await until('a pair left for good', async () => (await pairs()).length < before - 1);
+  await t.press('Pairs');
+  await t.fill('Filter the pairs', 'T group · o group');
+  await t.press('T group · o group');
+  const value0 = Number((await value('Value')).replace('−', '-'));
+  expect(await t.text('[aria-label="What else moves"]')).toMatch(/Moves with it: \d+ pairs/);
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ARROW_LEFT);
+  await until('five units tighter', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await t.press('T e');
+  await until('the same value for another member', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await t.press('Make an exception');
+  await t.fill('Value', '-20', true);
+  await says('an exception', 'An exception: this pair alone');
+  await t.press('Dissolve the exception');
+  await until('the groups’ value again', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await t.fill('Glyph for the first group', 'Y', true);
+  for (const more of await browser.driver.findElements({ css: 'aside button' })) if (/^and \d+ more$/.test(await more.getText())) await more.click();
+  await until('Y in the group', async () => (await browser.driver.findElements({ css: '[aria-label="Take Y out of the first group"]' })).length === 1);
+  await t.saved();
+  await go('kern');
+  await undoAll();
+});
+
+test('kern: a word list is stepped through, the map opens a pair, a proposal is worked out and stopped or taken', async () => {
+  await go('kern');
+  const before = await until('the queue', async () => (await pairs()).length);
+  await t.press('Words');
+  const file = join(mkdtempSync(join(tmpdir(), 'wendril-words-')), 'words.txt');
+  writeFileSync(file, '# places\nTo\nAVA # tight\n');
+  await (await t.find('[data-testid="word-list"]')).sendKeys(file);
+  await until('the first line', async () => (await t.text('[data-testid="kern"]')).includes('1 of 2'));
+  expect(await pairs()).toHaveLength(1);
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys('n');
+  await until('two pairs of AVA', async () => (await pairs()).length === 2);
+  // The way back by the key, and on from the last pair of a line to the next.
+  await t.chord(Key.SHIFT, 'n');
+  await until('the first line again', async () => (await pairs()).length === 1);
+  await t.keys('s');
+  await until('the second line again', async () => (await pairs()).length === 2);
+  await t.press('Galley');
+  await until('the pairs of the galley', async () => (await pairs()).length > 20);
+  await t.press('Map');
+  await (await t.find('[aria-label^="T with o,"]')).click();
+  await says('the pair of the map', 'T group first, o group second');
+  await t.press('Propose…');
+  await t.press('Work it out');
+  await until('the proposal', async () => /values on the step of 5/.test(await t.text('[data-testid="kern-proposal"]')), 60);
+  await t.press('Take over');
+  await t.gone('[role="dialog"]');
+  await go('kern');
+  await until('a shorter queue', async () => (await pairs()).length < before);
+  await undoAll();
+});
+
+test('kern: ten pairs of the queue are taken, and the cast file has their advances', async () => {
+  await go('kern');
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys('[');
+  await until('the light master', async () => (await t.text('header')).includes('Light · weight 300'));
+  await until('its queue', async () => (await pairs()).length >= 12);
+  const taken: { first: string; second: string; value: number }[] = [];
+  for (let i = 0; i < 10; i++) {
+    const text = await (await pairs())[0]!.getText();
+    const [, first, second, value] = /^(\S+) (\S+)\s+\S+ → (\S+)$/.exec(text.replace('\n', ' ')) ?? [];
+    taken.push({ first: first!, second: second!, value: Number(value!.replace('−', '-')) });
+    await t.keys(Key.ENTER);
+    await until('the next pair', async () => (await (await pairs())[0]?.getText()) !== text);
+  }
+  await t.chord(Key.ALT, '6');
+  await t.press('Cast 3 files');
+  await (await until('the file', async () => (await browser.driver.findElements({ css: '[data-file="VelmarrowSans-Light.otf"] button' }))[0], 60)).click();
+  await t.downloaded('VelmarrowSans-Light.otf');
+  const code = (name: string) => String.fromCodePoint(codePointsForName(name)[0]!);
+  const text = taken.map(({ first, second }) => code(first) + code(second)).join('\n');
+  const shaped = (feature: string) =>
+    JSON.parse(
+      execFileSync(process.execPath, ['scripts/shape.mjs', join(browser.downloads, 'VelmarrowSans-Light.otf'), text, feature, 'liga=0', '--advances'], { encoding: 'utf8' }),
+    ) as number[];
+  const [on, off] = [shaped('kern=1'), shaped('kern=0')];
+  // The later of two pairs with the same groups sets both.
+  expect(taken.map((_, i) => on[i * 3]! - off[i * 3]!)).toEqual(taken.map(({ value }) => value));
+  await go('kern');
+  await undoAll();
+});
+
+test('kern: groups are found by shapes and taken; a glyph is dropped into another group; holes and collisions are listed', async () => {
+  await go('kern');
+  await t.press('Groups…');
+  await t.press('Look for groups');
+  const list = await until('proposed groups', async () => {
+    const found = await browser.driver.findElements({ css: '[aria-label="Proposed groups"] li' });
+    return found.length > 5 && found;
+  });
+  for (const item of list.slice(1)) await (await item.findElement({ css: 'input' })).click();
+  const name = (await list[0]!.findElement({ css: 'b' }).getText()).trim();
+  await t.press('Take 1 group');
+  await t.gone('[role="dialog"]');
+  expect(name).not.toBe('');
+  await t.press('Pairs');
+  await t.fill('Filter the pairs', 'T group · o group');
+  await t.press('T group · o group');
+  await until('the group', async () => (await details()).includes('First: T group'));
+  // Tbar is dragged from the first group of T into the second group of o.
+  const drop = `
+    const [from, to] = [document.querySelector('[aria-label="Take Tbar out of the first group"]').closest('li'), document.querySelector('[aria-label^="The second group"]')];
+    const data = new DataTransfer();
+    from.dispatchEvent(new DragEvent('dragstart', { dataTransfer: data, bubbles: true }));
+    to.dispatchEvent(new DragEvent('dragover', { dataTransfer: data, bubbles: true, cancelable: true }));
+    to.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));`;
+  await browser.driver.executeScript(drop);
+  for (const more of await browser.driver.findElements({ css: 'aside button' })) if (/^and \d+ more$/.test(await more.getText())) await more.click();
+  await until('Tbar in the second group', async () => (await browser.driver.findElements({ css: '[aria-label="Take Tbar out of the second group"]' })).length === 1);
+  await t.press('Collisions');
+  await t.press('Holes');
+  await until('holes', async () => (await t.text('[aria-label="Pairs"]')).includes('too open'), 60);
+  await t.press('Touching');
+  await until('nothing touches', async () => (await t.text('[aria-label="Pairs"]')).includes('No pair'), 60);
+  await go('kern');
+  await undoAll();
+});
+
+test('kern: the table is sorted, filtered, changed and cleared row by row; the step is the project’s', async () => {
+  await go('kern');
+  await t.press('Pairs');
+  const rows = () => browser.driver.findElements({ css: '[aria-label="Pairs"] li' });
+  await until('rows', async () => (await rows()).length > 10);
+  const values = () =>
+    browser.driver.executeScript<number[]>(
+      `return [...document.querySelectorAll('[aria-label="Pairs"] li input')].slice(0, 8).map((i) => Math.abs(Number(i.value.replace('−', '-'))))`,
+    );
+  expect(await values()).toEqual([...(await values())].sort((a, b) => b - a));
+  await t.press('Value');
+  await until('the smallest first', async () => (await values())[0]! < 6);
+  await t.fill('Filter the pairs', 'A group · V group');
+  await until('one row', async () => (await rows()).length === 1);
+  await t.fill('Value of A group with V group', '-61', true);
+  await until('the value in the details', async () => (await value('Value')) === '−61');
+  await t.fill('Step', '7', true);
+  await t.press('A group · V group');
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ARROW_LEFT);
+  await until('a step of seven', async () => (await value('Value')) === '−68');
+  await t.press('Take A group with V group away');
+  await until('no row', async () => (await rows()).length === 0);
+  await undoAll();
+  await until('the row again', async () => (await rows()).length === 1);
+});
