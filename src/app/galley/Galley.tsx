@@ -48,11 +48,12 @@ export function Galley({ stage }: { stage: StageKey }) {
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
   useEffect(() => {
-    requestLines([text], kerning ? [] : ['kern=0'], (lines, reason) => {
+    const show = (lines: SetLine[], reason: string | undefined) => {
       setLine(lines[0]);
       setRevision((n) => n + 1);
       setFault(reason);
-    });
+    };
+    requestLines('galley', { texts: [text], features: kerning ? [] : ['kern=0'], show });
   }, [text, kerning, project, master]);
 
   const zones = project.masters.find((m) => m.id === master)!.zones;

@@ -7,7 +7,8 @@ import { useBench } from './bench';
 
 let sent: { projectId: string; project: Project } | undefined;
 let working = false;
-let wanted: { texts: string[]; features: string[]; show: (lines: SetLine[], fault: string | undefined) => void } | undefined;
+type Request = { texts: string[]; features: string[]; show: (lines: SetLine[], fault: string | undefined) => void };
+const wanted = new Map<string, Request>();
 
 /** Brings the worker's copy of the document up to date: whole at first, then by patches. */
 async function synchronise(): Promise<void> {
@@ -23,20 +24,20 @@ async function synchronise(): Promise<void> {
 }
 
 /**
- * Asks for lines of text in the font as it would be cast now. While one request runs only the newest other one waits, so
- * the galley keeps up with the hand however fast it moves.
+ * Asks for lines of text in the font as it would be cast now. While one request runs only the newest other one of each asker waits,
+ * so the galley keeps up with the hand however fast it moves.
  */
-export function requestLines(texts: string[], features: string[], show: (lines: SetLine[], fault: string | undefined) => void): void {
-  wanted = { texts, features, show };
+export function requestLines(asker: string, request: Request): void {
+  wanted.set(asker, request);
   if (!working) void work();
 }
 
 async function work(): Promise<void> {
   working = true;
   try {
-    while (wanted) {
-      const { texts, features, show } = wanted;
-      wanted = undefined;
+    for (let [next] = wanted; next; [next] = wanted) {
+      const [asker, { texts, features, show }] = next;
+      wanted.delete(asker);
       await synchronise();
       const { lines, fault } = await compileWorker().setLines({ texts, master: useBench.getState().master, features });
       show(lines, fault);

@@ -5,21 +5,22 @@ import { drawingOf } from '../project/queries';
 import { openness, zoneOf } from './optical';
 import { profileOf } from './profile';
 
-/** Heights, as shares of the zone, that a letter's first stroke is looked for at; at one of them no bar or bowl lies across it. */
-const HEIGHTS = [0.5, 0.35, 0.65, 0.25, 0.75];
+/** Heights, as shares of the zone, that a letter is cut at: at most of them no bar or bowl lies across its first stroke. */
+const HEIGHTS = [0.25, 0.35, 0.5, 0.65, 0.75];
 
-/** Thickness of a glyph's first stroke where it is thinnest, and the white behind it there, in font units; undefined where there is none. */
+/** Thickness of a glyph's first stroke at most heights, and the white behind it there, in font units; undefined where there is none. */
 export function stemAndCounter(project: Project, glyph: Glyph, master: Master): { stem: number | undefined; counter: number | undefined } {
   const zone = zoneOf(project, glyph, master);
   const contours = flattened(drawingOf(glyph, master.id), drawingsOf(project, master.id));
   const reach = 4 * project.unitsPerEm;
-  let best: ReturnType<typeof stretchesAlong> = [];
-  for (const share of HEIGHTS) {
+  const cuts = HEIGHTS.map((share) => {
     const y = zone.bottom + (zone.top - zone.bottom) * share;
-    const along = stretchesAlong(contours, { x0: -reach, y0: y, x1: reach, y1: y });
-    if (along[0] && (!best[0] || along[0].length < best[0].length - 1)) best = along;
-  }
-  return { stem: best.find((s) => s.ink)?.length, counter: best.find((s) => !s.ink)?.length };
+    return stretchesAlong(contours, { x0: -reach, y0: y, x1: reach, y1: y });
+  })
+    .filter((cut) => cut.length > 0)
+    .sort((a, b) => a[0]!.length - b[0]!.length);
+  const cut = cuts[(cuts.length - 1) >> 1] ?? [];
+  return { stem: cut.find((s) => s.ink)?.length, counter: cut.find((s) => !s.ink)?.length };
 }
 
 /** What a side has at the start: this share of the counter, for most faces without serifs. */

@@ -1,6 +1,6 @@
 import { buildStarter } from '../../../demo/starter';
 import { glyphNamed } from '../project/queries';
-import { wordsWith } from './lines';
+import { wordsWith, wordsWithPair } from './lines';
 
 test('words hold the letter that is fitted, accented letters in the place of their base', () => {
   const demo = buildStarter();
@@ -13,4 +13,10 @@ test('words hold the letter that is fitted, accented letters in the place of the
   }
   expect(wordsWith({ ...glyphNamed(demo, 'n')!, unicodes: ['ż'.codePointAt(0)!] }, 2).every((w) => w.includes('ż') && !w.includes('z'))).toBe(true);
   expect(wordsWith({ ...glyphNamed(demo, 'n')!, unicodes: [] })).toEqual([]);
+});
+
+test('words hold a pair, those of one’s own text first, none twice', () => {
+  expect(wordsWithPair('T', 'o', 'Tor Tower  Hut')).toEqual(['Tor', 'Tower']);
+  expect(wordsWithPair('l', 'e', '', 3)).toHaveLength(3);
+  expect(wordsWithPair('Q', 'Q', 'Qu')).toEqual([]);
 });

@@ -54,6 +54,10 @@ const WORDS =
     ' ',
   );
 
+/** Words that hold two letters one after the other, at most so many, those of a text first. */
+export const wordsWithPair = (first: string, second: string, text: string, most = 5): string[] =>
+  [...new Set([...text.split(/\s+/), ...WORDS])].filter((w) => w.includes(first + second)).slice(0, most);
+
 /** Words that hold a glyph's letter, at most so many; none for a glyph without a letter of its own. */
 export function wordsWith(glyph: Glyph, most = 7): string[] {
   const code = glyph.unicodes[0];

@@ -222,7 +222,9 @@ test('a copy elsewhere follows glyphs that come, go, lose a drawing, and parts t
   expect(copy).toEqual(next);
   expect(Object.keys(copy.glyphs)).toHaveLength(Object.keys(demo.glyphs).length);
   // What a copy does not have cannot be changed in it.
-  expect(withChanges({ ...demo, glyphs: {} }, changesOf(patchBetween(demo, { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) }))).glyphs).toEqual({});
+  expect(withChanges({ ...demo, glyphs: {} }, changesOf(patchBetween(demo, { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) }))).glyphs).toEqual(
+    {},
+  );
 });
 
 test('a glyph replaced leaves the others where they are, in their order', () => {

@@ -12,6 +12,7 @@ import { Button, Choice, NumberField } from '../../ui/parts';
 import { type Entry, NEAR, OPEN, useEntries, useWrong } from './entries';
 import { Faults } from './Faults';
 import { GroupsDialog } from './GroupsDialog';
+import { InWords } from './InWords';
 import { KernDetails } from './KernDetails';
 import { KernMap } from './KernMap';
 import { AlsoMoved, KernPicture } from './KernPicture';
@@ -142,6 +143,7 @@ export default function Kern() {
             </div>
             <div className="flex min-w-0 flex-1 flex-col">
               <div className="min-h-0 flex-1">{shown && <KernPicture pair={shown} before={before} />}</div>
+              {shown && <InWords pair={shown} before={before} />}
               {shown && <AlsoMoved pair={shown} />}
               <p className="px-5 pb-1.5 text-[12.5px] text-quiet">
                 <b className="font-semibold text-ink">← →</b> by {step}, Shift by 1 · <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}

@@ -1,0 +1,144 @@
+import { buildDemo } from '../../../demo/family';
+import { transformedDrawing } from '../drawing/transform';
+import type { Outcome } from '../project/edit';
+import type { Project } from '../project/model';
+import { glyphNamed, masterOf } from '../project/queries';
+import { collisions, holes } from './collisions';
+import { setPair, setPairs } from './edits';
+import { proposeGroups, takeGroups } from './groups';
+import { groupsByGlyph, kerningOf } from './lookup';
+import { modelKerning } from './optical';
+import { pairFacts, proposeKerning, stepOf, textGlyphs } from './proposal';
+
+const demo = buildDemo();
+const bare: Project = { ...demo, groups: [], masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };
+const m1 = masterOf(demo, 'm1')!;
+const id = (name: string) => glyphNamed(demo, name)!.id;
+const nameOf = (glyph: string) => demo.glyphs[glyph]!.name;
+const done = (o: Outcome): Project => {
+  if (!o.ok) throw new Error(o.reason);
+  return o.project;
+};
+
+describe('groups from shapes', () => {
+  const found = proposeGroups(bare, masterOf(bare, 'm1')!);
+  const of = (side: string, name: string) => found.find((p) => p.side === side && p.name === name)?.members.map((m) => nameOf(m.glyph)) ?? [];
+
+  test('letters of the same side come together, accents with their base, capitals apart from small letters', () => {
+    expect(of('second', 'B')).toEqual(expect.arrayContaining(['D', 'E', 'H', 'N', 'R', 'Eacute']));
+    expect(of('second', 'B')).not.toContain('h');
+    expect(of('second', 'm')).toEqual(expect.arrayContaining(['n', 'r', 'p']));
+    // The stem of b, and the dots of ï, meet a T where n does not.
+    expect(of('second', 'm')).not.toContain('b');
+    expect(of('second', 'm')).not.toContain('idieresis');
+    expect(of('first', 'b')).toEqual(expect.arrayContaining(['o', 'p', 'ograve']));
+    for (const p of found) for (const m of p.members) expect(m.likeness).toBeGreaterThanOrEqual(0.95);
+  });
+
+  test('taking them over puts each glyph into one group a side; what is grouped is left, and groups there are filled', () => {
+    const grouped = done(takeGroups(bare, { proposals: found }));
+    for (const side of ['first', 'second'] as const) {
+      const all = grouped.groups.filter((g) => g.side === side).flatMap((g) => g.members);
+      expect(new Set(all).size).toBe(all.length);
+    }
+    expect(new Set(grouped.groups.map((g) => `${g.side} ${g.name}`)).size).toBe(grouped.groups.length);
+    expect(proposeGroups(grouped, masterOf(grouped, 'm1')!)).toEqual([]);
+    const lead = grouped.groups.find((g) => g.side === 'second' && g.members.includes(id('H')))!;
+    const without = { ...grouped, groups: grouped.groups.map((g) => (g === lead ? { ...g, members: g.members.filter((m) => m !== id('N')) } : g)) };
+    const again = proposeGroups(without, masterOf(without, 'm1')!);
+    expect(again).toMatchObject([{ group: lead.id, members: [{ glyph: id('N') }] }]);
+    expect(groupsByGlyph(done(takeGroups(without, { proposals: again }))).second.get(id('N'))?.id).toBe(lead.id);
+    expect(takeGroups(demo, { proposals: [] })).toMatchObject({ ok: false });
+  });
+
+  test('the more alike they have to be, the fewer come together', () => {
+    const members = (atLeast: number) => proposeGroups(bare, masterOf(bare, 'm1')!, atLeast).reduce((n, p) => n + p.members.length, 0);
+    expect(members(0.99)).toBeLessThan(members(0.9));
+  });
+});
+
+describe('proposals keep accents apart', () => {
+  const glyphs = ['T', 'V', 'f', 'o', 'odieresis', 'i', 'idieresis', 'icircumflex', 'e', 'n'].map(id);
+  const cleared: Project = { ...demo, masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };
+  const pairs = proposeKerning(cleared, 'm1', glyphs, glyphs, { least: 4, step: 5, most: 1000 });
+  const kerned = done(setPairs(cleared, { master: 'm1', pairs }));
+  const value = (a: string, b: string) => kerningOf(kerned, masterOf(kerned, 'm1')!, id(a), id(b))?.value ?? 0;
+
+  test('a group gets the value that its plain letters need, a member that would touch gets its own', () => {
+    expect(value('T', 'o')).toBeLessThan(-50);
+    expect(value('T', 'idieresis')).toBeGreaterThan(value('T', 'o') + 60);
+    expect(collisions(kerned, 'm1', glyphs, 1)).toEqual([]);
+  });
+
+  test('values are near what each pair would have by itself', () => {
+    for (const a of glyphs)
+      for (const b of glyphs) {
+        const off = (kerningOf(kerned, masterOf(kerned, 'm1')!, a, b)?.value ?? 0) - modelKerning(kerned, masterOf(kerned, 'm1')!, a, b);
+        // Too near counts more than too open among accented letters; a step and rounding lie between.
+        expect(off).toBeGreaterThan(-18);
+        expect(off).toBeLessThan(42);
+      }
+  });
+
+  test('only what some pairs need is worked out when only they are asked for', () => {
+    const only = proposeKerning(cleared, 'm1', glyphs, glyphs, { least: 4, step: 5, most: 1000, only: [[id('T'), id('o')]] });
+    expect(only.length).toBeGreaterThan(0);
+    expect(only.length).toBeLessThan(pairs.length);
+    const groups = groupsByGlyph(cleared);
+    for (const { first, second } of only) {
+      const holds = (side: typeof first, glyph: string, group: string | undefined) =>
+        side.id === group || groups[side === first ? 'first' : 'second'].get(side.id)?.id === group || side.id === glyph;
+      expect([holds(first, id('T'), groups.first.get(id('T'))?.id), holds(second, id('o'), groups.second.get(id('o'))?.id)]).toEqual([true, true]);
+    }
+  });
+});
+
+test('figures of one width are never kerned to each other', () => {
+  for (const a of ['one', 'four', 'seven']) for (const b of ['one', 'four', 'seven']) expect(modelKerning(demo, m1, id(a), id(b))).toBe(0);
+});
+
+test('holes are pairs that stand more open than the controls say, the most open first', () => {
+  const ids = ['T', 'o', 'A', 'V', 'n'].map(id);
+  expect(holes(demo, 'm1', ids, 25)).toEqual([]);
+  const [first, second] = [
+    { kind: 'glyph', id: id('A') },
+    { kind: 'glyph', id: id('V') },
+  ] as const;
+  const open = done(setPair(demo, { master: 'm1', first, second, value: 40 }));
+  expect(holes(open, 'm1', ids, 25)).toEqual([{ first: id('A'), second: id('V'), tooOpen: 40 - modelKerning(demo, m1, id('A'), id('V')) }]);
+  const seen: number[] = [];
+  holes(demo, 'm1', textGlyphs(demo).slice(0, 20), 25, (n, total) => seen.push(n / total));
+  expect(seen.every((s) => s >= 0 && s < 1)).toBe(true);
+});
+
+test('the step is the project’s: what is proposed lies on it', () => {
+  const wide = { ...demo, settings: { ...demo.settings, kerningStep: 8 } };
+  expect([stepOf(demo), stepOf(wide)]).toEqual([5, 8]);
+  for (const [a, b] of [
+    ['T', 'o'],
+    ['A', 'V'],
+    ['L', 'y'],
+  ] as const)
+    expect(pairFacts(wide, m1, id(a), id(b)).proposed % 8 || 0).toBe(0);
+});
+
+test('an em of twice the units has twice the kerning', () => {
+  const names = ['n', 'o', 'H', 'O', 'T', 'A', 'V', 'v', 'period'];
+  const twice: Project = {
+    ...demo,
+    unitsPerEm: demo.unitsPerEm * 2,
+    glyphs: Object.fromEntries(
+      names.map((name) => {
+        const g = glyphNamed(demo, name)!;
+        const drawing = transformedDrawing(g.drawings.m1!, [2, 0, 0, 2, 0, 0], () => false);
+        return [g.id, { ...g, drawings: { m1: { ...drawing, advance: g.drawings.m1!.advance * 2 } } }];
+      }),
+    ),
+    masters: demo.masters.map((m) => ({ ...m, zones: Object.fromEntries(Object.entries(m.zones).map(([k, z]) => [k, { ...z, position: z.position * 2 }])) as typeof m.zones })),
+  };
+  for (const a of names)
+    for (const b of names) {
+      const [once, doubled] = [modelKerning(demo, m1, id(a), id(b)), modelKerning(twice, masterOf(twice, 'm1')!, id(a), id(b))];
+      expect(Math.abs(doubled - 2 * once)).toBeLessThanOrEqual(4);
+    }
+});
