@@ -1,7 +1,7 @@
 import { updateFollows } from '../src/core/fitting/follows';
 import { type FitProposal, proposeFit, takeFit } from '../src/core/fitting/proposal';
-import { kerningOf, membersOf } from '../src/core/kerning/lookup';
-import { pairKey, pairSides } from '../src/core/kerning/pairs';
+import { groupsByGlyph, kerningOf, membersOf } from '../src/core/kerning/lookup';
+import { type PairSide, pairKey, pairSides } from '../src/core/kerning/pairs';
 import { kerningFaults, proposeKerning, textGlyphs } from '../src/core/kerning/proposal';
 import type { Project } from '../src/core/project/model';
 import { glyphNamed } from '../src/core/project/queries';
@@ -31,6 +31,9 @@ export function fitByModel(project: Project): Spacing['sides'] {
   );
 }
 
+/** Glyphs in no group that are kerned all the same. */
+const ALONE = new Set(['V', 'slash']);
+
 /** Values under this, in units, are not worth a pair, unless another master has it; nor is an exception that changes less. */
 const LEAST = 6;
 const EXCEPTION = 24;
@@ -42,17 +45,15 @@ export function kernByModel(project: Project): Spacing['kerning'] {
     const pairs = proposeKerning(project, m.id, ids, ids, { least: 1, step: 2, most: 100_000 }).map((p) => [pairKey(p.first, p.second), p] as const);
     return { ...m, pairs: new Map(pairs), kerning: Object.fromEntries(pairs.map(([key, p]) => [key, p.value])) };
   });
+  const groups = groupsByGlyph(project);
+  /** Sides that are kerned as such: groups, and glyphs by themselves that are worth it. */
+  const whole = (side: PairSide, as: 'first' | 'second') => side.kind === 'group' || (!groups[as].has(side.id) && ALONE.has(project.glyphs[side.id]!.name));
   const keys = new Set<string>();
-  for (const m of found) {
-    for (const [key, { first, second, value }] of m.pairs) {
-      const groups = first.kind === 'group' && second.kind === 'group';
-      if (groups && Math.abs(value) >= LEAST) keys.add(key);
-    }
-  }
+  for (const m of found) for (const [key, { first, second, value }] of m.pairs) if (whole(first, 'first') && whole(second, 'second') && Math.abs(value) >= LEAST) keys.add(key);
   for (const m of found) {
     const grouped = { kerning: Object.fromEntries(Object.entries(m.kerning).filter(([key]) => keys.has(key))) };
     for (const [key, { first, second, value }] of m.pairs) {
-      if (first.kind === 'group' && second.kind === 'group') continue;
+      if (keys.has(key)) continue;
       const under = kerningOf(project, grouped, membersOf(project, first)[0]!, membersOf(project, second)[0]!, key)?.value ?? 0;
       if (value - under >= EXCEPTION) keys.add(key);
     }
@@ -64,15 +65,15 @@ export function kernByModel(project: Project): Spacing['kerning'] {
       Object.fromEntries(
         sorted.map((key) => {
           const [first, second] = pairSides(key)!;
-          const groups = first.kind === 'group' && second.kind === 'group';
+          const plain = whole(first, 'first') && whole(second, 'second');
           // What the proposal leaves out is 0 for groups; an exception has what its groups have.
-          return [key, m.kerning[key] ?? (groups ? 0 : (kerningOf(project, m, membersOf(project, first)[0]!, membersOf(project, second)[0]!)?.value ?? 0))];
+          return [key, m.kerning[key] ?? (plain ? 0 : (kerningOf(project, m, membersOf(project, first)[0]!, membersOf(project, second)[0]!)?.value ?? 0))];
         }),
       ),
     ]),
   );
-  const whole = withKerning(project, kerning);
-  const needless = new Set(kerningFaults(whole, whole.masters[0]!).flatMap((f) => f.keys));
+  const result = withKerning(project, kerning);
+  const needless = new Set(kerningFaults(result, result.masters[0]!).flatMap((f) => f.keys));
   return Object.fromEntries(Object.entries(kerning).map(([master, values]) => [master, Object.fromEntries(Object.entries(values).filter(([key]) => !needless.has(key)))]));
 }
 

@@ -1,4 +1,7 @@
+import { tidy } from '../geometry/tidy';
+import { type Edit, edited, plural, refused } from '../project/edit';
 import type { GlyphId, MasterId, Project } from '../project/model';
+import { setSides, sidesOf } from './sides';
 
 const FIGURE = /^(zero|one|two|three|four|five|six|seven|eight|nine)$/;
 
@@ -14,3 +17,24 @@ export function unevenFigures(project: Project, master: MasterId): { width: numb
   const odd = figures.filter((g) => g.drawings[master]!.advance !== common).map((g) => g.id);
   return odd.length > 0 ? { width: common, odd } : undefined;
 }
+
+/** Gives the odd figures of every master the width of the others, each standing in the middle of it as it did of its own. */
+export const evenFigures: Edit<Record<string, never>> = (project) => {
+  let current = project;
+  const changed = new Set<GlyphId>();
+  for (const master of project.masters) {
+    const uneven = unevenFigures(current, master.id);
+    for (const id of uneven?.odd ?? []) {
+      const glyph = current.glyphs[id]!;
+      const now = sidesOf(current, glyph, master.id);
+      const at = { glyph: id, master: master.id };
+      const spare = uneven!.width - now.advance;
+      const done =
+        'left' in now ? setSides(current, { at, left: tidy(now.left + Math.round(spare / 2)), advance: uneven!.width }) : setSides(current, { at, advance: uneven!.width });
+      if (!done.ok) return done;
+      current = done.project;
+      changed.add(id);
+    }
+  }
+  return changed.size === 0 ? refused('The figures share a width in every master.') : edited(current, `Gave ${plural(changed.size, 'figure')} the width of the others`);
+};

@@ -106,6 +106,17 @@ export const dissolveGroup: Edit<{ group: string }> = (project, { group: id }) =
   return edited({ ...project, masters, groups: project.groups.filter((g) => g !== group) }, `Dissolved the ${group.side} group ${group.name}`);
 };
 
+/** Dissolves several groups in one step. */
+export const dissolveGroups: Edit<{ groups: readonly string[] }> = (project, { groups }) => {
+  let current = project;
+  for (const group of groups) {
+    const done = dissolveGroup(current, { group });
+    if (!done.ok) return done;
+    current = done.project;
+  }
+  return groups.length === 0 ? refused('There is no group to dissolve.') : edited(current, `Dissolved ${plural(groups.length, 'kerning group')}`);
+};
+
 const LEFT = 'org.wendril.kerning.left';
 
 /** Pairs that were looked at and left for good, by their keys. */

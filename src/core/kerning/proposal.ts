@@ -1,4 +1,4 @@
-import type { GlyphId, Master, MasterId, Project } from '../project/model';
+import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, isEmptyDrawing } from '../project/queries';
 import { groupsByGlyph, kerningOf, membersOf, widestSides } from './lookup';
 import { modelKerning } from './optical';
@@ -187,8 +187,8 @@ export function pairFacts(project: Project, master: Master, first: GlyphId, seco
   return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second), step) };
 }
 
-/** What is wrong with the kerning of a master, each with the keys that a mend takes away. */
-export type KerningFault = { what: string; keys: readonly string[] };
+/** What is wrong with the kerning of a master, with the keys that a mend takes away, or the groups that it dissolves. */
+export type KerningFault = { what: string; keys: readonly string[]; groups?: readonly Group['id'][] };
 
 export function kerningFaults(project: Project, master: Master, least: number = USUAL.least): KerningFault[] {
   // What is small or needless here and not in another master holds the place between them.
@@ -210,10 +210,20 @@ export function kerningFaults(project: Project, master: Master, least: number = 
       else if (inEvery((m) => under(m) === undefined) && isSmall(key)) small.push(key);
     } else if (isSmall(key) && first.kind === second.kind) small.push(key);
   }
+  const lonely = project.groups.filter((g) => g.members.filter((m) => project.glyphs[m]).length < 2);
   const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
   return [
     ...(needless.length > 0 ? [{ what: `${count(needless.length)} of glyphs have the value that their groups give them anyway`, keys: needless }] : []),
     ...(small.length > 0 ? [{ what: `${count(small.length)} of less than ${least} units`, keys: small }] : []),
     ...(missing.length > 0 ? [{ what: `${count(missing.length)} of glyphs or groups that are no longer there`, keys: missing }] : []),
+    ...(lonely.length > 0
+      ? [
+          {
+            what: `${lonely.length === 1 ? 'One group has' : `${lonely.length} groups have`} one glyph or none: ${lonely.map((g) => g.name).join(', ')}`,
+            keys: [],
+            groups: lonely.map((g) => g.id),
+          },
+        ]
+      : []),
   ];
 }

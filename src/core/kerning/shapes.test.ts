@@ -4,11 +4,11 @@ import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
 import { collisions, holes } from './collisions';
-import { setPair, setPairs } from './edits';
+import { addGroup, dissolveGroups, setPair, setPairs } from './edits';
 import { proposeGroups, takeGroups } from './groups';
 import { groupsByGlyph, kerningOf } from './lookup';
 import { modelKerning } from './optical';
-import { pairFacts, proposeKerning, stepOf, textGlyphs } from './proposal';
+import { kerningFaults, pairFacts, proposeKerning, stepOf, textGlyphs } from './proposal';
 
 const demo = buildDemo();
 const bare: Project = { ...demo, groups: [], masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };
@@ -144,4 +144,17 @@ test('an em of twice the units has twice the kerning', () => {
       const [once, doubled] = [modelKerning(demo, m1, id(a), id(b)), modelKerning(twice, masterOf(twice, 'm1')!, id(a), id(b))];
       expect(Math.abs(doubled - 2 * once)).toBeLessThanOrEqual(4);
     }
+});
+
+test('a group of one glyph is a fault; dissolving it moves nothing and mends it', () => {
+  const lone = done(addGroup(demo, { side: 'first', name: 'lone', members: [id('seven')] }));
+  const kerned = done(setPair(lone, { master: 'm1', first: { kind: 'group', id: lone.groups.at(-1)!.id }, second: { kind: 'glyph', id: id('period') }, value: -33 }));
+  const fault = kerningFaults(kerned, masterOf(kerned, 'm1')!).find((f) => f.groups)!;
+  expect(fault.what).toBe('One group has one glyph or none: lone');
+  const mended = done(dissolveGroups(kerned, { groups: fault.groups! }));
+  expect(kerningOf(mended, masterOf(mended, 'm1')!, id('seven'), id('period'))?.value).toBe(-33);
+  expect(kerningFaults(mended, masterOf(mended, 'm1')!)).toEqual(kerningFaults(demo, m1));
+  expect(kerningFaults(demo, m1)).toEqual([]);
+  expect(dissolveGroups(demo, { groups: [] })).toMatchObject({ ok: false });
+  expect(dissolveGroups(demo, { groups: ['none'] })).toMatchObject({ ok: false });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { buildDemo, buildUnspaced } from '../../../demo/family';
-import { unevenFigures } from '../fitting/figures';
+import { evenFigures, unevenFigures } from '../fitting/figures';
 import { outOfDate, setFollow, updateFollows } from '../fitting/follows';
 import { proposeFit, takeFit } from '../fitting/proposal';
 import { addToSides, setSides, sidesOf } from '../fitting/sides';
@@ -192,6 +192,12 @@ describe('proposals', () => {
     expect(unevenFigures(fitted, 'm1')).toBeUndefined();
     const wide = done(setSides(demo, { at: { glyph: id('three'), master: 'm1' }, advance: 700 }));
     expect(unevenFigures(wide, 'm1')?.odd).toEqual([id('three')]);
+    const even = done(evenFigures(wide, {}));
+    expect(unevenFigures(even, 'm1')).toBeUndefined();
+    const [before, after] = [demo, even].map((p) => sidesOf(p, p.glyphs[id('three')]!, 'm1') as { left: number; right: number; advance: number });
+    expect(Math.abs(after!.left - before!.left)).toBeLessThan(80);
+    expect(after!.advance).toBe(before!.advance);
+    expect(evenFigures(even, {})).toMatchObject({ ok: false });
     expect(takeFit(demo, { master: 'm1', proposals: [] })).toMatchObject({ ok: false });
   });
 });

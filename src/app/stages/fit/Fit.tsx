@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
+import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/figures';
 import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt, wordsWith } from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
-import type { GlyphId } from '../../../core/project/model';
+import type { Glyph, GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
@@ -109,6 +110,7 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
           {!drawn && <p className="text-quiet">Nothing is drawn yet, so there is an advance width only.</p>}
         </div>
       </Section>
+      <FigureWidths glyph={glyph} />
       {drawn && <Reasons glyph={glyph} />}
       {drawn && <FollowSection glyph={glyph} />}
       <Section title="Space everything in these lines">
@@ -151,5 +153,24 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       )}
       {missing.length > 0 && <p className="text-[13px] text-marigold">▲ Not in the project: {missing.join(' ')}</p>}
     </Details>
+  );
+}
+
+/** Says which figures are not as wide as the others, in every master, and mends it. */
+function FigureWidths({ glyph }: { glyph: Glyph }) {
+  const project = useBench((s) => s.settled)!;
+  if (!isTabular(glyph.name)) return null;
+  const odd = project.masters.flatMap((m) => {
+    const uneven = unevenFigures(project, m.id);
+    return uneven ? `${uneven.odd.map((id) => project.glyphs[id]!.name).join(', ')} not ${uneven.width} in ${m.name}` : [];
+  });
+  if (odd.length === 0) return null;
+  return (
+    <div className="mb-4 rounded-lg bg-marigold-tint p-2 text-[13px]">
+      <p className="mb-1">▲ Figures for tables share one width: {odd.join('; ')}.</p>
+      <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => evenFigures(p, {}))}>
+        Give them the width of the others
+      </button>
+    </div>
   );
 }

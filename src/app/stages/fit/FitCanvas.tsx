@@ -173,8 +173,6 @@ export function FitCanvas({
     };
     const keys = (e: KeyboardEvent) => {
       if (isTyping(e.target) || document.querySelector('[role="dialog"]') || !id) return;
-      const sides = sidesOf(project, project.glyphs[id]!, master);
-      const at = { glyph: id, master };
       // 1, 5 with Ctrl, 10 with Shift.
       const by = e.shiftKey ? 10 : e.ctrlKey || e.metaKey ? 5 : 1;
       if (e.key === 'Tab' && opened && document.activeElement === canvas) {
@@ -189,15 +187,10 @@ export function FitCanvas({
       if (step === undefined) return;
       e.preventDefault();
       const both = e.key === 'ArrowUp' || e.key === 'ArrowDown';
-      run(
-        (p) => {
-          if (together) return addToSides(p, { glyph: id, masters, left: both || !e.altKey ? step : 0, right: both || e.altKey ? step : 0 });
-          if (!('left' in sides)) return setSides(p, { at, advance: sides.advance + step });
-          if (both) return setSides(p, { at, left: sides.left + step, right: sides.right + step });
-          return setSides(p, e.altKey ? { at, right: sides.right + step } : { at, left: sides.left + step });
-        },
-        `fit ${id} ${both ? 'both' : e.altKey ? 'right' : 'left'}`,
-      );
+      // Both sides together; with Alt one gains what the other loses, so that the letter moves within its width.
+      const left = both || !e.altKey ? step : 0;
+      const right = both ? (e.altKey ? -step : step) : e.altKey ? step : 0;
+      run((p) => addToSides(p, { glyph: id, masters: together ? masters : [master], left, right }), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
     };
     canvas.addEventListener('wheel', wheel, { passive: false });
     window.addEventListener('keydown', keys);

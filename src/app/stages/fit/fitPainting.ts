@@ -1,4 +1,5 @@
 import { START_SHARE, stemAndCounter } from '../../../core/fitting/counter';
+import { followOf } from '../../../core/fitting/follows';
 import { whiteLines, zoneOf } from '../../../core/fitting/optical';
 import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { sidesOf } from '../../../core/fitting/sides';
@@ -79,18 +80,21 @@ export function paintEdges({ context, project, master, inks, scale, zones, xPx }
   const sides = sidesOf(project, project.glyphs[g.id]!, master);
   const top = baseline - zones.ascender.position * scale - 10;
   const bottom = baseline - zones.descender.position * scale + 2;
+  const glyph = project.glyphs[g.id]!;
   const edges = [
-    { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1 },
-    { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1 },
+    { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1, follow: followOf(glyph, 'left', master) },
+    { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1, follow: followOf(glyph, 'right', master) },
   ];
-  for (const { x, value, align } of edges) {
-    context.fillStyle = inks.kelp;
+  for (const { x, value, align, follow } of edges) {
+    // A side that follows another says whose.
+    context.fillStyle = follow ? inks.sea : inks.kelp;
     context.fillRect(Math.round(x) - 0.75, top, 1.5, bottom - top);
     context.beginPath();
     context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
     context.fill();
     if (value === undefined) continue;
-    const text = String(Math.round(value * 10) / 10).replace('-', '−');
+    const number = String(Math.round(value * 10) / 10).replace('-', '−');
+    const text = follow ? `${number} as ${project.glyphs[follow.glyph]?.name ?? '?'}` : number;
     context.font = '600 13px "Source Sans 3 Variable", sans-serif';
     const w = context.measureText(text).width + 16;
     const left = align < 0 ? x - w + 4 : x - 4;

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { removePairs } from '../../../core/kerning/edits';
+import { dissolveGroups, removePairs } from '../../../core/kerning/edits';
 import { kerningFaults } from '../../../core/kerning/proposal';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
@@ -12,9 +12,20 @@ export function Faults() {
   return faults.map((f) => (
     <p key={f.what} className="mx-5 mb-2 rounded-lg bg-marigold-tint px-3 py-1">
       ▲ {f.what}.{' '}
-      <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => removePairs(p, { master, keys: f.keys }))}>
-        Take {f.keys.length === 1 ? 'it' : 'them'} away
-      </button>
+      {f.groups ? (
+        <button
+          type="button"
+          className="font-semibold text-kelp"
+          title="Their pairs go to their glyphs, so that nothing moves"
+          onClick={() => run((p) => dissolveGroups(p, { groups: f.groups! }))}
+        >
+          Dissolve {f.groups.length === 1 ? 'it' : 'them'}
+        </button>
+      ) : (
+        <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => removePairs(p, { master, keys: f.keys }))}>
+          Take {f.keys.length === 1 ? 'it' : 'them'} away
+        </button>
+      )}
     </p>
   ));
 }

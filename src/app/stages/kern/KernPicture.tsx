@@ -10,21 +10,7 @@ import { drawingOf, glyphForCodePoint, masterOf } from '../../../core/project/qu
 import { drawingPath } from '../../canvas/outlinePaths';
 import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { choosePair, type Pair } from './kernBench';
-
-type Placed = { id: GlyphId; x: number };
-
-/** Glyphs one after the other with their kerning; `pairAt` is where the pair that is looked at begins. */
-function placed(project: Project, master: Master, ids: readonly GlyphId[], plain: boolean): { glyphs: Placed[]; width: number } {
-  let x = 0;
-  const glyphs = ids.map((id, i) => {
-    const before = ids[i - 1];
-    if (before && !plain) x += kerningOf(project, master, before, id)?.value ?? 0;
-    const at = { id, x };
-    x += drawingOf(project.glyphs[id]!, master.id).advance;
-    return at;
-  });
-  return { glyphs, width: x };
-}
+import { placed } from './placed';
 
 /** The pair between controls, large, with the white between it shaded; a drag moves the second glyph. */
 export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {

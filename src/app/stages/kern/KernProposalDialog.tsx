@@ -1,18 +1,28 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
+import { sideName } from '../../../core/kerning/lookup';
+import { pairKey } from '../../../core/kerning/pairs';
 import { type ProposalSettings, type ProposedPair, stepOf, textGlyphs, USUAL } from '../../../core/kerning/proposal';
 import { plural } from '../../../core/project/edit';
-import type { GlyphId } from '../../../core/project/model';
+import type { GlyphId, MasterId, Project } from '../../../core/project/model';
+import { drawingOf, masterOf } from '../../../core/project/queries';
+import { drawingPath } from '../../canvas/outlinePaths';
 import { run, say, useBench } from '../../state/bench';
 import { useWork } from '../../state/useWork';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, NumberField } from '../../ui/parts';
+import { signed } from './kernBench';
+import { placed } from './placed';
 
 const SCOPES = [
   { value: 'all', text: 'All letters', hint: 'Letters, figures and punctuation, each with each' },
   { value: 'words', text: 'Word list and galley', hint: 'Only the pairs that the word list and the galley’s text have' },
 ] as const;
+
+/** Values that are listed, the most worthwhile first; the others are taken or left with them. */
+const LISTED = 200;
+const WORDS = 'Tower Valley Avon “To Yore” LTV Wagon, Fry.';
 
 /** Bounds of a setting, so that nothing odd is asked for. */
 const within = (v: number, most: number): number => Math.max(1, Math.min(most, Math.round(v)));
@@ -35,10 +45,16 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
     const glyphs = only ? [...new Set(only.flat())] : textGlyphs(project);
     void start((service, progress) => service.proposeKerning(project, master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress));
   };
-  const covered = found?.reduce((n, p) => n + p.glyphs, 0) ?? 0;
-  const exceptions = found?.filter((p) => p.first.kind === 'glyph' || p.second.kind === 'glyph').length ?? 0;
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const taken = useMemo(() => (found ?? []).filter((p) => !left.has(pairKey(p.first, p.second))), [found, left]);
+  const after = useMemo(() => {
+    const done = setPairs(project, { master, pairs: taken });
+    return done.ok ? done.project : project;
+  }, [project, master, taken]);
+  const covered = taken.reduce((n, p) => n + p.glyphs, 0);
+  const exceptions = taken.filter((p) => p.first.kind === 'glyph' || p.second.kind === 'glyph').length;
   return (
-    <Modal open={open} onClose={close} title="Kerning proposal">
+    <Modal open={open} onClose={close} title="Kerning proposal" wide>
       <p className="mb-3 text-quiet">
         Every pair is held against the white that n, o, H and O leave in this master. A value goes to whole groups, by what text has of them; members that differ, as ï beside T,
         get their own.
@@ -53,16 +69,52 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0
             ? 'Nothing would change.'
-            : `${plural(found.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - found.length).toLocaleString('en')}.`}
+            : `${plural(taken.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - taken.length).toLocaleString('en')}.`}
         </p>
+      )}
+      {found && found.length > 0 && (
+        <>
+          <div className="mb-3 grid gap-1 rounded-lg border border-line bg-paper px-3 py-2">
+            <KernedWords project={project} master={master} label="Now" />
+            <KernedWords project={after} master={master} label="Then" />
+          </div>
+          <ul className="mb-3 grid max-h-[26vh] grid-cols-2 gap-x-4 overflow-auto" aria-label="Proposed values">
+            {found.slice(0, LISTED).map((p) => {
+              const key = pairKey(p.first, p.second);
+              return (
+                <li key={key}>
+                  <label className="flex items-baseline gap-2 py-0.5">
+                    <input
+                      type="checkbox"
+                      checked={!left.has(key)}
+                      onChange={(e) => {
+                        const next = new Set(left);
+                        if (e.target.checked) next.delete(key);
+                        else next.add(key);
+                        setLeft(next);
+                      }}
+                    />
+                    <span className="min-w-0 flex-1 truncate">
+                      {sideName(project, p.first)} · {sideName(project, p.second)}
+                    </span>
+                    <span className="text-quiet">
+                      {signed(p.now)} → {signed(p.value)}
+                    </span>
+                  </label>
+                </li>
+              );
+            })}
+            {found.length > LISTED && <li className="py-0.5 text-quiet">and {(found.length - LISTED).toLocaleString('en')} more, less worth a look</li>}
+          </ul>
+        </>
       )}
       <div className="flex justify-end gap-2">
         {share !== undefined ? <Button onClick={stop}>Stop</Button> : <Button onClick={work}>{found ? 'Work it out again' : 'Work it out'}</Button>}
         <Button
           kind="primary"
-          disabled={!found || found.length === 0}
+          disabled={taken.length === 0}
           onClick={() => {
-            if (run((p) => setPairs(p, { master, pairs: found! }))) {
+            if (run((p) => setPairs(p, { master, pairs: taken }))) {
               say('The proposal is taken over; the queue shows what still strays.');
               close();
             }
@@ -72,5 +124,31 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         </Button>
       </div>
     </Modal>
+  );
+}
+
+/** A line of words with the kerning of a project. */
+function KernedWords({ project, master: masterId, label }: { project: Project; master: MasterId; label: string }) {
+  const master = masterOf(project, masterId)!;
+  const { glyphs, width } = placed(project, master, glyphsOfLine(project, WORDS).glyphs, false);
+  const [top, bottom] = [master.zones.ascender.position + 30, master.zones.descender.position - 10];
+  return (
+    <div className="flex items-center gap-3">
+      <span className="w-10 shrink-0 text-quiet">{label}</span>
+      <svg
+        role="img"
+        aria-label={`${label}: ${WORDS}`}
+        className="h-9 w-full min-w-0"
+        viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}
+        preserveAspectRatio="xMinYMid meet"
+      >
+        <g transform="scale(1 -1)" className="fill-ink">
+          {glyphs.map(({ id, x }, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
+            <path key={i} transform={`translate(${x} 0)`} d={drawingPath(project, masterId, drawingOf(project.glyphs[id]!, masterId))} />
+          ))}
+        </g>
+      </svg>
+    </div>
   );
 }
