@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo, buildUnspaced } from '../../../demo/family';
+import { buildUnspaced } from '../../../demo/family';
 import { buildStarter } from '../../../demo/starter';
 import { mutated } from '../../../fuzz/mutate';
 import { castFont } from '../casting/font';
