@@ -43,6 +43,9 @@ test('fit: the controls of an alphabet are set by keys alone, one, five and ten 
     // Both sides together.
     await t.keys(Key.ARROW_UP);
     await until('both a unit more', async () => (await number('Left')) === left + keys.left + 1 && (await number('Right')) === right + keys.right + 1);
+    // One against the other: the letter moves within its width.
+    await t.chord(Key.ALT, Key.ARROW_UP);
+    await until('a unit to the right', async () => (await number('Left')) === left + keys.left + 2 && (await number('Right')) === right + keys.right);
   }
   await undoAll();
 });
@@ -73,6 +76,17 @@ test('fit: both sides follow another glyph mirrored; a side is copied across and
   await go('fit?glyph=x');
   await shows('x');
   await until('the copied sides', async () => (await number('Left')) === right && (await number('Right')) === right);
+  await undoAll();
+});
+
+test('fit: a figure of another width is pointed out in its master, and gets that of the others', async () => {
+  await go('fit?glyph=three');
+  await shows('three');
+  const width = await number('Advance');
+  await t.fill('Advance', String(width + 40), true);
+  await says('what differs', `three not ${width} in Regular`);
+  await t.press('Give them the width of the others');
+  await until('one width', async () => (await number('Advance')) === width && !(await details()).includes('share one width'));
   await undoAll();
 });
 

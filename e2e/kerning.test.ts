@@ -77,6 +77,9 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   await t.press('Propose…');
   await t.press('Work it out');
   await until('the proposal', async () => /values on the step of 5/.test(await t.text('[data-testid="kern-proposal"]')), 60);
+  const ticks = await browser.driver.findElements({ css: '[aria-label="Proposed values"] input' });
+  expect(ticks.length).toBeGreaterThan(5);
+  await ticks[0]!.click();
   await t.press('Take over');
   await t.gone('[role="dialog"]');
   await go('kern');
