@@ -29,7 +29,7 @@ function rowsFor(grown: boolean, size: number, ascent: number, descent: number):
 /** The designer's own text in the font as it would be cast this instant: compiled in a worker, shaped by HarfBuzz. */
 export function Galley({ stage }: { stage: StageKey }) {
   const navigate = useNavigate();
-  const project = useBench((s) => s.project)!;
+  const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const glyph = useBench((s) => s.glyph);
   const [line, setLine] = useState<SetLine | undefined>();
@@ -46,15 +46,19 @@ export function Galley({ stage }: { stage: StageKey }) {
   const text = project.texts.galley;
   const em = project.unitsPerEm;
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
+  // Asked for at every change of the document, a gesture's too, without drawing the band anew until the line has come.
   useEffect(() => {
     const show = (lines: SetLine[], reason: string | undefined) => {
       setLine(lines[0]);
       setRevision((n) => n + 1);
       setFault(reason);
     };
-    requestLines('galley', { texts: [text], features: kerning ? [] : ['kern=0'], show });
-  }, [text, kerning, project, master]);
+    const ask = () => requestLines('galley', { texts: [text], features: kerning ? [] : ['kern=0'], show });
+    ask();
+    return useBench.subscribe((now, then) => {
+      if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
+    });
+  }, [text, kerning]);
 
   const zones = project.masters.find((m) => m.id === master)!.zones;
   const ascent = Math.max(zones.ascender.position, zones.capHeight.position) / em + 0.14;

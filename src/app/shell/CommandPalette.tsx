@@ -27,10 +27,10 @@ export function CommandPalette({
   stage: StageKey;
 }) {
   const navigate = useNavigate();
-  const project = useBench((s) => s.project)!;
+  const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const [typed, setTyped] = useState('');
-  const glyphs = useMemo(() => findGlyphs(project, typed), [project, typed]);
+  const glyphs = useMemo(() => (open ? findGlyphs(project, typed) : []), [open, project, typed]);
   const offered = commands.filter((c) => c.id !== 'palette' && c.title.toLowerCase().includes(typed.trim().toLowerCase()));
   const close = () => {
     setTyped('');
