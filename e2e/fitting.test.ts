@@ -147,7 +147,7 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
   await until('nothing out of date', async () => !(await details()).includes('as their rules say'));
   await go('fit?glyph=t');
   await until('the followed side', async () => (await value('Left')) === '70');
-  expect(await details()).toContain('White left; by its controls');
+  expect(await details()).toContain('White left; controls’');
   await t.press('Propose…');
   await until('proposals', async () => (await browser.driver.findElements({ css: '[aria-label="Proposed sides"] li' })).length > 3);
   await until('the button that fits', async () => {

@@ -152,7 +152,7 @@ test('lines take characters and names; control strings suit the kind of glyph', 
   const names = (line: string) => glyphsOfLine(p, line).glyphs.map((id) => p.glyphs[id]!.name);
   expect(names('n/ampersand o7')).toEqual(['n', 'ampersand', 'o', 'seven']);
   expect(glyphsOfLine(p, 'nЖ').missing).toEqual(['Ж']);
-  expect(controlStrings(glyphNamed(p, 'R')!)[0]).toBe('HHRHRRHH');
-  expect(controlStrings(glyphNamed(p, 'seven')!)[1]).toBe('00707700');
+  expect(controlStrings(p, glyphNamed(p, 'R')!)[0]).toBe('HHRHRRHH');
+  expect(controlStrings(p, glyphNamed(p, 'seven')!)[1]).toBe('00707700');
   expect(curvesOf(rectangle(0, 0, 1, 1))).toHaveLength(4);
 });

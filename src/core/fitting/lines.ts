@@ -70,13 +70,27 @@ export function wordsWith(glyph: Glyph, most = 7): string[] {
     .map((w) => (base === character ? w : w.replaceAll(base, character)));
 }
 
-/** Control strings for a glyph: among straights, among rounds, and mixed. */
-export function controlStrings(glyph: Glyph): string[] {
-  const [straight, round] = controlsFor(glyph);
+const SMALL_CAPITAL = /\.(?:sc|smcp|c2sc)$/;
+
+/** The glyphs that a glyph is judged between: small capitals among their own H and O where those are, all others as {@link controlsFor} says. */
+export function controlsOf(project: Project, glyph: Glyph): { straight: Glyph; round: Glyph } | undefined {
+  const suffix = SMALL_CAPITAL.exec(glyph.name)?.[0];
+  const small = (name: string) => (suffix ? (glyphNamed(project, name.toLowerCase() + suffix) ?? glyphNamed(project, name + suffix)) : undefined);
+  const [h, o] = [small('H'), small('O')];
+  if (h && o) return { straight: h, round: o };
+  const [straight, round] = controlsFor(glyph).map((c) => glyphForCodePoint(project, c.codePointAt(0)!));
+  return straight && round && { straight, round };
+}
+
+/** Control strings for a glyph: among straights, among rounds, and mixed; small capitals against capitals too. */
+export function controlStrings(project: Project, glyph: Glyph): string[] {
+  const controls = controlsOf(project, glyph);
+  const [straight, round] = controls ? [spellingOf(controls.straight), spellingOf(controls.round)] : controlsFor(glyph);
   const g = spellingOf(glyph);
   return [
     `${straight}${straight}${g}${straight}${g}${g}${straight}${straight}`,
     `${round}${round}${g}${round}${g}${g}${round}${round}`,
     `${straight}${g}${round}${round}${g}${straight}${g}${round}`,
+    ...(SMALL_CAPITAL.test(glyph.name) ? [`H${g}O${g}H${g}${g}O`] : []),
   ];
 }

@@ -7,7 +7,7 @@ import type { Project } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
 import { startingSides, stemAndCounter } from './counter';
 import { bothSides, builtOn, setFollows } from './follows';
-import { glyphsOfLine, withGlyphAt } from './lines';
+import { controlStrings, controlsOf, glyphsOfLine, withGlyphAt } from './lines';
 import { measureFor, openness, proposedSides, whiteLines, whiteWanted, zoneOf } from './optical';
 import { limitRise, profileOf } from './profile';
 import { copySide, sidesOf } from './sides';
@@ -143,4 +143,22 @@ describe('lines of one’s own', () => {
     expect(withGlyphAt(demo, '/f_i', 1, named(demo, 'x'))).toBe('/f_i x');
     expect(withGlyphAt(demo, '', 0, named(demo, 'f_i'))).toBe('/f_i ');
   });
+});
+
+test('small capitals are judged among their own H and O, and against capitals', () => {
+  const a = named(demo, 'a.sc');
+  const controls = controlsOf(demo, a)!;
+  expect([controls.straight.name, controls.round.name]).toEqual(['h.sc', 'o.sc']);
+  const lines = controlStrings(demo, a);
+  expect(lines[0]).toBe('/h.sc /h.sc /a.sc /h.sc /a.sc /a.sc /h.sc /h.sc ');
+  expect(lines[3]).toBe('H/a.sc O/a.sc H/a.sc /a.sc O');
+  expect(glyphsOfLine(demo, lines[3]!).missing).toEqual([]);
+  // Measured by them: each of the two is proposed nearly as it stands.
+  for (const name of ['h.sc', 'o.sc']) {
+    const got = proposedSides(demo, named(demo, name), 'm1', measureFor(demo, named(demo, name), m1)!)!;
+    expect(Math.abs(got.left + got.right - sides(demo, name).left - sides(demo, name).right)).toBeLessThanOrEqual(2);
+  }
+  // A project without small H and O falls back on n and o.
+  const fewer = { ...demo, glyphs: Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => g.name !== 'h.sc')) };
+  expect(controlsOf(fewer, a)!.straight.name).toBe('n');
 });

@@ -2,7 +2,7 @@ import { isEmptyBox } from '../geometry/curve';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, glyphForCodePoint } from '../project/queries';
-import { controlsFor } from './lines';
+import { controlsFor, controlsOf } from './lines';
 import { limitRise, lineAt, type Profile, profileOf } from './profile';
 import { type SideName, sidesOf } from './sides';
 
@@ -120,7 +120,10 @@ export function proposedSides(project: Project, glyph: Glyph, master: MasterId, 
 
 /** The measure for a glyph's kind from the controls of its kind; those of the capitals for figures without their own. */
 export function measureFor(project: Project, glyph: Glyph, master: Master): Measure | undefined {
-  const [straight, round] = controlsFor(glyph);
-  const [s, r] = (straight === '1' ? ['H', 'O'] : [straight, round]).map((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id);
-  return s && r ? measureFrom(project, master, s, r) : undefined;
+  // Figures are spaced as capitals: most are of one width, and tell nothing.
+  const isFigure = controlsFor(glyph)[0] === '1';
+  const capitals = () => ['H', 'O'].map((c) => glyphForCodePoint(project, c.codePointAt(0)!));
+  const controls = controlsOf(project, glyph);
+  const [s, r] = isFigure ? capitals() : [controls?.straight, controls?.round];
+  return s && r && measureFrom(project, master, s.id, r.id);
 }

@@ -1,5 +1,5 @@
 import type { GlyphId, Group, Master, Project } from '../project/model';
-import { type PairSide, pairKey } from './pairs';
+import { type PairSide, pairKey, pairSides } from './pairs';
 
 export type Side = Group['side'];
 
@@ -63,3 +63,10 @@ export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] 
 /** What a side is called: a glyph's name, or a group's with a mark that it is one. */
 export const sideName = (project: Project, side: PairSide): string =>
   side.kind === 'glyph' ? (project.glyphs[side.id]?.name ?? 'a missing glyph') : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
+
+/** How many pairs of glyphs the values of a master serve: those of groups count with all their members. */
+export const pairsServed = (project: Project, kerning: Master['kerning']): number =>
+  Object.keys(kerning).reduce((sum, key) => {
+    const [first, second] = pairSides(key) ?? [];
+    return first && second ? sum + membersOf(project, first).length * membersOf(project, second).length : sum;
+  }, 0);

@@ -1,5 +1,5 @@
 import { isTabular } from '../fitting/figures';
-import { controlsFor } from '../fitting/lines';
+import { controlsFor, controlsOf } from '../fitting/lines';
 import { type FitZone, measureFor, zoneOf } from '../fitting/optical';
 import { limitRise, lineAt, type Profile, profileOf } from '../fitting/profile';
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
@@ -164,7 +164,8 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
   const glyph = project.glyphs[id];
   if (known || !glyph) return known;
   const isLower = controlsFor(glyph)[0] === 'n';
-  const control = glyphForCodePoint(project, (isLower ? 'n' : 'H').charCodeAt(0))?.id;
+  const straight = controlsOf(project, glyph)?.straight;
+  const control = isLower && straight ? straight.id : glyphForCodePoint(project, (isLower ? 'n' : 'H').charCodeAt(0))?.id;
   const shape: Shape = { profile: profileOf(project, id, master.id), zone: zoneOf(project, glyph, master), isLower, tabular: isTabular(glyph.name), control, uneven: {} };
   whites.shapes.set(id, shape);
   return shape;

@@ -37,10 +37,10 @@ export default function Fit() {
   const [together, setTogether] = useState(false);
   const { words, galley } = project.texts;
   const lines = useMemo(() => {
-    if (kind === 'masters') return [glyph ? controlStrings(glyph)[2]! : galley];
+    if (kind === 'masters') return [glyph ? controlStrings(project, glyph)[2]! : galley];
     if (kind === 'own') return words.length > 0 ? words : [galley];
-    return glyph ? [...controlStrings(glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
-  }, [kind, glyph, words, galley]);
+    return glyph ? [...controlStrings(project, glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
+  }, [kind, project, glyph, words, galley]);
   const rows = useMemo(() => {
     if (kind === 'masters') return masters.map((m) => ({ text: lines[0]!, master: m.id }));
     return lines.map((text) => ({ text, master, slot: kind === 'own' ? glyph : undefined }));

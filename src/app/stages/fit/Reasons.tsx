@@ -1,5 +1,6 @@
 import { START_SHARE, startingSides, stemAndCounter } from '../../../core/fitting/counter';
-import { measureFor, whiteOnSide } from '../../../core/fitting/optical';
+import { controlsOf } from '../../../core/fitting/lines';
+import { type Measure, measureFor, whiteOnSide } from '../../../core/fitting/optical';
 import { setSides } from '../../../core/fitting/sides';
 import { changeSettings } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
@@ -9,6 +10,15 @@ import { NumberField, Section } from '../../ui/parts';
 
 const shown = (v: number): string => String(Math.round(v)).replace('-', '−');
 
+/** What the pairs of two controls are called: nn, no, oo. */
+function pairNames(straight: string, round: string): string {
+  const [s, r] = [straight, round].map((n) => n.replace(/\..*$/, ''));
+  return `White ${s}${s}, ${s}${r}, ${r}${r}`;
+}
+
+/** White between straight and straight, straight and round, round and round. */
+const pairsOf = ({ straight, round }: Measure): number[] => [2 * straight.white, straight.white + round.white, 2 * round.white];
+
 /** The numbers behind the eye: stem, counter, and the white on each side against what the controls leave. */
 export function Reasons({ glyph }: { glyph: Glyph }) {
   const project = useBench((s) => s.project)!;
@@ -16,6 +26,7 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
   const master = masterOf(project, masterId)!;
   const { stem, counter } = stemAndCounter(project, glyph, master);
   const measure = measureFor(project, glyph, master);
+  const controls = controlsOf(project, glyph);
   const start = startingSides(project, glyph, master);
   const share = project.settings.startShare ?? START_SHARE;
   const rows = [
@@ -23,8 +34,9 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
     counter !== undefined && ['Counter', shown(counter)],
     ...(['left', 'right'] as const).map((side) => {
       const white = measure && whiteOnSide(project, glyph, master, side, measure);
-      return white && [`White ${side}; by its controls`, `${shown(white.now)}; ${shown(white.wanted)}`];
+      return white && [`White ${side}; controls’`, `${shown(white.now)}; ${shown(white.wanted)}`];
     }),
+    controls && measure && [pairNames(controls.straight.name, controls.round.name), pairsOf(measure).map(shown).join('; ')],
   ].filter((r): r is string[] => Boolean(r));
   return (
     <Section title="Why">

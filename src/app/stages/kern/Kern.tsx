@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { kerningSize } from '../../../core/casting/font';
 import { leavePair, setPair } from '../../../core/kerning/edits';
-import { kerningOf, sidesToChange, widestSides } from '../../../core/kerning/lookup';
+import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
 import { pairFacts, stepOf } from '../../../core/kerning/proposal';
 import { changeSettings } from '../../../core/project/edits';
@@ -102,6 +102,8 @@ export default function Kern() {
   latest.current = settled;
   // biome-ignore lint/correctness/useExhaustiveDependencies: values and groups decide.
   const size = useMemo(() => kerningSize(latest.current, masterId), [kerning, settled.groups, masterId]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: values and groups decide.
+  const covered = useMemo(() => pairsServed(latest.current, kerning), [kerning, settled.groups]);
   return (
     <div className="flex h-full" data-testid="kern">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -116,8 +118,11 @@ export default function Kern() {
           <span className="w-28" title="What keys step a value by, and proposals are rounded to">
             <NumberField label="Step" value={step} onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))} />
           </span>
-          <span className="ml-auto whitespace-nowrap text-quiet" title={`Kerning of ${master.name}, as it is cast`}>
-            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {(size.bytes / 1024).toFixed(1)} KB in the font
+          <span
+            className="ml-auto whitespace-nowrap text-quiet"
+            title={`Kerning of ${master.name}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
+          >
+            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {covered.toLocaleString('en')} pairs, {(size.bytes / 1024).toFixed(1)} KB
           </span>
         </div>
         <Faults />
