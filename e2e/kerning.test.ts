@@ -29,6 +29,11 @@ test('kern: the queue is worked by keys; a value moves its group; an exception d
   await until('a pair taken', async () => (await pairs()).length < before && (await (await pairs())[0]!.getText()) !== first);
   await t.keys('x');
   await until('a pair left for good', async () => (await pairs()).length < before - 1);
+  const now = (await pairs()).length;
+  await t.press('1 left for good');
+  await until('the one that was left', async () => (await pairs()).length === 1);
+  await t.press('Take it up again');
+  await until('the queue with it', async () => (await pairs()).length === now + 1);
   await t.press('Pairs');
   await t.fill('Filter the pairs', 'T group · o group');
   await t.press('T group · o group');

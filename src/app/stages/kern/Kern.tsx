@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { kerningSize } from '../../../core/casting/font';
-import { leavePair, setPair } from '../../../core/kerning/edits';
+import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
 import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
 import { pairFacts, stepOf } from '../../../core/kerning/proposal';
@@ -18,7 +18,7 @@ import { KernMap } from './KernMap';
 import { AlsoMoved, KernPicture } from './KernPicture';
 import { KernProposalDialog } from './KernProposalDialog';
 import { KernTable } from './KernTable';
-import { choosePair, MODES, type Mode, type Pair, setLine, setMode, setWrong, useKernBench } from './kernBench';
+import { choosePair, MODES, type Mode, type Pair, setLine, setMode, setShowLeft, setWrong, useKernBench } from './kernBench';
 import { WordBar } from './WordBar';
 
 const WRONGS = [
@@ -145,6 +145,7 @@ export default function Kern() {
                 </div>
               )}
               {mode === 'pairs' ? <KernTable shown={shown} /> : <PairList entries={entries} shown={shown} nothing={NOTHING[mode]} />}
+              {mode === 'queue' && <LeftForGood />}
             </div>
             <div className="flex min-w-0 flex-1 flex-col">
               <div className="min-h-0 flex-1">{shown && <KernPicture pair={shown} before={before} />}</div>
@@ -192,5 +193,21 @@ function PairList({ entries, shown, nothing }: { entries: readonly Entry[]; show
         </li>
       ))}
     </ul>
+  );
+}
+
+/** How many pairs were left for good, and a way to see them: one is taken up again in its details. */
+function LeftForGood() {
+  const lib = useBench((s) => s.settled!.lib);
+  const showLeft = useKernBench((s) => s.showLeft);
+  const left = pairsLeft({ lib }).size;
+  useEffect(() => {
+    if (left === 0) setShowLeft(false);
+  }, [left]);
+  if (left === 0) return null;
+  return (
+    <button type="button" aria-pressed={showLeft} className="border-t border-line px-4 py-1.5 text-left text-[13px] text-kelp" onClick={() => setShowLeft(!showLeft)}>
+      {showLeft ? 'Back to the queue' : `${left} left for good`}
+    </button>
   );
 }

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { addGroup, dissolveGroup, leavePair, makeException, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
+import { addGroup, dissolveGroup, leavePair, makeException, pairsLeft, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
 import { groupsByGlyph, kerningOf, type Side, sideName, sidesToChange, widestSides } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
@@ -25,6 +25,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   const even = pairFacts(project, master, pair.first, pair.second).proposed;
   const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
   const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
+  const isLeft = pairsLeft(project).has(pairKey(...wide));
   const inGroups = wide.some((s) => s.kind === 'group');
   return (
     <Details heading={`${a.name} ${b.name}`} sub={`${sideName(project, first)} first, ${sideName(project, second)} second`}>
@@ -53,12 +54,12 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
             Skip
           </Button>
           <Button
-            title="Never shows this pair in the queue again (X)"
+            title={isLeft ? 'Shows this pair in the queue again when it strays' : 'Never shows this pair in the queue again (X)'}
             onClick={() => {
-              if (run((p) => leavePair(p, { key: pairKey(...wide), leave: true }))) next();
+              if (run((p) => leavePair(p, { key: pairKey(...wide), leave: !isLeft })) && !isLeft) next();
             }}
           >
-            Leave for good
+            {isLeft ? 'Take it up again' : 'Leave for good'}
           </Button>
           {inGroups && !own && (
             <Button

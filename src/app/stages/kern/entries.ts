@@ -2,8 +2,8 @@ import { useEffect, useMemo, useRef } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { Collision, Hole } from '../../../core/kerning/collisions';
 import { pairsLeft } from '../../../core/kerning/edits';
-import { kerningOf } from '../../../core/kerning/lookup';
-import { pairKey } from '../../../core/kerning/pairs';
+import { kerningOf, membersOf } from '../../../core/kerning/lookup';
+import { pairKey, pairSides } from '../../../core/kerning/pairs';
 import { kerningQueue, stepOf, textGlyphs } from '../../../core/kerning/proposal';
 import type { Project } from '../../../core/project/model';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
@@ -21,7 +21,7 @@ const WORTH = 8;
 export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry[] {
   const project = useBench((s) => s.settled)!;
   const masterId = useBench((s) => s.master);
-  const { mode, line, fromGalley, order } = useKernBench();
+  const { mode, line, fromGalley, order, showLeft } = useKernBench();
   const { glyphs, groups, texts } = project;
   const { lib } = project;
   const step = stepOf(project);
@@ -35,6 +35,11 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
     const master = masterOf(project, masterId)!;
     const name = (id: string) => project.glyphs[id]?.name ?? 'missing';
     const valueNow = (p: Pair) => kerningOf(project, master, p.first, p.second)?.value ?? 0;
+    if (mode === 'queue' && showLeft)
+      return [...left].flatMap((key): Entry[] => {
+        const [first, second] = (pairSides(key) ?? []).map((s) => membersOf(project, s)[0]);
+        return first && second ? [{ key, label: `${name(first)} ${name(second)}`, note: signed(valueNow({ first, second })), pair: { first, second } }] : [];
+      });
     if (mode === 'queue')
       return queue
         .map((q) => ({ q, now: valueNow(q) }))
@@ -67,7 +72,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
     }
     if (mode === 'pairs') return order.map((pair, i): Entry => ({ key: `${i}`, label: '', note: '', pair }));
     return [];
-  }, [project, masterId, mode, line, fromGalley, order, queue, texts, found]);
+  }, [project, masterId, mode, line, fromGalley, order, showLeft, left, queue, texts, found]);
 }
 
 /** The line of the word list that is stepped through, or the galley's text. */

@@ -14,16 +14,19 @@ export type Wrong = 'touch' | 'hole';
 export type Pair = { first: GlyphId; second: GlyphId };
 
 /** What is looked at in Kern; none of it is part of the document. */
-export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: number; fromGalley: boolean; wrong: Wrong; order: readonly Pair[] }>(() => ({
+export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: number; fromGalley: boolean; wrong: Wrong; order: readonly Pair[]; showLeft: boolean }>(() => ({
   mode: 'queue',
   pair: undefined,
   line: 0,
   fromGalley: false,
   wrong: 'touch',
   order: [],
+  showLeft: false,
 }));
 export const setMode = (mode: Mode): void => useKernBench.setState({ mode });
 export const setWrong = (wrong: Wrong): void => useKernBench.setState({ wrong });
+/** Whether the queue shows the pairs that were left for good. */
+export const setShowLeft = (showLeft: boolean): void => useKernBench.setState({ showLeft });
 export const setFromGalley = (fromGalley: boolean): void => useKernBench.setState({ fromGalley });
 /** Pairs as the table of values has them, one below the other. */
 export const setOrder = (order: readonly Pair[]): void => useKernBench.setState({ order });
