@@ -13,7 +13,7 @@ import {
   transformContour,
   withStart,
 } from './contour';
-import { areaUnder, pointAt } from './curve';
+import { areaUnder, nearestOn, pointAt } from './curve';
 import { deletePoints } from './deletePoints';
 import { closedContour, square } from './testShapes';
 import { directedByNesting, hasMixedDirections, nestingDepths, windingAt } from './winding';
@@ -91,8 +91,46 @@ test('a point added anywhere leaves the shape as it was', () => {
         expect(nearestOnContour(contour, x, y)!.distance).toBeLessThan(0.3);
       }
     }),
-    { numRuns: 60 },
+    {
+      numRuns: 60,
+      // A fold tighter than the samples that the nearest place is looked for by.
+      examples: [
+        [
+          {
+            closed: true,
+            points: [
+              { x: 0, y: 0, type: 'line' },
+              { x: 0, y: -29, type: 'off' },
+              { x: 176, y: 201, type: 'off' },
+              { x: 0, y: -16, type: 'qcurve' },
+              { x: 0, y: 0, type: 'line' },
+            ],
+          },
+          1021695117,
+          450204627,
+          0.05662906071277369,
+        ],
+      ],
+    },
   );
+});
+
+test('a place on a fold tighter than any sample is found', () => {
+  const folded: Contour = {
+    closed: true,
+    points: [
+      { x: 0, y: 0, type: 'line' },
+      { x: 0, y: -29, type: 'off' },
+      { x: 176, y: 201, type: 'off' },
+      { x: 0, y: -16, type: 'qcurve' },
+    ],
+  };
+  for (const curve of curvesOf(folded)) {
+    for (let i = 0; i <= 200; i++) {
+      const [x, y] = pointAt(curve, i / 200);
+      expect(nearestOn(curve, x, y).distance).toBeLessThan(0.01);
+    }
+  }
 });
 
 test('deleting a point that was added on a curve gives nearly the old curve back', () => {

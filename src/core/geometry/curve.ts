@@ -199,7 +199,10 @@ export function areaUnder(c: Curve): number {
   return (6 * cross(0, 1) + 3 * cross(0, 2) + cross(0, 3) + 3 * cross(1, 2) + 3 * cross(1, 3) + 6 * cross(2, 3)) / 20;
 }
 
-/** The place on the curve nearest to a point: sampled, then every local minimum refined by halving steps. */
+/**
+ * The place on the curve nearest to a point: sampled, then every local minimum refined by halving steps; on both sides of the place
+ * too where the curve is slowest, as a fold there may be tighter than the samples.
+ */
 export function nearestOn(c: Curve, x: number, y: number): { t: number; distance: number } {
   const distance = (t: number) => Math.sqrt((coordinateAt(c, 0, t) - x) ** 2 + (coordinateAt(c, 1, t) - y) ** 2);
   if (c.length === 4) {
@@ -223,7 +226,31 @@ export function nearestOn(c: Curve, x: number, y: number): { t: number; distance
     before = here;
     here = after;
   }
+  const fold = slowest(c);
+  if (fold !== undefined) {
+    for (const t of [fold - 0.5 / steps, fold + 0.5 / steps]) {
+      if (t < 0 || t > 1) continue;
+      const found = refine(distance, t, distance(t), 0.25 / steps);
+      if (found.distance < best.distance) best = found;
+    }
+  }
   return best;
+}
+
+/** Where a curve that nearly turns back on itself is slowest; undefined for one whose handles all go on forwards. */
+function slowest(c: Curve): number | undefined {
+  const n = c.length / 2 - 1;
+  const leg = (i: number): [number, number] => [c[2 * i + 2]! - c[2 * i]!, c[2 * i + 3]! - c[2 * i + 1]!];
+  const legs = Array.from({ length: n }, (_, i) => leg(i));
+  // Handles that point the way of the whole cannot fold it.
+  if (legs.every(([x, y], i) => i === 0 || x * legs[i - 1]![0] + y * legs[i - 1]![1] >= 0)) return undefined;
+  const velocity = (t: number): number => {
+    const weights = n === 2 ? [1 - t, t] : [(1 - t) ** 2, 2 * t * (1 - t), t * t];
+    return Math.hypot(...[0, 1].map((axis) => legs.reduce((sum, l, i) => sum + weights[i]! * l[axis]!, 0)));
+  };
+  let best = 0;
+  for (let i = 1; i <= 64; i++) if (velocity(i / 64) < velocity(best)) best = i / 64;
+  return refine(velocity, best, velocity(best), 1 / 128).t;
 }
 
 function refine(distance: (t: number) => number, from: number, there: number, first: number): { t: number; distance: number } {
