@@ -1,5 +1,5 @@
 import { Key } from 'selenium-webdriver';
-import { until } from './browser';
+import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
 const { opened, go, details, undoAll, value } = sharedDemoBench();
@@ -128,6 +128,23 @@ test('fit: a pattern of one’s own stands with any glyph; letters start with a 
   await t.press(`Start with ${Math.round(counter / 4)} and ${Math.round(counter / 4)}`);
   await until('a quarter of the counter', async () => (await number('Left')) === Math.round(counter / 4));
   await undoAll();
+});
+
+test('fit: the starting line is moved by the hand, edges where they are nearer', async () => {
+  await go('fit?glyph=H');
+  await shows('H');
+  const canvas = await t.find('[data-testid="fit-canvas"]');
+  const place = async (what: string) => Number(await canvas.getAttribute(`data-${what}`));
+  const [start, right, baseline] = [await place('start'), await place('right'), await place('baseline')];
+  expect(start).toBeGreaterThan(right + 5);
+  const before = await number('Right');
+  await pointer(browser.driver, canvas).drag(start, baseline - 20, start + 12, baseline - 20);
+  await until('a greater share', async () => (await number('Start at % of counter')) > 60);
+  expect(await number('Right')).toBe(before);
+  await pointer(browser.driver, canvas).drag(right, baseline - 20, right + 6, baseline - 20);
+  await until('a wider side', async () => (await number('Right')) > before);
+  await undoAll();
+  await until('half again', async () => (await number('Start at % of counter')) === 50);
 });
 
 test('fit: a side is bound to another, falls out of date, and is updated; a proposal is taken', async () => {

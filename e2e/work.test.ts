@@ -60,20 +60,20 @@ test('a pasted picture is moved and scaled in proportion, then locked and remove
 
 test('fitting by keys: left, right, both, bigger steps; the other glyphs stay', async () => {
   await go('fit?glyph=a');
-  await until('the sides', async () => (await value('Left')) === '50');
+  await until('the sides', async () => (await value('Left')) === '38');
   await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
-  await until('left 52', async () => (await value('Left')) === '52');
+  await until('left 40', async () => (await value('Left')) === '40');
   await t.chord(Key.SHIFT, Key.ARROW_LEFT);
-  await until('left 42', async () => (await value('Left')) === '42');
+  await until('left 30', async () => (await value('Left')) === '30');
   await t.chord(Key.ALT, Key.ARROW_RIGHT);
-  await until('right 73', async () => (await value('Right')) === '73');
+  await until('right 66', async () => (await value('Right')) === '66');
   await t.keys(Key.ARROW_UP);
-  await until('both', async () => (await value('Left')) === '43' && (await value('Right')) === '74');
-  expect(await value('Advance')).toBe('507');
-  await t.fill('Left', '43+7', true);
-  await until('a typed step', async () => (await value('Left')) === '50');
+  await until('both', async () => (await value('Left')) === '31' && (await value('Right')) === '67');
+  expect(await value('Advance')).toBe('488');
+  await t.fill('Left', '31+7', true);
+  await until('a typed step', async () => (await value('Left')) === '38');
   await undoAll();
-  await until('the old sides', async () => (await value('Left')) === '50' && (await value('Right')) === '72');
+  await until('the old sides', async () => (await value('Left')) === '38' && (await value('Right')) === '65');
 });
 
 test('my lines: typed, glyphs put in by name, spaced evenly', async () => {

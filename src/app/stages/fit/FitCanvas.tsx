@@ -1,16 +1,18 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { addToSides, setSides, sidesOf } from '../../../core/fitting/sides';
+import { addToSides, type SideName, setSides, sidesOf } from '../../../core/fitting/sides';
+import { changeSettings } from '../../../core/project/edits';
 import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { isTyping } from '../../shell/commands';
-import { chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
+import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
-import { type FitPainting, type Placed, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite } from './fitPainting';
+import { type FitPainting, type Placed, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
 
 const MARGIN = 28;
 const GRIP = 7;
+type Grip = { what: 'edge'; side: SideName; x: number } | { what: 'start'; side: SideName; x: number; ink: number; counter: number };
 
 type Line = { glyphs: Placed[]; baseline: number };
 /** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
@@ -30,6 +32,12 @@ function layOut(project: Project, lines: readonly FitLine[], size: number, top: 
   });
 }
 
+/** What the hand has: an edge, with the sides as they were; or a starting line, with the ink that it is measured from, in pixels. */
+type Drag =
+  | { what: 'edge'; edge: SideName; from: number; value: { left: number; right: number; advance: number }; both: boolean }
+  | { what: 'start'; ink: number; counter: number }
+  | undefined;
+
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
 export function FitCanvas({
   lines,
@@ -47,7 +55,7 @@ export function FitCanvas({
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
   const [open, setOpen] = useState({ line: 0, index: -1 });
-  const drag = useRef<{ edge: 'left' | 'right'; from: number; value: { left: number; right: number; advance: number }; both: boolean } | undefined>(undefined);
+  const drag = useRef<Drag>(undefined);
   const scroll = useRef({ x: 0, y: 0 });
   const zones = masterOf(project, master)!.zones;
   const masters = project.masters.map((m) => m.id);
@@ -101,26 +109,32 @@ export function FitCanvas({
     return { px: e.clientX - box.left, py: e.clientY - box.top };
   };
 
-  const grip = (px: number, py: number): 'left' | 'right' | undefined => {
+  /** What a place can be dragged by: the nearest of the open glyph's edges and starting lines. */
+  const grip = (px: number, py: number): Grip | undefined => {
     if (!opened) return undefined;
     const line = laid[opened.line]!;
     const g = line.glyphs[opened.index]!;
     const baseline = line.baseline - scroll.current.y;
     if (py < baseline - zones.ascender.position * scale - 24 || py > baseline - zones.descender.position * scale + 6) return undefined;
-    if (Math.abs(px - xPx(g.x + g.advance)) <= GRIP) return 'right';
-    if (Math.abs(px - xPx(g.x)) <= GRIP) return 'left';
-    return undefined;
+    const start = py > baseline - zones.xHeight.position * scale && py < baseline ? startOf(project, master, g) : undefined;
+    const grips: Grip[] = (['left', 'right'] as const).flatMap((side) => [
+      { what: 'edge' as const, side, x: xPx(side === 'left' ? g.x : g.x + g.advance) },
+      ...(start ? [{ what: 'start' as const, side, x: xPx(start[side]), ink: xPx(start.ink[side]), counter: start.counter * scale }] : []),
+    ]);
+    const near = grips.filter((c) => Math.abs(px - c.x) <= GRIP).sort((a, b) => Math.abs(px - a.x) - Math.abs(px - b.x));
+    return near[0];
   };
 
   const down = (e: PointerEvent<HTMLCanvasElement>) => {
     const { px, py } = position(e);
     e.currentTarget.focus();
-    const edge = grip(px, py);
-    if (edge && id) {
+    const held = grip(px, py);
+    if (held && id) {
       const sides = sidesOf(project, project.glyphs[id]!, master);
-      if (!('left' in sides) && edge === 'left') return;
+      if (!('left' in sides) && held.side === 'left') return;
       e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current = { edge, from: px, both: e.shiftKey, value: 'left' in sides ? sides : { left: 0, right: 0, advance: sides.advance } };
+      const value = 'left' in sides ? sides : { left: 0, right: 0, advance: sides.advance };
+      drag.current = held.what === 'start' ? { what: 'start', ink: held.ink, counter: held.counter } : { what: 'edge', edge: held.side, from: px, both: e.shiftKey, value };
       return;
     }
     laid.forEach((line, l) => {
@@ -137,6 +151,10 @@ export function FitCanvas({
   const dragEdit = (e: PointerEvent) => {
     const d = drag.current;
     if (!d || !id) return undefined;
+    if (d.what === 'start') {
+      const startShare = Math.round((100 * Math.abs(position(e).px - d.ink)) / d.counter) / 100;
+      return (p: Project) => changeSettings(p, { startShare: Math.max(0.05, Math.min(2, startShare)) });
+    }
     const moved = Math.round((position(e).px - d.from) / scale);
     const at = { glyph: id, master };
     const { left, right, advance } = d.value;
@@ -172,6 +190,11 @@ export function FitCanvas({
       invalidate();
     };
     const keys = (e: KeyboardEvent) => {
+      if (e.key === 'Escape' && drag.current) {
+        drag.current = undefined;
+        cancelPreview();
+        return;
+      }
       if (isTyping(e.target) || document.querySelector('[role="dialog"]') || !id) return;
       // 1, 5 with Ctrl, 10 with Shift.
       const by = e.shiftKey ? 10 : e.ctrlKey || e.metaKey ? 5 : 1;
@@ -201,6 +224,7 @@ export function FitCanvas({
   });
 
   const edges = opened && laid[opened.line]?.glyphs[opened.index];
+  const start = edges && startOf(project, master, edges);
   return (
     // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the fitting lines take keys.
     <canvas
@@ -211,6 +235,7 @@ export function FitCanvas({
       data-testid="fit-canvas"
       data-left={edges ? xPx(edges.x) : ''}
       data-right={edges ? xPx(edges.x + edges.advance) : ''}
+      data-start={start ? xPx(start.right) : ''}
       data-baseline={opened ? laid[opened.line]!.baseline : ''}
       onPointerDown={down}
       onPointerMove={move}

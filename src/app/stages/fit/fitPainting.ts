@@ -56,18 +56,26 @@ export function paintWhite({ context, project, master, inks, scale, xPx }: FitPa
   context.globalAlpha = 1;
 }
 
-/** Where the edges of a letter lie that starts with a share of its counter on each side: dashed, beside its ink. */
-export function paintStart({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+/** Where the edges of a letter lie that starts with a share of its counter on each side, and its ink, along the line; undefined without a counter. */
+export function startOf(project: Project, master: MasterId, g: Placed): { counter: number; ink: { left: number; right: number }; left: number; right: number } | undefined {
   const glyph = project.glyphs[g.id]!;
   const sides = sidesOf(project, glyph, master);
   const { counter } = stemAndCounter(project, glyph, masterOf(project, master)!);
-  if (counter === undefined || !('left' in sides)) return;
+  if (counter === undefined || !('left' in sides)) return undefined;
   const reach = counter * (project.settings.startShare ?? START_SHARE);
+  const ink = { left: g.x + sides.left, right: g.x + g.advance - sides.right };
+  return { counter, ink, left: ink.left - reach, right: ink.right + reach };
+}
+
+/** The starting lines of the open glyph: dashed, beside its ink. */
+export function paintStart({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+  const start = startOf(project, master, g);
+  if (!start) return;
   context.strokeStyle = inks.violet;
   context.lineWidth = 1;
   context.setLineDash([3, 3]);
   context.beginPath();
-  for (const x of [g.x + sides.left - reach, g.x + g.advance - sides.right + reach]) {
+  for (const x of [start.left, start.right]) {
     context.moveTo(Math.round(xPx(x)) + 0.5, baseline - zones.xHeight.position * scale);
     context.lineTo(Math.round(xPx(x)) + 0.5, baseline);
   }

@@ -26,7 +26,7 @@ export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: n
 export const setMode = (mode: Mode): void => useKernBench.setState({ mode });
 export const setWrong = (wrong: Wrong): void => useKernBench.setState({ wrong });
 /** Whether the queue shows the pairs that were left for good. */
-export const setShowLeft = (showLeft: boolean): void => useKernBench.setState({ showLeft });
+export const setShowLeft = (showLeft: boolean): void => useKernBench.setState({ showLeft, pair: undefined });
 export const setFromGalley = (fromGalley: boolean): void => useKernBench.setState({ fromGalley });
 /** Pairs as the table of values has them, one below the other. */
 export const setOrder = (order: readonly Pair[]): void => useKernBench.setState({ order });
