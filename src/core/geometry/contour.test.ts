@@ -75,6 +75,18 @@ test('a new start point changes nothing but the start', () => {
   );
 });
 
+/** It turns back within less than the samples that the nearest place is looked for by. */
+const FOLDED: Contour = {
+  closed: true,
+  points: [
+    { x: 0, y: 0, type: 'line' },
+    { x: 0, y: -29, type: 'off' },
+    { x: 176, y: 201, type: 'off' },
+    { x: 0, y: -16, type: 'qcurve' },
+    { x: 0, y: 0, type: 'line' },
+  ],
+};
+
 test('a point added anywhere leaves the shape as it was', () => {
   fc.assert(
     fc.property(closedContour, fc.nat(), fc.nat(), fc.double({ min: 0.05, max: 0.95, noNaN: true }), (c, s, p, t) => {
@@ -93,39 +105,13 @@ test('a point added anywhere leaves the shape as it was', () => {
     }),
     {
       numRuns: 60,
-      // A fold tighter than the samples that the nearest place is looked for by.
-      examples: [
-        [
-          {
-            closed: true,
-            points: [
-              { x: 0, y: 0, type: 'line' },
-              { x: 0, y: -29, type: 'off' },
-              { x: 176, y: 201, type: 'off' },
-              { x: 0, y: -16, type: 'qcurve' },
-              { x: 0, y: 0, type: 'line' },
-            ],
-          },
-          1021695117,
-          450204627,
-          0.05662906071277369,
-        ],
-      ],
+      examples: [[FOLDED, 1021695117, 450204627, 0.05662906071277369]],
     },
   );
 });
 
 test('a place on a fold tighter than any sample is found', () => {
-  const folded: Contour = {
-    closed: true,
-    points: [
-      { x: 0, y: 0, type: 'line' },
-      { x: 0, y: -29, type: 'off' },
-      { x: 176, y: 201, type: 'off' },
-      { x: 0, y: -16, type: 'qcurve' },
-    ],
-  };
-  for (const curve of curvesOf(folded)) {
+  for (const curve of curvesOf(FOLDED)) {
     for (let i = 0; i <= 200; i++) {
       const [x, y] = pointAt(curve, i / 200);
       expect(nearestOn(curve, x, y).distance).toBeLessThan(0.01);

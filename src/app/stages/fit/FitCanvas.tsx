@@ -1,6 +1,6 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { addToSides, type SideName, setSides, sidesOf } from '../../../core/fitting/sides';
+import { addToSides, type SideName, sidesOf } from '../../../core/fitting/sides';
 import { changeSettings } from '../../../core/project/edits';
 import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, masterOf } from '../../../core/project/queries';
@@ -32,11 +32,8 @@ function layOut(project: Project, lines: readonly FitLine[], size: number, top: 
   });
 }
 
-/** What the hand has: an edge, with the sides as they were; or a starting line, with the ink that it is measured from, in pixels. */
-type Drag =
-  | { what: 'edge'; edge: SideName; from: number; value: { left: number; right: number; advance: number }; both: boolean }
-  | { what: 'start'; ink: number; counter: number }
-  | undefined;
+/** What the hand has: an edge, and where it was taken; or a starting line, with the ink that it is measured from, in pixels. */
+type Drag = { what: 'edge'; edge: SideName; from: number; both: boolean } | { what: 'start'; ink: number; counter: number } | undefined;
 
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
 export function FitCanvas({
@@ -130,11 +127,10 @@ export function FitCanvas({
     e.currentTarget.focus();
     const held = grip(px, py);
     if (held && id) {
-      const sides = sidesOf(project, project.glyphs[id]!, master);
-      if (!('left' in sides) && held.side === 'left') return;
+      // What is not drawn has an advance only.
+      if (held.side === 'left' && !('left' in sidesOf(project, project.glyphs[id]!, master))) return;
       e.currentTarget.setPointerCapture(e.pointerId);
-      const value = 'left' in sides ? sides : { left: 0, right: 0, advance: sides.advance };
-      drag.current = held.what === 'start' ? { what: 'start', ink: held.ink, counter: held.counter } : { what: 'edge', edge: held.side, from: px, both: e.shiftKey, value };
+      drag.current = held.what === 'start' ? { what: 'start', ink: held.ink, counter: held.counter } : { what: 'edge', edge: held.side, from: px, both: e.shiftKey };
       return;
     }
     laid.forEach((line, l) => {
@@ -148,6 +144,8 @@ export function FitCanvas({
     });
   };
 
+  /** More room on the sides of the open glyph, in this master or in all. */
+  const sidesBy = (left: number, right: number) => (p: Project) => addToSides(p, { glyph: id!, masters: together ? masters : [master], left, right });
   const dragEdit = (e: PointerEvent) => {
     const d = drag.current;
     if (!d || !id) return undefined;
@@ -156,16 +154,10 @@ export function FitCanvas({
       return (p: Project) => changeSettings(p, { startShare: Math.max(0.05, Math.min(2, startShare)) });
     }
     const moved = Math.round((position(e).px - d.from) / scale);
-    const at = { glyph: id, master };
-    const { left, right, advance } = d.value;
-    const drawn = 'left' in sidesOf(project, project.glyphs[id]!, master);
     // Pulling an edge outwards gives that side more room: the left edge is pulled to the left.
     const by = d.edge === 'left' ? -moved : moved;
     if (by === 0) return undefined;
-    if (together) return (p: Project) => addToSides(p, { glyph: id, masters, left: d.both || d.edge === 'left' ? by : 0, right: d.both || d.edge === 'right' ? by : 0 });
-    if (!drawn) return (p: Project) => setSides(p, { at, advance: advance + by });
-    if (d.both) return (p: Project) => setSides(p, { at, left: left + by, right: right + by });
-    return (p: Project) => setSides(p, d.edge === 'left' ? { at, left: left + by } : { at, right: right + by });
+    return sidesBy(d.both || d.edge === 'left' ? by : 0, d.both || d.edge === 'right' ? by : 0);
   };
   const move = (e: PointerEvent<HTMLCanvasElement>) => {
     const { px, py } = position(e);
@@ -213,7 +205,7 @@ export function FitCanvas({
       // Both sides together; with Alt one gains what the other loses, so that the letter moves within its width.
       const left = both || !e.altKey ? step : 0;
       const right = both ? (e.altKey ? -step : step) : e.altKey ? step : 0;
-      run((p) => addToSides(p, { glyph: id, masters: together ? masters : [master], left, right }), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
+      run(sidesBy(left, right), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
     };
     canvas.addEventListener('wheel', wheel, { passive: false });
     window.addEventListener('keydown', keys);

@@ -4,12 +4,12 @@ import { glyphsOfLine } from '../../../core/fitting/lines';
 import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
 import { setSides } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
-import type { GlyphId, Project } from '../../../core/project/model';
-import { drawingOf, glyphForCodePoint, glyphNamed, masterOf } from '../../../core/project/queries';
-import { drawingPath } from '../../canvas/outlinePaths';
+import type { GlyphId } from '../../../core/project/model';
+import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { Modal } from '../../ui/Modal';
 import { Button, TextField } from '../../ui/parts';
+import { LabelledWords } from '../../ui/SetGlyphs';
 
 const WORDS = 'hamburg station Velmarrow Halt';
 
@@ -62,8 +62,8 @@ function Proposing({ onClose }: { onClose: () => void }) {
         </p>
       )}
       <div className="mb-3 grid gap-1 rounded-lg border border-line bg-paper px-3 py-2">
-        <Words project={project} master={master} label="Now" />
-        <Words project={after} master={master} label="Then" />
+        <LabelledWords project={project} master={master} label="Now" text={WORDS} kerned={false} />
+        <LabelledWords project={after} master={master} label="Then" text={WORDS} kerned={false} />
       </div>
       <ul className="mb-3 grid max-h-[34vh] grid-cols-3 gap-x-4 overflow-auto" aria-label="Proposed sides">
         {proposals.map((p) => (
@@ -100,33 +100,3 @@ function Proposing({ onClose }: { onClose: () => void }) {
 }
 
 const change = (p: FitProposal): number => Math.abs(p.left - p.now.left) + Math.abs(p.right - p.now.right);
-
-/** A line of words, kerning off. */
-function Words({ project, master, label }: { project: Project; master: string; label: string }) {
-  const { zones } = masterOf(project, master)!;
-  let x = 0;
-  const glyphs = glyphsOfLine(project, WORDS).glyphs.map((id) => {
-    const drawing = drawingOf(project.glyphs[id]!, master);
-    const at = { id, x, d: drawingPath(project, master, drawing) };
-    x += drawing.advance;
-    return at;
-  });
-  const [top, bottom] = [zones.ascender.position + 30, zones.descender.position - 10];
-  return (
-    <div className="flex items-center gap-3">
-      <span className="w-10 shrink-0 text-quiet">{label}</span>
-      <svg role="img" aria-label={`${label}: ${WORDS}`} className="h-11 w-full min-w-0" viewBox={`0 ${-top} ${x} ${top - bottom}`} preserveAspectRatio="xMinYMid meet">
-        <g transform="scale(1 -1)" className="fill-ink">
-          {glyphs.map((g, i) => (
-            <path
-              // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
-              key={i}
-              transform={`translate(${g.x} 0)`}
-              d={g.d}
-            />
-          ))}
-        </g>
-      </svg>
-    </div>
-  );
-}

@@ -9,8 +9,9 @@ import type { GlyphId, Master, Project } from '../../../core/project/model';
 import { drawingOf, glyphForCodePoint, masterOf } from '../../../core/project/queries';
 import { drawingPath } from '../../canvas/outlinePaths';
 import { cancelPreview, preview, run, useBench } from '../../state/bench';
+import { placed } from '../../ui/placed';
+import { SetGlyphs } from '../../ui/SetGlyphs';
 import { choosePair, type Pair } from './kernBench';
-import { placed } from './placed';
 
 /** The pair between controls, large, with the white between it shaded; a drag moves the second glyph. */
 export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
@@ -114,12 +115,7 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
                 onClick={() => choosePair(p)}
               >
                 <svg aria-hidden="true" height={54} viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}>
-                  <g transform="scale(1 -1)" className="fill-ink">
-                    {glyphs.map(({ id, x }, i) => (
-                      // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the pair.
-                      <path key={i} transform={`translate(${x} 0)`} d={drawingPath(project, masterId, drawingOf(project.glyphs[id]!, masterId))} />
-                    ))}
-                  </g>
+                  <SetGlyphs project={project} master={masterId} glyphs={glyphs} />
                 </svg>
               </button>
             </li>

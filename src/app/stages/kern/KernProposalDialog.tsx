@@ -5,15 +5,13 @@ import { sideName } from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
 import { type ProposalSettings, type ProposedPair, stepOf, textGlyphs, USUAL } from '../../../core/kerning/proposal';
 import { plural } from '../../../core/project/edit';
-import type { GlyphId, MasterId, Project } from '../../../core/project/model';
-import { drawingOf, masterOf } from '../../../core/project/queries';
-import { drawingPath } from '../../canvas/outlinePaths';
+import type { GlyphId } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { useWork } from '../../state/useWork';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, NumberField } from '../../ui/parts';
+import { LabelledWords } from '../../ui/SetGlyphs';
 import { signed } from './kernBench';
-import { placed } from './placed';
 
 const SCOPES = [
   { value: 'all', text: 'All letters', hint: 'Letters, figures and punctuation, each with each' },
@@ -75,8 +73,8 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
       {found && found.length > 0 && (
         <>
           <div className="mb-3 grid gap-1 rounded-lg border border-line bg-paper px-3 py-2">
-            <KernedWords project={project} master={master} label="Now" />
-            <KernedWords project={after} master={master} label="Then" />
+            <LabelledWords project={project} master={master} label="Now" text={WORDS} kerned />
+            <LabelledWords project={after} master={master} label="Then" text={WORDS} kerned />
           </div>
           <ul className="mb-3 grid max-h-[26vh] grid-cols-2 gap-x-4 overflow-auto" aria-label="Proposed values">
             {found.slice(0, LISTED).map((p) => {
@@ -124,31 +122,5 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         </Button>
       </div>
     </Modal>
-  );
-}
-
-/** A line of words with the kerning of a project. */
-function KernedWords({ project, master: masterId, label }: { project: Project; master: MasterId; label: string }) {
-  const master = masterOf(project, masterId)!;
-  const { glyphs, width } = placed(project, master, glyphsOfLine(project, WORDS).glyphs, false);
-  const [top, bottom] = [master.zones.ascender.position + 30, master.zones.descender.position - 10];
-  return (
-    <div className="flex items-center gap-3">
-      <span className="w-10 shrink-0 text-quiet">{label}</span>
-      <svg
-        role="img"
-        aria-label={`${label}: ${WORDS}`}
-        className="h-9 w-full min-w-0"
-        viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}
-        preserveAspectRatio="xMinYMid meet"
-      >
-        <g transform="scale(1 -1)" className="fill-ink">
-          {glyphs.map(({ id, x }, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
-            <path key={i} transform={`translate(${x} 0)`} d={drawingPath(project, masterId, drawingOf(project.glyphs[id]!, masterId))} />
-          ))}
-        </g>
-      </svg>
-    </div>
   );
 }

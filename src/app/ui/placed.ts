@@ -1,6 +1,6 @@
-import { kerningOf } from '../../../core/kerning/lookup';
-import type { GlyphId, Master, Project } from '../../../core/project/model';
-import { drawingOf } from '../../../core/project/queries';
+import { kerningOf } from '../../core/kerning/lookup';
+import type { GlyphId, Master, Project } from '../../core/project/model';
+import { drawingOf } from '../../core/project/queries';
 
 export type Placed = { id: GlyphId; x: number };
 
