@@ -9,10 +9,14 @@ import { setSides, sidesOf } from './sides';
 /** Sides that are proposed for a glyph, with what it has now. */
 export type FitProposal = { glyph: GlyphId; left: number; right: number; now: { left: number; right: number } };
 
-/** Letters and figures, their variants too: marks have no width, and signs and arrows their own rules. */
+/** Sets that the controls say nothing of: raised, lowered and old-style figures. */
+const OF_ITS_OWN = /superior|inferior|\.(?:numr|dnom|sups|sinf|subs|onum)$/;
+
+/** Letters and figures, their variants too: marks have no width, and signs, arrows and small raised figures their own rules. */
 function isSpacedByEye(glyph: Glyph): boolean {
   const code = glyph.unicodes[0] ?? codePointsForName(glyph.name)[0];
-  return code !== undefined && /[\p{L}\p{N}]/u.test(String.fromCodePoint(code)) && !/^\p{Lm}$/u.test(String.fromCodePoint(code));
+  if (code === undefined || OF_ITS_OWN.test(glyph.name)) return false;
+  return /^(?![\p{Lm}ªº])[\p{L}\p{Nd}]/u.test(String.fromCodePoint(code));
 }
 
 /**

@@ -199,6 +199,10 @@ describe('proposals', () => {
     expect(after!.advance).toBe(before!.advance);
     expect(evenFigures(even, {})).toMatchObject({ ok: false });
     expect(takeFit(demo, { master: 'm1', proposals: [] })).toMatchObject({ ok: false });
+    // What the controls say nothing of is left: raised, lowered and old-style figures, marks, signs.
+    const all = new Set(proposeFit(buildUnspaced(), 'm1', demo.glyphOrder, new Set()).map((f) => demo.glyphs[f.glyph]!.name));
+    for (const name of ['twosuperior', 'three.onum', 'four.numr', 'ordfeminine', 'acutecomb', 'plus']) expect(all).not.toContain(name);
+    expect(all).toContain('s');
   });
 });
 

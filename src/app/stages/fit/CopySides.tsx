@@ -58,10 +58,13 @@ export function CopySides({ glyph }: { glyph: Glyph }) {
             copy();
           }}
         >
-          <Choice label="Copy the" value={side} options={SIDES} onChange={setSide} />
-          <Choice label="To their" value={target} options={TARGETS} onChange={setTarget} />
+          <span className="text-quiet">The value of its</span>
+          <Choice label="The value of its" value={side} options={SIDES} onChange={setSide} />
+          <span className="text-quiet">to</span>
           <TextField aria-label="Glyphs to copy to" placeholder="characters or names, spaced" value={typed} onChange={(e) => setTyped(e.target.value)} />
-          <CheckRow label="In every master, each its own value" checked={every} onChange={setEvery} />
+          <span className="text-quiet">on their</span>
+          <Choice label="On their" value={target} options={TARGETS} onChange={setTarget} />
+          <CheckRow label="In every master" checked={every} onChange={setEvery} />
           <Button type="submit" disabled={typed.trim() === ''}>
             Copy
           </Button>

@@ -76,7 +76,7 @@ function Proposing({ onClose }: { onClose: () => void }) {
               />
               <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
               <span className="text-quiet">
-                {p.now.left} → {p.left} · {p.now.right} → {p.right}
+                {shown(p.now.left)} → {shown(p.left)} · {shown(p.now.right)} → {shown(p.right)}
               </span>
             </label>
           </li>
@@ -98,5 +98,7 @@ function Proposing({ onClose }: { onClose: () => void }) {
     </div>
   );
 }
+
+const shown = (v: number): string => String(v).replace('-', '−');
 
 const change = (p: FitProposal): number => Math.abs(p.left - p.now.left) + Math.abs(p.right - p.now.right);

@@ -96,7 +96,8 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
         bind();
       }}
     >
-      <TextField aria-label="Glyph to follow" placeholder="follow: character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+      <span className="text-quiet">{side === 'both' ? 'Both sides follow' : `The ${side} side follows`}</span>
+      <TextField aria-label="Glyph to follow" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
       {side === 'both' ? (
         <Choice label="Its sides" value={how} options={BOTH} onChange={setHow} />
       ) : (
