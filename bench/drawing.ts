@@ -30,10 +30,16 @@ const times = (run: () => unknown, rounds = 7): number => {
 export function benchDrawing(): void {
   const demo = buildDemo();
   const master = masterOf(demo, 'm1')!;
-  const outline = (name: string) => removeOverlaps(flattened(drawingOf(glyphNamed(demo, name)!, 'm1'), drawingsOf(demo, 'm1'))).contours;
+  const outline = (name: string) =>
+    removeOverlaps(flattened(drawingOf(glyphNamed(demo, name)!, 'm1'), drawingsOf(demo, 'm1'))).contours;
   const rows: Row[] = [];
   const row = (what: string, budget: number | undefined, ms: number) =>
-    rows.push({ what, budget: budget === undefined ? '–' : `${budget.toLocaleString('en')} ms`, measured: milliseconds(ms), met: budget === undefined || ms < budget });
+    rows.push({
+      what,
+      budget: budget === undefined ? '–' : `${budget.toLocaleString('en')} ms`,
+      measured: milliseconds(ms),
+      met: budget === undefined || ms < budget,
+    });
 
   for (const name of ['g', 'ampersand']) {
     const side = 1000;
@@ -61,11 +67,28 @@ export function benchDrawing(): void {
     const edges = letter.flatMap((c) => [...curvesOf(c)]);
     for (const c of strokeOutline(letter, { width: 30, join: 'round', cap: 'round' }).contours)
       for (const curve of curvesOf(c))
-        for (const t of [0.3, 0.7]) worst = Math.max(worst, Math.abs(Math.min(...edges.map((e) => nearestOn(e, ...pointAt(curve, t)).distance)) - 15));
+        for (const t of [0.3, 0.7])
+          worst = Math.max(
+            worst,
+            Math.abs(Math.min(...edges.map((e) => nearestOn(e, ...pointAt(curve, t)).distance)) - 15),
+          );
   }
-  rows.push({ what: 'a stroke 30 wide along a to z: farthest from its true place', budget: '0.5 units', measured: `${worst.toFixed(2)} units`, met: worst < 0.5 });
-  row('stroke a letter, mean of a to z', undefined, times(() => letters.map((l) => strokeOutline(l, { width: 30, join: 'round', cap: 'round' })), 3) / 26);
-  row('unite two letters, mean of a to z with the next one', undefined, times(() => letters.map((l, i) => combineShapes(l, letters[(i + 1) % 26]!, 'unite')), 3) / 26);
+  rows.push({
+    what: 'a stroke 30 wide along a to z: farthest from its true place',
+    budget: '0.5 units',
+    measured: `${worst.toFixed(2)} units`,
+    met: worst < 0.5,
+  });
+  row(
+    'stroke a letter, mean of a to z',
+    undefined,
+    times(() => letters.map((l) => strokeOutline(l, { width: 30, join: 'round', cap: 'round' })), 3) / 26,
+  );
+  row(
+    'unite two letters, mean of a to z with the next one',
+    undefined,
+    times(() => letters.map((l, i) => combineShapes(l, letters[(i + 1) % 26]!, 'unite')), 3) / 26,
+  );
   const drawing = drawingOf(glyphNamed(demo, 'a')!, 'm1');
   const box = drawingBounds(drawing, drawingsOf(demo, 'm1'));
   row(
@@ -82,7 +105,8 @@ export function benchSpacing(): void {
   const bare = { ...demo, groups: [] };
   const ids = demo.glyphOrder.filter((id) => demo.glyphs[id]!.unicodes.length > 0 && demo.glyphs[id]!.name !== 'space');
   const rows: Row[] = [];
-  const row = (what: string, budget: number, ms: number) => rows.push({ what, budget: `${budget.toLocaleString('en')} ms`, measured: milliseconds(ms), met: ms < budget });
+  const row = (what: string, budget: number, ms: number) =>
+    rows.push({ what, budget: `${budget.toLocaleString('en')} ms`, measured: milliseconds(ms), met: ms < budget });
   row(
     'kerning proposal, 200 × 200 glyphs, no groups',
     2000,

@@ -17,7 +17,12 @@ export async function benchFitting(files: readonly string[]): Promise<void> {
   const every: number[] = [];
   const row = (what: string, off: number[]) => {
     const [middle, most] = [median(off), off.sort((a, b) => a - b)[Math.floor(off.length * 0.9)]!];
-    rows.push({ what, budget: '10, 25', measured: `${middle.toFixed(1)}, ${most.toFixed(1)}`, met: middle < 10 && most < 25 });
+    rows.push({
+      what,
+      budget: '10, 25',
+      measured: `${middle.toFixed(1)}, ${most.toFixed(1)}`,
+      met: middle < 10 && most < 25,
+    });
   };
   for (const file of files) {
     const read = await openAny(new Uint8Array(readFileSync(file)), basename(file));

@@ -26,11 +26,20 @@ export async function benchFonts(): Promise<void> {
     if (!read.ok) throw new Error(read.reason);
     times.push(performance.now() - started);
   }
-  const rows: Row[] = [{ what: 'opening a TrueType font of 3,000 glyphs, checked whole', budget: '1,000 ms', measured: milliseconds(median(times)), met: median(times) < 1000 }];
+  const rows: Row[] = [
+    {
+      what: 'opening a TrueType font of 3,000 glyphs, checked whole',
+      budget: '1,000 ms',
+      measured: milliseconds(median(times)),
+      met: median(times) < 1000,
+    },
+  ];
   const folder = mkdtempSync(join(tmpdir(), 'wendril-fonts-'));
   const file = join(folder, 'large.ttf');
   writeFileSync(file, large);
-  const reads = [0, 1, 2].map(() => spawnSync('/usr/bin/python3', ['bench/referenceRead.py', file], { encoding: 'utf8' }));
+  const reads = [0, 1, 2].map(() =>
+    spawnSync('/usr/bin/python3', ['bench/referenceRead.py', file], { encoding: 'utf8' }),
+  );
   if (reads.every((r) => r.status === 0)) {
     const python = median(reads.map((r) => Number(r.stdout.trim())));
     rows.push({
@@ -46,19 +55,34 @@ export async function benchFonts(): Promise<void> {
   const compact = readSfnt(cast(demo, 'otf', true)).tables.get('CFF ')!.length;
   const took = performance.now() - started;
   const plain = readSfnt(cast(demo, 'otf', false)).tables.get('CFF ')!.length;
-  rows.push({ what: 'CFF of the demo with subroutines, to without', budget: '–', measured: `${compact} to ${plain} bytes, ${Math.round((100 * compact) / plain)} %`, met: true });
+  rows.push({
+    what: 'CFF of the demo with subroutines, to without',
+    budget: '–',
+    measured: `${compact} to ${plain} bytes, ${Math.round((100 * compact) / plain)} %`,
+    met: true,
+  });
   rows.push({ what: 'casting it so, overlaps kept', budget: '–', measured: milliseconds(took), met: true });
   const ttf = cast(demo, 'ttf', true);
   const packing = performance.now();
   const woff2 = await toWoff2(ttf);
-  rows.push({ what: 'WOFF2 of the demo, from TrueType', budget: '–', measured: `${woff2.length} of ${ttf.length} bytes, ${milliseconds(performance.now() - packing)}`, met: true });
+  rows.push({
+    what: 'WOFF2 of the demo, from TrueType',
+    budget: '–',
+    measured: `${woff2.length} of ${ttf.length} bytes, ${milliseconds(performance.now() - packing)}`,
+    met: true,
+  });
   const plainFile = join(folder, 'demo.ttf');
   writeFileSync(plainFile, ttf);
   const reference = performance.now();
   if (spawnSync('woff2_compress', [plainFile]).status === 0) {
     const theirs = statSync(join(folder, 'demo.woff2')).size;
     const share = woff2.length / theirs;
-    rows.push({ what: 'the same by the reference encoder', budget: 'within 1 %', measured: `${theirs} bytes, ${milliseconds(performance.now() - reference)}`, met: share < 1.01 });
+    rows.push({
+      what: 'the same by the reference encoder',
+      budget: 'within 1 %',
+      measured: `${theirs} bytes, ${milliseconds(performance.now() - reference)}`,
+      met: share < 1.01,
+    });
   }
   rows.push({ what: 'WOFF of the demo', budget: '–', measured: `${toWoff(ttf).length} bytes`, met: true });
   printTable('Fonts', rows);
@@ -74,7 +98,9 @@ function cast(project: Parameters<typeof castFont>[0], flavour: 'otf' | 'ttf', c
 function overlapRows(): Row[] {
   const outlines = (project: Project) => {
     const master = project.masters[0]!.id;
-    return project.glyphOrder.map((id) => flattened(drawingOf(project.glyphs[id]!, master), drawingsOf(project, master)).map((c) => ({ ...c })));
+    return project.glyphOrder.map((id) =>
+      flattened(drawingOf(project.glyphs[id]!, master), drawingsOf(project, master)).map((c) => ({ ...c })),
+    );
   };
   const timed = (glyphs: readonly (readonly Contour[])[]) => {
     const started = performance.now();
@@ -84,7 +110,17 @@ function overlapRows(): Row[] {
   const [many, some] = timed(outlines(largeProject(1500)));
   const [own, crossed] = timed(outlines(buildDemo()));
   return [
-    { what: `overlaps of 1,500 glyphs, ${some} of them with any`, budget: '1,500 ms', measured: milliseconds(many), met: many < 1500 },
-    { what: `overlaps of the demo's 537 glyphs, ${crossed} of them with any`, budget: '–', measured: milliseconds(own), met: true },
+    {
+      what: `overlaps of 1,500 glyphs, ${some} of them with any`,
+      budget: '1,500 ms',
+      measured: milliseconds(many),
+      met: many < 1500,
+    },
+    {
+      what: `overlaps of the demo's 537 glyphs, ${crossed} of them with any`,
+      budget: '–',
+      measured: milliseconds(own),
+      met: true,
+    },
   ];
 }

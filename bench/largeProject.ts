@@ -29,7 +29,9 @@ export function largeProject(glyphCount: number, masterCount = 1): Project {
       id,
       name: round === 0 ? source.name : `${source.name}.v${round}`,
       unicodes: round === 0 ? source.unicodes : [],
-      drawings: Object.fromEntries(masters.map((m, k) => [m.id, stretched(source.drawings.m1!, 1 + round * 0.01 + k * 0.003)])),
+      drawings: Object.fromEntries(
+        masters.map((m, k) => [m.id, stretched(source.drawings.m1!, 1 + round * 0.01 + k * 0.003)]),
+      ),
     };
   }
   // One glyph of 500 points with the other masters behind it.
@@ -39,7 +41,11 @@ export function largeProject(glyphCount: number, masterCount = 1): Project {
     ...n,
     contours: [
       ...n.contours,
-      ...Array.from({ length: 20 }, (_, k) => o.contours.map((c) => transformContour(c, [0.2, 0, 0, 0.2, 40 + (k % 5) * 120 + m, 540 + Math.floor(k / 5) * 130]))).flat(),
+      ...Array.from({ length: 20 }, (_, k) =>
+        o.contours.map((c) =>
+          transformContour(c, [0.2, 0, 0, 0.2, 40 + (k % 5) * 120 + m, 540 + Math.floor(k / 5) * 130]),
+        ),
+      ).flat(),
     ],
     backdrops:
       m > 0
@@ -55,7 +61,26 @@ export function largeProject(glyphCount: number, masterCount = 1): Project {
           })),
   });
   const last = order[order.length - 1]!;
-  glyphs[last] = { ...glyphs[last]!, name: 'crowded', unicodes: [], drawings: Object.fromEntries(masters.map((m, i) => [m.id, crowd(i)])) };
-  const axes = masterCount > 1 ? [{ tag: 'wght', name: 'Weight', minimum: 400, default: 400, maximum: 300 + masterCount * 100, map: [], hidden: false, labels: {} }] : [];
+  glyphs[last] = {
+    ...glyphs[last]!,
+    name: 'crowded',
+    unicodes: [],
+    drawings: Object.fromEntries(masters.map((m, i) => [m.id, crowd(i)])),
+  };
+  const axes =
+    masterCount > 1
+      ? [
+          {
+            tag: 'wght',
+            name: 'Weight',
+            minimum: 400,
+            default: 400,
+            maximum: 300 + masterCount * 100,
+            map: [],
+            hidden: false,
+            labels: {},
+          },
+        ]
+      : [];
   return { ...demo, axes, masters, glyphs, glyphOrder: order, nextId: glyphCount + 10 };
 }

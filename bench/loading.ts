@@ -11,6 +11,11 @@ export function benchLoading(): void {
   }
   const size = [...wanted].reduce((sum, f) => sum + gzipSync(readFileSync(`dist/${f}`)).length, gzipSync(html).length);
   printTable('Loading', [
-    { what: `first load before WebAssembly, ${wanted.size} files`, budget: '600 KB gzip', measured: `${(size / 1024).toFixed(0)} KB`, met: size < 600 * 1024 },
+    {
+      what: `first load before WebAssembly, ${wanted.size} files`,
+      budget: '600 KB gzip',
+      measured: `${(size / 1024).toFixed(0)} KB`,
+      met: size < 600 * 1024,
+    },
   ]);
 }

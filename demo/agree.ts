@@ -12,7 +12,8 @@ export function agreeing(letters: readonly Letter[]): Letter[] {
   return letters.map((letter) => ({
     ...letter,
     contours: letter.contours.map((c, i) => {
-      if (drawn[i]!.points.length !== c.points.length) throw new Error(`contour ${i} has ${c.points.length} points, not ${drawn[i]!.points.length}`);
+      if (drawn[i]!.points.length !== c.points.length)
+        throw new Error(`contour ${i} has ${c.points.length} points, not ${drawn[i]!.points.length}`);
       const smoothed: Contour = { ...c, points: c.points.map((p, k) => like(p, drawn[i]!.points[k]!)) };
       const { points } = directions[i] === drawn[i] ? smoothed : reverseContour(smoothed);
       const start = lowest(directions[i]!);

@@ -30,9 +30,31 @@ const TOP: Readonly<Record<string, number>> = {
   dotlessj: 0.72,
   p: 0.5,
 };
-const BOTTOM: Readonly<Record<string, number>> = { r: 0.2, l: 0.45, f: 0.42, t: 0.58, T: 0.5, K: 0.5, k: 0.5, y: 0.36, P: 0.2, F: 0.2 };
+const BOTTOM: Readonly<Record<string, number>> = {
+  r: 0.2,
+  l: 0.45,
+  f: 0.42,
+  t: 0.58,
+  T: 0.5,
+  K: 0.5,
+  k: 0.5,
+  y: 0.36,
+  P: 0.2,
+  F: 0.2,
+};
 /** The tail of the ogonek hangs from the right foot of a letter, or from the middle of a round one. */
-const OGONEK: Readonly<Record<string, number>> = { A: 0.93, a: 0.88, E: 0.8, e: 0.66, I: 0.5, i: 0.5, U: 0.55, u: 0.88, O: 0.56, o: 0.58 };
+const OGONEK: Readonly<Record<string, number>> = {
+  A: 0.93,
+  a: 0.88,
+  E: 0.8,
+  e: 0.66,
+  I: 0.5,
+  i: 0.5,
+  U: 0.55,
+  u: 0.88,
+  O: 0.56,
+  o: 0.58,
+};
 const CEDILLA: Readonly<Record<string, number>> = { T: 0.5, t: 0.6, S: 0.5, s: 0.5, C: 0.56, c: 0.56 };
 const CARON_BESIDE: readonly string[] = ['d', 'l', 't', 'L'];
 
@@ -50,7 +72,8 @@ export function anchorsOf(name: string, letter: Letter, style: Style): Anchor[] 
   ];
   if (name in OGONEK) out.push({ name: 'ogonek', x: at(OGONEK[name]!), y: 0, role: 'takesMark' });
   if (name in CEDILLA) out.push({ name: 'cedilla', x: at(CEDILLA[name]!), y: 0, role: 'takesMark' });
-  if (CARON_BESIDE.includes(name)) out.push({ name: 'topright', x: besideStem(letter, name, style), y: 742, role: 'takesMark' });
+  if (CARON_BESIDE.includes(name))
+    out.push({ name: 'topright', x: besideStem(letter, name, style), y: 742, role: 'takesMark' });
   return out;
 }
 

@@ -9,4 +9,5 @@ const RESOLUTION = 150;
 
 mkdirSync('public/demo/sheets', { recursive: true });
 writeFileSync('public/demo/velmarrow-sans.wendril', writeProjectFile(buildDemo()));
-for (const sheet of SHEETS) writeFileSync(`public/demo/sheets/${sheet.name}.png`, writePng(drawSheet(sheet, RESOLUTION)));
+for (const sheet of SHEETS)
+  writeFileSync(`public/demo/sheets/${sheet.name}.png`, writePng(drawSheet(sheet, RESOLUTION)));

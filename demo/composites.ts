@@ -53,7 +53,8 @@ export function recipes(): Recipe[] {
     const upper = letter === letter.toUpperCase();
     const above = !['\u0326', '\u0327', '\u0328'].includes(combining);
     const names: Record<string, string> = { Ø: 'Oslash', ø: 'oslash', Æ: 'AE', æ: 'ae' };
-    const base = letter === 'i' && above ? 'dotlessi' : letter === 'j' && above ? 'dotlessj' : (names[letter] ?? letter);
+    const base =
+      letter === 'i' && above ? 'dotlessi' : letter === 'j' && above ? 'dotlessj' : (names[letter] ?? letter);
     return { code: c.codePointAt(0)!, base, mark: markFor(c, combining, upper) };
   });
 }

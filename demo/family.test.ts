@@ -30,7 +30,14 @@ test('the committed project file is what the code makes', () => {
   expect(Buffer.compare(committed, writeProjectFile(demo))).toBe(0);
   const opened = readProjectFile(committed, 'velmarrow-sans.wendril');
   if (!opened.ok) throw new Error(opened.reason);
-  expect(opened.value.masters.map((m) => m.name)).toEqual(['Light', 'Regular', 'Heavy', 'Narrow Light', 'Narrow', 'Narrow Heavy']);
+  expect(opened.value.masters.map((m) => m.name)).toEqual([
+    'Light',
+    'Regular',
+    'Heavy',
+    'Narrow Light',
+    'Narrow',
+    'Narrow Heavy',
+  ]);
   expect(opened.value.instances).toEqual(demo.instances);
   expect(Object.keys(opened.value.glyphs)).toHaveLength(glyphs.length);
 });
@@ -45,14 +52,18 @@ test('every letter of the languages of Europe is there, small and capital', () =
   expect(missing).toEqual([]);
   const scenario = 'Velmarrow Light Railway Griffin Halt Hamborn & Orde 07:45 – 18:30 → ↗ ẞ “” ‹› €£¥$¢ ½';
   for (const c of scenario.replace(/ /g, ''))
-    expect(flattened(glyphForCodePoint(demo, c.codePointAt(0)!)!.drawings.m1!, (id) => demo.glyphs[id]?.drawings.m1).length).toBeGreaterThan(0);
+    expect(
+      flattened(glyphForCodePoint(demo, c.codePointAt(0)!)!.drawings.m1!, (id) => demo.glyphs[id]?.drawings.m1).length,
+    ).toBeGreaterThan(0);
 });
 
 test('all masters agree in contours, points, smoothness, components and anchors', () => {
   for (const g of glyphs) {
     const drawings = demo.masters.map((m) => g.drawings[m.id]!);
     expect(`${g.name} ${sameStructure(drawings)}`).toBe(`${g.name} true`);
-    const facts = drawings.map((d) => JSON.stringify([d.contours.map((c) => c.points.map((p) => p.smooth ?? false)), d.anchors.map((a) => a.name)]));
+    const facts = drawings.map((d) =>
+      JSON.stringify([d.contours.map((c) => c.points.map((p) => p.smooth ?? false)), d.anchors.map((a) => a.name)]),
+    );
     expect(`${g.name} ${new Set(facts).size}`).toBe(`${g.name} 1`);
   }
 });
@@ -66,7 +77,8 @@ test('curves have points at their extremes, directions are right, overlaps can b
       for (const contour of contours) {
         for (const c of curvesOf(contour)) {
           // Extremes within a curve lie next to its ends only where a terminal's curve ends just beyond one.
-          for (const axis of [0, 1] as const) for (const t of extremes(c, axis)) if (t > 0.3 && t < 0.7) inside.push(`${where}: ${c.map(Math.round)}`);
+          for (const axis of [0, 1] as const)
+            for (const t of extremes(c, axis)) if (t > 0.3 && t < 0.7) inside.push(`${where}: ${c.map(Math.round)}`);
         }
       }
       expect(`${where} ${Math.max(...contours.map(signedArea)) > 0}`).toBe(`${where} true`);
@@ -116,7 +128,8 @@ test('figures share one width; round sides have less room than straight ones; si
     expect(new Set(['dollar', 'Euro', 'plus', 'equal', 'zero'].map((n) => sides(n).advance)).size).toBe(1);
     expect(sides('n').left).toBeGreaterThan(sides('o').left);
     expect(sides('H').left).toBeGreaterThan(sides('O').left);
-    for (const [name, side, of, ofSide] of FOLLOWS) expect(`${id} ${name} ${side} ${sides(name)[side]}`).toBe(`${id} ${name} ${side} ${sides(of)[ofSide]}`);
+    for (const [name, side, of, ofSide] of FOLLOWS)
+      expect(`${id} ${name} ${side} ${sides(name)[side]}`).toBe(`${id} ${name} ${side} ${sides(of)[ofSide]}`);
   }
 });
 
@@ -142,7 +155,9 @@ test('the spacing that is shipped is what the tool makes of the drawings', () =>
 
 test('every group member, rule and recipe names a glyph of the family', () => {
   for (const group of demo.groups) for (const id of group.members) expect(demo.glyphs[id]?.name).toBeDefined();
-  const words = demo.features.sections.flatMap((s) => [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(' ')));
+  const words = demo.features.sections.flatMap((s) =>
+    [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(' ')),
+  );
   expect(words.length).toBeGreaterThan(200);
   expect(words.filter((w) => !glyphNamed(demo, w))).toEqual([]);
   for (const g of glyphs) for (const c of g.drawings.m1!.components) expect(demo.glyphs[c.glyph]).toBeDefined();

@@ -74,7 +74,12 @@ const cased: Glyphs = Object.fromEntries(
 const drawnGlyphs: Glyphs = {
   ...to(lowerMeasure, lowercase),
   ...to(capitalMeasure, capitals),
-  ...Object.fromEntries(Object.entries(latin).map(([name, draw]) => [name, (s: Style) => draw((/^[A-Z]|^uni1E9E/.test(name) ? capitalMeasure : lowerMeasure)(s))])),
+  ...Object.fromEntries(
+    Object.entries(latin).map(([name, draw]) => [
+      name,
+      (s: Style) => draw((/^[A-Z]|^uni1E9E/.test(name) ? capitalMeasure : lowerMeasure)(s)),
+    ]),
+  ),
   ...figureSets,
   ...to(capitalMeasure, { ampersand }),
   ...to(capitalMeasure, punctuation),
@@ -82,14 +87,30 @@ const drawnGlyphs: Glyphs = {
   ...to(capitalMeasure, reckoning),
   ...to(capitalMeasure, currency),
   ...to(lowerMeasure, alternates),
-  ...Object.fromEntries(Object.entries(ligatures).map(([name, { draw }]) => [name, (s: Style) => draw(lowerMeasure(s))])),
+  ...Object.fromEntries(
+    Object.entries(ligatures).map(([name, { draw }]) => [name, (s: Style) => draw(lowerMeasure(s))]),
+  ),
   ...smallCapitals,
   ...to(capitalMeasure, arrows),
   ...to(capitalMeasure, lineSigns),
 };
 
 /** Signs of reckoning and currency stand in columns with the figures. */
-const IN_COLUMNS = new Set(['dollar', 'sterling', 'yen', 'Euro', 'plus', 'minus', 'equal', 'less', 'greater', 'plusminus', 'multiply', 'divide', 'numbersign']);
+const IN_COLUMNS = new Set([
+  'dollar',
+  'sterling',
+  'yen',
+  'Euro',
+  'plus',
+  'minus',
+  'equal',
+  'less',
+  'greater',
+  'plusminus',
+  'multiply',
+  'divide',
+  'numbersign',
+]);
 
 const masterOf = (s: Style, id: string, base: Master): Master => ({
   ...base,
@@ -123,7 +144,13 @@ export function buildUnspaced(): Project {
   const order: string[] = [];
   const idOf = new Map<string, string>();
   let nextId = base.nextId;
-  const add = (name: string, code: number | undefined, drawings: readonly Drawing[], more: Partial<Glyph> = {}, id = `g${nextId++}`): void => {
+  const add = (
+    name: string,
+    code: number | undefined,
+    drawings: readonly Drawing[],
+    more: Partial<Glyph> = {},
+    id = `g${nextId++}`,
+  ): void => {
     const glyph = newGlyph(id, name, code === undefined ? [] : [code], masters, 0);
     const unlisted = code !== undefined && !codePointsForName(name).includes(code);
     order.push(id);
@@ -155,7 +182,10 @@ export function buildUnspaced(): Project {
   for (const [name, make] of Object.entries(drawnGlyphs)) {
     const made = STYLES.map((s) => (IN_COLUMNS.has(name) ? centred(make(s).contours, tabularWidth(s)) : make(s)));
     letters[name] = agreeing(made);
-    const anchors = (i: number): Anchor[] => [...(TAKES_MARKS.test(name) || name in latin ? anchorsOf(name, made[i]!, STYLES[i]!) : []), ...carets(name, made[i]!)];
+    const anchors = (i: number): Anchor[] => [
+      ...(TAKES_MARKS.test(name) || name in latin ? anchorsOf(name, made[i]!, STYLES[i]!) : []),
+      ...carets(name, made[i]!),
+    ];
     add(
       name,
       CODES[name] ?? encodingForName(name),
@@ -178,7 +208,9 @@ export function buildUnspaced(): Project {
         anchors: [
           { name: `_${made[i]!.anchor}`, x: 0, y: y(STYLES[i]!), role: 'isMark' },
           // A second accent stands on the first.
-          ...(made[i]!.anchor === 'top' ? [{ name: 'top', x: 0, y: span(l.contours, 'y')[1] - 30, role: 'takesMark' as const }] : []),
+          ...(made[i]!.anchor === 'top'
+            ? [{ name: 'top', x: 0, y: span(l.contours, 'y')[1] - 30, role: 'takesMark' as const }]
+            : []),
         ],
       })),
       { category: 'mark' },
@@ -186,11 +218,16 @@ export function buildUnspaced(): Project {
   };
   for (const [name, mark] of Object.entries(marks)) addMark(name, (s) => mark(lowerMeasure(s)));
   for (const [name, mark] of Object.entries(marks))
-    if (mark(lowerMeasure(STYLES[0]!)).anchor === 'top') addMark(`${name}.case`, (s) => forCapitals(mark(lowerMeasure(s)), lowerMeasure(s)));
+    if (mark(lowerMeasure(STYLES[0]!)).anchor === 'top')
+      addMark(`${name}.case`, (s) => forCapitals(mark(lowerMeasure(s)), lowerMeasure(s)));
 
   const drawing = (name: string, i: number): Drawing => glyphs[idOf.get(name)!]!.drawings[masters[i]!.id]!;
-  const component = (name: string, dx: number, dy: number): Component => ({ glyph: idOf.get(name)!, transform: [1, 0, 0, 1, dx, dy] });
-  const anchor = (name: string, i: number, key: string): Anchor | undefined => drawing(name, i).anchors.find((a) => a.name === key);
+  const component = (name: string, dx: number, dy: number): Component => ({
+    glyph: idOf.get(name)!,
+    transform: [1, 0, 0, 1, dx, dy],
+  });
+  const anchor = (name: string, i: number, key: string): Anchor | undefined =>
+    drawing(name, i).anchors.find((a) => a.name === key);
   for (const { code, base: letter, mark } of recipes()) {
     add(
       nameForCodePoint(code),
@@ -200,7 +237,10 @@ export function buildUnspaced(): Project {
         const key = on.name.slice(1);
         const at = anchor(letter, i, key) ?? anchor(letter, i, 'bottom')!;
         const { advance, anchors } = drawing(letter, i);
-        const room = key === 'topright' ? Math.max(0, at.x + span(drawing(mark, i).contours, 'x')[1] - advance + Math.round(10 * STYLES[i]!.side)) : 0;
+        const room =
+          key === 'topright'
+            ? Math.max(0, at.x + span(drawing(mark, i).contours, 'x')[1] - advance + Math.round(10 * STYLES[i]!.side))
+            : 0;
         return {
           ...emptyDrawing(advance + room),
           components: [component(letter, 0, 0), { ...component(mark, at.x - on.x, at.y - on.y), anchor: key }],
@@ -257,7 +297,10 @@ export function buildUnspaced(): Project {
   for (const [name, side, of, ofSide] of FOLLOWS) {
     const id = idOf.get(name)!;
     const glyph = glyphs[id]!;
-    glyphs[id] = { ...glyph, follows: { ...glyph.follows, [side]: [{ glyph: idOf.get(of)!, side: ofSide, offset: 0 }] } };
+    glyphs[id] = {
+      ...glyph,
+      follows: { ...glyph.follows, [side]: [{ glyph: idOf.get(of)!, side: ofSide, offset: 0 }] },
+    };
   }
 
   const project: Project = {
@@ -279,10 +322,20 @@ export function buildUnspaced(): Project {
     masters: BY_WEIGHT.map((i) => ({ ...masters[i]!, kerning: {} })),
     instances: INSTANCES.flatMap(([name, wght]) => [
       { name, place: { wght, wdth: 100 }, weightClass: wght },
-      { name: name === 'Regular' ? 'Narrow' : `Narrow ${name}`, place: { wght, wdth: 75 }, weightClass: wght, widthClass: 3 },
+      {
+        name: name === 'Regular' ? 'Narrow' : `Narrow ${name}`,
+        place: { wght, wdth: 75 },
+        weightClass: wght,
+        widthClass: 3,
+      },
     ]),
     groups,
-    features: { sections: featureSections(Object.keys(RAISED), topMarks()), classes: {}, languageSystems: [], included: {} },
+    features: {
+      sections: featureSections(Object.keys(RAISED), topMarks()),
+      classes: {},
+      languageSystems: [],
+      included: {},
+    },
     texts,
   };
   return project;
@@ -305,11 +358,20 @@ const TAKES_MARKS = /^([A-Za-z]|dotlessi|dotlessj)$/;
 /** Where a caret may stand within a ligature: at equal shares of its advance. */
 function carets(name: string, letter: Letter): Anchor[] {
   const parts = ligatures[name]?.parts.length ?? 0;
-  return Array.from({ length: Math.max(0, parts - 1) }, (_, i) => ({ name: `caret_${i + 1}`, x: Math.round((letter.advance * (i + 1)) / parts), y: 0, role: 'caret' as const }));
+  return Array.from({ length: Math.max(0, parts - 1) }, (_, i) => ({
+    name: `caret_${i + 1}`,
+    x: Math.round((letter.advance * (i + 1)) / parts),
+    y: 0,
+    role: 'caret' as const,
+  }));
 }
 
 /** Accented letters that have the side of their base; a caron or a dot beside the stem changes the right one. */
-function accentedLike(base: string, byBase: ReadonlyMap<string, readonly string[]>, side: 'first' | 'second'): string[] {
+function accentedLike(
+  base: string,
+  byBase: ReadonlyMap<string, readonly string[]>,
+  side: 'first' | 'second',
+): string[] {
   const beside = new Set(['dcaron', 'lcaron', 'tcaron', 'Lcaron']);
   return (byBase.get(base) ?? []).filter((n) => side === 'second' || !beside.has(n));
 }

@@ -10,14 +10,22 @@ const upper = lower.map((c) => c.toUpperCase());
 const withSuffix = (suffix: string) => FIGURES.map((n) => `${n}${suffix}`);
 
 const feature = (tag: string, lines: readonly string[], name?: string): string =>
-  [`feature ${tag} {`, ...(name ? [`  featureNames { name "${name}"; };`] : []), ...lines.map((l) => `  ${l}`), `} ${tag};`].join('\n');
+  [
+    `feature ${tag} {`,
+    ...(name ? [`  featureNames { name "${name}"; };`] : []),
+    ...lines.map((l) => `  ${l}`),
+    `} ${tag};`,
+  ].join('\n');
 
 const classSwap = (from: readonly string[], to: readonly string[]) => `sub [${list(from)}] by [${list(to)}];`;
 
 /** The family's layout rules, in the order they apply. `cased` are the signs that have a form for capitals. */
 export function featureSections(cased: readonly string[], topMarks: readonly string[]): Section[] {
   const sections: [title: string, text: string][] = [
-    ['Accents take the place of dots', feature('ccmp', [`sub i' [${list(topMarks)}] by dotlessi;`, `sub j' [${list(topMarks)}] by dotlessj;`])],
+    [
+      'Accents take the place of dots',
+      feature('ccmp', [`sub i' [${list(topMarks)}] by dotlessi;`, `sub j' [${list(topMarks)}] by dotlessj;`]),
+    ],
     ['Small capitals', feature('smcp', [classSwap(lower, small)])],
     ['Capitals to small capitals', feature('c2sc', [classSwap(upper, small)])],
     [
@@ -29,7 +37,10 @@ export function featureSections(cased: readonly string[], topMarks: readonly str
         ),
       ]),
     ],
-    ['Old-style figures', feature('onum', [classSwap(FIGURES, withSuffix('.onum')), classSwap(withSuffix('.pnum'), withSuffix('.onum'))])],
+    [
+      'Old-style figures',
+      feature('onum', [classSwap(FIGURES, withSuffix('.onum')), classSwap(withSuffix('.pnum'), withSuffix('.onum'))]),
+    ],
     ['Lining figures', feature('lnum', [classSwap(withSuffix('.onum'), FIGURES)])],
     ['Proportional figures', feature('pnum', [classSwap(FIGURES, withSuffix('.pnum'))])],
     ['Tabular figures', feature('tnum', [classSwap(withSuffix('.pnum'), FIGURES)])],

@@ -14,7 +14,10 @@ export function span(contours: readonly Contour[], axis: 'x' | 'y'): [number, nu
 }
 
 export const shifted = (contours: readonly Contour[], dx: number, dy = 0): Contour[] =>
-  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: Math.round(p.x + dx), y: Math.round(p.y + dy) })) }));
+  contours.map((c) => ({
+    ...c,
+    points: c.points.map((p) => ({ ...p, x: Math.round(p.x + dx), y: Math.round(p.y + dy) })),
+  }));
 
 /** Sets a drawing between side bearings of the Regular, made tighter or looser as the measure says. */
 export function sided(m: Measure, contours: readonly Contour[], left: number, right: number): Letter {

@@ -32,7 +32,8 @@ test('recipes follow Unicode, and the habits of lettering where they differ', ()
 
 test('anchors lie over and under the ink, higher on ascenders, and only where a letter takes that mark', () => {
   for (const s of STYLES) {
-    const of = (name: string) => Object.fromEntries(anchorsOf(name, lowercase[name]!(lowerMeasure(s)), s).map((a) => [a.name, a]));
+    const of = (name: string) =>
+      Object.fromEntries(anchorsOf(name, lowercase[name]!(lowerMeasure(s)), s).map((a) => [a.name, a]));
     const [left, right] = span(lowercase.o!(lowerMeasure(s)).contours, 'x');
     expect(of('o').top).toMatchObject({ x: Math.round((left + right) / 2), y: s.xHeight, role: 'takesMark' });
     expect(of('l').top!.y).toBe(742);
@@ -55,7 +56,15 @@ test('accents stand clear of the letter and are centred on their anchor; those o
       expect(high - low).toBeLessThan(top - bottom);
       expect(low).toBeGreaterThan(700);
     }
-    for (const name of ['circumflexcomb', 'caroncomb', 'macroncomb', 'brevecomb', 'dotaccentcomb', 'dieresiscomb', 'ringcomb']) {
+    for (const name of [
+      'circumflexcomb',
+      'caroncomb',
+      'macroncomb',
+      'brevecomb',
+      'dotaccentcomb',
+      'dieresiscomb',
+      'ringcomb',
+    ]) {
       const [left, right] = span(marks[name]!(m).contours, 'x');
       expect(Math.abs(left + right)).toBeLessThanOrEqual(2);
     }
@@ -67,7 +76,9 @@ test('accents stand clear of the letter and are centred on their anchor; those o
 test('every set has its ten figures; tabular ones are one width in every style', () => {
   const names = Object.keys(figureSets);
   for (const suffix of ['', '.pnum', '.onum', 'superior', 'inferior', '.numr', '.dnom'])
-    expect(names.filter((n) => n.replace(/^(zero|one|two|three|four|five|six|seven|eight|nine)/, '') === suffix)).toHaveLength(10);
+    expect(
+      names.filter((n) => n.replace(/^(zero|one|two|three|four|five|six|seven|eight|nine)/, '') === suffix),
+    ).toHaveLength(10);
   for (const s of STYLES) {
     for (const n of ['zero', 'one', 'four', 'eight']) expect(figureSets[n]!(s).advance).toBe(tabularWidth(s));
     expect(figureSets['one.pnum']!(s).advance).toBeLessThan(figureSets['eight.pnum']!(s).advance);
@@ -84,11 +95,16 @@ test('layout rules swap sets of equal size, and stylistic sets carry names', () 
   const sections = featureSections(['hyphen', 'parenleft'], ['acutecomb', 'gravecomb']);
   expect(new Set(sections.map((s) => s.id)).size).toBe(sections.length);
   for (const { text } of sections) {
-    for (const [, from, to] of text.matchAll(/sub \[([^\]]+)\] by \[([^\]]+)\]/g)) expect(from!.split(' ')).toHaveLength(to!.split(' ').length);
+    for (const [, from, to] of text.matchAll(/sub \[([^\]]+)\] by \[([^\]]+)\]/g))
+      expect(from!.split(' ')).toHaveLength(to!.split(' ').length);
     const tag = /^feature (\w{4}) \{/.exec(text)?.[1];
     expect(text.endsWith(`} ${tag};`)).toBe(true);
   }
-  expect(sections.filter((s) => /featureNames/.test(s.text)).map((s) => s.title)).toEqual(['Round a', 'Level-tailed g', 'Straight y']);
+  expect(sections.filter((s) => /featureNames/.test(s.text)).map((s) => s.title)).toEqual([
+    'Round a',
+    'Level-tailed g',
+    'Straight y',
+  ]);
   // Longer ligatures are tried before the shorter ones they begin with.
   const liga = sections.find((s) => s.title === 'Ligatures')!.text;
   expect(liga.indexOf('by f_f_i')).toBeLessThan(liga.indexOf('by f_f;'));

@@ -38,7 +38,11 @@ export class Pen {
   }
   /** A curve with its handles said outright. */
   curve(x1: number, y1: number, x2: number, y2: number, x: number, y: number): this {
-    this.points.push({ x: r(x1), y: r(y1), type: 'off' }, { x: r(x2), y: r(y2), type: 'off' }, { x: r(x), y: r(y), type: 'curve' });
+    this.points.push(
+      { x: r(x1), y: r(y1), type: 'off' },
+      { x: r(x2), y: r(y2), type: 'off' },
+      { x: r(x), y: r(y), type: 'curve' },
+    );
     this.x = x;
     this.y = y;
     return this;
@@ -71,7 +75,8 @@ export function polygon(...corners: readonly (readonly [number, number])[]): Con
   return { closed: true, points: corners.map(([x, y]) => ({ x: r(x), y: r(y), type: 'line' })) };
 }
 
-export const bar = (left: number, bottom: number, right: number, top: number): Contour => polygon([left, bottom], [right, bottom], [right, top], [left, top]);
+export const bar = (left: number, bottom: number, right: number, top: number): Contour =>
+  polygon([left, bottom], [right, bottom], [right, top], [left, top]);
 
 /** An oval with points at its extremes. `tilt` shifts the heaviest places off the middle, against the clock. */
 export function oval(left: number, bottom: number, right: number, top: number, fullness = FULLNESS, tilt = 0): Contour {
@@ -86,7 +91,9 @@ export function oval(left: number, bottom: number, right: number, top: number, f
 }
 
 /** Contours mirrored about an upright line. */
-export const mirrored = (contours: readonly Contour[], about: number): Contour[] => contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: r(2 * about - p.x) })) }));
+export const mirrored = (contours: readonly Contour[], about: number): Contour[] =>
+  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: r(2 * about - p.x) })) }));
 
 /** Contours turned upside down about a level line. */
-export const flipped = (contours: readonly Contour[], about: number): Contour[] => contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, y: r(2 * about - p.y) })) }));
+export const flipped = (contours: readonly Contour[], about: number): Contour[] =>
+  contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, y: r(2 * about - p.y) })) }));

@@ -8,7 +8,16 @@ import { lowercase } from './lowercase';
 import { bar, oval, pen, polygon } from './pen';
 import { ruled } from './ruler';
 import { across, kay, level, open, vee, wave } from './strokes';
-import { capitalMeasure, lowerMeasure, type Measure, REGULAR, STYLES, type Style, smallCapMeasure, smallMeasure } from './style';
+import {
+  capitalMeasure,
+  lowerMeasure,
+  type Measure,
+  REGULAR,
+  STYLES,
+  type Style,
+  smallCapMeasure,
+  smallMeasure,
+} from './style';
 
 const styled = (name: string): Style => STYLES.find((s) => s.name === name)!;
 const plain = lowerMeasure(REGULAR);
@@ -29,7 +38,19 @@ function stretches(letter: Letter, y: number): number[] {
 
 test('at the Regular a ruled letter is the drawing itself', () => {
   const drawing = [
-    pen(72, 0).h(156).v(336).vh(290, 455, 0.6, 0.5).hv(396, 324, 0.6, 0.56).v(0).h(480).v(330).vh(311, 531).curve(243, 531, 180, 494, 155, 434).line(150, 520).h(72).close(),
+    pen(72, 0)
+      .h(156)
+      .v(336)
+      .vh(290, 455, 0.6, 0.5)
+      .hv(396, 324, 0.6, 0.56)
+      .v(0)
+      .h(480)
+      .v(330)
+      .vh(311, 531)
+      .curve(243, 531, 180, 494, 155, 434)
+      .line(150, 520)
+      .h(72)
+      .close(),
   ];
   const { advance, contours } = ruled(
     {
@@ -49,24 +70,29 @@ test('at the Regular a ruled letter is the drawing itself', () => {
 test.each(STYLES.map((s) => s.name))('stems of %s are as wide as its style says', (name) => {
   const s = styled(name);
   const lower = lowerMeasure(s);
-  for (const letter of ['n', 'h', 'b', 'p', 'l'] as const) expect([letter, stretches(lowercase[letter]!(lower), letter === 'l' ? 300 : 40)[0]]).toEqual([letter, s.stem]);
+  for (const letter of ['n', 'h', 'b', 'p', 'l'] as const)
+    expect([letter, stretches(lowercase[letter]!(lower), letter === 'l' ? 300 : 40)[0]]).toEqual([letter, s.stem]);
   const [left, right] = stretches(lowercase.n!(lower), 100);
   expect([left, right]).toEqual([s.stem, s.stem]);
-  for (const letter of ['H', 'E', 'D', 'F', 'L'] as const) expect([letter, stretches(capitals[letter]!(capitalMeasure(s)), 150)[0]]).toEqual([letter, s.capStem]);
+  for (const letter of ['H', 'E', 'D', 'F', 'L'] as const)
+    expect([letter, stretches(capitals[letter]!(capitalMeasure(s)), 150)[0]]).toEqual([letter, s.capStem]);
 });
 
-test.each(STYLES.map((s) => s.name))('letters of %s stand on its lines and reach past them by its overshoot', (name) => {
-  const s = styled(name);
-  const heights = (letter: string) => span(lowercase[letter]!(lowerMeasure(s)).contours, 'y');
-  expect(heights('o')).toEqual([-s.over, s.xHeight + s.over]);
-  expect(heights('x')).toEqual([0, s.xHeight]);
-  expect(heights('l')[1]).toBe(742);
-  expect(span(capitals.O!(capitalMeasure(s)).contours, 'y')).toEqual([-s.over, 700 + s.over]);
-  expect(span(capitals.H!(capitalMeasure(s)).contours, 'y')).toEqual([0, 700]);
-  expect(span(figures.zero!(capitalMeasure(s)).contours, 'y')).toEqual([-s.over, 690 + s.over]);
-  // A nine is a six turned about, on the same lines.
-  expect(span(figures.nine!(capitalMeasure(s)).contours, 'y')).toEqual([0, 690 + s.over]);
-});
+test.each(STYLES.map((s) => s.name))(
+  'letters of %s stand on its lines and reach past them by its overshoot',
+  (name) => {
+    const s = styled(name);
+    const heights = (letter: string) => span(lowercase[letter]!(lowerMeasure(s)).contours, 'y');
+    expect(heights('o')).toEqual([-s.over, s.xHeight + s.over]);
+    expect(heights('x')).toEqual([0, s.xHeight]);
+    expect(heights('l')[1]).toBe(742);
+    expect(span(capitals.O!(capitalMeasure(s)).contours, 'y')).toEqual([-s.over, 700 + s.over]);
+    expect(span(capitals.H!(capitalMeasure(s)).contours, 'y')).toEqual([0, 700]);
+    expect(span(figures.zero!(capitalMeasure(s)).contours, 'y')).toEqual([-s.over, 690 + s.over]);
+    // A nine is a six turned about, on the same lines.
+    expect(span(figures.nine!(capitalMeasure(s)).contours, 'y')).toEqual([0, 690 + s.over]);
+  },
+);
 
 test('strokes grow inward from lines that hold; lighter styles take their whole weight off whatever the share', () => {
   const draw = ruled(
@@ -92,7 +118,12 @@ test('strokes grow inward from lines that hold; lighter styles take their whole 
 });
 
 test('handles keep their share of the way, and slanted smooth points stay straight in one proportion', () => {
-  const wavy = pen(0, 0).line(100, 0).curve(160, 40, 200, 100, 240, 160).curve(300, 250, 340, 300, 440, 340).line(0, 340).close();
+  const wavy = pen(0, 0)
+    .line(100, 0)
+    .curve(160, 40, 200, 100, 240, 160)
+    .curve(300, 250, 340, 300, 440, 340)
+    .line(0, 340)
+    .close();
   const slanted = wavy.points.findIndex((p) => p.x === 240);
   expect(wavy.points[slanted]!.smooth).toBe(true);
   const draw = ruled(
@@ -106,10 +137,17 @@ test('handles keep their share of the way, and slanted smooth points stay straig
     },
     [wavy],
   );
-  for (const m of [plain, { ...plain, stemBy: 1.9, levelBy: 1.6, gapBy: 0.7 }, { ...plain, stemBy: 0.6, levelBy: 0.6, gapBy: 0.8, square: 0.2 }]) {
+  for (const m of [
+    plain,
+    { ...plain, stemBy: 1.9, levelBy: 1.6, gapBy: 0.7 },
+    { ...plain, stemBy: 0.6, levelBy: 0.6, gapBy: 0.8, square: 0.2 },
+  ]) {
     const { points } = draw(m).contours[0]!;
     const [a, p, b] = [points[slanted - 1]!, points[slanted]!, points[slanted + 1]!];
-    const turn = Math.atan2((p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x), (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y));
+    const turn = Math.atan2(
+      (p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x),
+      (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y),
+    );
     expect(Math.abs(turn)).toBeLessThan(0.03);
     const ratio = Math.hypot(b.x - p.x, b.y - p.y) / Math.hypot(p.x - a.x, p.y - a.y);
     expect(ratio).toBeCloseTo(Math.hypot(60, 90) / Math.hypot(40, 60), 1);
@@ -126,7 +164,17 @@ test('slanted letters keep their parts in order at every style', () => {
     expect(crotch.y).toBeLessThan(s.xHeight * 0.7);
     const w = wave(m, { arm: 88, foot: 88, gap: 233, top: 520, peak: 90 });
     expect(w.points[0]!.x + w.points[6]!.x).toBeCloseTo(w.points[3]!.x * 2, -1);
-    const k = kay(m, { stem: 84, arm: 102, leg: 102, reach: 320, spread: 350, top: 520, tall: 742, upper: 0.558, lower: 0.365 });
+    const k = kay(m, {
+      stem: 84,
+      arm: 102,
+      leg: 102,
+      reach: 320,
+      spread: 350,
+      top: 520,
+      tall: 742,
+      upper: 0.558,
+      lower: 0.365,
+    });
     const xs = k.points.map((p) => p.x);
     expect(Math.min(...xs)).toBe(0);
     // The leg stands right of the stem, and its foot is as wide as a stroke.
@@ -159,7 +207,10 @@ test('small capitals are as heavy as the lowercase, small figures lighter than l
 
 test('side bearings are set from the ink, scaled by the style', () => {
   const box = [bar(500, 0, 600, 700)];
-  expect(sided({ ...plain, sideBy: 0.5 }, box, 80, 60)).toMatchObject({ advance: 170, contours: [{ points: [{ x: 40 }, { x: 140 }, { x: 140 }, { x: 40 }] }] });
+  expect(sided({ ...plain, sideBy: 0.5 }, box, 80, 60)).toMatchObject({
+    advance: 170,
+    contours: [{ points: [{ x: 40 }, { x: 140 }, { x: 140 }, { x: 40 }] }],
+  });
 });
 
 test('masters are brought to agree as the first of them is: start, direction, smoothness', () => {
@@ -167,10 +218,21 @@ test('masters are brought to agree as the first of them is: start, direction, sm
   // A second master whose counter lies lower and whose lowest point would be another.
   const other: Letter = { advance: 520, contours: [oval(0, 10, 420, 380), oval(90, 60, 330, 310, 0.5, 20)] };
   const [a, b] = agreeing([one, other]);
-  const drawing = (l: Letter) => ({ advance: l.advance, contours: l.contours, components: [], anchors: [], guides: [], backdrops: [] });
+  const drawing = (l: Letter) => ({
+    advance: l.advance,
+    contours: l.contours,
+    components: [],
+    anchors: [],
+    guides: [],
+    backdrops: [],
+  });
   expect(sameStructure([drawing(a!), drawing(b!)])).toBe(true);
   for (const l of [a!, b!]) expect(l.contours.map((c) => Math.sign(signedArea(c)))).toEqual([1, -1]);
   expect(a!.contours[0]!.points[0]).toMatchObject({ x: 200, y: 0 });
-  expect(b!.contours[0]!.points.map((p) => p.smooth ?? false)).toEqual(a!.contours[0]!.points.map((p) => p.smooth ?? false));
-  expect(() => agreeing([one, { advance: 1, contours: [bar(0, 0, 1, 1), bar(0, 0, 1, 1)] }])).toThrow(/contour 0 has 4 points, not 12/);
+  expect(b!.contours[0]!.points.map((p) => p.smooth ?? false)).toEqual(
+    a!.contours[0]!.points.map((p) => p.smooth ?? false),
+  );
+  expect(() => agreeing([one, { advance: 1, contours: [bar(0, 0, 1, 1), bar(0, 0, 1, 1)] }])).toThrow(
+    /contour 0 has 4 points, not 12/,
+  );
 });

@@ -9,7 +9,8 @@ import type { Measure } from './style';
 export type Stroke = readonly [from: number, to: number, share?: number];
 
 /** How wide a stroke becomes at a weight. */
-const weighed = ([from, to, share = 1]: Stroke, by: number): number => (to - from) * (1 + (by - 1) * (by < 1 ? 1 : share));
+const weighed = ([from, to, share = 1]: Stroke, by: number): number =>
+  (to - from) * (1 + (by - 1) * (by < 1 ? 1 : share));
 
 export type Ruling = {
   advance: number;
@@ -34,7 +35,10 @@ export function ruled(rule: Ruling, contours: readonly Contour[]): Draw {
     const low = across(rule.x, left, right, m);
     const high = rule.above ? across(rule.above.x, left, right, m) : low;
     const along = upward(rule.y ?? [], contours, m);
-    const place = (p: Point): [number, number] => [at(rule.above && p.y > rule.above.y ? high : low, p.x), at(along, p.y)];
+    const place = (p: Point): [number, number] => [
+      at(rule.above && p.y > rule.above.y ? high : low, p.x),
+      at(along, p.y),
+    ];
     return sided(
       m,
       contours.map((c) => redrawn(c, place, m)),
@@ -121,7 +125,10 @@ function redrawn(contour: Contour, place: (p: Point) => Vec, m: Measure): Contou
     for (const back of [2, 1]) {
       const handle = atIndex(i - back);
       const [base, other, near, far] = back === 2 ? [from, to, [fx, fy], [tx, ty]] : [to, from, [tx, ty], [fx, fy]];
-      out[(i - back + n) % n] = [share(handle.x - base.x, other.x - base.x, near[0]!, far[0]!), share(handle.y - base.y, other.y - base.y, near[1]!, far[1]!)];
+      out[(i - back + n) % n] = [
+        share(handle.x - base.x, other.x - base.x, near[0]!, far[0]!),
+        share(handle.y - base.y, other.y - base.y, near[1]!, far[1]!),
+      ];
       // Upright handles of narrow styles reach further.
       if (handle.x === base.x) {
         const reach = out[(i - back + n) % n]!;
@@ -157,7 +164,11 @@ function straighten(points: readonly Point[], out: Vec[], i: number): void {
   const lineOut = points[after]!.type !== 'off';
   const lengthIn = Math.hypot(...into);
   const lengthOut = Math.hypot(...onward);
-  const direction: Vec = lineIn ? into : lineOut ? onward : [into[0] / lengthIn + onward[0] / lengthOut, into[1] / lengthIn + onward[1] / lengthOut];
+  const direction: Vec = lineIn
+    ? into
+    : lineOut
+      ? onward
+      : [into[0] / lengthIn + onward[0] / lengthOut, into[1] / lengthIn + onward[1] / lengthOut];
   const unit = Math.hypot(...direction);
   // A straight side is as long as it is; its handle follows in proportion. Two handles share their length anew.
   const ratio = drawnOut / drawnIn;

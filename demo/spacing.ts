@@ -22,11 +22,18 @@ const LETTER = /^(?:[A-Za-z]|dotlessi|dotlessj)(?:\.\w+)?$/;
 
 /** Sides for all letters, from n, o, H and O in every master. */
 export function fitByModel(project: Project): Spacing['sides'] {
-  const keep = new Set(project.glyphOrder.filter((id) => KEPT.has(project.glyphs[id]!.name) || !LETTER.test(project.glyphs[id]!.name)));
+  const keep = new Set(
+    project.glyphOrder.filter((id) => KEPT.has(project.glyphs[id]!.name) || !LETTER.test(project.glyphs[id]!.name)),
+  );
   return Object.fromEntries(
     project.masters.map((m) => [
       m.id,
-      Object.fromEntries(proposeFit(project, m.id, project.glyphOrder, keep).map(({ glyph, left, right }) => [project.glyphs[glyph]!.name, [left, right]])),
+      Object.fromEntries(
+        proposeFit(project, m.id, project.glyphOrder, keep).map(({ glyph, left, right }) => [
+          project.glyphs[glyph]!.name,
+          [left, right],
+        ]),
+      ),
     ]),
   );
 }
@@ -42,19 +49,25 @@ const EXCEPTION = 24;
 export function kernByModel(project: Project): Spacing['kerning'] {
   const ids = textGlyphs(project);
   const found = project.masters.map((m) => {
-    const pairs = proposeKerning(project, m.id, ids, ids, { least: 1, step: 2, most: 100_000 }).map((p) => [pairKey(p.first, p.second), p] as const);
+    const pairs = proposeKerning(project, m.id, ids, ids, { least: 1, step: 2, most: 100_000 }).map(
+      (p) => [pairKey(p.first, p.second), p] as const,
+    );
     return { ...m, pairs: new Map(pairs), kerning: Object.fromEntries(pairs.map(([key, p]) => [key, p.value])) };
   });
   const groups = groupsByGlyph(project);
   /** Sides that are kerned as such: groups, and glyphs by themselves that are worth it. */
-  const whole = (side: PairSide, as: 'first' | 'second') => side.kind === 'group' || (!groups[as].has(side.id) && ALONE.has(project.glyphs[side.id]!.name));
+  const whole = (side: PairSide, as: 'first' | 'second') =>
+    side.kind === 'group' || (!groups[as].has(side.id) && ALONE.has(project.glyphs[side.id]!.name));
   const keys = new Set<string>();
-  for (const m of found) for (const [key, { first, second, value }] of m.pairs) if (whole(first, 'first') && whole(second, 'second') && Math.abs(value) >= LEAST) keys.add(key);
+  for (const m of found)
+    for (const [key, { first, second, value }] of m.pairs)
+      if (whole(first, 'first') && whole(second, 'second') && Math.abs(value) >= LEAST) keys.add(key);
   for (const m of found) {
     const grouped = { kerning: Object.fromEntries(Object.entries(m.kerning).filter(([key]) => keys.has(key))) };
     for (const [key, { first, second, value }] of m.pairs) {
       if (keys.has(key)) continue;
-      const under = kerningOf(project, grouped, membersOf(project, first)[0]!, membersOf(project, second)[0]!, key)?.value ?? 0;
+      const under =
+        kerningOf(project, grouped, membersOf(project, first)[0]!, membersOf(project, second)[0]!, key)?.value ?? 0;
       if (value - under >= EXCEPTION) keys.add(key);
     }
   }
@@ -67,14 +80,25 @@ export function kernByModel(project: Project): Spacing['kerning'] {
           const [first, second] = pairSides(key)!;
           const plain = whole(first, 'first') && whole(second, 'second');
           // What the proposal leaves out is 0 for groups; an exception has what its groups have.
-          return [key, m.kerning[key] ?? (plain ? 0 : (kerningOf(project, m, membersOf(project, first)[0]!, membersOf(project, second)[0]!)?.value ?? 0))];
+          return [
+            key,
+            m.kerning[key] ??
+              (plain
+                ? 0
+                : (kerningOf(project, m, membersOf(project, first)[0]!, membersOf(project, second)[0]!)?.value ?? 0)),
+          ];
         }),
       ),
     ]),
   );
   const result = withKerning(project, kerning);
   const needless = new Set(kerningFaults(result, result.masters[0]!).flatMap((f) => f.keys));
-  return Object.fromEntries(Object.entries(kerning).map(([master, values]) => [master, Object.fromEntries(Object.entries(values).filter(([key]) => !needless.has(key)))]));
+  return Object.fromEntries(
+    Object.entries(kerning).map(([master, values]) => [
+      master,
+      Object.fromEntries(Object.entries(values).filter(([key]) => !needless.has(key))),
+    ]),
+  );
 }
 
 /** The family with its sides set, and those that follow them. */
@@ -82,7 +106,12 @@ export function withSides(project: Project, sides: Spacing['sides']): Project {
   let current = project;
   for (const [master, glyphs] of Object.entries(sides)) {
     const proposals = Object.entries(glyphs).map(
-      ([name, [left, right]]): FitProposal => ({ glyph: glyphNamed(project, name)!.id, left: left!, right: right!, now: { left: 0, right: 0 } }),
+      ([name, [left, right]]): FitProposal => ({
+        glyph: glyphNamed(project, name)!.id,
+        left: left!,
+        right: right!,
+        now: { left: 0, right: 0 },
+      }),
     );
     const done = takeFit(current, { master, proposals });
     if (done.ok) current = done.project;
@@ -97,4 +126,5 @@ export const withKerning = (project: Project, kerning: Spacing['kerning']): Proj
 });
 
 /** The family as it is shipped. */
-export const spaced = (project: Project): Project => withKerning(withSides(project, (data as unknown as Spacing).sides), (data as unknown as Spacing).kerning);
+export const spaced = (project: Project): Project =>
+  withKerning(withSides(project, (data as unknown as Spacing).sides), (data as unknown as Spacing).kerning);

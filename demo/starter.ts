@@ -3,7 +3,9 @@ import type { Glyph, Project } from '../src/core/project/model';
 import { buildDemo } from './family';
 
 const BASIC = new Set([
-  ...'.notdef space a b c d e f g h i j k l m n o p q r s t u v w x y z A B C D E F G H I J K L M N O P Q R S T U V W X Y Z'.split(' '),
+  ...'.notdef space a b c d e f g h i j k l m n o p q r s t u v w x y z A B C D E F G H I J K L M N O P Q R S T U V W X Y Z'.split(
+    ' ',
+  ),
   ...'zero one two three four five six seven eight nine colon period comma hyphen endash ampersand'.split(' '),
 ]);
 

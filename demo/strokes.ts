@@ -25,11 +25,20 @@ export function vee(m: Measure, { arm, foot, gap, top }: Vee): Contour {
   const y = m.line(top);
   const width = 2 * h + open(m, gap);
   const c = width / 2;
-  return polygon([0, y], [c - f / 2, 0], [c + f / 2, 0], [width, y], [width - h, y], [c, crotch(h, f, c, y, 0.8)], [h, y]);
+  return polygon(
+    [0, y],
+    [c - f / 2, 0],
+    [c + f / 2, 0],
+    [width, y],
+    [width - h, y],
+    [c, crotch(h, f, c, y, 0.8)],
+    [h, y],
+  );
 }
 
 /** Where the inner edges of two strokes meet above their common foot; `taper` below 1 brings them together lower. */
-const crotch = (h: number, f: number, c: number, y: number, taper: number): number => (y * taper * (h - f / 2)) / (c - f / 2);
+const crotch = (h: number, f: number, c: number, y: number, taper: number): number =>
+  (y * taper * (h - f / 2)) / (c - f / 2);
 
 type Wave = Vee & { peak: number };
 
@@ -98,7 +107,17 @@ export function cross(m: Measure, { arm, below, above, top }: Cross): Contour {
   );
 }
 
-type Kay = { stem: number; arm: number; leg: number; reach: number; spread: number; top: number; tall: number; upper: number; lower: number };
+type Kay = {
+  stem: number;
+  arm: number;
+  leg: number;
+  reach: number;
+  spread: number;
+  top: number;
+  tall: number;
+  upper: number;
+  lower: number;
+};
 
 /**
  * A stem with an arm and a leg: k, K. The leg springs from the arm, not from the stem. `upper` and `lower` are where the
@@ -146,7 +165,16 @@ export function peaked(m: Measure, { arm, foot, gap, top }: Vee, bar: readonly [
   const b0 = (bar[0] / 700) * y - (thick - (bar[1] - bar[0])) * 0.62;
   const b1 = b0 + thick;
   return [
-    polygon([0, 0], [h, 0], [at(b0), b0], [width - at(b0), b0], [width - h, 0], [width, 0], [c + f / 2, y], [c - f / 2, y]),
+    polygon(
+      [0, 0],
+      [h, 0],
+      [at(b0), b0],
+      [width - at(b0), b0],
+      [width - h, 0],
+      [width, 0],
+      [c + f / 2, y],
+      [c - f / 2, y],
+    ),
     polygon([at(b1), b1], [c, inner], [width - at(b1), b1]),
   ];
 }

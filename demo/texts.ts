@@ -23,5 +23,10 @@ export const texts = {
     'Stand clear of the doors. Tickets, please!',
     'Nicht hinauslehnen · Ne pas se pencher · No asomarse',
   ],
-  pairs: ['AV AW AY AT To Tr Tu Te Va Ve Vo Wa We Ya Yo Ye', 'LT LV LY L’ P. F. T. V. Y. r. v. y.', 'f. fo rn ro ra ka ke xo ox ty vo ov', 'Kö Rü Få Vå Tä Yê Äv Ło Țe Šť'],
+  pairs: [
+    'AV AW AY AT To Tr Tu Te Va Ve Vo Wa We Ya Yo Ye',
+    'LT LV LY L’ P. F. T. V. Y. r. v. y.',
+    'f. fo rn ro ra ka ke xo ox ty vo ov',
+    'Kö Rü Få Vå Tä Yê Äv Ło Țe Šť',
+  ],
 };

@@ -41,7 +41,11 @@ test('points: drag, sweep, double click, keys; zoom to the pointer and pan', asy
   const v = await view();
   await hand.drag(v.px(72), v.py(0), v.px(92), v.py(30));
   await until('the moved point', async () => /x\ny\n|Corner point/.test(await details()));
-  const x = Number(await driver.executeScript('return [...document.querySelectorAll("label")].find((l) => l.textContent === "x").nextElementSibling.value'));
+  const x = Number(
+    await driver.executeScript(
+      'return [...document.querySelectorAll("label")].find((l) => l.textContent === "x").nextElementSibling.value',
+    ),
+  );
   expect(Math.abs(x - 92)).toBeLessThanOrEqual(2);
   await undoAll();
   await hand.drag(v.px(40), v.py(-60), v.px(520), v.py(40));
@@ -113,13 +117,28 @@ test('the palette finds glyphs by character, name and code point, and runs comma
 test('metrics lines are dragged on the diagram; a wrong order is refused with a reason', async () => {
   await go('plan');
   const line = await t.find('[data-zone="xHeight"] circle');
-  await browser.driver.actions().move({ origin: line }).press().move({ origin: Origin.POINTER, x: 0, y: -12 }).move({ origin: Origin.POINTER, x: 0, y: -12 }).release().perform();
+  await browser.driver
+    .actions()
+    .move({ origin: line })
+    .press()
+    .move({ origin: Origin.POINTER, x: 0, y: -12 })
+    .move({ origin: Origin.POINTER, x: 0, y: -12 })
+    .release()
+    .perform();
   const value = async () =>
-    Number(await browser.driver.executeScript('return [...document.querySelectorAll("label")].find((l) => l.textContent === "x-height").nextElementSibling.value'));
+    Number(
+      await browser.driver.executeScript(
+        'return [...document.querySelectorAll("label")].find((l) => l.textContent === "x-height").nextElementSibling.value',
+      ),
+    );
   const dragged = await until('the line to move', async () => ((await value()) > 520 ? value() : undefined));
   expect(dragged).toBeLessThan(640);
   await t.fill('x-height', '900', true);
-  await until('the refusal', async () => (await browser.driver.findElement({ css: 'body' }).getText()).includes('The cap height must lie above the x-height.'));
+  await until('the refusal', async () =>
+    (await browser.driver.findElement({ css: 'body' }).getText()).includes(
+      'The cap height must lie above the x-height.',
+    ),
+  );
   expect(await value()).toBe(dragged);
   await undoAll();
   await until('the old line', async () => (await value()) === 520);
@@ -131,15 +150,22 @@ test('a second tab is told so and cannot change anything; it may go on when the 
   const first = await driver.getWindowHandle();
   await driver.switchTo().newWindow('tab');
   await go('fit?glyph=n');
-  await until('the notice', async () => (await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'));
+  await until('the notice', async () =>
+    (await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'),
+  );
   await t.fill('Left', '99', true);
-  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('it can be changed only there'));
+  await until('the refusal', async () =>
+    (await driver.findElement({ css: 'body' }).getText()).includes('it can be changed only there'),
+  );
   expect(await (await t.find('button[aria-label="Undo"]')).isEnabled()).toBe(false);
   const second = await driver.getWindowHandle();
   await driver.switchTo().window(first);
   await driver.close();
   await driver.switchTo().window(second);
-  await until('the project to be free', async () => !(await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'));
+  await until(
+    'the project to be free',
+    async () => !(await driver.findElement({ css: 'body' }).getText()).includes('open in another tab'),
+  );
   await t.fill('Left', '99', true);
   await t.saved();
   await undoAll();
@@ -149,15 +175,22 @@ test('a second tab is told so and cannot change anything; it may go on when the 
 test('full storage is said in one sentence, and nothing is lost once there is room', async () => {
   const { driver } = browser;
   await go('fit?glyph=n');
-  await driver.executeScript('window.realPut = IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = () => { throw new DOMException("full", "QuotaExceededError"); }');
+  await driver.executeScript(
+    'window.realPut = IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = () => { throw new DOMException("full", "QuotaExceededError"); }',
+  );
   await t.fill('Left', '88', true);
-  await until('the sentence', async () => (await driver.findElement({ css: 'header' }).getText()).includes('storage is full'));
+  await until('the sentence', async () =>
+    (await driver.findElement({ css: 'header' }).getText()).includes('storage is full'),
+  );
   await driver.executeScript('IDBObjectStore.prototype.put = window.realPut');
   await t.fill('Right', '55', true);
   await t.saved();
   await driver.navigate().refresh();
   await t.find('[data-testid="galley-line"]');
-  const read = (label: string) => driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}").nextElementSibling.value`);
+  const read = (label: string) =>
+    driver.executeScript<string>(
+      `return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}").nextElementSibling.value`,
+    );
   await until('both changes', async () => (await read('Left')) === '88' && (await read('Right')) === '55');
   await undoAll();
   await t.saved();
@@ -169,7 +202,11 @@ test('bad files: one sentence each, and the library stays as it was', async () =
   const missing = new Map(projectFiles(buildDemo()));
   missing.delete('VelmarrowSans-Regular.ufo/glyphs/n.glif');
   const files: [string, Uint8Array, RegExp][] = [
-    ['letter.wendril', new TextEncoder().encode('Dear Sir, this is a letter, not a project.'), /letter\.wendril is not a zip file\./],
+    [
+      'letter.wendril',
+      new TextEncoder().encode('Dear Sir, this is a letter, not a project.'),
+      /letter\.wendril is not a zip file\./,
+    ],
     ['empty.ufoz', new Uint8Array(0), /empty\.ufoz is empty\./],
     ['cut.wendril', good.slice(0, good.length - 4000), /cut\.wendril is a damaged or incomplete zip file\./],
     ['missing.wendril', packZip(missing), /n\.glif is missing; contents\.plist lists it for the glyph “n”\./],
@@ -183,9 +220,15 @@ test('bad files: one sentence each, and the library stays as it was', async () =
   expect(await driver.findElements({ css: 'main ul li' })).toHaveLength(1);
   await go('draw?glyph=n');
   await (await t.find('[data-testid="picture-file"]')).sendKeys(join(folder, 'letter.wendril'));
-  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('letter.wendril is not a PNG or JPEG picture that can be read.'));
+  await until('the refusal', async () =>
+    (await driver.findElement({ css: 'body' }).getText()).includes(
+      'letter.wendril is not a PNG or JPEG picture that can be read.',
+    ),
+  );
   await driver.get(`${server.url}/p/nothing/draw`);
-  await until('the refusal', async () => (await driver.findElement({ css: 'body' }).getText()).includes('There is no such project in this browser.'));
+  await until('the refusal', async () =>
+    (await driver.findElement({ css: 'body' }).getText()).includes('There is no such project in this browser.'),
+  );
 });
 
 test('3,000 glyphs: the case draws only what is in sight; keys walk; removing tells what refers', async () => {

@@ -46,7 +46,11 @@ export async function openBrowser(): Promise<Browser> {
 }
 
 /** Waits until `probe` gives something; says what was waited for when it does not. */
-export async function until<T>(what: string, probe: () => Promise<T | undefined | false | null>, seconds = 15): Promise<T> {
+export async function until<T>(
+  what: string,
+  probe: () => Promise<T | undefined | false | null>,
+  seconds = 15,
+): Promise<T> {
   const end = Date.now() + seconds * 1000;
   let last: unknown;
   while (Date.now() < end) {
@@ -67,7 +71,11 @@ export function tester({ driver, downloads }: Browser) {
   const button = (text: string) =>
     until(`the button “${text}”`, async () => {
       for (const b of await driver.findElements(By.css('button')))
-        if ((await b.isDisplayed()) && ((await b.getText()).trim() === text || (await b.getAttribute('aria-label')) === text)) return b;
+        if (
+          (await b.isDisplayed()) &&
+          ((await b.getText()).trim() === text || (await b.getAttribute('aria-label')) === text)
+        )
+          return b;
       return undefined;
     });
   const click = async (target: WebElement) => {
@@ -113,7 +121,11 @@ export function tester({ driver, downloads }: Browser) {
       await actions.perform();
     },
     /** Waits for the project to say that everything is stored. */
-    saved: () => until('the project to be saved', async () => (await (await find('[data-testid="save-state"]')).getAttribute('data-state')) === 'saved'),
+    saved: () =>
+      until(
+        'the project to be saved',
+        async () => (await (await find('[data-testid="save-state"]')).getAttribute('data-state')) === 'saved',
+      ),
     /** The bytes of a downloaded file, once it is whole. */
     downloaded: (name: string) =>
       until(`the download ${name}`, async () => {

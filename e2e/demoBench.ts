@@ -52,13 +52,19 @@ export async function openDemoBench(): Promise<DemoBench> {
       await t.find('[data-testid="galley-line"]');
     },
     details: () => t.text('[aria-label="Details"]'),
-    value: (label) => driver.executeScript<string>(`return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`),
+    value: (label) =>
+      driver.executeScript<string>(
+        `return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`,
+      ),
     async undoAll() {
       const undo = await t.find('button[aria-label="Undo"]');
       while (await undo.isEnabled()) await undo.click();
     },
     async view() {
-      const text = await until('the canvas to be painted', async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined);
+      const text = await until(
+        'the canvas to be painted',
+        async () => (await t.attribute('[data-testid="draw-canvas"]', 'data-view')) || undefined,
+      );
       const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
       return { scale, originX, originY, px: (x) => originX + x * scale, py: (y) => originY - y * scale };
     },

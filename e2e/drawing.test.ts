@@ -68,7 +68,12 @@ test('the pen draws an l by four corners and a u’s bowl by pulled curves', asy
   const [stem] = await when('a closed stem', (c) => c.length === 1 && c[0]!.closed);
   const box = contourBounds(stem!);
   expect(stem!.points).toHaveLength(4);
-  expect([near(box.xMin, 60), near(box.xMax, 140), near(box.yMin, 0), near(box.yMax, 700)]).toEqual([true, true, true, true]);
+  expect([near(box.xMin, 60), near(box.xMax, 140), near(box.yMin, 0), near(box.yMax, 700)]).toEqual([
+    true,
+    true,
+    true,
+    true,
+  ]);
   await h.click(200, 500);
   await h.drag(300, 0, 400, 0);
   await t.keys(Key.ESCAPE);
@@ -98,12 +103,20 @@ test('dots draw an o: two rings of four clicks, extremes level and upright; Alt 
   const [outer] = await when('two rings', (c) => c.length === 2 && c.every((r) => r.closed));
   expect(outer!.points.filter(isOnCurve).every((p) => p.smooth)).toBe(true);
   const box = contourBounds(outer!);
-  expect([near(box.xMin, 20), near(box.xMax, 480), near(box.yMin, 50), near(box.yMax, 450)]).toEqual([true, true, true, true]);
+  expect([near(box.xMin, 20), near(box.xMax, 480), near(box.yMin, 50), near(box.yMax, 450)]).toEqual([
+    true,
+    true,
+    true,
+    true,
+  ]);
   // An ellipse's area, within one in a hundred.
   expect(Math.abs(Math.abs(signedArea(outer!)) / (Math.PI * 230 * 200) - 1)).toBeLessThan(0.01);
   // Both rings go one way, so the counter fills: it is said there, with the mend.
   await t.press('Turn it round');
-  const mended = await when('a counter', (c) => c.length === 2 && Math.sign(signedArea(c[0]!)) !== Math.sign(signedArea(c[1]!)));
+  const mended = await when(
+    'a counter',
+    (c) => c.length === 2 && Math.sign(signedArea(c[0]!)) !== Math.sign(signedArea(c[1]!)),
+  );
   expect(
     windingAt(
       mended.flatMap((c) => [...curvesOf(c)]),
@@ -151,12 +164,18 @@ test('points: Alt leaves the handles, Ctrl glides, Escape undoes a running drag'
   const h = await hand();
   await t.press('Select');
   await h.held(Key.CONTROL, right.x, right.y, right.x - 4, right.y + 60);
-  const glided = await when('a glided point', (c) => c[0]!.points.some((p) => isOnCurve(p) && near(p.y, right.y + 60, 8) && p.x < right.x));
-  for (const c of curvesOf(glided[0]!)) for (const k of [0.2, 0.5, 0.8]) expect(Math.min(...curvesOf(outer).map((b) => nearestOn(b, ...pointAt(c, k)).distance))).toBeLessThan(0.6);
+  const glided = await when('a glided point', (c) =>
+    c[0]!.points.some((p) => isOnCurve(p) && near(p.y, right.y + 60, 8) && p.x < right.x),
+  );
+  for (const c of curvesOf(glided[0]!))
+    for (const k of [0.2, 0.5, 0.8])
+      expect(Math.min(...curvesOf(outer).map((b) => nearestOn(b, ...pointAt(c, k)).distance))).toBeLessThan(0.6);
   await undoAll();
   await t.keys(Key.ESCAPE);
   await h.held(Key.ALT, right.x, right.y, right.x + 30, right.y + 30);
-  const apart = (await when('a point moved alone', (c) => c[0]!.points.some((p) => near(p.x, right.x + 30, 3) && isOnCurve(p))))[0]!;
+  const apart = (
+    await when('a point moved alone', (c) => c[0]!.points.some((p) => near(p.x, right.x + 30, 3) && isOnCurve(p)))
+  )[0]!;
   const at = outer.points.indexOf(right);
   const n = outer.points.length;
   expect(apart.points[(at + 1) % n]).toEqual(outer.points[(at + 1) % n]);
@@ -197,7 +216,9 @@ test('the gauge measures n’s stems and counter, and goes on measuring', async 
   const low = n!.points.filter((p) => p.y === 0).sort((a, b) => a.x - b.x);
   await h.click(low[0]!.x, 0);
   await h.heldClick(Key.SHIFT, low[1]!.x, 0);
-  await until('the distance of two points', async () => near(Number(await value('Distance')), low[1]!.x - low[0]!.x, 0.1));
+  await until('the distance of two points', async () =>
+    near(Number(await value('Distance')), low[1]!.x - low[0]!.x, 0.1),
+  );
   await t.keys('8', Key.ESCAPE, '1');
 });
 

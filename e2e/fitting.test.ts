@@ -34,18 +34,28 @@ test('fit: the controls of an alphabet are set by keys alone, one, five and ten 
         [5, Key.CONTROL],
         [1, ''],
       ] as const) {
-        for (; rest >= size; rest -= size) await t.chord([...held, ...(modifier ? [modifier] : [])], by > 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
+        for (; rest >= size; rest -= size)
+          await t.chord([...held, ...(modifier ? [modifier] : [])], by > 0 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
       }
     };
     await step('left', keys.left);
     await step('right', keys.right);
-    await until(`the sides of ${name}`, async () => (await number('Left')) === left + keys.left && (await number('Right')) === right + keys.right);
+    await until(
+      `the sides of ${name}`,
+      async () => (await number('Left')) === left + keys.left && (await number('Right')) === right + keys.right,
+    );
     // Both sides together.
     await t.keys(Key.ARROW_UP);
-    await until('both a unit more', async () => (await number('Left')) === left + keys.left + 1 && (await number('Right')) === right + keys.right + 1);
+    await until(
+      'both a unit more',
+      async () => (await number('Left')) === left + keys.left + 1 && (await number('Right')) === right + keys.right + 1,
+    );
     // One against the other: the letter moves within its width.
     await t.chord(Key.ALT, Key.ARROW_UP);
-    await until('a unit to the right', async () => (await number('Left')) === left + keys.left + 2 && (await number('Right')) === right + keys.right);
+    await until(
+      'a unit to the right',
+      async () => (await number('Left')) === left + keys.left + 2 && (await number('Right')) === right + keys.right,
+    );
   }
   await undoAll();
 });
@@ -69,7 +79,9 @@ test('fit: both sides follow another glyph mirrored; a side is copied across and
   await t.press('To other glyphs…');
   await t.fill('Glyphs to copy to', 'x adieresis nothing');
   await t.press('Copy');
-  await until('what there is no glyph of', async () => (await browser.driver.findElement({ css: 'body' }).getText()).includes('There is no glyph “nothing”'));
+  await until('what there is no glyph of', async () =>
+    (await browser.driver.findElement({ css: 'body' }).getText()).includes('There is no glyph “nothing”'),
+  );
   await t.fill('Glyphs to copy to', 'x k');
   await t.press('both');
   await t.press('Copy');
@@ -86,7 +98,10 @@ test('fit: a figure of another width is pointed out in its master, and gets that
   await t.fill('Advance', String(width + 40), true);
   await says('what differs', `three not ${width} in Regular`);
   await t.press('Give them the width of the others');
-  await until('one width', async () => (await number('Advance')) === width && !(await details()).includes('share one width'));
+  await until(
+    'one width',
+    async () => (await number('Advance')) === width && !(await details()).includes('share one width'),
+  );
   await undoAll();
 });
 
@@ -97,7 +112,8 @@ test('fit: a rule is made for every glyph built on a letter; circles are refused
   await t.fill('Glyph to follow', 'o');
   const whom = await t.find('[aria-label="For which glyphs"]');
   await until('what is built on o', async () => (await whom.getText()).includes('for every glyph built on o'));
-  for (const option of await whom.findElements({ css: 'option' })) if ((await option.getText()).includes('built on o')) await option.click();
+  for (const option of await whom.findElements({ css: 'option' }))
+    if ((await option.getText()).includes('built on o')) await option.click();
   await says('which they are', 'oslash');
   await t.press('Follow');
   await go('fit?glyph=oslash');
@@ -108,7 +124,9 @@ test('fit: a rule is made for every glyph built on a letter; circles are refused
   await t.press('Bind the left side');
   await t.fill('Glyph to follow', 'oslash');
   await t.press('Follow');
-  await until('the chain', async () => /circle: o left → oslash left → o left/.test(await browser.driver.findElement({ css: 'body' }).getText()));
+  await until('the chain', async () =>
+    /circle: o left → oslash left → o left/.test(await browser.driver.findElement({ css: 'body' }).getText()),
+  );
   await go('fit?glyph=o');
   await undoAll();
 });
@@ -166,9 +184,13 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
   await until('the followed side', async () => (await value('Left')) === '70');
   expect(await details()).toContain('White left; controls’');
   await t.press('Propose…');
-  await until('proposals', async () => (await browser.driver.findElements({ css: '[aria-label="Proposed sides"] li' })).length > 3);
+  await until(
+    'proposals',
+    async () => (await browser.driver.findElements({ css: '[aria-label="Proposed sides"] li' })).length > 3,
+  );
   await until('the button that fits', async () => {
-    for (const b of await browser.driver.findElements({ css: '[role="dialog"] button' })) if (/^Fit \d+ glyphs$/.test(await b.getText())) return b;
+    for (const b of await browser.driver.findElements({ css: '[role="dialog"] button' }))
+      if (/^Fit \d+ glyphs$/.test(await b.getText())) return b;
     return undefined;
   }).then((b) => b.click());
   await t.gone('[role="dialog"]');
@@ -190,7 +212,10 @@ test('fit: a line in all masters; a step is made in every one of them', async ()
   });
   await t.keys('[');
   await until('the first master', async () => Number(await value('Left')) === left);
-  await until('the box', async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0]).then((box) => box.click());
+  await until(
+    'the box',
+    async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0],
+  ).then((box) => box.click());
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
   await until('two units more', async () => Number(await value('Left')) === left + 2);

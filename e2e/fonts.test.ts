@@ -43,17 +43,29 @@ test('names of finished fonts: contradictions are told, the family is typed once
   writeFileSync(letter, 'Dear Sir, this is no font.');
   await browser.driver.get(`${server.url}/names`);
   await (await t.find('[data-testid="open-fonts"]')).sendKeys(`${file}\n${letter}`);
-  await until('the refusal', async () => /letter\.otf: This is not an OpenType or TrueType font file/.test(await t.text('body')));
+  await until('the refusal', async () =>
+    /letter\.otf: This is not an OpenType or TrueType font file/.test(await t.text('body')),
+  );
   await until('the card', async () =>
-    /Velmarrow Sans\s+Regular\s+Velmarrow Sans Regular\s+VelmarrowSans-Regular\s+–\s+400\s+5\s+upright\s+Version 1\.000/.test(await t.text('[data-testid="names-table"]')),
+    /Velmarrow Sans\s+Regular\s+Velmarrow Sans Regular\s+VelmarrowSans-Regular\s+–\s+400\s+5\s+upright\s+Version 1\.000/.test(
+      await t.text('[data-testid="names-table"]'),
+    ),
   );
   const [family, style] = await browser.driver.findElements({ css: 'main input[type="text"]' });
   await family!.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Hamborn');
   await style!.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Bold');
-  await until('the rule', async () => /Hamborn Bold\s+links as Hamborn Bold/.test(await t.text('[data-testid="font-card"]')));
+  await until('the rule', async () =>
+    /Hamborn Bold\s+links as Hamborn Bold/.test(await t.text('[data-testid="font-card"]')),
+  );
   await t.press('Download the font');
   const done = await t.downloaded('Velmarrow.otf');
-  expect(readFontFacts(readSfnt(new Uint8Array(done)))).toMatchObject({ family: 'Hamborn', style: 'Bold', postScriptName: 'Hamborn-Bold', weightClass: 700, isBold: true });
+  expect(readFontFacts(readSfnt(new Uint8Array(done)))).toMatchObject({
+    family: 'Hamborn',
+    style: 'Bold',
+    postScriptName: 'Hamborn-Bold',
+    weightClass: 700,
+    isBold: true,
+  });
 });
 
 test('files of a family are renamed together; any name may be typed, and follows the rule again when emptied', async () => {
@@ -62,14 +74,25 @@ test('files of a family are renamed together; any name may be typed, and follows
   for (const file of files) writeFileSync(file, cast('ttf'));
   await browser.driver.get(`${server.url}/names`);
   await (await t.find('[data-testid="open-font-folder"]')).sendKeys(folder);
-  await until('the fonts of the folder', async () => (await browser.driver.findElements({ css: '[data-testid="font-card"]' })).length >= 2);
-  await until('what the files contradict in each other', async () => /Another file has the PostScript name “VelmarrowSans-Regular” too/.test(await t.text('main')));
+  await until(
+    'the fonts of the folder',
+    async () => (await browser.driver.findElements({ css: '[data-testid="font-card"]' })).length >= 2,
+  );
+  await until('what the files contradict in each other', async () =>
+    /Another file has the PostScript name “VelmarrowSans-Regular” too/.test(await t.text('main')),
+  );
   const cards = await browser.driver.findElements({ css: '[data-testid="font-card"]' });
   const names = await Promise.all(cards.map(async (c) => (await c.findElement({ css: 'h2' })).getText()));
-  for (const [i, name] of names.entries()) if (!name.startsWith('Orde-')) await cards[i]!.findElement({ css: 'button[aria-label^="Take"]' }).then((b) => b.click());
-  await until('only the two', async () => (await browser.driver.findElements({ css: '[data-testid="font-card"]' })).length === 2);
+  for (const [i, name] of names.entries())
+    if (!name.startsWith('Orde-'))
+      await cards[i]!.findElement({ css: 'button[aria-label^="Take"]' }).then((b) => b.click());
+  await until(
+    'only the two',
+    async () => (await browser.driver.findElements({ css: '[data-testid="font-card"]' })).length === 2,
+  );
   const heavy = await until('the heavy', async () => {
-    for (const card of await browser.driver.findElements({ css: '[data-testid="font-card"]' })) if ((await card.getText()).startsWith('Orde-Heavy')) return card;
+    for (const card of await browser.driver.findElements({ css: '[data-testid="font-card"]' }))
+      if ((await card.getText()).startsWith('Orde-Heavy')) return card;
     return undefined;
   });
   const style = await heavy.findElement({ css: 'input[type="text"]' });
@@ -117,12 +140,17 @@ test('a face of a collection is chosen; an SVG letter opens as a project of one 
   await (await t.find('[data-testid="open-file"]')).sendKeys(file);
   await until('the choice', async () => /Two\.ttc holds 2 faces/.test(await t.text('[role="dialog"]')));
   await t.press('Brückfall Bold');
-  await until('the remarks', async () => /Face 2 of 2 of the collection was opened/.test(await t.text('[role="dialog"]')));
+  await until('the remarks', async () =>
+    /Face 2 of 2 of the collection was opened/.test(await t.text('[role="dialog"]')),
+  );
   await t.press('To its case');
   await until('the family', async () => /Brückfall/.test(await t.text('header')));
 
   const letter = join(folder, 'ampersand.svg');
-  writeFileSync(letter, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 1000"><circle cx="350" cy="500" r="300"/><text>no outline</text></svg>');
+  writeFileSync(
+    letter,
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 1000"><circle cx="350" cy="500" r="300"/><text>no outline</text></svg>',
+  );
   await browser.driver.get(server.url);
   await (await t.find('[data-testid="open-file"]')).sendKeys(letter);
   await until('the remarks', async () => /Left out: text \(1\)/.test(await t.text('[role="dialog"]')));

@@ -26,7 +26,10 @@ test('kern: the queue is worked by keys; a value moves its group; an exception d
   const first = await (await pairs())[0]!.getText();
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(Key.ENTER);
-  await until('a pair taken', async () => (await pairs()).length < before && (await (await pairs())[0]!.getText()) !== first);
+  await until(
+    'a pair taken',
+    async () => (await pairs()).length < before && (await (await pairs())[0]!.getText()) !== first,
+  );
   await t.keys('x');
   await until('a pair left for good', async () => (await pairs()).length < before - 1);
   const now = (await pairs()).length;
@@ -43,15 +46,23 @@ test('kern: the queue is worked by keys; a value moves its group; an exception d
   await t.keys(Key.ARROW_LEFT);
   await until('five units tighter', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
   await t.press('T e');
-  await until('the same value for another member', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await until(
+    'the same value for another member',
+    async () => Number((await value('Value')).replace('−', '-')) === value0 - 5,
+  );
   await t.press('Make an exception');
   await t.fill('Value', '-20', true);
   await says('an exception', 'An exception: this pair alone');
   await t.press('Dissolve the exception');
   await until('the groups’ value again', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
   await t.fill('Glyph for the first group', 'Y', true);
-  for (const more of await browser.driver.findElements({ css: 'aside button' })) if (/^and \d+ more$/.test(await more.getText())) await more.click();
-  await until('Y in the group', async () => (await browser.driver.findElements({ css: '[aria-label="Take Y out of the first group"]' })).length === 1);
+  for (const more of await browser.driver.findElements({ css: 'aside button' }))
+    if (/^and \d+ more$/.test(await more.getText())) await more.click();
+  await until(
+    'Y in the group',
+    async () =>
+      (await browser.driver.findElements({ css: '[aria-label="Take Y out of the first group"]' })).length === 1,
+  );
   await t.saved();
   await go('kern');
   await undoAll();
@@ -81,7 +92,11 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   await says('the pair of the map', 'T group first, o group second');
   await t.press('Propose…');
   await t.press('Work it out');
-  await until('the proposal', async () => /values on the step of 5/.test(await t.text('[data-testid="kern-proposal"]')), 60);
+  await until(
+    'the proposal',
+    async () => /values on the step of 5/.test(await t.text('[data-testid="kern-proposal"]')),
+    60,
+  );
   const ticks = await browser.driver.findElements({ css: '[aria-label="Proposed values"] input' });
   expect(ticks.length).toBeGreaterThan(5);
   await ticks[0]!.click();
@@ -108,13 +123,30 @@ test('kern: ten pairs of the queue are taken, and the cast file has their advanc
   }
   await t.chord(Key.ALT, '6');
   await t.press('Cast 3 files');
-  await (await until('the file', async () => (await browser.driver.findElements({ css: '[data-file="VelmarrowSans-Light.otf"] button' }))[0], 60)).click();
+  await (
+    await until(
+      'the file',
+      async () => (await browser.driver.findElements({ css: '[data-file="VelmarrowSans-Light.otf"] button' }))[0],
+      60,
+    )
+  ).click();
   await t.downloaded('VelmarrowSans-Light.otf');
   const code = (name: string) => String.fromCodePoint(codePointsForName(name)[0]!);
   const text = taken.map(({ first, second }) => code(first) + code(second)).join('\n');
   const shaped = (feature: string) =>
     JSON.parse(
-      execFileSync(process.execPath, ['scripts/shape.mjs', join(browser.downloads, 'VelmarrowSans-Light.otf'), text, feature, 'liga=0', '--advances'], { encoding: 'utf8' }),
+      execFileSync(
+        process.execPath,
+        [
+          'scripts/shape.mjs',
+          join(browser.downloads, 'VelmarrowSans-Light.otf'),
+          text,
+          feature,
+          'liga=0',
+          '--advances',
+        ],
+        { encoding: 'utf8' },
+      ),
     ) as number[];
   const [on, off] = [shaped('kern=1'), shaped('kern=0')];
   // The later of two pairs with the same groups sets both.
@@ -148,8 +180,13 @@ test('kern: groups are found by shapes and taken; a glyph is dropped into anothe
     to.dispatchEvent(new DragEvent('dragover', { dataTransfer: data, bubbles: true, cancelable: true }));
     to.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));`;
   await browser.driver.executeScript(drop);
-  for (const more of await browser.driver.findElements({ css: 'aside button' })) if (/^and \d+ more$/.test(await more.getText())) await more.click();
-  await until('Tbar in the second group', async () => (await browser.driver.findElements({ css: '[aria-label="Take Tbar out of the second group"]' })).length === 1);
+  for (const more of await browser.driver.findElements({ css: 'aside button' }))
+    if (/^and \d+ more$/.test(await more.getText())) await more.click();
+  await until(
+    'Tbar in the second group',
+    async () =>
+      (await browser.driver.findElements({ css: '[aria-label="Take Tbar out of the second group"]' })).length === 1,
+  );
   await t.press('Collisions');
   await t.press('Holes');
   await until('holes', async () => (await t.text('[aria-label="Pairs"]')).includes('too open'), 60);

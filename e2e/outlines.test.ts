@@ -26,13 +26,16 @@ const paste = (data: Record<string, string>) =>
      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));`,
     data,
   );
-const contours = (n: number) => until(`${n} contours`, async () => (await details()).includes(`${n} contour${n === 1 ? '' : 's'}\n`));
+const contours = (n: number) =>
+  until(`${n} contours`, async () => (await details()).includes(`${n} contour${n === 1 ? '' : 's'}\n`));
 
 test('outlines are copied out of one glyph and pasted into another, exactly and as a picture', async () => {
   await go('draw?glyph=o');
   await t.find('[data-testid="draw-canvas"]');
   const o = await copied('copy');
-  expect(o['text/plain']).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 -742 576 946"><path d="M[^"]+Z"\/><\/svg>$/);
+  expect(o['text/plain']).toMatch(
+    /^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 -742 576 946"><path d="M[^"]+Z"\/><\/svg>$/,
+  );
   const exact = JSON.parse(o['text/x-wendril-outline']!) as Contour[];
   expect(exact).toHaveLength(2);
 
@@ -53,7 +56,9 @@ test('outlines are copied out of one glyph and pasted into another, exactly and 
   await contours(1);
   await undoAll();
   await paste({ 'text/plain': 'M10 10h50v' });
-  await until('a sentence about the path', async () => (await t.text('body')).includes('The path has path data that cannot be read'));
+  await until('a sentence about the path', async () =>
+    (await t.text('body')).includes('The path has path data that cannot be read'),
+  );
 });
 
 test('chosen contours are taken out of the others, and overlaps become one outline', async () => {
@@ -75,7 +80,10 @@ test('chosen contours are taken out of the others, and overlaps become one outli
   await t.press('Undo');
   await contours(3);
   // The list chooses whole contours.
-  const third = await until('the third contour', async () => (await browser.driver.findElements({ css: 'aside li button' }))[4]);
+  const third = await until(
+    'the third contour',
+    async () => (await browser.driver.findElements({ css: 'aside li button' }))[4],
+  );
   await third.click();
   await t.press('Subtract');
   await contours(1);
@@ -94,7 +102,9 @@ test('the blade, taken by its key, cuts a stroke in two', async () => {
   const v = await view();
   await canvas.click();
   await t.keys('6');
-  await until('the blade in the hand', async () => (await t.button('Blade')).getAttribute('aria-pressed').then((pressed) => pressed === 'true'));
+  await until('the blade in the hand', async () =>
+    (await t.button('Blade')).getAttribute('aria-pressed').then((pressed) => pressed === 'true'),
+  );
   await pointer(browser.driver, canvas).drag(v.px(20), v.py(400), v.px(220), v.py(400));
   await contours(2);
   const pieces = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
@@ -108,12 +118,18 @@ test('the blade, taken by its key, cuts a stroke in two', async () => {
 test('what is drawn is transformed by numbers about a chosen place, again and again', async () => {
   await go('draw?glyph=o');
   await contours(2);
-  const box = async () => boundsOf((JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[]).flatMap((c) => [...curvesOf(c)]));
+  const box = async () =>
+    boundsOf(
+      (JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[]).flatMap((c) => [...curvesOf(c)]),
+    );
   const before = await box();
   await t.press('bottom left');
   await t.fill('Height %', '50', true);
   await t.press('Do it');
-  await until('half the height', async () => Math.abs((await box()).yMax - (before.yMin + (before.yMax - before.yMin) / 2)) < 0.01);
+  await until(
+    'half the height',
+    async () => Math.abs((await box()).yMax - (before.yMin + (before.yMax - before.yMin) / 2)) < 0.01,
+  );
   await t.press('Do it');
   const after = await until('a quarter of it', async () => {
     const now = await box();
@@ -138,7 +154,10 @@ test('an SVG picture is filled where the browser fills it', async () => {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="1000" viewBox="0 0 1000 1000">${shapes}</svg>`;
   const read = readSvg(svg, 'shapes.svg', { unitsPerEm: 1000, top: 1000, bottom: 0 });
   if (!read.ok) throw new Error(read.reason);
-  const places = Array.from({ length: 40 * 40 }, (_, i) => [12.5 + (i % 40) * 25, 12.5 + Math.floor(i / 40) * 25] as const);
+  const places = Array.from(
+    { length: 40 * 40 },
+    (_, i) => [12.5 + (i % 40) * 25, 12.5 + Math.floor(i / 40) * 25] as const,
+  );
   await browser.driver.get('about:blank');
   const filled = await browser.driver.executeScript<boolean[]>(
     `document.body.innerHTML = arguments[0];
@@ -157,7 +176,9 @@ test('an SVG picture is filled where the browser fills it', async () => {
   const ours = places.map(([x, y]) => read.value.contours.some((c) => windingAt(curvesOf(c), x, 1000 - y) !== 0));
   // The even-odd path is two contours; its hole is inside both.
   const curves = read.value.contours.map(curvesOf);
-  const counted = places.map(([x, y], i) => ours[i] && curves.reduce((sum, c) => sum + windingAt(c, x, 1000 - y), 0) !== 0);
+  const counted = places.map(
+    ([x, y], i) => ours[i] && curves.reduce((sum, c) => sum + windingAt(c, x, 1000 - y), 0) !== 0,
+  );
   const differing = places.filter((_, i) => filled[i] !== counted[i]);
   expect(filled.filter(Boolean).length).toBeGreaterThan(300);
   // A place may lie on an edge.
@@ -172,7 +193,9 @@ test('tidying is proposed with points and deviation, over one glyph or all, and 
   const before = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
   await t.press('Tidy…');
   await t.press('Fewer points');
-  await until('nothing to do', async () => (await t.text('[role="dialog"]')).includes('There is nothing to tidy that way.'));
+  await until('nothing to do', async () =>
+    (await t.text('[role="dialog"]')).includes('There is nothing to tidy that way.'),
+  );
   await t.press('Round');
   await t.fill('Grid (units)', '20', true);
   const proposal = await until('the proposal', async () => {
@@ -186,11 +209,17 @@ test('tidying is proposed with points and deviation, over one glyph or all, and 
   const after = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];
   expect(after.flatMap((c) => c.points).every((p) => p.x % 20 === 0 && p.y % 20 === 0)).toBe(true);
   await t.press('Undo');
-  await until('the old outline', async () => (await copied('copy'))['text/x-wendril-outline'] === JSON.stringify(before));
+  await until(
+    'the old outline',
+    async () => (await copied('copy'))['text/x-wendril-outline'] === JSON.stringify(before),
+  );
 
   await t.press('Tidy…');
   await t.press('Align handles');
-  const all = await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]);
+  const all = await until(
+    'the choice of glyphs',
+    async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1],
+  );
   await all.click();
   await until('proposals for many', async () => /Tidy \d\d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
   await t.press('Leave as it is');

@@ -15,7 +15,9 @@ const server = await startServer();
 const browser = await openBrowser();
 const { driver } = browser;
 const t = tester(browser);
-const [width, height] = await driver.executeScript<[number, number]>('return [outerWidth - innerWidth, outerHeight - innerHeight]');
+const [width, height] = await driver.executeScript<[number, number]>(
+  'return [outerWidth - innerWidth, outerHeight - innerHeight]',
+);
 await driver
   .manage()
   .window()
@@ -29,7 +31,12 @@ function confusedFonts(): string[] {
     const named =
       master === 'm1'
         ? font.value.bytes
-        : renameFont(readSfnt(font.value.bytes), { family: 'Velmarrow Sans', style: 'Bold', weightClass: 400, postScriptName: 'VelmarrowSans-Regular' }).bytes;
+        : renameFont(readSfnt(font.value.bytes), {
+            family: 'Velmarrow Sans',
+            style: 'Bold',
+            weightClass: 400,
+            postScriptName: 'VelmarrowSans-Regular',
+          }).bytes;
     const file = join(tmpdir(), `VelmarrowSans-${master === 'm1' ? 'Regular' : 'Bold'}.otf`);
     writeFileSync(file, named);
     return file;
@@ -93,13 +100,17 @@ try {
   await take('case');
   await go('draw?glyph=a');
   const canvas = await t.find('[data-testid="draw-canvas"]');
-  const [scale, originX, originY] = ((await t.attribute('[data-testid="draw-canvas"]', 'data-view')) ?? '').split(' ').map(Number) as [number, number, number];
+  const [scale, originX, originY] = ((await t.attribute('[data-testid="draw-canvas"]', 'data-view')) ?? '')
+    .split(' ')
+    .map(Number) as [number, number, number];
   await pointer(driver, canvas).click(originX + 262 * scale, originY - 531 * scale);
   await take('draw');
   await go('draw?glyph=g');
   await t.press('Tidy…');
   await t.press('Align handles');
-  await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]).then((all) => all.click());
+  await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]).then(
+    (all) => all.click(),
+  );
   await until('proposals', async () => /Tidy \d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
   await take('tidy');
   await drawLettersFromSheet();

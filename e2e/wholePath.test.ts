@@ -30,7 +30,10 @@ afterAll(async () => {
 });
 
 /** A small grey PNG, as a scanner would hand it over. */
-const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAACgAAAA8CAAAAAAx0qc8AAAAJklEQVR4nGNcwEAcYCJS3ajCUYWjCkcVjiocVTiqcFThqEKyFQIAS4QBGCOFcBwAAAAASUVORK5CYII=', 'base64');
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAACgAAAA8CAAAAAAx0qc8AAAAJklEQVR4nGNcwEAcYCJS3ajCUYWjCkcVjiocVTiqcFThqEKyFQIAS4QBGCOFcBwAAAAASUVORK5CYII=',
+  'base64',
+);
 
 const galley = async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-width'));
 const address = async () => (await browser.driver.getCurrentUrl()).replace(/\?.*/, '');
@@ -54,7 +57,9 @@ test('from a new family to a font file that reads back', async () => {
     'the overshoot to be turned',
     async () =>
       (await (await t.find('[aria-label="Details"]')).getText()).includes('x-height') &&
-      (await driver.executeScript('return [...document.querySelectorAll("label")].find((l) => l.textContent === "x-height overshoot").nextElementSibling.value')) === '14',
+      (await driver.executeScript(
+        'return [...document.querySelectorAll("label")].find((l) => l.textContent === "x-height overshoot").nextElementSibling.value',
+      )) === '14',
   );
 
   // Case: one more glyph by character, another by code point.
@@ -88,7 +93,9 @@ test('from a new family to a font file that reads back', async () => {
   await hand.click(...corners[0]!);
   await until(
     'one closed contour',
-    async () => (await t.text('[aria-label="Details"]')).includes('1 contour\n1\ncounter-clockwise') || (await t.text('[aria-label="Details"]')).includes('1 contour'),
+    async () =>
+      (await t.text('[aria-label="Details"]')).includes('1 contour\n1\ncounter-clockwise') ||
+      (await t.text('[aria-label="Details"]')).includes('1 contour'),
   );
   await t.press('Oval');
   await hand.drag(430, 230, 560, 440);
@@ -99,7 +106,9 @@ test('from a new family to a font file that reads back', async () => {
 
   // A reload in the middle loses nothing.
   await driver.navigate().refresh();
-  await until('two contours after the reload', async () => (await t.text('[aria-label="Details"]')).includes('2 contours'));
+  await until('two contours after the reload', async () =>
+    (await t.text('[aria-label="Details"]')).includes('2 contours'),
+  );
 
   // Fit: sides by number, then by key; the galley follows with the real font.
   await t.chord(Key.ALT, '4');
@@ -153,7 +162,10 @@ test('from a new family to a font file that reads back', async () => {
   const read = readProjectFile(await t.downloaded('Orde Halt.wendril'), 'Orde Halt.wendril');
   if (!read.ok) throw new Error(read.reason);
   const n = glyphNamed(read.value, 'n')!.drawings;
-  expect(Object.values(n)[0]).toMatchObject({ contours: [{ closed: true }, { closed: true }], backdrops: [{ locked: true }] });
+  expect(Object.values(n)[0]).toMatchObject({
+    contours: [{ closed: true }, { closed: true }],
+    backdrops: [{ locked: true }],
+  });
   expect(Object.values(read.value.pictures)[0]!.bytes).toEqual(new Uint8Array(PNG));
 
   // Undo to the start, across the reload, and all the way back again.

@@ -108,7 +108,13 @@ test('a glyph dropped into a control string makes it a line of one’s own', asy
     await t.find('[data-testid="fit-canvas"]'),
     id,
   );
-  await until('the line', async () => (await driver.executeScript<string>('return document.querySelector(\'[aria-label="Lines to fit in"]\')?.value ?? ""')).startsWith('&nn'));
+  await until('the line', async () =>
+    (
+      await driver.executeScript<string>(
+        'return document.querySelector(\'[aria-label="Lines to fit in"]\')?.value ?? ""',
+      )
+    ).startsWith('&nn'),
+  );
   await undoAll();
 });
 
@@ -132,7 +138,8 @@ test('masters: chips and keys switch them, each keeps its own drawing, one file 
   await until('the first master', async () => (await advance()) === first);
   await t.chord(Key.ALT, '6');
   await t.button('Cast 3 files');
-  for (const row of await driver.findElements({ css: 'aside label' })) if (['Master 2'].includes((await row.getText()).trim())) await row.click();
+  for (const row of await driver.findElements({ css: 'aside label' }))
+    if (['Master 2'].includes((await row.getText()).trim())) await row.click();
   await t.press('Cast 6 files');
   await until('six files', async () => (await driver.findElements({ css: '[data-file]' })).length === 6, 60);
   for (const style of ['Regular', 'Master2']) await t.find(`[data-file="VelmarrowSans-${style}.otf"]`);
@@ -147,9 +154,12 @@ test('casting can be cancelled: nothing is made, and the next casting is whole',
   await t.chord(Key.ALT, '6');
   await t.press('Cast 3 files');
   await t.press('Cancel');
-  await until('the end', async () => (await driver.findElement({ css: 'body' }).getText()).includes('Casting was cancelled; nothing was made.'));
+  await until('the end', async () =>
+    (await driver.findElement({ css: 'body' }).getText()).includes('Casting was cancelled; nothing was made.'),
+  );
   expect(await driver.findElements({ css: '[data-file]' })).toHaveLength(0);
-  for (const row of await driver.findElements({ css: 'aside label' })) if ((await row.getText()).trim() === 'WOFF2') await row.click();
+  for (const row of await driver.findElements({ css: 'aside label' }))
+    if ((await row.getText()).trim() === 'WOFF2') await row.click();
   await t.press('Cast 2 files');
   await until('two files', async () => (await driver.findElements({ css: '[data-file]' })).length === 2, 60);
 });

@@ -15,7 +15,9 @@ test('damage is the same for the same number, and differs from one number to the
   const bytes = Uint8Array.from({ length: 400 }, (_, i) => i & 255);
   expect(mutated(bytes, 5)).toEqual(mutated(bytes, 5));
   expect(mutatedText(bytes, 5)).toEqual(mutatedText(bytes, 5));
-  expect(new Set(Array.from({ length: 50 }, (_, i) => Buffer.from(mutated(bytes, i)).toString('hex'))).size).toBeGreaterThan(45);
+  expect(
+    new Set(Array.from({ length: 50 }, (_, i) => Buffer.from(mutated(bytes, i)).toString('hex'))).size,
+  ).toBeGreaterThan(45);
   const next = random(1);
   const drawn = Array.from({ length: 4000 }, next);
   expect(Math.min(...drawn)).toBeGreaterThanOrEqual(0);
@@ -51,7 +53,9 @@ test('damaged sources open soundly or are refused in a sentence that names a fil
 });
 
 describe('arithmetic of shapes, kind by kind', () => {
-  const letters = starter.glyphOrder.map((id) => flattened(drawingOf(starter.glyphs[id]!, 'm1'), drawingsOf(starter, 'm1'))).filter((list) => list.length > 0);
+  const letters = starter.glyphOrder
+    .map((id) => flattened(drawingOf(starter.glyphs[id]!, 'm1'), drawingsOf(starter, 'm1')))
+    .filter((list) => list.length > 0);
 
   test('the measure of a wrong result sees what is missing and what is too much', () => {
     const [a, b] = [[square(0, 0, 100)], [square(50, 50, 100)]];

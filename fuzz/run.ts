@@ -19,15 +19,24 @@ for (let i = 0; i < cases; i++) {
     const result = await file.open(seed);
     if (!result.ok) {
       refused++;
-      if (!(result.reason.startsWith(file.name) || /\.ufo|\.glif|\.plist|project\.designspace/.test(result.reason)) || result.reason.length > 300)
+      if (
+        !(result.reason.startsWith(file.name) || /\.ufo|\.glif|\.plist|project\.designspace/.test(result.reason)) ||
+        result.reason.length > 300
+      )
         faults.push(`${file.name} seed ${seed}: the sentence is “${result.reason.slice(0, 200)}”`);
     } else {
       opened++;
-      const cast = castFont(result.value.project, { flavour: i % 2 ? 'ttf' : 'otf', master: result.value.project.masters[0]!.id, keepOverlaps: true });
+      const cast = castFont(result.value.project, {
+        flavour: i % 2 ? 'ttf' : 'otf',
+        master: result.value.project.masters[0]!.id,
+        keepOverlaps: true,
+      });
       if (!cast.ok && cast.reason === '') faults.push(`${file.name} seed ${seed}: casting says nothing`);
     }
   } catch (error) {
-    faults.push(`${file.name} seed ${seed}: ${error instanceof Refusal ? 'refusal not caught' : ((error as Error).stack ?? String(error)).split('\n').slice(0, 4).join(' | ')}`);
+    faults.push(
+      `${file.name} seed ${seed}: ${error instanceof Refusal ? 'refusal not caught' : ((error as Error).stack ?? String(error)).split('\n').slice(0, 4).join(' | ')}`,
+    );
   }
   const took = performance.now() - started;
   slowest = Math.max(slowest, took);
@@ -35,6 +44,8 @@ for (let i = 0; i < cases; i++) {
   if (i % 512 === 0) worst = Math.max(worst, process.memoryUsage().rss);
   if (faults.length >= 20) break;
 }
-console.log(`${refused + opened} cases: ${refused} refused, ${opened} opened; slowest ${Math.round(slowest)} ms, memory at most ${Math.round(worst / 1048576)} MB`);
+console.log(
+  `${refused + opened} cases: ${refused} refused, ${opened} opened; slowest ${Math.round(slowest)} ms, memory at most ${Math.round(worst / 1048576)} MB`,
+);
 for (const fault of faults) console.log(fault);
 process.exitCode = faults.length > 0 || worst > 1e9 ? 1 : 0;

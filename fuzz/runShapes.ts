@@ -8,7 +8,9 @@ import { faultOf, OPERATIONS } from './shapes';
 const [cases = 20000, from = 0] = process.argv.slice(2).map(Number);
 const project = buildStarter();
 const master = defaultMaster(project).id;
-const letters = project.glyphOrder.map((id) => flattened(drawingOf(project.glyphs[id]!, master), drawingsOf(project, master))).filter((list) => list.length > 0);
+const letters = project.glyphOrder
+  .map((id) => flattened(drawingOf(project.glyphs[id]!, master), drawingsOf(project, master)))
+  .filter((list) => list.length > 0);
 
 const faults = new Map<string, number>();
 let slowest = { ms: 0, n: 0 };
@@ -28,10 +30,13 @@ for (let n = from; n < from + cases; n++) {
   if (ms > slowest.ms) slowest = { ms, n };
   if (fault) {
     const key = `${kind}: ${fault.replace(/by \d+/, 'by some')}`;
-    if (!faults.has(key) || (faults.get(key) ?? 0) < 3) console.log(`case ${n}, ${kind}, ${alone ? 'alone' : operation}: ${fault}`);
+    if (!faults.has(key) || (faults.get(key) ?? 0) < 3)
+      console.log(`case ${n}, ${kind}, ${alone ? 'alone' : operation}: ${fault}`);
     faults.set(key, (faults.get(key) ?? 0) + 1);
   }
 }
 console.table([...faults].map(([what, count]) => ({ what, count })));
-console.log(`${cases} cases in ${((performance.now() - started) / 1000).toFixed(1)} s; slowest ${slowest.ms.toFixed(0)} ms (case ${slowest.n})`);
+console.log(
+  `${cases} cases in ${((performance.now() - started) / 1000).toFixed(1)} s; slowest ${slowest.ms.toFixed(0)} ms (case ${slowest.n})`,
+);
 process.exitCode = faults.size > 0 ? 1 : 0;

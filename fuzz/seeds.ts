@@ -25,7 +25,10 @@ export async function seeds(): Promise<Seed[]> {
   const ttf = cast('ttf');
   const folder = 'node_modules/@fontsource-variable/source-sans-3/files';
   const variable = readdirSync(folder).find((f) => /greek-wght-normal\.woff2$/.test(f))!;
-  const binary = (name: string, bytes: Uint8Array): Seed => ({ name, open: (seed) => openAny(mutated(bytes, seed), name) });
+  const binary = (name: string, bytes: Uint8Array): Seed => ({
+    name,
+    open: (seed) => openAny(mutated(bytes, seed), name),
+  });
   const svg = new TextEncoder().encode(writeSvg(project, project.glyphOrder[40]!, 'm1'));
   return [
     binary('font.ttf', ttf),

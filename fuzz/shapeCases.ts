@@ -24,7 +24,12 @@ function tangle(r: Random, size: number, kinds: readonly Point['type'][], count 
   // The first point ends the closing segment, which is a line unless handles lead to it.
   return {
     closed: true,
-    points: [{ ...points[0]!, type: 'line' }, ...points.slice(1).map((p, i, all): Point => (p.type === 'off' || all[i - 1]?.type === 'off' ? p : { ...p, type: 'line' }))],
+    points: [
+      { ...points[0]!, type: 'line' },
+      ...points
+        .slice(1)
+        .map((p, i, all): Point => (p.type === 'off' || all[i - 1]?.type === 'off' ? p : { ...p, type: 'line' })),
+    ],
   };
 }
 
@@ -40,8 +45,12 @@ function stroke(r: Random, size: number): Contour {
   return r() < 0.2 ? reverseContour(exact) : exact;
 }
 
-const transformedPoints = (c: Contour, f: (v: number) => number): Contour => ({ ...c, points: c.points.map((p) => ({ ...p, x: f(p.x), y: f(p.y) })) });
-const moved = (list: readonly Contour[], dx: number, dy: number): Contour[] => list.map((c) => transformContour(c, [1, 0, 0, 1, dx, dy]));
+const transformedPoints = (c: Contour, f: (v: number) => number): Contour => ({
+  ...c,
+  points: c.points.map((p) => ({ ...p, x: f(p.x), y: f(p.y) })),
+});
+const moved = (list: readonly Contour[], dx: number, dy: number): Contour[] =>
+  list.map((c) => transformContour(c, [1, 0, 0, 1, dx, dy]));
 
 const ANY: readonly Point['type'][] = ['line', 'curve', 'qcurve'];
 const some = (r: Random, make: () => Contour): Contour[] => Array.from({ length: whole(r, 1, 3) }, make);
@@ -77,7 +86,9 @@ function cusp(r: Random): Contour {
 const CLOSE = [0.001, 0.005, 0.01, 0.02, 0.03, 0.05, 0.1, 0.3, 1];
 
 /** How the cases of each kind are made; `letters` are the outlines of real glyphs. */
-const KINDS: Readonly<Record<string, (r: Random, letters: readonly (readonly Contour[])[]) => Omit<ShapeCase, 'kind'>>> = {
+const KINDS: Readonly<
+  Record<string, (r: Random, letters: readonly (readonly Contour[])[]) => Omit<ShapeCase, 'kind'>>
+> = {
   'lines crossing themselves': (r) => ({ first: [tangle(r, 900, ['line'])], second: [tangle(r, 900, ['line'])] }),
   'curves crossing themselves': (r) => ({ first: [tangle(r, 900, ANY)], second: some(r, () => tangle(r, 900, ANY)) }),
   strokes: (r) => ({ first: some(r, () => stroke(r, 700)), second: some(r, () => stroke(r, 700)) }),
@@ -87,13 +98,18 @@ const KINDS: Readonly<Record<string, (r: Random, letters: readonly (readonly Con
     const round = ellipse(100, 100, 100 + size, 100 + size);
     const other = whole(r, 50, 300);
     const beside =
-      r() < 0.5 ? ellipse(100 + size + gap, 100 + (size - other) / 2, 100 + size + gap + other, 100 + (size + other) / 2) : ellipse(100 - gap, 100, 100 - gap + other, 100 + other);
+      r() < 0.5
+        ? ellipse(100 + size + gap, 100 + (size - other) / 2, 100 + size + gap + other, 100 + (size + other) / 2)
+        : ellipse(100 - gap, 100, 100 - gap + other, 100 + other);
     return { first: [round], second: [beside] };
   },
   'cusps and loops': (r) => ({ first: [cusp(r)], second: [r() < 0.5 ? cusp(r) : stroke(r, 600)] }),
   'nearly the same': (r) => {
     const shape = some(r, () => (r() < 0.5 ? stroke(r, 600) : tangle(r, 800, ANY, 3)));
-    return { first: shape, second: moved(shape, (r() < 0.5 ? 1 : -1) * pick(r, CLOSE), r() < 0.5 ? 0 : pick(r, CLOSE)) };
+    return {
+      first: shape,
+      second: moved(shape, (r() < 0.5 ? 1 : -1) * pick(r, CLOSE), r() < 0.5 ? 0 : pick(r, CLOSE)),
+    };
   },
   slivers: (r) => {
     const [x, y, w] = [whole(r, 0, 300), whole(r, 0, 300), whole(r, 100, 600)];

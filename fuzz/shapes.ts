@@ -4,19 +4,34 @@ import { boundsOf, type Curve, isEmptyBox, lengthOf } from '../src/core/geometry
 import { combineShapes, FILLED, removeOverlaps, type ShapeOperation } from '../src/core/geometry/overlaps';
 
 /** Area, in square units, that is in just one of a result and of what it should cover: level lines `step` apart. */
-export function wrongArea(first: readonly Contour[], second: readonly Contour[], operation: ShapeOperation, result: readonly Contour[], step: number): number {
-  const [a, b, c] = [first, second, result].map((list) => list.flatMap((one) => [...curvesOf(one)])) as [Curve[], Curve[], Curve[]];
+export function wrongArea(
+  first: readonly Contour[],
+  second: readonly Contour[],
+  operation: ShapeOperation,
+  result: readonly Contour[],
+  step: number,
+): number {
+  const [a, b, c] = [first, second, result].map((list) => list.flatMap((one) => [...curvesOf(one)])) as [
+    Curve[],
+    Curve[],
+    Curve[],
+  ];
   const box = boundsOf([...a, ...b, ...c]);
   if (isEmptyBox(box)) return 0;
   let area = 0;
-  for (let y = box.yMin + step * 0.3819; y < box.yMax; y += step) area += differingLength(inkedStretches(a, b, FILLED[operation], y), inkedStretches(c, [], NON_ZERO, y)) * step;
+  for (let y = box.yMin + step * 0.3819; y < box.yMax; y += step)
+    area += differingLength(inkedStretches(a, b, FILLED[operation], y), inkedStretches(c, [], NON_ZERO, y)) * step;
   return area;
 }
 
 export const OPERATIONS: readonly ShapeOperation[] = ['unite', 'subtract', 'intersect', 'exclude'];
 
 /** What is wrong with a result, in a word or two; undefined when nothing is. */
-export function faultOf(first: readonly Contour[], second: readonly Contour[], operation: ShapeOperation): string | undefined {
+export function faultOf(
+  first: readonly Contour[],
+  second: readonly Contour[],
+  operation: ShapeOperation,
+): string | undefined {
   const result = second.length === 0 ? removeOverlaps(first) : combineShapes(first, second, operation);
   if (result.failed) return 'failed';
   for (const c of result.contours) {

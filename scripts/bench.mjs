@@ -5,4 +5,8 @@ import { root } from './install.mjs';
 
 const file = await bundle('bench/run.ts', 'bench.mjs', { minify: true });
 // With the memory setting of bin/wendril.mjs.
-execFileSync(process.execPath, ['--max-semi-space-size=128', '--min-semi-space-size=128', file, ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' });
+execFileSync(
+  process.execPath,
+  ['--max-semi-space-size=128', '--min-semi-space-size=128', file, ...process.argv.slice(2)],
+  { cwd: root, stdio: 'inherit' },
+);

@@ -7,7 +7,11 @@ import { build } from 'esbuild';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 rmSync(join(root, 'build'), { recursive: true, force: true });
 await build({
-  entryPoints: { wendril: join(root, 'src/cli/main.ts'), server: join(root, 'src/server/main.ts'), scanSheet: join(root, 'src/server/scanSheet.ts') },
+  entryPoints: {
+    wendril: join(root, 'src/cli/main.ts'),
+    server: join(root, 'src/server/main.ts'),
+    scanSheet: join(root, 'src/server/scanSheet.ts'),
+  },
   outdir: join(root, 'build'),
   bundle: true,
   splitting: true,

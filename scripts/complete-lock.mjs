@@ -28,7 +28,13 @@ for (const [path, entry] of Object.entries(lock.packages)) {
     const words = name.split(/[-/]/);
     const os = words.map((w) => SYSTEMS[w]).find(Boolean);
     const cpu = words.find((w) => PROCESSORS.includes(w));
-    lock.packages[key] = { version: range.replace(/^[\^~]/, ''), ...(cpu ? { cpu: [cpu] } : {}), ...(entry.dev ? { dev: true } : {}), optional: true, ...(os ? { os: [os] } : {}) };
+    lock.packages[key] = {
+      version: range.replace(/^[\^~]/, ''),
+      ...(cpu ? { cpu: [cpu] } : {}),
+      ...(entry.dev ? { dev: true } : {}),
+      optional: true,
+      ...(os ? { os: [os] } : {}),
+    };
     console.log(`added ${name}`);
   }
 }

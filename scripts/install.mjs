@@ -15,4 +15,9 @@ export function installIfMissing() {
   }
 }
 
-export const runTool = (tool, args, options = {}) => execFileSync(process.execPath, [join(root, 'node_modules', tool), ...args], { cwd: root, stdio: 'inherit', ...options });
+export const runTool = (tool, args, options = {}) =>
+  execFileSync(process.execPath, [join(root, 'node_modules', tool), ...args], {
+    cwd: root,
+    stdio: 'inherit',
+    ...options,
+  });

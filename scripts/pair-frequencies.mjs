@@ -5,7 +5,22 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const LANGUAGES = ['english', 'german', 'french', 'spanish', 'italian', 'portuguese', 'dutch', 'polish', 'czech', 'swedish', 'hungarian', 'turkish', 'finnish', 'romanian'];
+const LANGUAGES = [
+  'english',
+  'german',
+  'french',
+  'spanish',
+  'italian',
+  'portuguese',
+  'dutch',
+  'polish',
+  'czech',
+  'swedish',
+  'hungarian',
+  'turkish',
+  'finnish',
+  'romanian',
+];
 const CAPITALS = 0.1;
 const KEPT = 900;
 

@@ -7,7 +7,9 @@ const [font, typed, ...all] = process.argv.slice(2);
 const text = typed.startsWith('@@') ? readFileSync(typed.slice(2), 'utf8') : typed;
 const settings = all.filter((s) => s !== '--advances');
 const features = settings.filter((s) => !s.startsWith('@'));
-const axes = settings.filter((s) => s.startsWith('@')).map((s) => new hb.Variation(s.slice(1).split('=')[0], Number(s.split('=')[1])));
+const axes = settings
+  .filter((s) => s.startsWith('@'))
+  .map((s) => new hb.Variation(s.slice(1).split('=')[0], Number(s.split('=')[1])));
 const handle = new hb.Font(new hb.Face(new hb.Blob(readFileSync(font))));
 if (axes.length > 0) handle.setVariations(axes);
 const buffer = new hb.Buffer();
@@ -21,5 +23,10 @@ hb.shape(
 const shaped = buffer.getGlyphInfosAndPositions();
 const glyphs = all.includes('--advances')
   ? shaped.map((g) => g.xAdvance)
-  : shaped.map((g) => ({ gid: g.codepoint, name: handle.glyphName(g.codepoint), advance: g.xAdvance, path: handle.glyphToPath(g.codepoint) }));
+  : shaped.map((g) => ({
+      gid: g.codepoint,
+      name: handle.glyphName(g.codepoint),
+      advance: g.xAdvance,
+      path: handle.glyphToPath(g.codepoint),
+    }));
 process.stdout.write(JSON.stringify(glyphs));

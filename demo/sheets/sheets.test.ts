@@ -15,13 +15,20 @@ test('what contours cover is their area; counters stay white; what lies beyond t
     ...oval(30, 30, 70, 70),
     points: [...oval(30, 30, 70, 70).points]
       .reverse()
-      .map((p, i, all) => (p.type === 'off' ? p : { ...p, type: all[(i - 1 + all.length) % all.length]!.type === 'off' ? ('curve' as const) : p.type })),
+      .map((p, i, all) =>
+        p.type === 'off'
+          ? p
+          : { ...p, type: all[(i - 1 + all.length) % all.length]!.type === 'off' ? ('curve' as const) : p.type },
+      ),
   };
   expect(total(coverage([round], plain, 100, 100))).toBeCloseTo(Math.abs(signedArea(round)), -1);
   const ring = coverage([round, hole], plain, 100, 100);
   expect(ring[50 * 100 + 50]).toBe(0);
   expect(ring[50 * 100 + 20]).toBeCloseTo(1, 5);
-  expect(total(coverage([polygon([50, -50], [250, -50], [250, 150], [50, 150])], plain, 100, 100))).toBeCloseTo(5000, 1);
+  expect(total(coverage([polygon([50, -50], [250, -50], [250, 150], [50, 150])], plain, 100, 100))).toBeCloseTo(
+    5000,
+    1,
+  );
 });
 
 test('noise is smooth, bounded and the same every time', () => {
@@ -42,7 +49,10 @@ test('each sheet has dark lettering on lit paper that does not touch its edges, 
     const dark = grey.pixels.filter((v) => v < 110).length / grey.pixels.length;
     expect(dark).toBeGreaterThan(0.05);
     expect(dark).toBeLessThan(0.35);
-    const rim = Array.from({ length: grey.width }, (_, x) => [grey.pixels[x]!, grey.pixels[(grey.height - 1) * grey.width + x]!]).flat();
+    const rim = Array.from({ length: grey.width }, (_, x) => [
+      grey.pixels[x]!,
+      grey.pixels[(grey.height - 1) * grey.width + x]!,
+    ]).flat();
     expect(Math.min(...rim)).toBeGreaterThan(160);
     const committed = PNG.sync.read(readFileSync(`public/demo/sheets/${sheet.name}.png`));
     expect([committed.width, committed.height]).toEqual([grey.width, grey.height]);

@@ -13,8 +13,18 @@ const { abs, ceil, floor, max, min, round } = Math;
 export type Sheet = { name: string; title: string; lines: readonly string[]; seed: number };
 
 export const SHEETS: readonly Sheet[] = [
-  { name: 'pen', title: 'Pen lettering for the waiting rooms', lines: ['abcdefghi', 'jklmnopqr', 'stuvwxyz'], seed: 11 },
-  { name: 'brush', title: 'Brush capitals for the goods shed', lines: ['ABCDEFG', 'HIJKLMN', 'OPQRSTU', 'VWXYZ'], seed: 23 },
+  {
+    name: 'pen',
+    title: 'Pen lettering for the waiting rooms',
+    lines: ['abcdefghi', 'jklmnopqr', 'stuvwxyz'],
+    seed: 11,
+  },
+  {
+    name: 'brush',
+    title: 'Brush capitals for the goods shed',
+    lines: ['ABCDEFG', 'HIJKLMN', 'OPQRSTU', 'VWXYZ'],
+    seed: 23,
+  },
   { name: 'stencil', title: 'Stencil for the wagon sides', lines: ['ADEGHK', 'LMNOPR', 'STUVWX'], seed: 37 },
 ];
 
@@ -27,12 +37,20 @@ const style = (name: string): Style => STYLES.find((s) => s.name === name)!;
 function wavering(contours: readonly Contour[], seed: number, reach: number, grain: number): Contour[] {
   return contours.map((c) => ({
     ...c,
-    points: c.points.map((p) => ({ ...p, x: p.x + noise(p.x / grain, p.y / grain, seed) * reach, y: p.y + noise(p.x / grain, p.y / grain, seed + 1) * reach })),
+    points: c.points.map((p) => ({
+      ...p,
+      x: p.x + noise(p.x / grain, p.y / grain, seed) * reach,
+      y: p.y + noise(p.x / grain, p.y / grain, seed + 1) * reach,
+    })),
   }));
 }
 
 /** A letter as the tool leaves it: advance and outlines, and bridges to be left white. */
-function lettered(sheet: Sheet, character: string, seed: number): { advance: number; ink: readonly Contour[]; bridges: readonly Contour[] } {
+function lettered(
+  sheet: Sheet,
+  character: string,
+  seed: number,
+): { advance: number; ink: readonly Contour[]; bridges: readonly Contour[] } {
   if (sheet.name === 'pen') {
     // A broad pen held at a slant thickens the strokes that fall.
     const m: Measure = { ...lowerMeasure(style('Regular')), stemBy: 1.16, levelBy: 0.8 };
@@ -61,7 +79,9 @@ export function drawSheet(sheet: Sheet, dpi: number): Grey {
   const ink = new Float32Array(width * height);
   const skew = noise(0.5, 0.5, sheet.seed) * 0.012 + 0.006;
   const pitch = (PAPER.height - 22) / sheet.lines.length;
-  const advances = sheet.lines.map((line) => [...line].reduce((sum, c) => sum + lettered(sheet, c, sheet.seed).advance + 10, 0));
+  const advances = sheet.lines.map((line) =>
+    [...line].reduce((sum, c) => sum + lettered(sheet, c, sheet.seed).advance + 10, 0),
+  );
   const em = min(pitch * (sheet.name === 'pen' ? 0.82 : 1.12), ((PAPER.width - 30) * 1000) / max(...advances));
   sheet.lines.forEach((line, row) => {
     const baseline = 14 + pitch * (row + (sheet.name === 'pen' ? 0.66 : 0.84));

@@ -18,7 +18,9 @@ const router = createBrowserRouter([
   { path: '/p/:projectId/:stage', element: <Bench />, errorElement: <Fault /> },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
-const queries = new QueryClient({ defaultOptions: { queries: { retry: false, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: false, networkMode: 'always' }, mutations: { networkMode: 'always' } },
+});
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

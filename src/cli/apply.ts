@@ -4,7 +4,14 @@ import { CAPS, JOINS } from '../core/geometry/stroke';
 import type { Outcome } from '../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
-import { TIDY, TIDY_NAMES, type TidyName, type TidyOperation, tidyProposal, withProposals } from '../core/tidying/operations';
+import {
+  TIDY,
+  TIDY_NAMES,
+  type TidyName,
+  type TidyOperation,
+  tidyProposal,
+  withProposals,
+} from '../core/tidying/operations';
 import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, tell, tellNotes } from './arguments';
 import { write } from './convert';
 import { CliError } from './problem';
@@ -35,9 +42,11 @@ type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
 export async function apply(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
   const [operation, source, target, ...more] = positionals;
-  if (!operation || !source || !target || more.length > 0) throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
+  if (!operation || !source || !target || more.length > 0)
+    throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
   const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS, ...EDGES];
-  if (!names.includes(operation)) throw new CliError(`“${operation}” is no operation; choose from ${names.join(', ')}.`);
+  if (!names.includes(operation))
+    throw new CliError(`“${operation}” is no operation; choose from ${names.join(', ')}.`);
   const kind = endingOf(target, SOURCES);
   const { project, notes } = await openInput(source);
   tellNotes(notes);
@@ -56,7 +65,8 @@ export async function apply(args: readonly string[]): Promise<void> {
 function mastersOf(project: Project, wanted: string | undefined): MasterId[] {
   if (wanted === undefined) return project.masters.map((m) => m.id);
   const found = project.masters.find((m) => m.name === wanted || m.id === wanted);
-  if (!found) throw new CliError(`There is no master “${wanted}”; there are ${project.masters.map((m) => m.name).join(', ')}.`);
+  if (!found)
+    throw new CliError(`There is no master “${wanted}”; there are ${project.masters.map((m) => m.name).join(', ')}.`);
   return [found.id];
 }
 
@@ -77,15 +87,31 @@ function tidied(
     throw new CliError(`--amount is ${option.least} to ${option.most} ${option.unit} for ${name}.`);
   const proposals = glyphs.flatMap((id) => tidyProposal(project, project.glyphs[id]!, masters, name, amount) ?? []);
   const apart = proposals.filter((p) => p.apart).length;
-  if (apart > 0) process.stderr.write(`wendril: in ${apart === 1 ? 'one glyph' : `${apart} glyphs`} the masters do not agree; each was tidied by itself.\n`);
-  const report = proposals.map((p) => ({ glyph: project.glyphs[p.glyph]!.name, before: p.before, after: p.after, deviation: Math.round(p.deviation * 1000) / 1000 }));
+  if (apart > 0)
+    process.stderr.write(
+      `wendril: in ${apart === 1 ? 'one glyph' : `${apart} glyphs`} the masters do not agree; each was tidied by itself.\n`,
+    );
+  const report = proposals.map((p) => ({
+    glyph: project.glyphs[p.glyph]!.name,
+    before: p.before,
+    after: p.after,
+    deviation: Math.round(p.deviation * 1000) / 1000,
+  }));
   return { outcome: proposals.length > 0 ? withProposals(project, name, proposals) : undefined, report };
 }
 
 /** Transforms, and work on the edges. */
-function otherwise(project: Project, name: Transform | StrokeKind, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: Values): Outcome {
+function otherwise(
+  project: Project,
+  name: Transform | StrokeKind,
+  glyphs: readonly GlyphId[],
+  masters: readonly MasterId[],
+  values: Values,
+): Outcome {
   const edge = EDGES.find((e) => e === name);
-  return edge ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values) }) : transformed(project, name as Transform, glyphs, masters, values);
+  return edge
+    ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values) })
+    : transformed(project, name as Transform, glyphs, masters, values);
 }
 
 function edgeWork(kind: StrokeKind, values: Values): StrokeWork {
@@ -94,12 +120,27 @@ function edgeWork(kind: StrokeKind, values: Values): StrokeWork {
   if (kind === 'stroke') return { kind, width: amount, join, cap: oneOf('cap', values.cap, CAPS) };
   if (kind === 'grow') return { kind, by: amount, join };
   if (kind === 'hollow') return { kind, wall: amount, join };
-  return { kind, margin: amount, wall: numberOf('wall', values.wall), radius: numberOf('radius', values.radius), reversed: values.reversed };
+  return {
+    kind,
+    margin: amount,
+    wall: numberOf('wall', values.wall),
+    radius: numberOf('radius', values.radius),
+    reversed: values.reversed,
+  };
 }
 
-function transformed(project: Project, name: Transform, glyphs: readonly GlyphId[], masters: readonly MasterId[], values: Values): Outcome {
-  if (!ORIGINS.includes(values.origin as Origin)) throw new CliError(`“${values.origin}” is no origin; choose from ${ORIGINS.join(', ')}.`);
-  const [x, y, angle] = (['x', 'y', 'angle'] as const).map((key) => (values[key] === undefined ? undefined : numberOf(key, values[key])));
+function transformed(
+  project: Project,
+  name: Transform,
+  glyphs: readonly GlyphId[],
+  masters: readonly MasterId[],
+  values: Values,
+): Outcome {
+  if (!ORIGINS.includes(values.origin as Origin))
+    throw new CliError(`“${values.origin}” is no origin; choose from ${ORIGINS.join(', ')}.`);
+  const [x, y, angle] = (['x', 'y', 'angle'] as const).map((key) =>
+    values[key] === undefined ? undefined : numberOf(key, values[key]),
+  );
   const by = ((): TransformBy => {
     if (name === 'move') return { dx: x ?? 0, dy: y ?? 0 };
     if (name === 'scale') return { scaleX: x ?? (y === undefined ? needed('x', name) : 1), scaleY: y ?? x ?? 1 };

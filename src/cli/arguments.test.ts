@@ -14,7 +14,10 @@ const reason = (run: () => unknown): string => {
 
 test('options and words are told apart; an unknown option is one sentence', () => {
   const options = { json: { type: 'boolean', default: false }, step: { type: 'string' } } as const;
-  expect(parsed(['a', '--step', '5', 'b', '--json'], options)).toMatchObject({ values: { json: true, step: '5' }, positionals: ['a', 'b'] });
+  expect(parsed(['a', '--step', '5', 'b', '--json'], options)).toMatchObject({
+    values: { json: true, step: '5' },
+    positionals: ['a', 'b'],
+  });
   expect(parsed([], options).values.json).toBe(false);
   expect(reason(() => parsed(['--loud'], options))).toMatch(/^Unknown option '--loud'[^\n]*$/);
 });
@@ -22,19 +25,23 @@ test('options and words are told apart; an unknown option is one sentence', () =
 test('two paths, no more and no fewer', () => {
   expect(twoPaths('fit', ['a.ufo', 'b.ufo'])).toEqual(['a.ufo', 'b.ufo']);
   expect(reason(() => twoPaths('fit', ['a.ufo']))).toBe('fit takes SOURCE and TARGET; see wendril --help.');
-  expect(reason(() => twoPaths('trace', ['a', 'b', 'c'], 'PICTURE and TARGET.svg'))).toContain('PICTURE and TARGET.svg');
+  expect(reason(() => twoPaths('trace', ['a', 'b', 'c'], 'PICTURE and TARGET.svg'))).toContain(
+    'PICTURE and TARGET.svg',
+  );
 });
 
 test('endings tell what to write, folders with a slash behind them too', () => {
   expect(endingOf('x/Y.UFO/', SOURCES)).toBe('.ufo');
   expect(endingOf('a.wendril', SOURCES)).toBe('.wendril');
-  for (const path of ['a', 'a.otf', '.ufo.bak', '']) expect(reason(() => endingOf(path, SOURCES))).toContain('choose from .ufo .ufoz');
+  for (const path of ['a', 'a.otf', '.ufo.bak', ''])
+    expect(reason(() => endingOf(path, SOURCES))).toContain('choose from .ufo .ufoz');
 });
 
 test('numbers keep to their bounds, words to their list', () => {
   expect(numberOf('step', '2.5', 0)).toBe(2.5);
   expect(numberOf('by', '-7')).toBe(-7);
-  for (const text of ['', ' ', 'x', '1e999', '5 5']) expect(reason(() => numberOf('step', text))).toContain('is not a number');
+  for (const text of ['', ' ', 'x', '1e999', '5 5'])
+    expect(reason(() => numberOf('step', text))).toContain('is not a number');
   expect(reason(() => numberOf('step', '-1', 0))).toBe('--step is a number of 0 or more.');
   expect(reason(() => numberOf('threshold', '100', 1, 99))).toBe('--threshold is a number from 1 to 99.');
   expect(oneOf('cap', 'flat', ['flat', 'round'])).toBe('flat');

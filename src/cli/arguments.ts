@@ -16,7 +16,11 @@ export function parsed<const O extends Options>(args: readonly string[], options
 }
 
 /** The one SOURCE and TARGET that a command takes. */
-export function twoPaths(command: string, [first, second, ...more]: readonly string[], names = 'SOURCE and TARGET'): readonly [string, string] {
+export function twoPaths(
+  command: string,
+  [first, second, ...more]: readonly string[],
+  names = 'SOURCE and TARGET',
+): readonly [string, string] {
   if (!first || !second || more.length > 0) throw new CliError(`${command} takes ${names}; see wendril --help.`);
   return [first, second];
 }
@@ -24,7 +28,8 @@ export function twoPaths(command: string, [first, second, ...more]: readonly str
 /** What a path's ending asks to be written, if it is one of some kinds. */
 export function endingOf(path: string, kinds: readonly string[]): string {
   const kind = extname(path.replace(/[/\\]+$/, '')).toLowerCase();
-  if (!kinds.includes(kind)) throw new CliError(`“${path}” has no ending that tells what to write; choose from ${kinds.join(' ')}.`);
+  if (!kinds.includes(kind))
+    throw new CliError(`“${path}” has no ending that tells what to write; choose from ${kinds.join(' ')}.`);
   return kind;
 }
 
@@ -35,7 +40,10 @@ export const SOURCES = ['.ufo', '.ufoz', '.designspace', '.wendril'] as const;
 export function numberOf(key: string, text: string, least = -Infinity, most = Infinity): number {
   const v = Number(text);
   if (text.trim() === '' || !Number.isFinite(v)) throw new CliError(`--${key} “${text}” is not a number.`);
-  if (v < least || v > most) throw new CliError(`--${key} is a number ${most === Infinity ? `of ${least} or more` : `from ${least} to ${most}`}.`);
+  if (v < least || v > most)
+    throw new CliError(
+      `--${key} is a number ${most === Infinity ? `of ${least} or more` : `from ${least} to ${most}`}.`,
+    );
   return v;
 }
 
@@ -50,7 +58,9 @@ export function oneOf<T extends string>(key: string, text: string, among: readon
 export function glyphsOf(project: Project, wanted: string): GlyphId[] {
   return wanted.split(',').map((word) => {
     const name = word.trim();
-    const glyph = glyphNamed(project, name) ?? ([...name].length === 1 ? glyphForCodePoint(project, name.codePointAt(0)!) : undefined);
+    const glyph =
+      glyphNamed(project, name) ??
+      ([...name].length === 1 ? glyphForCodePoint(project, name.codePointAt(0)!) : undefined);
     if (!glyph) throw new CliError(`There is no glyph “${name}”.`);
     return glyph.id;
   });

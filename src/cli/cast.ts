@@ -5,7 +5,11 @@ import { parsed, tellNotes } from './arguments';
 import { CliError } from './problem';
 import { openInput } from './source';
 
-const OPTIONS = { out: { type: 'string' }, format: { type: 'string', default: 'otf,ttf,woff2' }, 'keep-overlaps': { type: 'boolean', default: false } } as const;
+const OPTIONS = {
+  out: { type: 'string' },
+  format: { type: 'string', default: 'otf,ttf,woff2' },
+  'keep-overlaps': { type: 'boolean', default: false },
+} as const;
 
 /** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
 export async function cast(args: readonly string[]): Promise<void> {
@@ -18,7 +22,11 @@ export async function cast(args: readonly string[]): Promise<void> {
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
   const { project, notes } = await openInput(source);
   tellNotes(notes);
-  const result = await castOutputs(project, { formats: formats as Format[], masters: project.masters, keepOverlaps: values['keep-overlaps'] });
+  const result = await castOutputs(project, {
+    formats: formats as Format[],
+    masters: project.masters,
+    keepOverlaps: values['keep-overlaps'],
+  });
   if (!result.ok) throw new CliError(result.reason);
   try {
     mkdirSync(values.out, { recursive: true });

@@ -39,10 +39,20 @@ test('every kind of source gives the same bytes as the core', () => {
 test('all formats, and facts about each', () => {
   const out = join(folder, 'all');
   expect(wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--keep-overlaps').code).toBe(0);
-  expect(readdirSync(out).sort()).toEqual(['VelmarrowSans-Regular.otf', 'VelmarrowSans-Regular.ttf', 'VelmarrowSans-Regular.woff2']);
+  expect(readdirSync(out).sort()).toEqual([
+    'VelmarrowSans-Regular.otf',
+    'VelmarrowSans-Regular.ttf',
+    'VelmarrowSans-Regular.woff2',
+  ]);
   for (const format of ['otf', 'ttf', 'woff2']) {
     const run = wendril('info', join(out, `VelmarrowSans-Regular.${format}`), '--json');
-    expect(JSON.parse(run.out)).toMatchObject({ format, glyphs: 76, unitsPerEm: 1000, weightClass: 400, names: { 1: 'Velmarrow Sans', 6: 'VelmarrowSans-Regular' } });
+    expect(JSON.parse(run.out)).toMatchObject({
+      format,
+      glyphs: 76,
+      unitsPerEm: 1000,
+      weightClass: 400,
+      names: { 1: 'Velmarrow Sans', 6: 'VelmarrowSans-Regular' },
+    });
   }
   expect(JSON.parse(wendril('info', join(folder, ufoFolder), '--json').out)).toMatchObject({
     format: 'source',
@@ -54,11 +64,18 @@ test('all formats, and facts about each', () => {
 
 test('a designspace may name sources beside its own folder', () => {
   mkdirSync(join(folder, 'space'), { recursive: true });
-  const text = new TextDecoder().decode(files.get('project.designspace')).replace(`filename="${ufoFolder}"`, `filename="../${ufoFolder}"`);
+  const text = new TextDecoder()
+    .decode(files.get('project.designspace'))
+    .replace(`filename="${ufoFolder}"`, `filename="../${ufoFolder}"`);
   writeFileSync(join(folder, 'space/beside.designspace'), text);
   const out = join(folder, 'beside');
-  expect(wendril('cast', join(folder, 'space/beside.designspace'), '--out', out, '--format', 'otf')).toMatchObject({ code: 0, err: '' });
-  expect(readFileSync(join(out, 'VelmarrowSans-Regular.otf'))).toEqual(readFileSync(join(folder, 'out0/VelmarrowSans-Regular.otf')));
+  expect(wendril('cast', join(folder, 'space/beside.designspace'), '--out', out, '--format', 'otf')).toMatchObject({
+    code: 0,
+    err: '',
+  });
+  expect(readFileSync(join(out, 'VelmarrowSans-Regular.otf'))).toEqual(
+    readFileSync(join(folder, 'out0/VelmarrowSans-Regular.otf')),
+  );
 });
 
 test('what goes wrong is one sentence on standard error and exit code 1', () => {
@@ -72,14 +89,26 @@ test('what goes wrong is one sentence on standard error and exit code 1', () => 
   writeFileSync(join(folder, 'empty.wendril'), '');
   writeFileSync(join(folder, 'letter.ttf'), 'Dear Sir, this is no font.');
   expect(fails('cast', join(folder, 'none.ufo'), '--out', folder)).toMatch(/none\.ufo does not exist\.$/);
-  expect(fails('cast', join(folder, 'empty.wendril'), '--out', folder)).toBe('wendril: empty.wendril is not a zip file.');
+  expect(fails('cast', join(folder, 'empty.wendril'), '--out', folder)).toBe(
+    'wendril: empty.wendril is not a zip file.',
+  );
   expect(fails('cast', join(folder, 'demo.wendril'))).toMatch(/needs --out DIR/);
-  expect(fails('cast', join(folder, 'demo.wendril'), '--out', folder, '--format', 'pfb')).toMatch(/“pfb” is not a format; choose from otf, ttf, woff, woff2/);
-  expect(fails('info', join(folder, 'letter.ttf'))).toMatch(/letter\.ttf: This is not an OpenType or TrueType font file\.$/);
-  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.pdf'))).toMatch(/has no ending that tells what to write/);
+  expect(fails('cast', join(folder, 'demo.wendril'), '--out', folder, '--format', 'pfb')).toMatch(
+    /“pfb” is not a format; choose from otf, ttf, woff, woff2/,
+  );
+  expect(fails('info', join(folder, 'letter.ttf'))).toMatch(
+    /letter\.ttf: This is not an OpenType or TrueType font file\.$/,
+  );
+  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.pdf'))).toMatch(
+    /has no ending that tells what to write/,
+  );
   expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'))).toMatch(/choose it with --glyph/);
-  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'), '--glyph', 'nothing')).toMatch(/There is no glyph “nothing”/);
-  expect(fails('convert', join(folder, 'letter.ttf'), join(folder, 'a.otf'))).toMatch(/letter\.ttf is not a zip file\.$/);
+  expect(fails('convert', join(folder, 'demo.wendril'), join(folder, 'a.svg'), '--glyph', 'nothing')).toMatch(
+    /There is no glyph “nothing”/,
+  );
+  expect(fails('convert', join(folder, 'letter.ttf'), join(folder, 'a.otf'))).toMatch(
+    /letter\.ttf is not a zip file\.$/,
+  );
   expect(fails('names', join(folder, 'letter.ttf'))).toMatch(/not an OpenType or TrueType font file/);
   expect(fails('names', join(folder, 'demo.wendril'), '--style', 'Bold')).toMatch(/needs --family/);
   expect(fails('polish')).toMatch(/no command “polish”/);
@@ -88,7 +117,13 @@ test('what goes wrong is one sentence on standard error and exit code 1', () => 
 
 test('info tells any number of files, a line each; a bad one tells its fault in its line', () => {
   writeFileSync(join(folder, 'letter.ttf'), 'Dear Sir, this is no font.');
-  const run = wendril('info', join(folder, 'demo.wendril'), join(folder, 'letter.ttf'), join(folder, ufoFolder), '--json');
+  const run = wendril(
+    'info',
+    join(folder, 'demo.wendril'),
+    join(folder, 'letter.ttf'),
+    join(folder, ufoFolder),
+    '--json',
+  );
   const lines = run.out
     .trim()
     .split('\n')
@@ -100,10 +135,29 @@ test('info tells any number of files, a line each; a bad one tells its fault in 
 
 test('one kind of file becomes another and comes back', () => {
   const at = (name: string) => join(folder, 'convert', name);
-  const chain = [join(folder, 'demo.wendril'), at('a.otf'), at('b.ufo'), at('c.woff'), at('d.wendril'), at('e.designspace'), at('f.ufoz'), at('g.ttf'), at('h.woff2')];
-  for (let i = 1; i < chain.length; i++) expect(wendril('convert', chain[i - 1]!, chain[i]!, '--keep-overlaps')).toMatchObject({ code: 0, out: `${chain[i]}\n` });
+  const chain = [
+    join(folder, 'demo.wendril'),
+    at('a.otf'),
+    at('b.ufo'),
+    at('c.woff'),
+    at('d.wendril'),
+    at('e.designspace'),
+    at('f.ufoz'),
+    at('g.ttf'),
+    at('h.woff2'),
+  ];
+  for (let i = 1; i < chain.length; i++)
+    expect(wendril('convert', chain[i - 1]!, chain[i]!, '--keep-overlaps')).toMatchObject({
+      code: 0,
+      out: `${chain[i]}\n`,
+    });
   const [first, last] = [chain[1]!, chain[8]!].map((f) => JSON.parse(wendril('info', f, '--json').out));
-  expect(last).toMatchObject({ glyphs: first.glyphs, codePoints: first.codePoints, widths: first.widths, names: first.names });
+  expect(last).toMatchObject({
+    glyphs: first.glyphs,
+    codePoints: first.codePoints,
+    widths: first.widths,
+    names: first.names,
+  });
   expect(wendril('convert', at('a.otf'), at('n.svg'), '--glyph', 'n').code).toBe(0);
   const svg = readFileSync(at('n.svg'), 'utf8');
   expect(svg).toMatch(/viewBox="0 -742 546 946"/);
@@ -116,9 +170,16 @@ test('an SVG letter becomes a source of one glyph and a font; a damaged one is r
   expect(readFileSync(join(at('letter.ufo'), 'glyphs', 'eng.glif'), 'utf8')).toMatch(/<advance width="546"\/>/);
   expect(wendril('convert', at('n.svg'), at('letter.otf')).code).toBe(0);
   expect(JSON.parse(wendril('info', at('letter.otf'), '--json').out)).toMatchObject({ glyphs: 3, codePoints: 2 });
-  expect(JSON.parse(wendril('info', at('n.svg'), '--json').out)).toMatchObject({ format: 'source', glyphs: 3, drawn: 3 });
+  expect(JSON.parse(wendril('info', at('n.svg'), '--json').out)).toMatchObject({
+    format: 'source',
+    glyphs: 3,
+    drawn: 3,
+  });
   writeFileSync(at('bad.svg'), '<svg>\n<path d="M0 0 L"/></svg>');
-  expect(wendril('convert', at('bad.svg'), at('bad.otf'))).toMatchObject({ code: 1, err: expect.stringContaining('bad.svg, line 2: <path> has path data that cannot be read') });
+  expect(wendril('convert', at('bad.svg'), at('bad.otf'))).toMatchObject({
+    code: 1,
+    err: expect.stringContaining('bad.svg, line 2: <path> has path data that cannot be read'),
+  });
   expect(existsSync(at('bad.otf'))).toBe(false);
 });
 
@@ -129,7 +190,10 @@ test('names are shown, planned and given; files keep their packing', () => {
   expect(shown).toMatchObject({ family: 'Velmarrow Sans', style: 'Regular', contradictions: [] });
   const before = readFileSync(font);
   const planned = wendril('names', font, web, '--family', 'Orde', '--style', 'Narrow Bold', '--dry-run', '--json');
-  expect(JSON.parse(planned.out)).toMatchObject([{ out: null, names: { postScriptName: 'Orde-NarrowBold', weightClass: 700, widthClass: 3 } }, { out: null }]);
+  expect(JSON.parse(planned.out)).toMatchObject([
+    { out: null, names: { postScriptName: 'Orde-NarrowBold', weightClass: 700, widthClass: 3 } },
+    { out: null },
+  ]);
   expect(readFileSync(font).equals(before)).toBe(true);
   const out = join(folder, 'named');
   expect(wendril('names', font, web, '--family', 'Orde', '--style', 'Narrow Bold', '--out', out).code).toBe(0);
@@ -139,7 +203,13 @@ test('names are shown, planned and given; files keep their packing', () => {
     ['VelmarrowSans-Regular.woff2', 'woff2'],
   ] as const) {
     const [said] = JSON.parse(wendril('names', join(out, name), '--json').out);
-    expect(said).toMatchObject({ family: 'Orde', style: 'Narrow Bold', weightClass: 700, widthClass: 3, contradictions: [] });
+    expect(said).toMatchObject({
+      family: 'Orde',
+      style: 'Narrow Bold',
+      weightClass: 700,
+      widthClass: 3,
+      contradictions: [],
+    });
     expect(JSON.parse(wendril('info', join(out, name), '--json').out)).toMatchObject({ format, glyphs: 76 });
   }
 });
@@ -148,14 +218,21 @@ test('operations are applied to many glyphs, and told', () => {
   const source = join(folder, 'demo.wendril');
   const at = (name: string) => join(folder, 'applied', name);
   const overlap = wendril('apply', 'round', source, at('round.wendril'), '--amount', '10', '--glyphs', 'n,o', '--json');
-  const told = JSON.parse(overlap.out) as { sentence: string; glyphs: { glyph: string; before: number; after: number; deviation: number }[] };
+  const told = JSON.parse(overlap.out) as {
+    sentence: string;
+    glyphs: { glyph: string; before: number; after: number; deviation: number }[];
+  };
   expect(told.sentence).toBe('Rounded coordinates in 2 glyphs');
   expect(told.glyphs.map((g) => [g.glyph, g.before === g.after, g.deviation > 0 && g.deviation < 8])).toEqual([
     ['n', true, true],
     ['o', true, true],
   ]);
-  expect(wendril('apply', 'round', at('round.wendril'), at('again.ufo'), '--amount', '10', '--glyphs', 'n,o').out).toBe(`Nothing needed to be changed.\n${at('again.ufo')}\n`);
-  expect(readFileSync(join(at('again.ufo'), 'glyphs', 'o.glif'), 'utf8')).toMatch(/<point x="-?\d*0" y="-?\d*0" type="curve"/);
+  expect(wendril('apply', 'round', at('round.wendril'), at('again.ufo'), '--amount', '10', '--glyphs', 'n,o').out).toBe(
+    `Nothing needed to be changed.\n${at('again.ufo')}\n`,
+  );
+  expect(readFileSync(join(at('again.ufo'), 'glyphs', 'o.glif'), 'utf8')).toMatch(
+    /<point x="-?\d*0" y="-?\d*0" type="curve"/,
+  );
   expect(wendril('apply', 'scale', source, at('half.wendril'), '--x', '0.5').out).toMatch(/^Transformed 76 glyphs\./);
   expect(wendril('convert', at('half.wendril'), at('n.svg'), '--glyph', 'n').code).toBe(0);
   expect(readFileSync(at('n.svg'), 'utf8')).toMatch(/<path d="M36 0L78 0L78 -168C/);
@@ -177,8 +254,24 @@ test('operations are applied to many glyphs, and told', () => {
 test('edges are worked on over many glyphs', () => {
   const source = join(folder, 'demo.wendril');
   const at = (name: string) => join(folder, 'edges', name);
-  expect(wendril('apply', 'hollow', source, at('open.wendril'), '--amount', '20', '--glyphs', 'n,o,space').out).toMatch(/^Hollowed in 2 glyphs\./);
-  expect(wendril('apply', 'frame', source, at('keys.wendril'), '--amount', '40', '--radius', '60', '--reversed', '--glyphs', 'A').out).toMatch(/^Framed in 1 glyph\./);
+  expect(wendril('apply', 'hollow', source, at('open.wendril'), '--amount', '20', '--glyphs', 'n,o,space').out).toMatch(
+    /^Hollowed in 2 glyphs\./,
+  );
+  expect(
+    wendril(
+      'apply',
+      'frame',
+      source,
+      at('keys.wendril'),
+      '--amount',
+      '40',
+      '--radius',
+      '60',
+      '--reversed',
+      '--glyphs',
+      'A',
+    ).out,
+  ).toMatch(/^Framed in 1 glyph\./);
   for (const [args, reason] of [
     [['stroke', source, at('x.ufo')], /stroke needs --amount/],
     [['stroke', source, at('x.ufo'), '--amount', '20', '--join', 'soft'], /--join is one of round, sharp, bevel/],
@@ -190,13 +283,30 @@ test('edges are worked on over many glyphs', () => {
 test('a picture is traced to one path', () => {
   const at = (name: string) => join(folder, 'traced', name);
   mkdirSync(at(''), { recursive: true });
-  const told = JSON.parse(wendril('trace', 'public/demo/sheets/stencil.png', at('s.svg'), '--json').out) as { contours: number; points: number; threshold: number };
+  const told = JSON.parse(wendril('trace', 'public/demo/sheets/stencil.png', at('s.svg'), '--json').out) as {
+    contours: number;
+    points: number;
+    threshold: number;
+  };
   expect(told.contours).toBeGreaterThan(20);
   expect(told.points).toBeLessThan(700);
   const svg = readFileSync(at('s.svg'), 'utf8');
   expect(svg.match(/<path/g)).toHaveLength(1);
   expect(svg).toMatch(/viewBox="0 0 1418\.764 1000"/);
-  const coarse = JSON.parse(wendril('trace', 'public/demo/sheets/stencil.png', at('c.svg'), '--detail', '6', '--height', '500', '--threshold', '45', '--json').out) as {
+  const coarse = JSON.parse(
+    wendril(
+      'trace',
+      'public/demo/sheets/stencil.png',
+      at('c.svg'),
+      '--detail',
+      '6',
+      '--height',
+      '500',
+      '--threshold',
+      '45',
+      '--json',
+    ).out,
+  ) as {
     points: number;
   };
   expect(coarse.points).toBeLessThan(told.points);
@@ -216,10 +326,15 @@ test('a picture is traced to one path', () => {
 test('a family is fitted and kerned from its controls', () => {
   const source = join(folder, 'demo.wendril');
   const at = (name: string) => join(folder, 'spaced', name);
-  const fitted = JSON.parse(wendril('fit', source, at('fit.wendril'), '--json').out) as { glyphs: { glyph: string; left: number }[] };
+  const fitted = JSON.parse(wendril('fit', source, at('fit.wendril'), '--json').out) as {
+    glyphs: { glyph: string; left: number }[];
+  };
   expect(fitted.glyphs.length).toBeGreaterThan(10);
   expect(fitted.glyphs.map((g) => g.glyph)).not.toEqual(expect.arrayContaining(['n']));
-  const kerned = JSON.parse(wendril('kern', at('fit.wendril'), at('kern.ufo'), '--glyphs', 'T,o,A,V', '--min', '10', '--step', '10', '--json').out) as {
+  const kerned = JSON.parse(
+    wendril('kern', at('fit.wendril'), at('kern.ufo'), '--glyphs', 'T,o,A,V', '--min', '10', '--step', '10', '--json')
+      .out,
+  ) as {
     pairs: { first: string; second: string; value: number }[];
   };
   expect(kerned.pairs.some((p) => p.value < -20)).toBe(true);

@@ -21,24 +21,40 @@ export async function convert(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
   const [from, to] = twoPaths('convert', positionals, 'IN and OUT');
   const kind = endingOf(to, KINDS);
-  if (values.glyph !== undefined && kind !== '.svg' && !/\.svg$/i.test(from)) throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
+  if (values.glyph !== undefined && kind !== '.svg' && !/\.svg$/i.test(from))
+    throw new CliError('--glyph chooses the glyph of an .svg file; other files hold all glyphs.');
   const face = Number(values.face);
   if (!Number.isInteger(face) || face < 1) throw new CliError(`“${values.face}” is not the number of a face.`);
-  const { project, notes } = await openInput(from, { face: face - 1, ...(values.glyph !== undefined && { glyph: values.glyph }) });
+  const { project, notes } = await openInput(from, {
+    face: face - 1,
+    ...(values.glyph !== undefined && { glyph: values.glyph }),
+  });
   tellNotes(notes);
   const master = defaultMaster(project);
   if (project.masters.length > 1 && !['.designspace', '.wendril'].includes(kind)) {
-    process.stderr.write(`wendril: ${from} has ${project.masters.length} masters; ${basename(to)} holds the default, ${master.name}.\n`);
+    process.stderr.write(
+      `wendril: ${from} has ${project.masters.length} masters; ${basename(to)} holds the default, ${master.name}.\n`,
+    );
   }
   await write(to, kind, project, master, values);
   process.stdout.write(`${to}\n`);
 }
 
-const OPTIONS = { glyph: { type: 'string' }, face: { type: 'string', default: '1' }, 'keep-overlaps': { type: 'boolean', default: false } } as const;
+const OPTIONS = {
+  glyph: { type: 'string' },
+  face: { type: 'string', default: '1' },
+  'keep-overlaps': { type: 'boolean', default: false },
+} as const;
 type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
 
 /** Writes a project in the form its ending tells; files of one master get the one given. */
-export async function write(to: string, kind: string, project: Project, master: Master, values: Partial<Values>): Promise<void> {
+export async function write(
+  to: string,
+  kind: string,
+  project: Project,
+  master: Master,
+  values: Partial<Values>,
+): Promise<void> {
   if (kind === '.svg') put(to, new TextEncoder().encode(writeSvg(project, glyphOf(project, values.glyph), master.id)));
   else if (kind === '.wendril') put(to, writeProjectFile(project));
   else if (kind === '.designspace') putDesignspace(to, project);
@@ -48,7 +64,11 @@ export async function write(to: string, kind: string, project: Project, master: 
     if (kind === '.ufoz') put(to, packZip(new Map([...files].map(([path, bytes]) => [`${label}/${path}`, bytes]))));
     else putFolder(to, files);
   } else {
-    const cast = castFont(project, { flavour: kind === '.otf' ? 'otf' : 'ttf', master: master.id, keepOverlaps: values['keep-overlaps'] ?? false });
+    const cast = castFont(project, {
+      flavour: kind === '.otf' ? 'otf' : 'ttf',
+      master: master.id,
+      keepOverlaps: values['keep-overlaps'] ?? false,
+    });
     if (!cast.ok) throw new CliError(cast.reason);
     const { bytes } = cast.value;
     put(to, kind === '.woff' ? toWoff(bytes) : kind === '.woff2' ? await toWoff2(bytes) : bytes);
@@ -56,8 +76,14 @@ export async function write(to: string, kind: string, project: Project, master: 
 }
 
 function glyphOf(project: Project, wanted: string | undefined): string {
-  if (wanted === undefined) throw new CliError('An .svg file holds one glyph: choose it with --glyph NAME or a character.');
-  const code = [...wanted].length === 1 ? wanted.codePointAt(0)! : /^U\+([0-9A-F]{1,6})$/i.test(wanted) ? Number.parseInt(wanted.slice(2), 16) : undefined;
+  if (wanted === undefined)
+    throw new CliError('An .svg file holds one glyph: choose it with --glyph NAME or a character.');
+  const code =
+    [...wanted].length === 1
+      ? wanted.codePointAt(0)!
+      : /^U\+([0-9A-F]{1,6})$/i.test(wanted)
+        ? Number.parseInt(wanted.slice(2), 16)
+        : undefined;
   const glyph = glyphNamed(project, wanted) ?? (code === undefined ? undefined : glyphForCodePoint(project, code));
   if (!glyph) throw new CliError(`There is no glyph “${wanted}”.`);
   return glyph.id;
@@ -67,7 +93,9 @@ function told(to: string, work: () => void): void {
   try {
     work();
   } catch (error) {
-    throw new CliError(`${to} cannot be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`);
+    throw new CliError(
+      `${to} cannot be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
+    );
   }
 }
 

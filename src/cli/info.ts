@@ -39,7 +39,8 @@ function tell(facts: Record<string, unknown>, json: boolean, another: boolean): 
     return;
   }
   if (another) process.stdout.write('\n');
-  for (const [key, value] of Object.entries(facts)) process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
+  for (const [key, value] of Object.entries(facts))
+    process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
 }
 
 async function factsOf(file: string): Promise<Record<string, unknown>> {
@@ -69,7 +70,11 @@ function sourceFacts(file: string, project: Project): Record<string, unknown> {
     format: 'source',
     family: project.family.name,
     unitsPerEm: project.unitsPerEm,
-    masters: project.masters.map((m) => ({ name: m.name, place: m.place, kerningPairs: Object.keys(m.kerning).length })),
+    masters: project.masters.map((m) => ({
+      name: m.name,
+      place: m.place,
+      kerningPairs: Object.keys(m.kerning).length,
+    })),
     axes: project.axes.map((a) => ({ tag: a.tag, minimum: a.minimum, default: a.default, maximum: a.maximum })),
     glyphs: glyphs.length,
     drawn: glyphs.filter((g) => isBlank(g) || Object.values(g.drawings).some((d) => !isEmptyDrawing(d))).length,
@@ -88,7 +93,12 @@ function fontFacts(bytes: Uint8Array, start: number): Record<string, unknown> {
   const fvar = font.tables.has('fvar') ? readFvar(font.tables.get('fvar')!) : undefined;
   return {
     outlines: font.version === SFNT_CFF ? 'cff' : 'truetype',
-    ...(fvar ? { axes: fvar.axes.map((a) => ({ tag: a.tag, minimum: a.minimum, default: a.default, maximum: a.maximum })), instances: fvar.instances.length } : {}),
+    ...(fvar
+      ? {
+          axes: fvar.axes.map((a) => ({ tag: a.tag, minimum: a.minimum, default: a.default, maximum: a.maximum })),
+          instances: fvar.instances.length,
+        }
+      : {}),
     tables: Object.fromEntries([...font.tables].map(([tag, t]) => [tag, t.length])),
     names: Object.fromEntries(
       name

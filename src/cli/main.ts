@@ -26,7 +26,8 @@ const HELP = `wendril — font files and their sources
 /** Each command is loaded when it is called for, so that the program answers at once. */
 async function run(args: readonly string[]): Promise<void> {
   const [command, ...rest] = args;
-  if (command === undefined || command === '--help' || command === '-h' || command === 'help') process.stdout.write(HELP);
+  if (command === undefined || command === '--help' || command === '-h' || command === 'help')
+    process.stdout.write(HELP);
   else if (command === 'cast') await (await import('./cast')).cast(rest);
   else if (command === 'convert') await (await import('./convert')).convert(rest);
   else if (command === 'apply') await (await import('./apply')).apply(rest);

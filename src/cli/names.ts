@@ -26,7 +26,8 @@ type Opened = { file: string; format: string; font: Sfnt; facts: FontFacts };
 export async function names(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
   if (positionals.length === 0) throw new CliError('names takes one or more FILEs; see wendril --help.');
-  if (values.family === undefined && (values.style !== undefined || values.out !== undefined)) throw new CliError('names needs --family "NAME" to give new names.');
+  if (values.family === undefined && (values.style !== undefined || values.out !== undefined))
+    throw new CliError('names needs --family "NAME" to give new names.');
   if (values.family?.trim() === '') throw new CliError('The family name is empty.');
   const opened: Opened[] = [];
   for (const file of positionals) opened.push(await open(file));
@@ -39,21 +40,33 @@ export async function names(args: readonly string[]): Promise<void> {
     const style = values.style ?? facts.style ?? 'Regular';
     const renamed = attempt(() => renameFont(font, { family: values.family!.trim(), style }));
     if (!renamed.ok) throw new CliError(`${file}: ${renamed.reason}`);
-    results.push({ file, format, ...renamed.value, out: values.out === undefined ? file : join(values.out, basename(file)) });
+    results.push({
+      file,
+      format,
+      ...renamed.value,
+      out: values.out === undefined ? file : join(values.out, basename(file)),
+    });
   }
   const twice = results.find((r, i) => results.some((o, k) => k < i && o.out === r.out));
   if (twice) throw new CliError(`Two files would be written to ${twice.out}.`);
   if (!values['dry-run']) for (const r of results) await write(r.out, r.format, r.bytes);
-  const told = results.map((r) => ({ file: r.file, out: values['dry-run'] ? null : r.out, names: r.names, notes: r.notes }));
+  const told = results.map((r) => ({
+    file: r.file,
+    out: values['dry-run'] ? null : r.out,
+    names: r.names,
+    notes: r.notes,
+  }));
   if (values.json) process.stdout.write(`${JSON.stringify(told)}\n`);
-  else for (const t of told) process.stdout.write(`${t.out ?? t.file}: ${t.names.fullName} (${t.names.postScriptName})\n`);
+  else
+    for (const t of told) process.stdout.write(`${t.out ?? t.file}: ${t.names.fullName} (${t.names.postScriptName})\n`);
   for (const t of told) for (const note of t.notes) process.stderr.write(`wendril: ${t.file}: ${note}\n`);
 }
 
 async function open(file: string): Promise<Opened> {
   const unpacked = await unpackedFont(readFile(file), file);
   if (!unpacked.ok) throw new CliError(unpacked.reason);
-  if (unpacked.value.format === 'collection') throw new CliError(`${file} is a collection; names can be changed in single fonts.`);
+  if (unpacked.value.format === 'collection')
+    throw new CliError(`${file} is a collection; names can be changed in single fonts.`);
   const read = attempt(() => {
     const font = readSfnt(unpacked.value.bytes);
     return { font, facts: readFontFacts(font) };
@@ -64,7 +77,11 @@ async function open(file: string): Promise<Opened> {
 
 function report(opened: readonly Opened[], json: boolean): void {
   const between = contradictionsBetween(opened.map((o) => o.facts));
-  const told = opened.map(({ file, facts }, i) => ({ file, ...facts, contradictions: [...contradictionsIn(facts), ...between[i]!] }));
+  const told = opened.map(({ file, facts }, i) => ({
+    file,
+    ...facts,
+    contradictions: [...contradictionsIn(facts), ...between[i]!],
+  }));
   if (json) process.stdout.write(`${JSON.stringify(told)}\n`);
   else
     for (const t of told) {

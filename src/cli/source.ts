@@ -15,7 +15,13 @@ export function readFile(path: string): Uint8Array {
     return plain(readFileSync(path));
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
-    throw new CliError(code === 'ENOENT' ? `${path} does not exist.` : code === 'EISDIR' ? `${path} is a folder, not a file.` : `${path} cannot be read (${code}).`);
+    throw new CliError(
+      code === 'ENOENT'
+        ? `${path} does not exist.`
+        : code === 'EISDIR'
+          ? `${path} is a folder, not a file.`
+          : `${path} cannot be read (${code}).`,
+    );
   }
 }
 

@@ -24,12 +24,21 @@ export async function fit(args: readonly string[]): Promise<void> {
   const { values, project, target, kind } = await opened('fit', args);
   const keep = new Set(glyphsOf(project, values.keep ?? 'n,o,H,O'));
   let current = project;
-  const report: { master: string; glyph: string; left: number; right: number; was: { left: number; right: number } }[] = [];
+  const report: { master: string; glyph: string; left: number; right: number; was: { left: number; right: number } }[] =
+    [];
   for (const master of project.masters) {
     const proposals = proposeFit(current, master.id, current.glyphOrder, keep);
     if (proposals.length === 0) continue;
     current = projectOf(takeFit(current, { master: master.id, proposals }));
-    report.push(...proposals.map((p) => ({ master: master.name, glyph: project.glyphs[p.glyph]!.name, left: p.left, right: p.right, was: p.now })));
+    report.push(
+      ...proposals.map((p) => ({
+        master: master.name,
+        glyph: project.glyphs[p.glyph]!.name,
+        left: p.left,
+        right: p.right,
+        was: p.now,
+      })),
+    );
   }
   await write(target, kind, current, defaultMaster(current), {});
   tell(values.json, { target, glyphs: report }, `${report.length} drawings fitted.\n${target}`);
@@ -39,14 +48,26 @@ export async function fit(args: readonly string[]): Promise<void> {
 export async function kern(args: readonly string[]): Promise<void> {
   const { values, project, target, kind } = await opened('kern', args);
   const glyphs = values.glyphs === undefined ? textGlyphs(project) : glyphsOf(project, values.glyphs);
-  const settings = { least: numberOf('min', values.min, 0), step: numberOf('step', values.step, 0), most: numberOf('most', values.most, 0) };
+  const settings = {
+    least: numberOf('min', values.min, 0),
+    step: numberOf('step', values.step, 0),
+    most: numberOf('most', values.most, 0),
+  };
   let current = project;
   const report: { master: string; first: string; second: string; value: number; was: number }[] = [];
   for (const master of project.masters) {
     const pairs = proposeKerning(current, master.id, glyphs, glyphs, settings);
     if (pairs.length === 0) continue;
     current = projectOf(setPairs(current, { master: master.id, pairs }));
-    report.push(...pairs.map((p) => ({ master: master.name, first: sideName(project, p.first), second: sideName(project, p.second), value: p.value, was: p.now })));
+    report.push(
+      ...pairs.map((p) => ({
+        master: master.name,
+        first: sideName(project, p.first),
+        second: sideName(project, p.second),
+        value: p.value,
+        was: p.now,
+      })),
+    );
   }
   await write(target, kind, current, defaultMaster(current), {});
   tell(values.json, { target, pairs: report }, `${report.length} pairs kerned.\n${target}`);

@@ -34,12 +34,25 @@ export async function trace(args: readonly string[]): Promise<void> {
   if (found.contours.length === 0) throw new CliError(`There is no ink in ${source} at this threshold.`);
   const outlines = placedOutlines(found.contours, picture.height, [scale, 0, 0, -scale, 0, 0], 1);
   const width = Math.round(picture.width * scale * 1000) / 1000;
-  writeFileSync(target, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}"><path d="${contoursPath(outlines)}"/></svg>\n`);
-  const result = { target, contours: outlines.length, points: found.points, threshold: Math.round((found.threshold / 255) * 100) };
-  tell(values.json, result, `${target}: ${result.contours} contours, ${result.points} points, threshold ${result.threshold} %`);
+  writeFileSync(
+    target,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}"><path d="${contoursPath(outlines)}"/></svg>\n`,
+  );
+  const result = {
+    target,
+    contours: outlines.length,
+    points: found.points,
+    threshold: Math.round((found.threshold / 255) * 100),
+  };
+  tell(
+    values.json,
+    result,
+    `${target}: ${result.contours} contours, ${result.points} points, threshold ${result.threshold} %`,
+  );
 }
 
-const within = (key: string, text: string | undefined, least: number, most: number): number | undefined => (text === undefined ? undefined : numberOf(key, text, least, most));
+const within = (key: string, text: string | undefined, least: number, most: number): number | undefined =>
+  text === undefined ? undefined : numberOf(key, text, least, most);
 
 async function decoded(file: string): Promise<GreyPicture> {
   const bytes = readFile(file);

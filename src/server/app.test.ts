@@ -55,5 +55,6 @@ test('pages are isolated; strings become code in the one worker that needs it an
 });
 
 test('anything else is not found, and nothing outside is served', async () => {
-  for (const path of ['/etc/passwd', '/assets/none.js', '/assets/..%2f..%2fpackage.json', '/api']) expect((await get(path)).status).toBeGreaterThanOrEqual(400);
+  for (const path of ['/etc/passwd', '/assets/none.js', '/assets/..%2f..%2fpackage.json', '/api'])
+    expect((await get(path)).status).toBeGreaterThanOrEqual(400);
 });

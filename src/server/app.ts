@@ -12,7 +12,9 @@ export function createApp(dist: string, scanner?: ScannerParts): Express {
     response.setHeader('X-Content-Type-Options', 'nosniff');
     response.setHeader('Referrer-Policy', 'no-referrer');
     // The WOFF2 encoder's glue code makes functions from strings; it runs in the files worker and nowhere else.
-    const scripts = /^\/assets\/files\.worker-/.test(request.path) ? "'self' 'unsafe-eval'" : "'self' 'wasm-unsafe-eval'";
+    const scripts = /^\/assets\/files\.worker-/.test(request.path)
+      ? "'self' 'unsafe-eval'"
+      : "'self' 'wasm-unsafe-eval'";
     response.setHeader(
       'Content-Security-Policy',
       `default-src 'self'; script-src ${scripts}; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' blob: data:; worker-src 'self' blob:; connect-src 'self' blob: data:; object-src 'none'; base-uri 'self'; frame-ancestors 'none'`,

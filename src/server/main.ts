@@ -40,6 +40,10 @@ server.once('listening', () => {
   process.stdout.write(`Wendril is at http://localhost:${port}\n`);
 });
 server.once('error', (error: NodeJS.ErrnoException) => {
-  process.stderr.write(error.code === 'EADDRINUSE' ? `Port ${process.env.PORT} is taken; choose another with PORT=…\n` : `The server could not start (${error.code}).\n`);
+  process.stderr.write(
+    error.code === 'EADDRINUSE'
+      ? `Port ${process.env.PORT} is taken; choose another with PORT=…\n`
+      : `The server could not start (${error.code}).\n`,
+  );
   process.exit(1);
 });

@@ -31,7 +31,11 @@ afterAll(() => {
 });
 
 const order = (body: unknown) =>
-  fetch(`${url}/scans`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+  fetch(`${url}/scans`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  });
 const state = async (id: string) => (await (await fetch(`${url}/scans/${id}`)).json()) as ScanState;
 const settled = async (id: string) => {
   for (let i = 0; i < 100; i++) {
@@ -69,7 +73,8 @@ test('a sheet is scanned in its time and fetched; every fourth scan jams and the
 });
 
 test('what cannot be scanned is refused, and a sheet that fails counts as jammed', async () => {
-  for (const body of [{ ...PEN, sheet: 'lost' }, { ...PEN, dpi: 7 }, { ...PEN, tone: 'loud' }, {}, 'not json {']) expect((await order(body)).status).toBe(400);
+  for (const body of [{ ...PEN, sheet: 'lost' }, { ...PEN, dpi: 7 }, { ...PEN, tone: 'loud' }, {}, 'not json {'])
+    expect((await order(body)).status).toBe(400);
   const { id } = (await (await order({ ...PEN, sheet: 'torn' })).json()) as { id: string };
   expect((await settled(id)).state).toBe('jammed');
 });

@@ -2,10 +2,17 @@ import express, { type Router } from 'express';
 import { z } from 'zod';
 
 /** What can be asked of the scanner. */
-export const scanOrder = z.object({ sheet: z.string(), dpi: z.union([z.literal(100), z.literal(150), z.literal(300), z.literal(600)]), tone: z.enum(['grey', 'strong', 'line']) });
+export const scanOrder = z.object({
+  sheet: z.string(),
+  dpi: z.union([z.literal(100), z.literal(150), z.literal(300), z.literal(600)]),
+  tone: z.enum(['grey', 'strong', 'line']),
+});
 export type ScanOrder = z.infer<typeof scanOrder>;
 
-export type ScanState = { state: 'scanning'; progress: number } | { state: 'done' } | { state: 'jammed'; reason: string };
+export type ScanState =
+  | { state: 'scanning'; progress: number }
+  | { state: 'done' }
+  | { state: 'jammed'; reason: string };
 
 /** What lies in the scanner's tray, and how a sheet is made into a PNG file. */
 export type ScannerParts = {
@@ -72,7 +79,8 @@ export function scannerRoutes({ sheets, scan, travel, clock = Date.now }: Scanne
   });
   router.get('/scans/:id/picture', (request, response) => {
     const found = scans.get(request.params.id);
-    if (!found?.picture || stateOf(found).state !== 'done') response.status(404).json({ reason: 'That scan is not finished.' });
+    if (!found?.picture || stateOf(found).state !== 'done')
+      response.status(404).json({ reason: 'That scan is not finished.' });
     else response.setHeader('Cache-Control', 'no-store').type('image/png').send(Buffer.from(found.picture));
   });
   router.delete('/scans/:id', (request, response) => {

@@ -67,5 +67,8 @@ test('the font is made anew only when the document changed, and a patch is enoug
 
 test('a master that is not there is said, not thrown', async () => {
   compileService.load(demo);
-  expect(await compileService.setLines({ ...request, master: 'gone' })).toEqual({ lines: [], fault: 'That master is not in the project.' });
+  expect(await compileService.setLines({ ...request, master: 'gone' })).toEqual({
+    lines: [],
+    fault: 'That master is not in the project.',
+  });
 });

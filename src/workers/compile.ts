@@ -30,7 +30,15 @@ export const compileService = {
   },
 
   /** Lines of text, set with the font of one master; only glyphs that changed are compiled again. */
-  async setLines({ texts, master, features }: { texts: string[]; master: MasterId; features: string[] }): Promise<{ lines: SetLine[]; fault?: string }> {
+  async setLines({
+    texts,
+    master,
+    features,
+  }: {
+    texts: string[];
+    master: MasterId;
+    features: string[];
+  }): Promise<{ lines: SetLine[]; fault?: string }> {
     const started = performance.now();
     if (!project) return { lines: [] };
     if (compiled?.project !== project || compiled.master !== master) {

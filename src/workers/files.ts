@@ -27,7 +27,12 @@ export const filesService = {
   /** Faces of a collection to choose from; none for any other file. */
   faces: facesOf,
 
-  open: (bytes: Uint8Array, name: string, face: number, progress: (done: number, total: number) => void): Promise<Result<FontProject>> => openAny(bytes, name, { face, progress }),
+  open: (
+    bytes: Uint8Array,
+    name: string,
+    face: number,
+    progress: (done: number, total: number) => void,
+  ): Promise<Result<FontProject>> => openAny(bytes, name, { face, progress }),
 
   save: (project: Project): Uint8Array => writeProjectFile(project),
 
@@ -44,7 +49,12 @@ export const filesService = {
     progress: (done: number, total: number, now: string) => void,
   ): Promise<Result<CastFile[]>> {
     const masters = project.masters.filter((m) => choice.masters.includes(m.id));
-    const result = await castOutputs(project, { formats: choice.formats, masters, keepOverlaps: choice.keepOverlaps, progress });
+    const result = await castOutputs(project, {
+      formats: choice.formats,
+      masters,
+      keepOverlaps: choice.keepOverlaps,
+      progress,
+    });
     if (!result.ok) return result;
     return {
       ok: true,

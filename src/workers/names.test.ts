@@ -45,7 +45,10 @@ test('new names are planned without writing, then written in each file’s own p
     { name: 'A.ttf', bytes: ttf },
     { name: 'B.woff', bytes: toWoff(ttf) },
   ]);
-  const namings = { 'A.ttf': { family: 'Orde', style: 'Regular' }, 'B.woff': { family: 'Orde', style: 'Bold', fullName: 'Orde the Bold' } };
+  const namings = {
+    'A.ttf': { family: 'Orde', style: 'Regular' },
+    'B.woff': { family: 'Orde', style: 'Bold', fullName: 'Orde the Bold' },
+  };
   const plan = namesService.planNames(namings);
   expect(plan['A.ttf']!.postScriptName).toBe('Orde-Regular');
   expect(plan['B.woff']).toMatchObject({ postScriptName: 'Orde-Bold', fullName: 'Orde the Bold', weightClass: 700 });
@@ -53,7 +56,10 @@ test('new names are planned without writing, then written in each file’s own p
   expect([fileName, notes]).toEqual(['fonts.zip', []]);
   const zip = unpackZip(bytes, fileName);
   expect(readFontFacts(readSfnt(zip.get('A.ttf')!)).family).toBe('Orde');
-  expect(readFontFacts(readSfnt(fromWoff(zip.get('B.woff')!)))).toMatchObject({ style: 'Bold', fullName: 'Orde the Bold' });
+  expect(readFontFacts(readSfnt(fromWoff(zip.get('B.woff')!)))).toMatchObject({
+    style: 'Bold',
+    fullName: 'Orde the Bold',
+  });
 });
 
 test('one font alone is given as it is called', async () => {
@@ -66,11 +72,16 @@ test('one font alone is given as it is called', async () => {
 test('tidying many glyphs tells how far it is, and passes over what is not there', () => {
   const project = buildStarter();
   const told: number[] = [];
-  const proposals = tidyService.tidy(project, { operation: 'round', glyphs: [...project.glyphOrder, 'gone'], masters: ['m1'], amount: 25 }, (done, total) => {
-    expect(total).toBe(project.glyphOrder.length + 1);
-    told.push(done);
-  });
+  const proposals = tidyService.tidy(
+    project,
+    { operation: 'round', glyphs: [...project.glyphOrder, 'gone'], masters: ['m1'], amount: 25 },
+    (done, total) => {
+      expect(total).toBe(project.glyphOrder.length + 1);
+      told.push(done);
+    },
+  );
   expect(told).toEqual([0, 16, 32, 48, 64]);
   expect(proposals.length).toBeGreaterThan(60);
-  for (const p of proposals) expect(p.drawings.m1!.contours.flatMap((c) => c.points).every((q) => q.x % 25 === 0 && q.y % 25 === 0)).toBe(true);
+  for (const p of proposals)
+    expect(p.drawings.m1!.contours.flatMap((c) => c.points).every((q) => q.x % 25 === 0 && q.y % 25 === 0)).toBe(true);
 });

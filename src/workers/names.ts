@@ -18,7 +18,9 @@ let held: Held[] = [];
 /** Names of finished fonts, away from the pointer. The worker holds the files from one call to the next. */
 export const namesService = {
   /** Takes more files in; a file that is no font is told in one sentence, the others are kept. */
-  async addFonts(files: readonly { name: string; bytes: Uint8Array }[]): Promise<{ files: NamedFile[]; refused: string[] }> {
+  async addFonts(
+    files: readonly { name: string; bytes: Uint8Array }[],
+  ): Promise<{ files: NamedFile[]; refused: string[] }> {
     const refused: string[] = [];
     for (const { name, bytes } of files) {
       const read = await open(name, bytes);
@@ -38,7 +40,9 @@ export const namesService = {
     Object.fromEntries(held.flatMap((h) => (namings[h.name] ? [[h.name, namesFor(h.font, namings[h.name]!)]] : []))),
 
   /** The files under their new names, packed as they came: one file, or a zip of several. */
-  async makeFonts(namings: Readonly<Record<string, Naming>>): Promise<{ fileName: string; bytes: Uint8Array; notes: string[] }> {
+  async makeFonts(
+    namings: Readonly<Record<string, Naming>>,
+  ): Promise<{ fileName: string; bytes: Uint8Array; notes: string[] }> {
     const notes: string[] = [];
     const made: [string, Uint8Array][] = [];
     for (const h of held) {
@@ -46,10 +50,19 @@ export const namesService = {
       if (!naming) continue;
       const renamed = renameFont(h.font, naming);
       for (const note of renamed.notes) notes.push(`${h.name}: ${note}`);
-      made.push([h.name, h.format === 'woff2' ? await toWoff2(renamed.bytes) : h.format === 'woff' ? toWoff(renamed.bytes) : renamed.bytes]);
+      made.push([
+        h.name,
+        h.format === 'woff2'
+          ? await toWoff2(renamed.bytes)
+          : h.format === 'woff'
+            ? toWoff(renamed.bytes)
+            : renamed.bytes,
+      ]);
     }
     const [only] = made;
-    return made.length === 1 ? { fileName: only![0], bytes: only![1], notes } : { fileName: 'fonts.zip', bytes: packZip(new Map(made)), notes };
+    return made.length === 1
+      ? { fileName: only![0], bytes: only![1], notes }
+      : { fileName: 'fonts.zip', bytes: packZip(new Map(made)), notes };
   },
 };
 
@@ -58,7 +71,8 @@ export type NamesService = typeof namesService;
 async function open(name: string, bytes: Uint8Array): Promise<Result<Held>> {
   const unpacked = await unpackedFont(bytes, name);
   if (!unpacked.ok) return unpacked;
-  if (unpacked.value.format === 'collection') return { ok: false, reason: `${name} is a collection; names can be changed in single fonts.` };
+  if (unpacked.value.format === 'collection')
+    return { ok: false, reason: `${name} is a collection; names can be changed in single fonts.` };
   const read = attempt((): Held => {
     const font = readSfnt(unpacked.value.bytes);
     return { name, format: unpacked.value.format, font, facts: readFontFacts(font) };
@@ -68,5 +82,9 @@ async function open(name: string, bytes: Uint8Array): Promise<Result<Held>> {
 
 function told(): NamedFile[] {
   const between = contradictionsBetween(held.map((h) => h.facts));
-  return held.map((h, i) => ({ name: h.name, facts: h.facts, contradictions: [...contradictionsIn(h.facts), ...between[i]!] }));
+  return held.map((h, i) => ({
+    name: h.name,
+    facts: h.facts,
+    contradictions: [...contradictionsIn(h.facts), ...between[i]!],
+  }));
 }

@@ -45,7 +45,8 @@ export async function makeProof(input: ProofInput): Promise<Uint8Array> {
   pdf.setCreationDate(date);
   pdf.setModificationDate(date);
   const small = await pdf.embedFont(StandardFonts.Helvetica);
-  const label = (page: PDFPage, text: string, x: number, y: number, size = 7) => page.drawText(printable(text), { x, y, size, font: small, color: rgb(0.42, 0.39, 0.45) });
+  const label = (page: PDFPage, text: string, x: number, y: number, size = 7) =>
+    page.drawText(printable(text), { x, y, size, font: small, color: rgb(0.42, 0.39, 0.45) });
   const newPage = (): PDFPage => {
     const page = pdf.addPage([PAGE.width, PAGE.height]);
     label(page, input.title, MARGIN, PAGE.height - 28, 9);
@@ -101,13 +102,18 @@ function linesThatFit(shaper: Shaper, text: string, width: number): string[] {
 }
 
 function drawLine(page: PDFPage, shaper: Shaper, text: string, x: number, y: number, scale: number): void {
-  for (const g of shaper.shape(text, []).glyphs) drawGlyph(page, shaper.path(g.gid), x + g.x * scale, y + g.y * scale, scale);
+  for (const g of shaper.shape(text, []).glyphs)
+    drawGlyph(page, shaper.path(g.gid), x + g.x * scale, y + g.y * scale, scale);
 }
 
 /** Fills an outline given as SVG path data in font units, y up. */
 function drawGlyph(page: PDFPage, path: string, x: number, y: number, scale: number): void {
   if (path === '') return;
-  page.pushOperators(pushGraphicsState(), setFillingRgbColor(0, 0, 0), concatTransformationMatrix(scale, 0, 0, scale, x, y));
+  page.pushOperators(
+    pushGraphicsState(),
+    setFillingRgbColor(0, 0, 0),
+    concatTransformationMatrix(scale, 0, 0, scale, x, y),
+  );
   let px = 0;
   let py = 0;
   for (const [, command, rest] of path.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
@@ -120,7 +126,16 @@ function drawGlyph(page: PDFPage, path: string, x: number, y: number, scale: num
     else if (command === 'C') page.pushOperators(appendBezierCurve(n[0]!, n[1]!, n[2]!, n[3]!, n[4]!, n[5]!));
     else if (command === 'Q') {
       const [qx, qy, ex, ey] = n as [number, number, number, number];
-      page.pushOperators(appendBezierCurve(px + (2 / 3) * (qx - px), py + (2 / 3) * (qy - py), ex + (2 / 3) * (qx - ex), ey + (2 / 3) * (qy - ey), ex, ey));
+      page.pushOperators(
+        appendBezierCurve(
+          px + (2 / 3) * (qx - px),
+          py + (2 / 3) * (qy - py),
+          ex + (2 / 3) * (qx - ex),
+          ey + (2 / 3) * (qy - ey),
+          ex,
+          ey,
+        ),
+      );
     } else page.pushOperators(closePath());
     if (command !== 'Z') {
       px = n[n.length - 2]!;

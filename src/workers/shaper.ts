@@ -28,7 +28,13 @@ export async function createShaper(font: Uint8Array): Promise<Shaper> {
       );
       let pen = 0;
       const glyphs = buffer.getGlyphInfosAndPositions().map((g) => {
-        const placed = { gid: g.codepoint, x: pen + (g.xOffset ?? 0), y: g.yOffset ?? 0, advance: g.xAdvance ?? 0, cluster: g.cluster };
+        const placed = {
+          gid: g.codepoint,
+          x: pen + (g.xOffset ?? 0),
+          y: g.yOffset ?? 0,
+          advance: g.xAdvance ?? 0,
+          cluster: g.cluster,
+        };
         pen += placed.advance;
         return placed;
       });

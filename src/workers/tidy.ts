@@ -5,7 +5,12 @@ import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/
 export const tidyService = {
   tidy(
     project: Project,
-    { operation, glyphs, masters, amount }: { operation: TidyName; glyphs: readonly GlyphId[]; masters: readonly MasterId[]; amount: number | undefined },
+    {
+      operation,
+      glyphs,
+      masters,
+      amount,
+    }: { operation: TidyName; glyphs: readonly GlyphId[]; masters: readonly MasterId[]; amount: number | undefined },
     progress: (done: number, total: number) => void,
   ): TidyProposal[] {
     return glyphs.flatMap((id, i) => {

@@ -5,8 +5,23 @@ import type { Region, SheetLine } from '../core/tracing/regions';
 import { cutOut, readSheet, type Sheet } from '../core/tracing/sheet';
 import { type Traced, type TraceOptions, traced } from '../core/tracing/trace';
 
-export type SheetFound = { width: number; height: number; threshold: number; skewDegrees: number; lines: readonly SheetLine[]; preview: Blob };
-export type LetterFound = { png: Uint8Array; width: number; height: number; inkLeft: number; inkRight: number; baseline: number; contours: readonly Contour[] | undefined };
+export type SheetFound = {
+  width: number;
+  height: number;
+  threshold: number;
+  skewDegrees: number;
+  lines: readonly SheetLine[];
+  preview: Blob;
+};
+export type LetterFound = {
+  png: Uint8Array;
+  width: number;
+  height: number;
+  inkLeft: number;
+  inkRight: number;
+  baseline: number;
+  contours: readonly Contour[] | undefined;
+};
 export type Refused = { reason: string };
 export type PictureTraced = Traced & { height: number };
 
@@ -46,8 +61,19 @@ export const tracingService = {
       const near = all.filter((r) => r !== own && r.left < own.right + 200 && r.right > own.left - 200);
       const cut = cutOut(sheet!.picture, lines[line]!, own, near);
       const { inkLeft, inkRight, baseline, picture } = cut;
-      const contours = trace ? traced(picture, { threshold: sheet!.threshold, tolerance: toleranceFor(own), speckle: speckleFor(own) }).contours : undefined;
-      out.push({ png: await png(picture), width: picture.width, height: picture.height, inkLeft, inkRight, baseline, contours });
+      const contours = trace
+        ? traced(picture, { threshold: sheet!.threshold, tolerance: toleranceFor(own), speckle: speckleFor(own) })
+            .contours
+        : undefined;
+      out.push({
+        png: await png(picture),
+        width: picture.width,
+        height: picture.height,
+        inkLeft,
+        inkRight,
+        baseline,
+        contours,
+      });
     }
     return out;
   },
@@ -61,7 +87,8 @@ export const tracingService = {
   },
 
   /** Outlines of the ink in the picture that was taken up. */
-  trace: (options: TraceOptions): PictureTraced | undefined => picture && { ...traced(picture, options), height: picture.height },
+  trace: (options: TraceOptions): PictureTraced | undefined =>
+    picture && { ...traced(picture, options), height: picture.height },
 };
 
 export type TracingService = typeof tracingService;
@@ -76,7 +103,9 @@ async function decoded(bytes: Uint8Array, name: string): Promise<GreyPicture | R
   if (!size) return bad;
   const large = tooLarge(size, name);
   if (large) return { reason: large };
-  const bitmap = await createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: size.type })).catch(() => undefined);
+  const bitmap = await createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: size.type })).catch(
+    () => undefined,
+  );
   if (!bitmap) return bad;
   const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true })!;
   context.drawImage(bitmap, 0, 0);

@@ -6,7 +6,11 @@ export type Sheet = { context: CanvasRenderingContext2D; width: number; height: 
  * A canvas that is sharp at every density: its bitmap has one pixel per device pixel, painting is in CSS pixels, and
  * `paint` runs at most once a frame, after `invalidate`. Size and density changes repaint by themselves.
  */
-export function useCanvas(paint: (sheet: Sheet) => void): { ref: RefObject<HTMLCanvasElement | null>; invalidate: () => void; size: RefObject<{ width: number; height: number }> } {
+export function useCanvas(paint: (sheet: Sheet) => void): {
+  ref: RefObject<HTMLCanvasElement | null>;
+  invalidate: () => void;
+  size: RefObject<{ width: number; height: number }>;
+} {
   const ref = useRef<HTMLCanvasElement>(null);
   const latest = useRef(paint);
   latest.current = paint;
@@ -60,7 +64,23 @@ export function useCanvas(paint: (sheet: Sheet) => void): { ref: RefObject<HTMLC
 }
 
 /** The bench's colours for canvases, read from the page's tokens. */
-export type Inks = Record<'paper' | 'panel' | 'line' | 'ink' | 'quiet' | 'kelp' | 'kelp-tint' | 'marigold' | 'brick' | 'violet' | 'sea' | 'shade' | 'fill' | 'zone', string>;
+export type Inks = Record<
+  | 'paper'
+  | 'panel'
+  | 'line'
+  | 'ink'
+  | 'quiet'
+  | 'kelp'
+  | 'kelp-tint'
+  | 'marigold'
+  | 'brick'
+  | 'violet'
+  | 'sea'
+  | 'shade'
+  | 'fill'
+  | 'zone',
+  string
+>;
 
 let inks: Inks | undefined;
 window.addEventListener('benchlight', () => {
@@ -70,7 +90,22 @@ window.addEventListener('benchlight', () => {
 export function currentInks(): Inks {
   if (!inks) {
     const style = getComputedStyle(document.documentElement);
-    const names = ['paper', 'panel', 'line', 'ink', 'quiet', 'kelp', 'kelp-tint', 'marigold', 'brick', 'violet', 'sea', 'shade', 'fill', 'zone'] as const;
+    const names = [
+      'paper',
+      'panel',
+      'line',
+      'ink',
+      'quiet',
+      'kelp',
+      'kelp-tint',
+      'marigold',
+      'brick',
+      'violet',
+      'sea',
+      'shade',
+      'fill',
+      'zone',
+    ] as const;
     inks = Object.fromEntries(names.map((n) => [n, style.getPropertyValue(`--${n}`).trim()])) as Inks;
   }
   return inks;

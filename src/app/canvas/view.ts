@@ -16,12 +16,28 @@ export function zoomAt(v: View, factor: number, px: number, py: number): View {
   return { scale, originX: px - (px - v.originX) * applied, originY: py - (py - v.originY) * applied };
 }
 
-export const panned = (v: View, dx: number, dy: number): View => ({ ...v, originX: v.originX + dx, originY: v.originY + dy });
+export const panned = (v: View, dx: number, dy: number): View => ({
+  ...v,
+  originX: v.originX + dx,
+  originY: v.originY + dy,
+});
 
 /** Shows a box of the sheet (font units) in the middle of the window with some air. */
-export function fitted(box: { xMin: number; yMin: number; xMax: number; yMax: number }, width: number, height: number, air = 0.09): View {
+export function fitted(
+  box: { xMin: number; yMin: number; xMax: number; yMax: number },
+  width: number,
+  height: number,
+  air = 0.09,
+): View {
   const w = Math.max(1, box.xMax - box.xMin);
   const h = Math.max(1, box.yMax - box.yMin);
-  const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, Math.min((width * (1 - 2 * air)) / w, (height * (1 - 2 * air)) / h)));
-  return { scale, originX: width / 2 - ((box.xMin + box.xMax) / 2) * scale, originY: height / 2 + ((box.yMin + box.yMax) / 2) * scale };
+  const scale = Math.min(
+    MOST_SCALE,
+    Math.max(LEAST_SCALE, Math.min((width * (1 - 2 * air)) / w, (height * (1 - 2 * air)) / h)),
+  );
+  return {
+    scale,
+    originX: width / 2 - ((box.xMin + box.xMax) / 2) * scale,
+    originY: height / 2 + ((box.yMin + box.yMax) / 2) * scale,
+  };
 }

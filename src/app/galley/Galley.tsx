@@ -84,7 +84,8 @@ export function Galley({ stage }: { stage: StageKey }) {
     const current = glyph && !grown ? line.glyphs.filter((g) => g.id === glyph) : [];
     const scale = size / em;
     context.fillStyle = inks.kelp;
-    for (const g of current) context.fillRect(MARGIN + g.x * scale - scroll.current, height - 3, Math.max(3, g.advance * scale), 2);
+    for (const g of current)
+      context.fillRect(MARGIN + g.x * scale - scroll.current, height - 3, Math.max(3, g.advance * scale), 2);
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the canvas shows all of these.
   useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
@@ -110,7 +111,8 @@ export function Galley({ stage }: { stage: StageKey }) {
     const hit = line?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
     if (!hit?.id) return;
     chooseGlyph(hit.id);
-    if (stage === 'plan' || stage === 'cast') void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[hit.id]?.name ?? '')}`, { relative: 'path' });
+    if (stage === 'plan' || stage === 'cast')
+      void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[hit.id]?.name ?? '')}`, { relative: 'path' });
   };
 
   const isEmpty = line?.glyphs.every((g) => !line.paths[g.gid]);
@@ -135,14 +137,34 @@ export function Galley({ stage }: { stage: StageKey }) {
           <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
         )}
         <label className={tool} title="Kerning on or off">
-          <input type="checkbox" checked={kerning} onChange={(e) => setKernings({ ...kernings, [where]: e.target.checked })} /> kerning
+          <input
+            type="checkbox"
+            checked={kerning}
+            onChange={(e) => setKernings({ ...kernings, [where]: e.target.checked })}
+          />{' '}
+          kerning
         </label>
         <label className="flex items-center gap-1.5">
           <span className="sr-only">Size of the galley</span>
-          <input type="range" min={14} max={160} value={size} disabled={grown} className="w-24" onChange={(e) => setSize(Number(e.target.value))} />
+          <input
+            type="range"
+            min={14}
+            max={160}
+            value={size}
+            disabled={grown}
+            className="w-24"
+            onChange={(e) => setSize(Number(e.target.value))}
+          />
           <span className="w-10 text-right">{size} px</span>
         </label>
-        <button type="button" className={tool} aria-pressed={swapped} title="Swap ink and paper" aria-label="Swap ink and paper" onClick={() => setSwapped(!swapped)}>
+        <button
+          type="button"
+          className={tool}
+          aria-pressed={swapped}
+          title="Swap ink and paper"
+          aria-label="Swap ink and paper"
+          onClick={() => setSwapped(!swapped)}
+        >
           <Contrast size={15} />
         </button>
         <button
@@ -159,7 +181,9 @@ export function Galley({ stage }: { stage: StageKey }) {
       <div className="relative">
         {isEmpty && (
           <p className="pointer-events-none absolute top-4 left-5 text-quiet">
-            {text === '' ? 'Write a text above; it is set in your font.' : 'Nothing of this text is drawn yet; it appears here letter by letter.'}
+            {text === ''
+              ? 'Write a text above; it is set in your font.'
+              : 'Nothing of this text is drawn yet; it appears here letter by letter.'}
           </p>
         )}
         <canvas

@@ -9,7 +9,15 @@ import { glyphForCodePoint, masterOf } from '../../core/project/queries';
 import { placedOutlines } from '../../core/tracing/place';
 import { withLetterCount } from '../../core/tracing/regions';
 import { unitsPerPixel } from '../../core/tracing/sheet';
-import { addRegion, charactersOf, joinWithNext, lettered, moveBaseline, moveEdge, removeRegion } from '../../core/tracing/sheetEdits';
+import {
+  addRegion,
+  charactersOf,
+  joinWithNext,
+  lettered,
+  moveBaseline,
+  moveEdge,
+  removeRegion,
+} from '../../core/tracing/sheetEdits';
 import type { tracingWorker } from '../../workers/clients';
 import type { SheetFound } from '../../workers/tracing';
 import { chooseGlyph, run, useBench } from '../state/bench';
@@ -21,7 +29,17 @@ export type OpenedSheet = SheetFound & { name: string; url: string };
 const codeOf = (character: string): number => character.codePointAt(0)!;
 
 /** The letters that were found: named by typing, put right by hand, and sent to their glyphs. */
-export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedSheet; worker: ReturnType<typeof tracingWorker>; onBack: () => void; onClose: () => void }) {
+export function LettersStep({
+  sheet,
+  worker,
+  onBack,
+  onClose,
+}: {
+  sheet: OpenedSheet;
+  worker: ReturnType<typeof tracingWorker>;
+  onBack: () => void;
+  onClose: () => void;
+}) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const { zones, name: masterName } = masterOf(project, master)!;
@@ -35,14 +53,20 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
 
-  const heights = { xHeight: zones.xHeight.position, capHeight: zones.capHeight.position, ascender: zones.ascender.position };
+  const heights = {
+    xHeight: zones.xHeight.position,
+    capHeight: zones.capHeight.position,
+    ascender: zones.ascender.position,
+  };
   const measured = unitsPerPixel(
     lines,
     lines.map((l) => l.characters),
     heights,
   );
   const scale = typedSize === undefined ? measured : typedSize / sheet.height;
-  const wanted = lines.flatMap((l, line) => l.characters.flatMap((character, region) => (character && l.regions[region] ? [{ line, region, character }] : [])));
+  const wanted = lines.flatMap((l, line) =>
+    l.characters.flatMap((character, region) => (character && l.regions[region] ? [{ line, region, character }] : [])),
+  );
   const fresh = wanted.filter((w) => !glyphForCodePoint(project, codeOf(w.character)));
   const doubled = wanted.find((w, i) => wanted.findIndex((o) => o.character === w.character) !== i);
 
@@ -54,7 +78,10 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
       found.map((l, i) => {
         if (i !== index) return l;
         // From the letters as they were found, so that typing on takes a joining back.
-        const whole = sheet.lines[i] && sheet.lines[i].regions.length >= l.regions.length && count > l.regions.length ? { ...sheet.lines[i], baseline: l.baseline } : l;
+        const whole =
+          sheet.lines[i] && sheet.lines[i].regions.length >= l.regions.length && count > l.regions.length
+            ? { ...sheet.lines[i], baseline: l.baseline }
+            : l;
         return withLetterCount(whole, count);
       }),
     );
@@ -78,14 +105,22 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
     );
     setProgress(undefined);
     const done = run((p) => {
-      const added = addGlyphs(p, { requests: order.map((w) => ({ name: nameForCodePoint(codeOf(w.character)), unicodes: [codeOf(w.character)] })) });
+      const added = addGlyphs(p, {
+        requests: order.map((w) => ({ name: nameForCodePoint(codeOf(w.character)), unicodes: [codeOf(w.character)] })),
+      });
       const whole: Project = added.ok ? added.project : p;
       const letters = order.map((w, i): LetterPicture => {
         const { png, contours, ...place } = cut[i]!;
         return {
           ...place,
           glyph: glyphForCodePoint(whole, codeOf(w.character))!.id,
-          picture: { name: `${sheet.name}, ${w.character}`, type: 'image/png', width: place.width, height: place.height, bytes: png },
+          picture: {
+            name: `${sheet.name}, ${w.character}`,
+            type: 'image/png',
+            width: place.width,
+            height: place.height,
+            bytes: png,
+          },
           outlines: contours && ((t) => placedOutlines(contours, place.height, t, Math.max(1, whole.settings.grid))),
         };
       });
@@ -94,7 +129,8 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
     if (!done) return;
     const { project: now, glyph } = useBench.getState();
     const firstGlyph = now && order[0] ? glyphForCodePoint(now, codeOf(order[0].character)) : undefined;
-    if (firstGlyph && !order.some((w) => now && glyphForCodePoint(now, codeOf(w.character))?.id === glyph)) chooseGlyph(firstGlyph.id);
+    if (firstGlyph && !order.some((w) => now && glyphForCodePoint(now, codeOf(w.character))?.id === glyph))
+      chooseGlyph(firstGlyph.id);
     onClose();
   };
 
@@ -126,7 +162,8 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
             lines.reduce((n, l) => n + l.regions.length, 0),
             'letter',
           )}
-          {Math.abs(sheet.skewDegrees) >= 0.05 ? `; lay ${Math.abs(sheet.skewDegrees).toFixed(1)}° askew` : ''}. Type what each line says:
+          {Math.abs(sheet.skewDegrees) >= 0.05 ? `; lay ${Math.abs(sheet.skewDegrees).toFixed(1)}° askew` : ''}. Type
+          what each line says:
         </p>
         <div className="mb-3 grid gap-2">
           {lines.map((line, i) => {
@@ -136,7 +173,11 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
               // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place on the sheet.
               <label key={i} className="grid grid-cols-[46px_1fr] items-baseline gap-x-2">
                 <span className="text-quiet">Line {i + 1}</span>
-                <TextField ref={i === 0 ? first : undefined} value={texts[i] ?? ''} onChange={(e) => retype(i, e.target.value)} />
+                <TextField
+                  ref={i === 0 ? first : undefined}
+                  value={texts[i] ?? ''}
+                  onChange={(e) => retype(i, e.target.value)}
+                />
                 {off && (
                   <span className="col-start-2 text-[12.5px] text-marigold">
                     ▲ {plural(typed, 'character')} for {plural(line.regions.length, 'letter')}
@@ -148,7 +189,10 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
         </div>
         {chosen && (
           <div className="mb-3 flex flex-wrap gap-1.5">
-            <Button title="One letter of this piece and the one to its right" onClick={() => setFound(joinWithNext(found, chosen))}>
+            <Button
+              title="One letter of this piece and the one to its right"
+              onClick={() => setFound(joinWithNext(found, chosen))}
+            >
               Join with next
             </Button>
             <Button kind="danger" title="This is no letter (Delete)" onClick={drop}>
@@ -163,19 +207,36 @@ export function LettersStep({ sheet, worker, onBack, onClose }: { sheet: OpenedS
             onChange={(v) => setTypedSize(Math.max(100, Math.min(100000, v)))}
           />
           <p className="mt-1 text-[12.5px] text-quiet">
-            {typedSize !== undefined ? 'As typed.' : measured ? `So that its letters reach the heights of ${masterName}.` : 'Known once some letters are typed.'}
+            {typedSize !== undefined
+              ? 'As typed.'
+              : measured
+                ? `So that its letters reach the heights of ${masterName}.`
+                : 'Known once some letters are typed.'}
           </p>
         </div>
         <CheckRow label="Trace them to outlines" checked={trace} onChange={setTrace} />
         <p className="mb-3 text-[12.5px] text-quiet">
-          {trace ? 'Outlines take the place of what these glyphs have in this master.' : 'Each letter goes behind its glyph, to draw over or to trace.'}
+          {trace
+            ? 'Outlines take the place of what these glyphs have in this master.'
+            : 'Each letter goes behind its glyph, to draw over or to trace.'}
           {fresh.length > 0 ? ` ${plural(fresh.length, 'glyph')} will be added.` : ''}
           {doubled ? ` ▲ “${doubled.character}” stands there twice; the last one is taken.` : ''}
         </p>
         <div className="mt-auto flex items-center justify-end gap-2">
-          {progress !== undefined && <progress className="h-2 min-w-0 flex-1 accent-kelp" aria-label="Cutting letters" max={1} value={progress} />}
+          {progress !== undefined && (
+            <progress
+              className="h-2 min-w-0 flex-1 accent-kelp"
+              aria-label="Cutting letters"
+              max={1}
+              value={progress}
+            />
+          )}
           <Button onClick={onBack}>Another sheet</Button>
-          <Button kind="primary" disabled={wanted.length === 0 || !scale || progress !== undefined} onClick={() => void put()}>
+          <Button
+            kind="primary"
+            disabled={wanted.length === 0 || !scale || progress !== undefined}
+            onClick={() => void put()}
+          >
             {trace ? `Trace ${wanted.length}` : `Put behind ${wanted.length}`}
           </Button>
         </div>

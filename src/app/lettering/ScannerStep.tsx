@@ -26,7 +26,10 @@ export function ScannerStep({ onSheet, problem }: Props) {
   const wrong = scan.problem ?? tray.error?.message ?? problem;
   return (
     <div>
-      <p className="mb-3 text-quiet">Sheets of lettering in the scanner. One sheet can feed many glyphs: its letters are found, made straight and put on the baseline.</p>
+      <p className="mb-3 text-quiet">
+        Sheets of lettering in the scanner. One sheet can feed many glyphs: its letters are found, made straight and put
+        on the baseline.
+      </p>
       <ul className="mb-4 grid grid-cols-3 gap-3">
         {(tray.data ?? []).map((s) => (
           <li key={s.name}>
@@ -37,7 +40,11 @@ export function ScannerStep({ onSheet, problem }: Props) {
               onClick={() => setSheet(s.name)}
               className={`w-full overflow-hidden rounded-lg border text-left ${s.name === chosen ? 'border-kelp bg-kelp-tint text-kelp' : 'border-line hover:bg-kelp-tint'}`}
             >
-              <img src={`/demo/sheets/${s.name}.png`} alt="" className="block h-44 w-full object-cover object-left-top" />
+              <img
+                src={`/demo/sheets/${s.name}.png`}
+                alt=""
+                className="block h-44 w-full object-cover object-left-top"
+              />
               <span className="block px-2.5 py-1.5">{s.title}</span>
             </button>
           </li>
@@ -46,7 +53,12 @@ export function ScannerStep({ onSheet, problem }: Props) {
       <div className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-2">
         <span className="flex items-center gap-2">
           <span className="text-quiet">Dots to the inch</span>
-          <Choice label="Dots to the inch" value={dpi} options={DPI.map((v) => ({ value: v, text: v }))} onChange={setDpi} />
+          <Choice
+            label="Dots to the inch"
+            value={dpi}
+            options={DPI.map((v) => ({ value: v, text: v }))}
+            onChange={setDpi}
+          />
         </span>
         <span className="flex items-center gap-2">
           <span className="text-quiet">Tone</span>
@@ -79,7 +91,11 @@ export function ScannerStep({ onSheet, problem }: Props) {
                 }}
               />
             </label>
-            <Button kind="primary" disabled={!chosen} onClick={() => chosen && scan.start({ sheet: chosen, dpi: Number(dpi) as ScanSettings['dpi'], tone })}>
+            <Button
+              kind="primary"
+              disabled={!chosen}
+              onClick={() => chosen && scan.start({ sheet: chosen, dpi: Number(dpi) as ScanSettings['dpi'], tone })}
+            >
               Scan
             </Button>
           </>

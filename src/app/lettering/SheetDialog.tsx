@@ -28,7 +28,9 @@ function SheetWork({ onClose }: { onClose: () => void }) {
         onSheet={async (bytes, name) => {
           setReading(true);
           setProblem(undefined);
-          const found = await worker.service.openSheet(bytes, name).catch((e: Error) => ({ reason: `${name} could not be read: ${e.message}` }));
+          const found = await worker.service
+            .openSheet(bytes, name)
+            .catch((e: Error) => ({ reason: `${name} could not be read: ${e.message}` }));
           setReading(false);
           if ('reason' in found) setProblem(found.reason);
           else setSheet({ ...found, name, url: URL.createObjectURL(found.preview) });

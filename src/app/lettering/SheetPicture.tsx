@@ -3,7 +3,10 @@ import type { Region } from '../../core/tracing/regions';
 import type { LetteredLine } from '../../core/tracing/sheetEdits';
 
 export type Chosen = { line: number; region: number };
-type Drag = { kind: 'edge'; at: Chosen; edge: keyof Region } | { kind: 'baseline'; line: number } | { kind: 'new'; from: { x: number; y: number }; to: { x: number; y: number } };
+type Drag =
+  | { kind: 'edge'; at: Chosen; edge: keyof Region }
+  | { kind: 'baseline'; line: number }
+  | { kind: 'new'; from: { x: number; y: number }; to: { x: number; y: number } };
 
 type Props = {
   url: string;
@@ -26,7 +29,18 @@ const EDGES: readonly { edge: keyof Region; css: string }[] = [
 ];
 
 /** The straight sheet with the letters found on it: edges and baselines can be dragged, a drag over paper adds a letter. */
-export function SheetPicture({ url, width, height, lines, chosen, onChoose, onRemove, onEdge, onBaseline, onNew }: Props) {
+export function SheetPicture({
+  url,
+  width,
+  height,
+  lines,
+  chosen,
+  onChoose,
+  onRemove,
+  onEdge,
+  onBaseline,
+  onNew,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<Drag>();
   const at = (e: PointerEvent) => {
@@ -113,7 +127,11 @@ export function SheetPicture({ url, width, height, lines, chosen, onChoose, onRe
                 </span>
                 {on &&
                   EDGES.map(({ edge, css }) => (
-                    <div key={edge} className={`absolute ${css}`} onPointerDown={(e) => begin(e, { kind: 'edge', at: { line: i, region: k }, edge })} />
+                    <div
+                      key={edge}
+                      className={`absolute ${css}`}
+                      onPointerDown={(e) => begin(e, { kind: 'edge', at: { line: i, region: k }, edge })}
+                    />
                   ))}
               </div>
             );

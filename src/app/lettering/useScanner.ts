@@ -16,7 +16,11 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
 }
 
 /** The sheets in the scanner's tray. */
-export const useTray = () => useQuery({ queryKey: ['scanner', 'sheets'], queryFn: async () => (await (await ask('sheets')).json()) as { name: string; title: string }[] });
+export const useTray = () =>
+  useQuery({
+    queryKey: ['scanner', 'sheets'],
+    queryFn: async () => (await (await ask('sheets')).json()) as { name: string; title: string }[],
+  });
 
 /** Scans a sheet and follows the carriage; `progress` is from 0 to 1 while it travels. */
 export function useScan(done: (bytes: Uint8Array, settings: ScanSettings) => void) {
@@ -26,7 +30,13 @@ export function useScan(done: (bytes: Uint8Array, settings: ScanSettings) => voi
     mutationFn: async (settings: ScanSettings) => {
       const own = ++current.current;
       setProgress(0);
-      const made = (await (await ask('scans', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(settings) })).json()) as { id: string };
+      const made = (await (
+        await ask('scans', {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(settings),
+        })
+      ).json()) as { id: string };
       for (;;) {
         await new Promise((r) => setTimeout(r, 150));
         if (own !== current.current) {

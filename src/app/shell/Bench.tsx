@@ -107,7 +107,12 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
   const sheetOpen = useSheetDialog((s) => s.open);
   const [sheet, setSheet] = useState(false);
   const [palette, setPalette] = useState(false);
-  const commands = useCommands({ projectId, navigate, openSheet: () => setSheet(true), openPalette: () => setPalette(true) });
+  const commands = useCommands({
+    projectId,
+    navigate,
+    openSheet: () => setSheet(true),
+    openPalette: () => setPalette(true),
+  });
   useGlyphInAddress();
 
   useEffect(() => {
@@ -142,7 +147,8 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
         <div className="flex min-h-0 min-w-0 flex-col">
           {readOnly && (
             <p role="status" className="bg-marigold-tint px-4 py-2 text-marigold">
-              This project is open in another tab. You can look at it here; close the other tab to work on it in this one.
+              This project is open in another tab. You can look at it here; close the other tab to work on it in this
+              one.
             </p>
           )}
           <div className="min-h-0 flex-1">
@@ -153,7 +159,13 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
           <Galley stage={stage} />
         </div>
       </div>
-      <CommandPalette open={palette} onClose={() => setPalette(false)} commands={commands} projectId={projectId} stage={stage} />
+      <CommandPalette
+        open={palette}
+        onClose={() => setPalette(false)}
+        commands={commands}
+        projectId={projectId}
+        stage={stage}
+      />
       <ShortcutSheet open={sheet} onClose={() => setSheet(false)} commands={commands} />
       {sheetOpen && (
         <Suspense>

@@ -31,7 +31,9 @@ export function CommandPalette({
   const master = useBench((s) => s.master);
   const [typed, setTyped] = useState('');
   const glyphs = useMemo(() => (open ? findGlyphs(project, typed) : []), [open, project, typed]);
-  const offered = commands.filter((c) => c.id !== 'palette' && c.title.toLowerCase().includes(typed.trim().toLowerCase()));
+  const offered = commands.filter(
+    (c) => c.id !== 'palette' && c.title.toLowerCase().includes(typed.trim().toLowerCase()),
+  );
   const close = () => {
     setTyped('');
     onClose();

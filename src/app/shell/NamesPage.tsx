@@ -15,7 +15,20 @@ import { download } from './projectFiles';
 const FONT_FILE = /\.(otf|ttf|woff2?)$/i;
 
 /** What the designer typed for one file; the rest follows by rule. */
-type Typed = Partial<Pick<Naming, 'style' | 'postScriptName' | 'fullName' | 'linkedFamily' | 'linkedStyle' | 'weightClass' | 'widthClass' | 'version' | 'uniqueID'>>;
+type Typed = Partial<
+  Pick<
+    Naming,
+    | 'style'
+    | 'postScriptName'
+    | 'fullName'
+    | 'linkedFamily'
+    | 'linkedStyle'
+    | 'weightClass'
+    | 'widthClass'
+    | 'version'
+    | 'uniqueID'
+  >
+>;
 
 /** One worker for the page: it holds the font files. */
 function useFonts() {
@@ -47,7 +60,10 @@ export function NamesPage() {
   }, []);
 
   const add = useMutation({
-    mutationFn: async (list: readonly File[]) => fonts().addFonts(await Promise.all(list.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })))),
+    mutationFn: async (list: readonly File[]) =>
+      fonts().addFonts(
+        await Promise.all(list.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) }))),
+      ),
     onSuccess: (result) => {
       setFiles(result.files);
       for (const sentence of result.refused) toast.error(sentence, { duration: 12_000 });
@@ -60,7 +76,14 @@ export function NamesPage() {
     files.map(({ name, facts }) => {
       const { style, ...own } = typed[name] ?? {};
       const said = Object.fromEntries(Object.entries(own).filter(([, v]) => v !== undefined && v !== ''));
-      return [name, { family: common.trim() || (facts.family ?? 'Untitled'), style: style?.trim() || facts.style || 'Regular', ...said }];
+      return [
+        name,
+        {
+          family: common.trim() || (facts.family ?? 'Untitled'),
+          style: style?.trim() || facts.style || 'Regular',
+          ...said,
+        },
+      ];
     }),
   );
   const plan = useQuery({
@@ -83,13 +106,15 @@ export function NamesPage() {
   const take = (list: readonly File[]) => {
     const found = list.filter((f) => FONT_FILE.test(f.name));
     if (found.length > 0) add.mutate(found);
-    else toast.error(list.length === 1 ? `${list[0]!.name} is no font file.` : 'There are no font files in that folder.');
+    else
+      toast.error(list.length === 1 ? `${list[0]!.name} is no font file.` : 'There are no font files in that folder.');
   };
   const drop = (e: DragEvent) => {
     e.preventDefault();
     void filesIn(e.dataTransfer).then(take);
   };
-  const type = (name: string, change: Typed | undefined) => setTyped({ ...typed, [name]: change ? { ...typed[name], ...change } : {} });
+  const type = (name: string, change: Typed | undefined) =>
+    setTyped({ ...typed, [name]: change ? { ...typed[name], ...change } : {} });
 
   return (
     <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
@@ -99,9 +124,16 @@ export function NamesPage() {
           <ArrowLeft size={15} /> Start page
         </Link>
         <h1 className="mb-1 text-[24px] font-semibold">Names of finished fonts</h1>
-        <p className="mb-5 text-quiet">Type the family and the styles; all other names follow. Outlines, spacing and every other table stay byte for byte as they are.</p>
+        <p className="mb-5 text-quiet">
+          Type the family and the styles; all other names follow. Outlines, spacing and every other table stay byte for
+          byte as they are.
+        </p>
         <div className="mb-6 flex items-end gap-3">
-          <Button kind={files.length === 0 ? 'primary' : 'plain'} className="h-9 px-4" onClick={() => input.current?.click()}>
+          <Button
+            kind={files.length === 0 ? 'primary' : 'plain'}
+            className="h-9 px-4"
+            onClick={() => input.current?.click()}
+          >
             <FolderOpen size={16} /> {files.length === 0 ? 'Open fonts' : 'Open more'}
           </Button>
           <input
@@ -139,7 +171,12 @@ export function NamesPage() {
                 <span className="mb-1 block text-quiet">Family of all</span>
                 <TextField className="h-9" value={common} onChange={(e) => setFamily(e.target.value)} />
               </label>
-              <Button kind="primary" className="ml-auto h-9 px-4" disabled={make.isPending || common.trim() === ''} onClick={() => make.mutate()}>
+              <Button
+                kind="primary"
+                className="ml-auto h-9 px-4"
+                disabled={make.isPending || common.trim() === ''}
+                onClick={() => make.mutate()}
+              >
                 <Download size={16} /> {files.length === 1 ? 'Download the font' : `Download ${files.length} fonts`}
               </Button>
             </>
@@ -189,7 +226,12 @@ function FontCard({
       <div className="mb-3 flex items-baseline gap-3">
         <h2 className="font-semibold">{file.name}</h2>
         {facts.axes.length > 0 && <p className="text-quiet">varies by {facts.axes.join(', ')}</p>}
-        <button type="button" aria-label={`Take ${file.name} from the list`} className="ml-auto self-center rounded-md p-1 text-quiet hover:bg-kelp-tint" onClick={onRemove}>
+        <button
+          type="button"
+          aria-label={`Take ${file.name} from the list`}
+          className="ml-auto self-center rounded-md p-1 text-quiet hover:bg-kelp-tint"
+          onClick={onRemove}
+        >
           <X size={15} />
         </button>
       </div>
@@ -208,7 +250,11 @@ function FontCard({
           <TextField value={typed.style ?? facts.style ?? ''} onChange={(e) => onType({ style: e.target.value })} />
         </label>
         <TextLine name="postScriptName" typed={typed} names={names} onType={onType} />
-        <NumberField label="Weight class" value={names?.weightClass} onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })} />
+        <NumberField
+          label="Weight class"
+          value={names?.weightClass}
+          onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })}
+        />
         {names && (
           <p className="min-w-0 pb-1 leading-snug">
             <span className="font-semibold">{names.fullName}</span>
@@ -218,12 +264,20 @@ function FontCard({
             </span>
           </p>
         )}
-        <button type="button" aria-expanded={open} className="flex items-center gap-1 rounded-md px-1.5 py-1 text-kelp hover:bg-kelp-tint" onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          aria-expanded={open}
+          className="flex items-center gap-1 rounded-md px-1.5 py-1 text-kelp hover:bg-kelp-tint"
+          onClick={() => setOpen(!open)}
+        >
           All names <ChevronDown size={15} className={open ? 'rotate-180' : ''} />
         </button>
       </div>
       {open && (
-        <div className="mt-3 grid grid-cols-[1fr_230px_180px] items-end gap-x-4 gap-y-3 border-t border-line pt-3" data-testid="all-names">
+        <div
+          className="mt-3 grid grid-cols-[1fr_230px_180px] items-end gap-x-4 gap-y-3 border-t border-line pt-3"
+          data-testid="all-names"
+        >
           <TextLine name="fullName" typed={typed} names={names} onType={onType} />
           <TextLine name="linkedFamily" typed={typed} names={names} onType={onType} />
           <label>
@@ -240,9 +294,17 @@ function FontCard({
           </label>
           <TextLine name="uniqueID" typed={typed} names={names} onType={onType} />
           <TextLine name="version" typed={typed} names={names} onType={onType} />
-          <NumberField label="Width class" value={names?.widthClass} onChange={(v) => onType({ widthClass: Math.max(1, Math.min(9, Math.round(v))) })} />
+          <NumberField
+            label="Width class"
+            value={names?.widthClass}
+            onChange={(v) => onType({ widthClass: Math.max(1, Math.min(9, Math.round(v))) })}
+          />
           {Object.keys(typed).length > 0 && (
-            <button type="button" className="col-span-3 justify-self-start text-kelp hover:underline" onClick={() => onType(undefined)}>
+            <button
+              type="button"
+              className="col-span-3 justify-self-start text-kelp hover:underline"
+              onClick={() => onType(undefined)}
+            >
               Let all names of this file follow the rule again
             </button>
           )}
@@ -253,10 +315,26 @@ function FontCard({
 }
 
 const LINKED: readonly StyleNames['linkedStyle'][] = ['Regular', 'Italic', 'Bold', 'Bold Italic'];
-const TITLES = { postScriptName: 'PostScript name', fullName: 'Full name', linkedFamily: 'Linked family', uniqueID: 'Unique name', version: 'Version' } as const;
+const TITLES = {
+  postScriptName: 'PostScript name',
+  fullName: 'Full name',
+  linkedFamily: 'Linked family',
+  uniqueID: 'Unique name',
+  version: 'Version',
+} as const;
 
 /** One name: what follows by rule until something else is typed; an emptied field follows again. */
-function TextLine({ name, typed, names, onType }: { name: keyof typeof TITLES; typed: Typed; names: StyleNames | undefined; onType: (change: Typed | undefined) => void }) {
+function TextLine({
+  name,
+  typed,
+  names,
+  onType,
+}: {
+  name: keyof typeof TITLES;
+  typed: Typed;
+  names: StyleNames | undefined;
+  onType: (change: Typed | undefined) => void;
+}) {
   return (
     <label className="min-w-0">
       <span className="mb-1 block text-quiet">{TITLES[name]}</span>

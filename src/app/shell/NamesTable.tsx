@@ -8,10 +8,16 @@ const COLUMNS: readonly { title: string; of: (f: FontFacts) => string | number |
   { title: 'Subfamily', of: (f) => f.linkedStyle },
   { title: 'Full name', of: (f) => f.fullName },
   { title: 'PostScript', of: (f) => f.postScriptName },
-  { title: 'Typographic', of: (f) => [f.typographicFamily, f.typographicStyle].filter(Boolean).join(' · ') || undefined },
+  {
+    title: 'Typographic',
+    of: (f) => [f.typographicFamily, f.typographicStyle].filter(Boolean).join(' · ') || undefined,
+  },
   { title: 'Weight', of: (f) => f.weightClass, number: true },
   { title: 'Width', of: (f) => f.widthClass, number: true },
-  { title: 'Slope', of: (f) => (f.slope === 0 ? 'upright' : `${Math.abs(f.slope)}° ${f.slope < 0 ? 'right' : 'left'}`) },
+  {
+    title: 'Slope',
+    of: (f) => (f.slope === 0 ? 'upright' : `${Math.abs(f.slope)}° ${f.slope < 0 ? 'right' : 'left'}`),
+  },
   { title: 'Version', of: (f) => f.version },
 ];
 
@@ -36,7 +42,11 @@ export function NamesTable({ files }: { files: readonly NamedFile[] }) {
             <tr key={name}>
               <th scope="row" className="max-w-[190px] truncate px-3 py-1.5 text-left font-semibold" title={name}>
                 {contradictions.length > 0 && (
-                  <TriangleAlert size={13} aria-label={`${contradictions.length} contradictions`} className="mr-1 inline -translate-y-px text-marigold" />
+                  <TriangleAlert
+                    size={13}
+                    aria-label={`${contradictions.length} contradictions`}
+                    className="mr-1 inline -translate-y-px text-marigold"
+                  />
                 )}
                 {name}
               </th>

@@ -45,10 +45,17 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
   const start = async () => {
     const unitsPerEm = Number(em);
     if (family.trim() === '') return setFault('Give the family a name.');
-    if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384) return setFault('Units per em must be a whole number from 16 to 16,384.');
+    if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384)
+      return setFault('Units per em must be a whole number from 16 to 16,384.');
     const listed = parseGlyphList(own).requests.flatMap((r) => r.unicodes);
     const characters = [...(SETS.find((s) => s.key === set)?.characters() ?? []), ...(set === 'own' ? listed : [])];
-    const project = createProject({ family: family.trim(), masterName: style.trim() || 'Regular', unitsPerEm, characters, created: Math.floor(Date.now() / 1000) });
+    const project = createProject({
+      family: family.trim(),
+      masterName: style.trim() || 'Regular',
+      unitsPerEm,
+      characters,
+      created: Math.floor(Date.now() / 1000),
+    });
     try {
       const id = await storeProject(project);
       await navigate(`/p/${id}/plan`);
@@ -88,7 +95,14 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
               {s.name}
             </label>
           ))}
-          {set === 'own' && <TextField aria-label="Characters to begin with" value={own} placeholder="hamburgefonts" onChange={(e) => setOwn(e.target.value)} />}
+          {set === 'own' && (
+            <TextField
+              aria-label="Characters to begin with"
+              value={own}
+              placeholder="hamburgefonts"
+              onChange={(e) => setOwn(e.target.value)}
+            />
+          )}
         </fieldset>
         {fault && (
           <p role="alert" className="text-brick">

@@ -60,13 +60,25 @@ function Rows({ title, rows }: { title: string; rows: readonly (readonly [string
 }
 
 /** Every key there is, on one sheet. */
-export function ShortcutSheet({ open, onClose, commands }: { open: boolean; onClose: () => void; commands: readonly Command[] }) {
+export function ShortcutSheet({
+  open,
+  onClose,
+  commands,
+}: {
+  open: boolean;
+  onClose: () => void;
+  commands: readonly Command[];
+}) {
   const keyed = commands.filter((c) => c.shown !== undefined);
   return (
     <Modal open={open} onClose={onClose} title="Keyboard shortcuts" wide>
       <div className="columns-2 gap-8 text-[13.5px]">
         {(['Go', 'Edit', 'Project', 'View'] as const).map((group) => (
-          <Rows key={group} title={group} rows={keyed.filter((c) => c.group === group).map((c) => [c.shown!, c.title] as const)} />
+          <Rows
+            key={group}
+            title={group}
+            rows={keyed.filter((c) => c.group === group).map((c) => [c.shown!, c.title] as const)}
+          />
         ))}
         <Rows title="Draw" rows={DRAW} />
         <Rows title="Fit" rows={FIT} />

@@ -3,7 +3,15 @@ import { FolderOpen, Plus, Tag, Trash2 } from 'lucide-react';
 import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Toaster, toast } from 'sonner';
-import { deleteProject, demoWasStored, type LibraryEntry, listProjects, rememberDemo, storageSentence, storeProject } from '../state/library';
+import {
+  deleteProject,
+  demoWasStored,
+  type LibraryEntry,
+  listProjects,
+  rememberDemo,
+  storageSentence,
+  storeProject,
+} from '../state/library';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
 import { NewFamily } from './NewFamily';
@@ -109,10 +117,15 @@ export function StartPage() {
           <Button className="h-9 px-4" onClick={() => input.current?.click()}>
             <FolderOpen size={16} /> Open a file
           </Button>
-          <Link to="/names" className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint">
+          <Link
+            to="/names"
+            className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint"
+          >
             <Tag size={16} /> Names of finished fonts
           </Link>
-          <span className="basis-full text-quiet">A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.</span>
+          <span className="basis-full text-quiet">
+            A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
+          </span>
           <input
             ref={input}
             type="file"
@@ -140,14 +153,18 @@ export function StartPage() {
         <ul className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden">
           {projects.data?.map((p) => (
             <li key={p.id} className="flex items-center">
-              <Link to={`/p/${p.id}/draw`} className="flex min-w-0 flex-1 items-center gap-4 rounded-xl px-4 py-4 hover:bg-kelp-tint">
+              <Link
+                to={`/p/${p.id}/draw`}
+                className="flex min-w-0 flex-1 items-center gap-4 rounded-xl px-4 py-4 hover:bg-kelp-tint"
+              >
                 <span className="min-w-0 flex-1">
                   <NameInItsOwnLetters entry={p} />
                 </span>
                 <span className="shrink-0 text-right text-quiet">
                   {p.name}
                   <br />
-                  {p.glyphs} glyphs · {new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
+                  {p.glyphs} glyphs ·{' '}
+                  {new Date(p.updated).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
                 </span>
               </Link>
               <button
@@ -164,7 +181,11 @@ export function StartPage() {
         </ul>
       </div>
       <NewFamily open={making} onClose={() => setMaking(false)} />
-      <Modal open={opened !== undefined} onClose={() => opened && navigate(`/p/${opened.id}/case`)} title={`${opened?.name ?? ''} is opened`}>
+      <Modal
+        open={opened !== undefined}
+        onClose={() => opened && navigate(`/p/${opened.id}/case`)}
+        title={`${opened?.name ?? ''} is opened`}
+      >
         <p className="mb-2">What came in otherwise than it stands in the file:</p>
         <ul className="mb-4 list-disc space-y-1 pl-5">
           {opened?.notes.map((note) => (
@@ -177,7 +198,11 @@ export function StartPage() {
           </Button>
         </div>
       </Modal>
-      <Modal open={choice !== undefined} onClose={() => setChoice(undefined)} title={`${choice?.file.name ?? ''} holds ${choice?.faces.length ?? 0} faces`}>
+      <Modal
+        open={choice !== undefined}
+        onClose={() => setChoice(undefined)}
+        title={`${choice?.file.name ?? ''} holds ${choice?.faces.length ?? 0} faces`}
+      >
         <p className="mb-2">Which one is to be opened?</p>
         <ul className="grid gap-1">
           {choice?.faces.map((face, i) => (
@@ -198,7 +223,9 @@ export function StartPage() {
         </ul>
       </Modal>
       <Modal open={doomed !== undefined} onClose={() => setDoomed(undefined)} title={`Remove ${doomed?.name ?? ''}?`}>
-        <p className="mb-4">It goes from this browser for good, its history too. A project file you saved elsewhere stays.</p>
+        <p className="mb-4">
+          It goes from this browser for good, its history too. A project file you saved elsewhere stays.
+        </p>
         <div className="flex justify-end gap-2">
           <Button onClick={() => setDoomed(undefined)}>Keep it</Button>
           <Button kind="danger" onClick={() => doomed && remove.mutate(doomed.id)}>
@@ -216,7 +243,13 @@ function NameInItsOwnLetters({ entry }: { entry: LibraryEntry }) {
   if (!specimen) return <span className="text-[26px] font-light text-quiet">{name}</span>;
   const height = specimen.top - specimen.bottom;
   return (
-    <svg role="img" aria-label={name} viewBox={`0 ${-specimen.top} ${specimen.width} ${height}`} className="block h-[58px] max-w-full" preserveAspectRatio="xMinYMid meet">
+    <svg
+      role="img"
+      aria-label={name}
+      viewBox={`0 ${-specimen.top} ${specimen.width} ${height}`}
+      className="block h-[58px] max-w-full"
+      preserveAspectRatio="xMinYMid meet"
+    >
       <path d={specimen.path} transform="scale(1 -1)" fill="currentColor" />
     </svg>
   );

@@ -10,7 +10,8 @@ import { MOD } from './commands';
 
 /** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
 function chipGlyph(project: Project, master: Master) {
-  const isDrawn = (id: string | undefined) => id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.some((c) => c.closed);
+  const isDrawn = (id: string | undefined) =>
+    id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.some((c) => c.closed);
   const own = glyphNamed(project, 'a');
   if (own && isDrawn(own.id)) return own;
   const other = project.glyphOrder.find((id) => isDrawn(id) && project.glyphs[id]!.name !== '.notdef');
@@ -62,7 +63,9 @@ function SaveSign() {
     );
   return (
     <span data-testid="save-state" data-state={save.kind} className="text-quiet">
-      {save.kind === 'saving' ? 'Saving…' : `Saved ${new Date(save.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`}
+      {save.kind === 'saving'
+        ? 'Saving…'
+        : `Saved ${new Date(save.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`}
     </span>
   );
 }
@@ -77,7 +80,13 @@ function LightSwitch({ className }: { className: string }) {
   }, []);
   const title = isDark ? 'Light bench' : 'Dark bench';
   return (
-    <button type="button" aria-label={title} title={title} onClick={() => setBenchLight(isDark ? 'light' : 'dark')} className={className}>
+    <button
+      type="button"
+      aria-label={title}
+      title={title}
+      onClick={() => setBenchLight(isDark ? 'light' : 'dark')}
+      className={className}
+    >
       {isDark ? <Sun size={17} /> : <Moon size={17} />}
     </button>
   );
@@ -95,7 +104,11 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
   const icon = 'rounded-md p-1.5 text-quiet hover:bg-kelp-tint disabled:opacity-35 disabled:hover:bg-transparent';
   return (
     <header className="flex items-center gap-4 border-b border-line bg-panel pr-4 pl-3">
-      <Link to="/" title="To the start page" className="flex items-center gap-2.5 rounded-md pr-1 text-[15px] font-semibold hover:text-kelp">
+      <Link
+        to="/"
+        title="To the start page"
+        className="flex items-center gap-2.5 rounded-md pr-1 text-[15px] font-semibold hover:text-kelp"
+      >
         <img src="/mark.svg" alt="Start page" className="size-6" />
         <span className="max-w-[220px] truncate">{project.family.name}</span>
       </Link>
@@ -132,7 +145,13 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
           <Redo2 size={17} />
         </button>
         <LightSwitch className={icon} />
-        <button type="button" aria-label="Keyboard shortcuts" title="Keyboard shortcuts ( ? )" onClick={openSheet} className={icon}>
+        <button
+          type="button"
+          aria-label="Keyboard shortcuts"
+          title="Keyboard shortcuts ( ? )"
+          onClick={openSheet}
+          className={icon}
+        >
           <Keyboard size={17} />
         </button>
       </div>

@@ -42,7 +42,14 @@ export function useCommands({
       return name ? `?glyph=${encodeURIComponent(name)}` : '';
     };
     return [
-      { id: 'palette', title: 'Find a glyph or a command', group: 'Go', keys: '$mod+KeyK', shown: `${MOD} K`, run: openPalette },
+      {
+        id: 'palette',
+        title: 'Find a glyph or a command',
+        group: 'Go',
+        keys: '$mod+KeyK',
+        shown: `${MOD} K`,
+        run: openPalette,
+      },
       ...STAGES.map(
         (s, i): Command => ({
           id: s.key,
@@ -56,7 +63,14 @@ export function useCommands({
       { id: 'next-glyph', title: 'Next glyph', group: 'Go', keys: '.', shown: '.', run: () => stepGlyph(1) },
       { id: 'previous-glyph', title: 'Previous glyph', group: 'Go', keys: ',', shown: ',', run: () => stepGlyph(-1) },
       { id: 'next-master', title: 'Next master', group: 'Go', keys: ']', shown: ']', run: () => stepMaster(1) },
-      { id: 'previous-master', title: 'Previous master', group: 'Go', keys: '[', shown: '[', run: () => stepMaster(-1) },
+      {
+        id: 'previous-master',
+        title: 'Previous master',
+        group: 'Go',
+        keys: '[',
+        shown: '[',
+        run: () => stepMaster(-1),
+      },
       { id: 'start', title: 'Go to the start page', group: 'Go', run: () => void navigate('/') },
       { id: 'undo', title: 'Undo', group: 'Edit', keys: '$mod+KeyZ', shown: `${MOD} Z`, run: undoEdit },
       { id: 'redo', title: 'Do again', group: 'Edit', keys: '$mod+Shift+KeyZ', shown: `${MOD} Shift Z`, run: redoEdit },

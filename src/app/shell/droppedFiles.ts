@@ -10,7 +10,8 @@ export async function filesIn(dropped: DataTransfer): Promise<File[]> {
   const files: File[] = [];
   const visit = async (entry: FileSystemEntry): Promise<void> => {
     if (files.length >= MOST_FILES) return;
-    if (entry.isFile) files.push(await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject)));
+    if (entry.isFile)
+      files.push(await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject)));
     else for (const inner of await entriesOf(entry as FileSystemDirectoryEntry)) await visit(inner);
   };
   for (const entry of entries) await visit(entry);

@@ -13,12 +13,21 @@ export type Opening = { face?: number; progress?: (done: number, total: number) 
  * Reads a project file, a zip with sources, an SVG picture or a font of any kind in a worker. Nothing is kept unless the
  * whole file is right. Of a collection the faces are told instead, until one is chosen; `signal` stops the reading.
  */
-export async function readProject(file: File, { face, progress = () => {}, signal }: Opening = {}): Promise<Result<FontProject> | { faces: string[] }> {
+export async function readProject(
+  file: File,
+  { face, progress = () => {}, signal }: Opening = {},
+): Promise<Result<FontProject> | { faces: string[] }> {
   if (file.size === 0) return { ok: false, reason: `${file.name} is empty.` };
-  if (file.size > MOST_BYTES) return { ok: false, reason: `${file.name} is ${Math.round(file.size / 1048576)} MB; the most that can be opened is 600 MB.` };
+  if (file.size > MOST_BYTES)
+    return {
+      ok: false,
+      reason: `${file.name} is ${Math.round(file.size / 1048576)} MB; the most that can be opened is 600 MB.`,
+    };
   const { service, stop } = filesWorker();
   const stopped = new Promise<Result<FontProject>>((resolve) => {
-    signal?.addEventListener('abort', () => resolve({ ok: false, reason: `Opening ${file.name} was stopped; nothing was taken in.` }));
+    signal?.addEventListener('abort', () =>
+      resolve({ ok: false, reason: `Opening ${file.name} was stopped; nothing was taken in.` }),
+    );
   });
   const read = async (): Promise<Result<FontProject> | { faces: string[] }> => {
     const bytes = new Uint8Array(await file.arrayBuffer());
@@ -49,7 +58,11 @@ export function download(bytes: Uint8Array, name: string, type = 'application/oc
 export async function saveToFile(project: Project): Promise<void> {
   const { service, stop } = filesWorker();
   try {
-    download(await service.save(project), `${project.family.name.replace(/[^\w -]/g, '').trim() || 'project'}.wendril`, 'application/zip');
+    download(
+      await service.save(project),
+      `${project.family.name.replace(/[^\w -]/g, '').trim() || 'project'}.wendril`,
+      'application/zip',
+    );
   } finally {
     stop();
   }

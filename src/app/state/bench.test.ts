@@ -4,7 +4,21 @@ import { refused } from '../../core/project/edit';
 import { setGalleyText } from '../../core/project/edits';
 import { EMPTY_HISTORY } from '../../core/project/history';
 import { glyphNamed } from '../../core/project/queries';
-import { cancelPreview, chooseGlyph, leaveProject, preview, redoEdit, run, savesFinished, select, showProject, stepGlyph, stepMaster, undoEdit, useBench } from './bench';
+import {
+  cancelPreview,
+  chooseGlyph,
+  leaveProject,
+  preview,
+  redoEdit,
+  run,
+  savesFinished,
+  select,
+  showProject,
+  stepGlyph,
+  stepMaster,
+  undoEdit,
+  useBench,
+} from './bench';
 
 const saved: { position: number; entries: number; direction: string }[] = [];
 let failing = false;
@@ -22,7 +36,8 @@ jest.mock('./library', () => ({
 const demo = buildStarter();
 const n = glyphNamed(demo, 'n')!.id;
 const state = () => useBench.getState();
-const nudge = (dx: number) => (p: typeof demo) => movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:0'], dx, dy: 0 });
+const nudge = (dx: number) => (p: typeof demo) =>
+  movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:0'], dx, dy: 0 });
 const x = () => state().project!.glyphs[n]!.drawings.m1!.contours[0]!.points[0]!.x;
 const start = glyphNamed(demo, 'n')!.drawings.m1!.contours[0]!.points[0]!.x;
 

@@ -108,7 +108,8 @@ function settle(next: Project, sentence: string, merge?: string): void {
   const { settled, history } = get();
   const before = settled!;
   const now = performance.now();
-  const joins = merge !== undefined && lastMerge?.key === merge && now - lastMerge.at < MERGE_MS && history.done.length > 0;
+  const joins =
+    merge !== undefined && lastMerge?.key === merge && now - lastMerge.at < MERGE_MS && history.done.length > 0;
   lastMerge = merge === undefined ? undefined : { key: merge, at: now };
   const last = history.done[history.done.length - 1];
   const base = joins && last ? applyPatch(before, last.patch, 'backwards') : before;
@@ -120,7 +121,13 @@ function settle(next: Project, sentence: string, merge?: string): void {
   }
   set({ project: next, settled: next, history: grown, notice: undefined });
   const entry = grown.done[grown.done.length - 1];
-  saver?.push(patchBetween(before, next), 'forwards', grown.done.length, entry && grown !== older ? [{ at: grown.done.length - 1, entry }] : [], next);
+  saver?.push(
+    patchBetween(before, next),
+    'forwards',
+    grown.done.length,
+    entry && grown !== older ? [{ at: grown.done.length - 1, entry }] : [],
+    next,
+  );
 }
 
 /** Shows the result of an edit during a gesture, without recording it. A refused edit leaves the document as it was. */
@@ -153,7 +160,13 @@ function step(kind: 'undo' | 'redo'): void {
     master: project.masters.some((m) => m.id === master) ? master : defaultMaster(project).id,
     notice: `${kind === 'undo' ? 'Undone' : 'Done again'}: ${result.entry.sentence}`,
   });
-  saver?.push(result.entry.patch as Patch, kind === 'undo' ? 'backwards' : 'forwards', result.history.done.length, [], project);
+  saver?.push(
+    result.entry.patch as Patch,
+    kind === 'undo' ? 'backwards' : 'forwards',
+    result.history.done.length,
+    [],
+    project,
+  );
 }
 
 export const undoEdit = () => step('undo');

@@ -66,12 +66,20 @@ function specimenOf(project: Project): Specimen | undefined {
     width += drawing.advance;
   }
   const path = paths.join('');
-  return path === '' ? undefined : { path, width, top: master.zones.ascender.position, bottom: master.zones.descender.position };
+  return path === ''
+    ? undefined
+    : { path, width, top: master.zones.ascender.position, bottom: master.zones.descender.position };
 }
 
 const entryOf = (id: string, project: Project): LibraryEntry => {
   const specimen = specimenOf(project);
-  return { id, name: project.family.name, updated: Date.now(), glyphs: project.glyphOrder.length, ...(specimen ? { specimen } : {}) };
+  return {
+    id,
+    name: project.family.name,
+    updated: Date.now(),
+    glyphs: project.glyphOrder.length,
+    ...(specimen ? { specimen } : {}),
+  };
 };
 
 /** Stores a new project and lists it. */

@@ -67,7 +67,9 @@ async function edit(records: ProjectRecords, state: State, step: (p: Project) =>
   const project = done(step(state.project));
   const history = recorded(state.history, state.project, project, 'step');
   const at = history.done.length - 1;
-  await records.save(patchBetween(state.project, project), 'forwards', history.done.length, [{ at, entry: history.done[at]! }]);
+  await records.save(patchBetween(state.project, project), 'forwards', history.done.length, [
+    { at, entry: history.done[at]! },
+  ]);
   return { project, history };
 }
 
@@ -101,7 +103,9 @@ test('undo is saved; a new edit forgets what was undone', async () => {
   expect([found.history.done.length, found.history.undone.length]).toEqual([1, 2]);
   const second = new ProjectRecords(store, 'project/x/');
   state = await open(second);
-  state = await edit(second, state, (p) => movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:1'], dx: 9, dy: 0 }));
+  state = await edit(second, state, (p) =>
+    movePoints(p, { at: { glyph: n, master: 'm1' }, points: ['0:1'], dx: 9, dy: 0 }),
+  );
   found = await open(new ProjectRecords(store, 'project/x/'));
   expect([found.history.done.length, found.history.undone.length]).toEqual([2, 0]);
   expect(found.project).toEqual(state.project);

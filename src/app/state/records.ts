@@ -1,6 +1,13 @@
 import type { z } from 'zod';
 import type { Entry, History } from '../../core/project/history';
-import { type Glyph, glyphSchema, PART_NAMES, type PartName, type Project, partSchemas } from '../../core/project/model';
+import {
+  type Glyph,
+  glyphSchema,
+  PART_NAMES,
+  type PartName,
+  type Project,
+  partSchemas,
+} from '../../core/project/model';
 import type { Patch } from '../../core/project/patch';
 
 /** The little a store must do; localForage in the browser, a map in tests. Each call is atomic on its own. */
@@ -43,7 +50,11 @@ export class ProjectRecords {
   }
 
   private async apply(flat: readonly { key: string; value: unknown; gone: boolean }[]): Promise<void> {
-    await Promise.all(flat.map(({ key, value, gone }) => (gone ? this.store.remove(this.prefix + key) : this.store.set(this.prefix + key, value))));
+    await Promise.all(
+      flat.map(({ key, value, gone }) =>
+        gone ? this.store.remove(this.prefix + key) : this.store.set(this.prefix + key, value),
+      ),
+    );
   }
 
   /** Writes a whole project, for a new or opened one. */
@@ -58,7 +69,12 @@ export class ProjectRecords {
    * Writes what an edit, an undo or a redo changed. `entries` are history entries to put at their places (the newest edit,
    * or none for undo and redo), `position` the number of entries that are done now.
    */
-  async save(patch: Patch, direction: 'forwards' | 'backwards', position: number, entries: readonly { at: number; entry: Entry }[]): Promise<void> {
+  async save(
+    patch: Patch,
+    direction: 'forwards' | 'backwards',
+    position: number,
+    entries: readonly { at: number; entry: Entry }[],
+  ): Promise<void> {
     const batch: Record<string, unknown> = { [POSITION]: position };
     for (const g of patch.glyphs) batch[GLYPH + g.id] = direction === 'forwards' ? g.after : g.before;
     for (const p of patch.parts) batch[PART + p.name] = direction === 'forwards' ? p.after : p.before;
@@ -97,7 +113,8 @@ export class ProjectRecords {
       if (rest.startsWith(HISTORY)) entries.push(records.get(key) as Entry);
       if (!rest.startsWith(GLYPH)) continue;
       const parsed = glyphSchema.safeParse(records.get(key));
-      if (!parsed.success) return { fault: `The stored glyph ${rest.slice(GLYPH.length)} of this project cannot be read.` };
+      if (!parsed.success)
+        return { fault: `The stored glyph ${rest.slice(GLYPH.length)} of this project cannot be read.` };
       glyphs[parsed.data.id] = parsed.data;
     }
     this.entries = entries.length;

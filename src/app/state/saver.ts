@@ -6,7 +6,13 @@ import type { ProjectRecords } from './records';
 
 export type SaveState = { kind: 'saved'; at: number } | { kind: 'saving' } | { kind: 'failed'; sentence: string };
 
-type Write = { patch: Patch; direction: 'forwards' | 'backwards'; position: number; entries: readonly { at: number; entry: Entry }[]; project: Project };
+type Write = {
+  patch: Patch;
+  direction: 'forwards' | 'backwards';
+  position: number;
+  entries: readonly { at: number; entry: Entry }[];
+  project: Project;
+};
 
 /** Writes edits to the browser's storage one after another, in order; a failed write is kept and tried again with the next. */
 export class Saver {
@@ -21,7 +27,13 @@ export class Saver {
     this.records = recordsOf(id);
   }
 
-  push(patch: Patch, direction: 'forwards' | 'backwards', position: number, entries: Write['entries'], project: Project): void {
+  push(
+    patch: Patch,
+    direction: 'forwards' | 'backwards',
+    position: number,
+    entries: Write['entries'],
+    project: Project,
+  ): void {
     this.queue.push({ patch, direction, position, entries, project });
     this.tell({ kind: 'saving' });
     this.running ??= this.drain().finally(() => {

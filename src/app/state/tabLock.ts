@@ -5,7 +5,9 @@ const PATIENCE = 8;
  * One tab at a time may change a project. Resolves with `mine` when this tab holds it; otherwise with a promise that
  * settles once the other tab lets go. `release` gives it back.
  */
-export async function takeProject(id: string): Promise<{ mine: true; release: () => void } | { mine: false; freed: Promise<void>; release: () => void }> {
+export async function takeProject(
+  id: string,
+): Promise<{ mine: true; release: () => void } | { mine: false; freed: Promise<void>; release: () => void }> {
   const name = `wendril-project-${id}`;
   let release = () => {};
   const held = new Promise<void>((resolve) => {

@@ -25,13 +25,22 @@ export const GlyphShape = memo(function GlyphShape({ project, glyph, master, siz
   const width = Math.max(height, drawing.advance * 1.05);
   if (isEmptyDrawing(drawing) && !isBlank(glyph)) {
     return (
-      <span aria-hidden className="flex items-center justify-center overflow-hidden font-light text-quiet opacity-45" style={{ width: size, height: size, fontSize: size * 0.5 }}>
+      <span
+        aria-hidden
+        className="flex items-center justify-center overflow-hidden font-light text-quiet opacity-45"
+        style={{ width: size, height: size, fontSize: size * 0.5 }}
+      >
         {characterOf(glyph) || <span style={{ fontSize: Math.max(9, size * 0.15) }}>{glyph.name}</span>}
       </span>
     );
   }
   return (
-    <svg aria-hidden width={size} height={size} viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}>
+    <svg
+      aria-hidden
+      width={size}
+      height={size}
+      viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}
+    >
       <path d={drawingPath(project, master, drawing)} transform="scale(1 -1)" fill="currentColor" />
     </svg>
   );

@@ -5,19 +5,43 @@ import { drawingPath } from '../canvas/outlinePaths';
 import { type Placed, placed } from './placed';
 
 /** Glyphs where they are placed, in font units, y up: for the inside of a picture. */
-export function SetGlyphs({ project, master, glyphs }: { project: Project; master: MasterId; glyphs: readonly Placed[] }) {
+export function SetGlyphs({
+  project,
+  master,
+  glyphs,
+}: {
+  project: Project;
+  master: MasterId;
+  glyphs: readonly Placed[];
+}) {
   return (
     <g transform="scale(1 -1)" className="fill-ink">
       {glyphs.map(({ id, x }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
-        <path key={i} transform={`translate(${x} 0)`} d={drawingPath(project, master, drawingOf(project.glyphs[id]!, master))} />
+        <path
+          key={i}
+          transform={`translate(${x} 0)`}
+          d={drawingPath(project, master, drawingOf(project.glyphs[id]!, master))}
+        />
       ))}
     </g>
   );
 }
 
 /** A line of words after its label: now and then, to be compared. */
-export function LabelledWords({ project, master: masterId, label, text, kerned }: { project: Project; master: MasterId; label: string; text: string; kerned: boolean }) {
+export function LabelledWords({
+  project,
+  master: masterId,
+  label,
+  text,
+  kerned,
+}: {
+  project: Project;
+  master: MasterId;
+  label: string;
+  text: string;
+  kerned: boolean;
+}) {
   const master = masterOf(project, masterId)!;
   const { glyphs, width } = placed(project, master, glyphsOfLine(project, text).glyphs, !kerned);
   const [top, bottom] = [master.zones.ascender.position + 30, master.zones.descender.position - 10];

@@ -11,7 +11,9 @@ export const draggedAs = (glyph: GlyphId): { draggable: true; onDragStart: (e: D
 });
 
 /** What makes an element take a dragged glyph. */
-export const takesGlyph = <E extends Element>(take: (glyph: GlyphId, e: DragEvent<E>) => void): { onDragOver: (e: DragEvent<E>) => void; onDrop: (e: DragEvent<E>) => void } => ({
+export const takesGlyph = <E extends Element>(
+  take: (glyph: GlyphId, e: DragEvent<E>) => void,
+): { onDragOver: (e: DragEvent<E>) => void; onDrop: (e: DragEvent<E>) => void } => ({
   onDragOver: (e) => {
     if (e.dataTransfer.types.includes(GLYPH_DRAG)) e.preventDefault();
   },

@@ -1,4 +1,12 @@
-import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref, useEffect, useId, useState } from 'react';
+import {
+  type ButtonHTMLAttributes,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  useEffect,
+  useId,
+  useState,
+} from 'react';
 import { readNumber } from './number';
 
 type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
@@ -10,7 +18,11 @@ const KINDS: Record<ButtonKind, string> = {
 };
 
 /** A push button in the bench's look. */
-export function Button({ kind = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: ButtonKind }) {
+export function Button({
+  kind = 'plain',
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: ButtonKind }) {
   return (
     <button
       type="button"
@@ -20,10 +32,19 @@ export function Button({ kind = 'plain', className = '', ...rest }: ButtonHTMLAt
   );
 }
 
-const FIELD = 'h-7.5 w-full min-w-0 rounded-lg border border-line bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
+const FIELD =
+  'h-7.5 w-full min-w-0 rounded-lg border border-line bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
 
 export function TextField(props: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> | undefined }) {
-  return <input type="text" spellCheck={false} autoComplete="off" {...props} className={`${FIELD} ${props.className ?? ''}`} />;
+  return (
+    <input
+      type="text"
+      spellCheck={false}
+      autoComplete="off"
+      {...props}
+      className={`${FIELD} ${props.className ?? ''}`}
+    />
+  );
 }
 
 type NumberFieldProps = {
@@ -35,7 +56,8 @@ type NumberFieldProps = {
   hideLabel?: boolean;
 };
 
-const shown = (v: number | undefined): string => (v === undefined ? '' : String(Math.round(v * 100) / 100).replace('-', '−'));
+const shown = (v: number | undefined): string =>
+  v === undefined ? '' : String(Math.round(v * 100) / 100).replace('-', '−');
 
 /** A number in font units: Enter or leaving the field applies it, arrow keys step by 1 (10 with Shift), Escape restores. */
 export function NumberField({ label, value, onChange, disabled, hideLabel }: NumberFieldProps) {
@@ -124,7 +146,17 @@ export function Choice<T extends string>({
   );
 }
 
-export function CheckRow({ label, checked, onChange, disabled }: { label: string; checked: boolean; onChange: (v: boolean) => void; disabled?: boolean }) {
+export function CheckRow({
+  label,
+  checked,
+  onChange,
+  disabled,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (v: boolean) => void;
+  disabled?: boolean;
+}) {
   return (
     <label className="flex min-h-7 items-center gap-2">
       <input type="checkbox" checked={checked} disabled={disabled} onChange={(e) => onChange(e.target.checked)} />
@@ -135,5 +167,7 @@ export function CheckRow({ label, checked, onChange, disabled }: { label: string
 
 /** A key or chord as it is printed on the shortcut sheet. */
 export const Key = ({ children }: { children: ReactNode }) => (
-  <kbd className="inline-block min-w-5 rounded border border-line bg-paper px-1.5 text-center font-sans text-[12px] leading-5 text-quiet">{children}</kbd>
+  <kbd className="inline-block min-w-5 rounded border border-line bg-paper px-1.5 text-center font-sans text-[12px] leading-5 text-quiet">
+    {children}
+  </kbd>
 );

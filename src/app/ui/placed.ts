@@ -5,7 +5,12 @@ import { drawingOf } from '../../core/project/queries';
 export type Placed = { id: GlyphId; x: number };
 
 /** Glyphs one after the other with their kerning. */
-export function placed(project: Project, master: Master, ids: readonly GlyphId[], plain: boolean): { glyphs: Placed[]; width: number } {
+export function placed(
+  project: Project,
+  master: Master,
+  ids: readonly GlyphId[],
+  plain: boolean,
+): { glyphs: Placed[]; width: number } {
   let x = 0;
   const glyphs = ids.map((id, i) => {
     const before = ids[i - 1];

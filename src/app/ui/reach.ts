@@ -24,5 +24,8 @@ export function reachOf(project: Project, master: MasterId, glyphs: readonly Gly
 function plainReach(project: Project, master: MasterId): Reach {
   const zones = masterOf(project, master)?.zones;
   const em = project.unitsPerEm;
-  return { top: (zones?.ascender.position ?? em * 0.75) + em * 0.08, bottom: (zones?.descender.position ?? -em * 0.22) - em * 0.04 };
+  return {
+    top: (zones?.ascender.position ?? em * 0.75) + em * 0.08,
+    bottom: (zones?.descender.position ?? -em * 0.22) - em * 0.04,
+  };
 }

@@ -4,7 +4,9 @@ import { readCodePoints } from '../stages/case/codePoints';
 import { readNumber } from './number';
 
 test('numbers are typed plainly, with either minus and comma, or changed by a step', () => {
-  expect(['12', '-7', '−7', ' 4.5 ', '4,5', '100+4', '100 - 4', '50*1.1', '9/3'].map(readNumber)).toEqual([12, -7, -7, 4.5, 4.5, 104, 96, 55.00000000000001, 3]);
+  expect(['12', '-7', '−7', ' 4.5 ', '4,5', '100+4', '100 - 4', '50*1.1', '9/3'].map(readNumber)).toEqual([
+    12, -7, -7, 4.5, 4.5, 104, 96, 55.00000000000001, 3,
+  ]);
   expect(['', 'x', '1+', '1/0', '1 2', '--3', '1e9'].map(readNumber)).toEqual(Array(7).fill(undefined));
 });
 

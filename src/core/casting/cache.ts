@@ -2,7 +2,12 @@ import type { Drawing, GlyphId } from '../project/model';
 import type { DrawingSource } from '../project/outline';
 import { type CffShape, cffShape, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
 
-type Kept<T> = { bases: readonly (readonly [GlyphId, Drawing | undefined])[]; siblings: readonly Drawing[]; castKey: string; shape: T };
+type Kept<T> = {
+  bases: readonly (readonly [GlyphId, Drawing | undefined])[];
+  siblings: readonly Drawing[];
+  castKey: string;
+  shape: T;
+};
 
 /**
  * Shapes per drawing, kept while the drawing and every drawing it is composed of are the same objects. Documents are
@@ -15,17 +20,43 @@ export class CastCache {
   private readonly trueTypeKept = new WeakMap<Drawing, Kept<TrueTypeShape>>();
 
   cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
-    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () => cffShape(drawing, source, keepOverlaps, unitsPerEm));
+    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () =>
+      cffShape(drawing, source, keepOverlaps, unitsPerEm),
+    );
   }
 
-  trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean, siblings: readonly Sibling[] = []): TrueTypeShape {
+  trueTypeShape(
+    drawing: Drawing,
+    source: DrawingSource,
+    keepOverlaps: boolean,
+    isCast: (id: GlyphId) => boolean,
+    siblings: readonly Sibling[] = [],
+  ): TrueTypeShape {
     const castKey = drawing.components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
-    return this.get(keepOverlaps ? this.trueTypeKept : this.trueType, drawing, source, castKey, () => trueTypeShape(drawing, source, keepOverlaps, isCast, siblings), siblings);
+    return this.get(
+      keepOverlaps ? this.trueTypeKept : this.trueType,
+      drawing,
+      source,
+      castKey,
+      () => trueTypeShape(drawing, source, keepOverlaps, isCast, siblings),
+      siblings,
+    );
   }
 
-  private get<T>(store: WeakMap<Drawing, Kept<T>>, drawing: Drawing, source: DrawingSource, castKey: string, make: () => T, siblings: readonly Sibling[] = []): T {
+  private get<T>(
+    store: WeakMap<Drawing, Kept<T>>,
+    drawing: Drawing,
+    source: DrawingSource,
+    castKey: string,
+    make: () => T,
+    siblings: readonly Sibling[] = [],
+  ): T {
     const kept = store.get(drawing);
-    const same = kept && kept.castKey === castKey && kept.siblings.length === siblings.length && kept.siblings.every((d, i) => d === siblings[i]!.drawing);
+    const same =
+      kept &&
+      kept.castKey === castKey &&
+      kept.siblings.length === siblings.length &&
+      kept.siblings.every((d, i) => d === siblings[i]!.drawing);
     if (same && kept.bases.every(([id, base]) => source(id) === base)) return kept.shape;
     const shape = make();
     store.set(drawing, { bases: basesOf(drawing, source), siblings: siblings.map((s) => s.drawing), castKey, shape });

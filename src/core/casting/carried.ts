@@ -11,7 +11,8 @@ export const carriedPath = (tag: string): string => `carried/${tag}.table`;
 /** The carried tables, as long as the glyphs that are cast are those, in that order, that the tables were made for. */
 export function carriedTables(project: Project, glyphNames: readonly string[]): [tag: string, bytes: Uint8Array][] {
   const order = project.lib[CARRIED];
-  if (!Array.isArray(order) || order.length !== glyphNames.length || order.some((n, i) => n !== glyphNames[i])) return [];
+  if (!Array.isArray(order) || order.length !== glyphNames.length || order.some((n, i) => n !== glyphNames[i]))
+    return [];
   return CARRIED_TABLES.flatMap((tag) => {
     const bytes = project.kept[carriedPath(tag)];
     return bytes ? [[tag, bytes] as [string, Uint8Array]] : [];

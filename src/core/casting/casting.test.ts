@@ -32,7 +32,11 @@ import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cast-'));
 const demo = buildStarter();
 
-function cast(project: Project, flavour: Flavour, options: { keepOverlaps?: boolean; cache?: CastCache; master?: string } = {}): CastFont {
+function cast(
+  project: Project,
+  flavour: Flavour,
+  options: { keepOverlaps?: boolean; cache?: CastCache; master?: string } = {},
+): CastFont {
   const result = castFont(project, { flavour, master: 'm1', ...options });
   if (!result.ok) throw new Error(result.reason);
   return result.value;
@@ -48,10 +52,16 @@ function sanitized(font: CastFont, label: string): string {
 }
 const CLEAN = '0 File sanitized successfully!';
 
-function shaped(font: CastFont, text: string, ...features: string[]): { gid: number; name: string; advance: number; path: string }[] {
+function shaped(
+  font: CastFont,
+  text: string,
+  ...features: string[]
+): { gid: number; name: string; advance: number; path: string }[] {
   const path = join(folder, 'shape.font');
   writeFileSync(path, font.bytes);
-  return JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', path, text, ...features], { encoding: 'utf8' }));
+  return JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape.mjs', path, text, ...features], { encoding: 'utf8' }),
+  );
 }
 
 const withDrawing = (p: Project, glyph: Glyph, change: Partial<Drawing>): Project => ({
@@ -121,7 +131,11 @@ describe.each(['otf', 'ttf'] as const)('%s', (flavour) => {
     const font = cast(demo, flavour, { keepOverlaps: true });
     const { tables } = readSfnt(font.bytes);
     const sfnt = { version: 0, tables };
-    const metrics = hmtx.read(tableOf(sfnt, 'hmtx'), hhea.read(tableOf(sfnt, 'hhea')).numberOfHMetrics, font.glyphIds.length);
+    const metrics = hmtx.read(
+      tableOf(sfnt, 'hmtx'),
+      hhea.read(tableOf(sfnt, 'hhea')).numberOfHMetrics,
+      font.glyphIds.length,
+    );
     const map = cmap.read(tableOf(sfnt, 'cmap'));
     const areas = areasOf(font, flavour);
     font.glyphIds.forEach((id, gid) => {
@@ -148,7 +162,10 @@ describe.each(['otf', 'ttf'] as const)('%s', (flavour) => {
     expect(kern('LT')).toBe(-50);
     expect(kern('ro')).toBe(-9);
     expect(kern('on')).toBe(0);
-    expect(shaped(font, 'é\u{1f682}').map((g) => font.glyphIds[g.gid])).toEqual([glyphNamed(demo, 'eacute')!.id, glyphNamed(demo, 'arrowright')!.id]);
+    expect(shaped(font, 'é\u{1f682}').map((g) => font.glyphIds[g.gid])).toEqual([
+      glyphNamed(demo, 'eacute')!.id,
+      glyphNamed(demo, 'arrowright')!.id,
+    ]);
   });
 
   test('the same project gives the same bytes, with a warm cache too; one edit recompiles one glyph', () => {
@@ -168,7 +185,8 @@ describe.each(['otf', 'ttf'] as const)('%s', (flavour) => {
 /** Signed area of every glyph as the font's bytes draw it. */
 function areasOf(font: CastFont, flavour: Flavour): number[] {
   const { tables } = readSfnt(font.bytes);
-  const sum = (contours: readonly (readonly (readonly number[])[])[]) => contours.reduce((total, curves) => total + curves.reduce((t, c) => t + areaOfCurve(c), 0), 0);
+  const sum = (contours: readonly (readonly (readonly number[])[])[]) =>
+    contours.reduce((total, curves) => total + curves.reduce((t, c) => t + areaOfCurve(c), 0), 0);
   if (flavour === 'otf') {
     return readCff(tables.get('CFF ')!).glyphs.map(({ drawn }) =>
       sum(
@@ -198,7 +216,8 @@ test('outlines of any shape survive the sanitizer', () => {
   fc.assert(
     fc.property(fc.array(closedContour, { minLength: 1, maxLength: 4 }), (contours) => {
       const p = withDrawing(demo, glyphNamed(demo, 'n')!, { contours });
-      for (const flavour of ['otf', 'ttf'] as const) expect(sanitized(cast(p, flavour, { keepOverlaps: true }), `any.${flavour}`)).toBe(CLEAN);
+      for (const flavour of ['otf', 'ttf'] as const)
+        expect(sanitized(cast(p, flavour, { keepOverlaps: true }), `any.${flavour}`)).toBe(CLEAN);
     }),
     { numRuns: 12 },
   );
@@ -207,18 +226,33 @@ test('outlines of any shape survive the sanitizer', () => {
 test('bounding boxes are exact: no smaller and no larger than the curves', () => {
   const font = cast(demo, 'ttf', { keepOverlaps: true });
   const { tables } = readSfnt(font.bytes);
-  const records = readGlyphs(tables.get('glyf')!, tables.get('loca')!, head.read(tables.get('head')!).indexToLocFormat, font.glyphIds.length);
+  const records = readGlyphs(
+    tables.get('glyf')!,
+    tables.get('loca')!,
+    head.read(tables.get('head')!).indexToLocFormat,
+    font.glyphIds.length,
+  );
   for (const record of records) {
     if (record.kind !== 'simple' || record.contours.length === 0) continue;
     const box = boundsOf(record.contours.flatMap((c) => [...glyfCurves(c)]));
-    expect(record.box).toEqual({ xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) });
+    expect(record.box).toEqual({
+      xMin: Math.floor(box.xMin),
+      yMin: Math.floor(box.yMin),
+      xMax: Math.ceil(box.xMax),
+      yMax: Math.ceil(box.yMax),
+    });
   }
 });
 
 test('components stay components in TrueType, unless parts overlap', () => {
   const font = cast(rich(), 'ttf');
   const { tables } = readSfnt(font.bytes);
-  const records = readGlyphs(tables.get('glyf')!, tables.get('loca')!, head.read(tables.get('head')!).indexToLocFormat, font.glyphIds.length);
+  const records = readGlyphs(
+    tables.get('glyf')!,
+    tables.get('loca')!,
+    head.read(tables.get('head')!).indexToLocFormat,
+    font.glyphIds.length,
+  );
   const of = (n: string) => records[font.glyphIds.indexOf(glyphNamed(demo, n)!.id)]!;
   expect(of('eacute')).toMatchObject({
     kind: 'composite',
@@ -230,7 +264,12 @@ test('components stay components in TrueType, unless parts overlap', () => {
   expect(of('Oslash')).toMatchObject({ kind: 'simple' });
   const kept = cast(rich(), 'ttf', { keepOverlaps: true });
   const keptTables = readSfnt(kept.bytes).tables;
-  const keptRecords = readGlyphs(keptTables.get('glyf')!, keptTables.get('loca')!, head.read(keptTables.get('head')!).indexToLocFormat, kept.glyphIds.length);
+  const keptRecords = readGlyphs(
+    keptTables.get('glyf')!,
+    keptTables.get('loca')!,
+    head.read(keptTables.get('head')!).indexToLocFormat,
+    kept.glyphIds.length,
+  );
   expect(keptRecords[kept.glyphIds.indexOf(glyphNamed(demo, 'Oslash')!.id)]).toMatchObject({ kind: 'composite' });
 });
 
@@ -284,7 +323,12 @@ test('OS/2, head, hhea and post agree with each other and with the master', () =
 test('Unicode ranges and code pages', () => {
   const latin = Array.from({ length: 94 }, (_, i) => 0x21 + i);
   expect(unicodeRangeBits(latin)).toEqual([1, 0, 0, 0]);
-  expect(unicodeRangeBits([0x41, 0xe9, 0x105, 0x411, 0x20ac, 0x1f682])).toEqual([1 | 2 | 4 | (1 << 9), (1 << 1) | (1 << 25), 0, 0]);
+  expect(unicodeRangeBits([0x41, 0xe9, 0x105, 0x411, 0x20ac, 0x1f682])).toEqual([
+    1 | 2 | 4 | (1 << 9),
+    (1 << 1) | (1 << 25),
+    0,
+    0,
+  ]);
   expect(codePageBits(new Set([...latin, 0xde]))).toEqual([1, 0]);
   expect(codePageBits(new Set([...latin, 0xde, 0x13d, 0x411]))).toEqual([0b111, 0]);
   expect(codePageBits(new Set([0x41]))).toEqual([1, 0]);
@@ -299,10 +343,24 @@ test('names follow from family and style, and style links hold four members', ()
     fullName: 'Velmarrow Sans Regular',
     weightClass: 400,
   });
-  expect(named('Bold')).toMatchObject({ linkedFamily: 'Velmarrow Sans', linkedStyle: 'Bold', weightClass: 700, macStyle: 1 });
+  expect(named('Bold')).toMatchObject({
+    linkedFamily: 'Velmarrow Sans',
+    linkedStyle: 'Bold',
+    weightClass: 700,
+    macStyle: 1,
+  });
   expect(named('Bold Italic')).toMatchObject({ linkedStyle: 'Bold Italic', macStyle: 3 });
-  expect(named('Light Narrow')).toMatchObject({ linkedFamily: 'Velmarrow Sans Light Narrow', linkedStyle: 'Regular', weightClass: 300, widthClass: 3 });
-  expect(named('Semi Bold Italic')).toMatchObject({ linkedFamily: 'Velmarrow Sans Semi Bold', linkedStyle: 'Italic', weightClass: 600 });
+  expect(named('Light Narrow')).toMatchObject({
+    linkedFamily: 'Velmarrow Sans Light Narrow',
+    linkedStyle: 'Regular',
+    weightClass: 300,
+    widthClass: 3,
+  });
+  expect(named('Semi Bold Italic')).toMatchObject({
+    linkedFamily: 'Velmarrow Sans Semi Bold',
+    linkedStyle: 'Italic',
+    weightClass: 600,
+  });
   const light: Project = { ...demo, masters: [{ ...demo.masters[0]!, name: 'Light' }] };
   const records = name.read(readSfnt(cast(light, 'otf').bytes).tables.get('name')!);
   const value = (id: number) => records.find((r) => r.nameID === id)?.value;

@@ -38,8 +38,12 @@ export function checkFont(bytes: Uint8Array): Check[] {
 
 function requiredTables(font: Sfnt): string | [false, string] {
   const outline = font.version === SFNT_CFF ? ['CFF '] : ['glyf', 'loca'];
-  const missing = ['head', 'hhea', 'maxp', 'OS/2', 'hmtx', 'cmap', 'name', 'post', ...outline].filter((t) => !font.tables.has(t));
-  return missing.length > 0 ? [false, `Missing: ${missing.join(', ')}.`] : `${font.tables.size} tables, all that are needed.`;
+  const missing = ['head', 'hhea', 'maxp', 'OS/2', 'hmtx', 'cmap', 'name', 'post', ...outline].filter(
+    (t) => !font.tables.has(t),
+  );
+  return missing.length > 0
+    ? [false, `Missing: ${missing.join(', ')}.`]
+    : `${font.tables.size} tables, all that are needed.`;
 }
 
 function checksum(bytes: Uint8Array): string | [false, string] {
@@ -51,12 +55,14 @@ function outlines(font: Sfnt): string | [false, string] {
   const { indexToLocFormat } = head.read(tableOf(font, 'head'));
   if (font.version === SFNT_CFF) {
     const cff = readCff(tableOf(font, 'CFF '));
-    if (cff.glyphs.length !== numGlyphs) return [false, `CFF holds ${cff.glyphs.length} glyphs, maxp says ${numGlyphs}.`];
+    if (cff.glyphs.length !== numGlyphs)
+      return [false, `CFF holds ${cff.glyphs.length} glyphs, maxp says ${numGlyphs}.`];
     return `${numGlyphs} glyphs read back.`;
   }
   const glyphs = readGlyphs(tableOf(font, 'glyf'), tableOf(font, 'loca'), indexToLocFormat, numGlyphs);
   for (const [i, g] of glyphs.entries()) {
-    if (g.kind === 'composite' && g.components.some((c) => c.glyph >= numGlyphs)) return [false, `Glyph ${i} refers to a glyph that is not there.`];
+    if (g.kind === 'composite' && g.components.some((c) => c.glyph >= numGlyphs))
+      return [false, `Glyph ${i} refers to a glyph that is not there.`];
   }
   return `${numGlyphs} glyphs read back.`;
 }
@@ -66,7 +72,8 @@ function widths(font: Sfnt): string | [false, string] {
   const header = hhea.read(tableOf(font, 'hhea'));
   const metrics = hmtx.read(tableOf(font, 'hmtx'), header.numberOfHMetrics, numGlyphs);
   const widest = metrics.reduce((a, m) => Math.max(a, m.advanceWidth), 0);
-  if (widest !== header.advanceWidthMax) return [false, `hhea says the widest glyph is ${header.advanceWidthMax}, but one is ${widest}.`];
+  if (widest !== header.advanceWidthMax)
+    return [false, `hhea says the widest glyph is ${header.advanceWidthMax}, but one is ${widest}.`];
   if (font.version === SFNT_CFF) {
     const wrong = readCff(tableOf(font, 'CFF ')).glyphs.findIndex((g, i) => g.advance !== metrics[i]!.advanceWidth);
     if (wrong >= 0) return [false, `Glyph ${wrong} has another width in CFF than in hmtx.`];
@@ -78,7 +85,8 @@ function codePoints(font: Sfnt): string | [false, string] {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const map = cmap.read(tableOf(font, 'cmap'));
   const wrong = [...map].find(([, glyph]) => glyph >= numGlyphs);
-  if (wrong) return [false, `U+${wrong[0].toString(16).toUpperCase().padStart(4, '0')} leads to a glyph that is not there.`];
+  if (wrong)
+    return [false, `U+${wrong[0].toString(16).toUpperCase().padStart(4, '0')} leads to a glyph that is not there.`];
   if (!map.has(0x20)) return [false, 'No glyph for the space (U+0020).'];
   return `${map.size} code points.`;
 }
@@ -89,7 +97,8 @@ function namesAgree(font: Sfnt): string | [false, string] {
   const needed = [NAME_ID.family, NAME_ID.subfamily, NAME_ID.full, NAME_ID.postScript, NAME_ID.version];
   if (needed.some((id) => !value(id))) return [false, 'A family, style, full, PostScript or version name is missing.'];
   const postScript = value(NAME_ID.postScript)!;
-  if (!/^[\x21-\x7e]{1,63}$/.test(postScript) || /[[\](){}<>/%]/.test(postScript)) return [false, `“${postScript}” is not a PostScript name.`];
+  if (!/^[\x21-\x7e]{1,63}$/.test(postScript) || /[[\](){}<>/%]/.test(postScript))
+    return [false, `“${postScript}” is not a PostScript name.`];
   return value(NAME_ID.full)!;
 }
 
@@ -98,7 +107,9 @@ function styleBits(font: Sfnt): string | [false, string] {
   const { fsSelection = 0, usWeightClass = 0 } = os2.read(tableOf(font, 'OS/2'));
   const bold = (fsSelection & FS_SELECTION.BOLD) !== 0;
   const italic = (fsSelection & FS_SELECTION.ITALIC) !== 0;
-  if (bold !== ((macStyle & 1) !== 0) || italic !== ((macStyle & 2) !== 0)) return [false, 'OS/2 and head disagree about bold or italic.'];
-  if ((fsSelection & FS_SELECTION.REGULAR) !== 0 && (bold || italic)) return [false, 'The style is said to be regular and bold or italic at once.'];
+  if (bold !== ((macStyle & 1) !== 0) || italic !== ((macStyle & 2) !== 0))
+    return [false, 'OS/2 and head disagree about bold or italic.'];
+  if ((fsSelection & FS_SELECTION.REGULAR) !== 0 && (bold || italic))
+    return [false, 'The style is said to be regular and bold or italic at once.'];
   return `Weight class ${usWeightClass}${bold ? ', bold' : ''}${italic ? ', italic' : ''}.`;
 }

@@ -15,7 +15,12 @@ const folder = mkdtempSync(join(tmpdir(), 'wendril-pairs-'));
 function advances(font: string, text: string): number[] {
   const file = join(folder, 'pairs.txt');
   writeFileSync(file, text);
-  return JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', font, `@@${file}`, '--advances'], { encoding: 'utf8', maxBuffer: 1 << 26 })) as number[];
+  return JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape.mjs', font, `@@${file}`, '--advances'], {
+      encoding: 'utf8',
+      maxBuffer: 1 << 26,
+    }),
+  ) as number[];
 }
 
 test('over every pair of letters, figures and punctuation of the demo family HarfBuzz’s advance is the project’s value', () => {
@@ -24,7 +29,11 @@ test('over every pair of letters, figures and punctuation of the demo family Har
   if (!cast.ok) throw new Error(cast.reason);
   const font = join(folder, 'demo.ttf');
   writeFileSync(font, cast.value.bytes);
-  const letters = textGlyphs(demo).map((id) => ({ id, character: String.fromCodePoint(demo.glyphs[id]!.unicodes[0]!), advance: drawingOf(demo.glyphs[id]!, 'm1').advance }));
+  const letters = textGlyphs(demo).map((id) => ({
+    id,
+    character: String.fromCodePoint(demo.glyphs[id]!.unicodes[0]!),
+    advance: drawingOf(demo.glyphs[id]!, 'm1').advance,
+  }));
   let pairs = 0;
   let kerned = 0;
   const wrong: string[] = [];

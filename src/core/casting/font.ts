@@ -55,7 +55,8 @@ type Entry = { glyph: Glyph; drawing: Drawing; advance: number };
 function castOrder(project: Project, master: MasterId): Entry[] {
   const all = glyphsInOrder(project).filter((g) => g.cast);
   const own = all.find((g) => g.name === '.notdef');
-  const notdef = own ?? Object.values(createProject({ family: '', unitsPerEm: project.unitsPerEm, created: 0 }).glyphs)[0]!;
+  const notdef =
+    own ?? Object.values(createProject({ family: '', unitsPerEm: project.unitsPerEm, created: 0 }).glyphs)[0]!;
   const rest = all.filter((g) => g !== own);
   if (rest.length + 1 > 65535) refuse(`The project has ${rest.length + 1} glyphs; a font holds at most 65,535.`);
   return [notdef, ...rest].map((glyph) => {
@@ -69,14 +70,19 @@ export function castFont(project: Project, options: CastOptions): Result<CastFon
   return attempt(() => cast(project, options));
 }
 
-function cast(project: Project, { flavour, master: masterId, keepOverlaps = false, compact = true, cache = new CastCache() }: CastOptions): CastFont {
+function cast(
+  project: Project,
+  { flavour, master: masterId, keepOverlaps = false, compact = true, cache = new CastCache() }: CastOptions,
+): CastFont {
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const entries = castOrder(project, masterId);
   const index = new Map(entries.map((e, i) => [e.glyph.id, i]));
   const names = styleNames(project, master);
   const characters = characterMap(entries);
   const outlines =
-    flavour === 'otf' ? cffOutlines(project, master, entries, names, { keepOverlaps, compact }, cache) : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
+    flavour === 'otf'
+      ? cffOutlines(project, master, entries, names, { keepOverlaps, compact }, cache)
+      : trueTypeOutlines(project, master, entries, index, keepOverlaps, cache);
   const fontBox = outlines.boxes.reduce((box, b) => {
     if (!isEmptyBox(b)) {
       stretchBox(box, b.xMin, b.yMin);
@@ -84,7 +90,10 @@ function cast(project: Project, { flavour, master: masterId, keepOverlaps = fals
     }
     return box;
   }, emptyBox());
-  const metrics: HorizontalMetric[] = entries.map((e, i) => ({ advanceWidth: e.advance, lsb: isEmptyBox(outlines.boxes[i]!) ? 0 : Math.floor(outlines.boxes[i]!.xMin) }));
+  const metrics: HorizontalMetric[] = entries.map((e, i) => ({
+    advanceWidth: e.advance,
+    lsb: isEmptyBox(outlines.boxes[i]!) ? 0 : Math.floor(outlines.boxes[i]!.xMin),
+  }));
   const tables = new Map(outlines.tables);
   const lines = lineMetrics(master, fontBox);
   tables.set('head', headTable(project, names, fontBox, outlines.indexToLocFormat));
@@ -163,7 +172,15 @@ function cffOutlines(
   const boxes = shapes.map((s) => s.box);
   const fontBox = roundedBox(
     boxes.reduce(
-      (a, b) => (isEmptyBox(b) ? a : { xMin: Math.min(a.xMin, b.xMin), yMin: Math.min(a.yMin, b.yMin), xMax: Math.max(a.xMax, b.xMax), yMax: Math.max(a.yMax, b.yMax) }),
+      (a, b) =>
+        isEmptyBox(b)
+          ? a
+          : {
+              xMin: Math.min(a.xMin, b.xMin),
+              yMin: Math.min(a.yMin, b.yMin),
+              xMax: Math.max(a.xMax, b.xMax),
+              yMax: Math.max(a.yMax, b.yMax),
+            },
       emptyBox(),
     ),
   );
@@ -176,7 +193,8 @@ function cffOutlines(
   });
   // A stem the designer named is the standard one; else the commonest.
   const standard = (vertical: boolean) =>
-    master.stems.find((s) => s.vertical === vertical)?.value ?? standardWidth(shapes.map((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
+    master.stems.find((s) => s.vertical === vertical)?.value ??
+    standardWidth(shapes.map((s) => (vertical ? s.stems.vertical : s.stems.horizontal)));
   const cff = writeCff(
     {
       postScriptName: names.postScriptName,
@@ -225,10 +243,19 @@ function withWidth(body: Uint8Array, width: number): Uint8Array {
   return out;
 }
 
-function trueTypeOutlines(project: Project, master: Master, entries: readonly Entry[], index: ReadonlyMap<GlyphId, number>, keepOverlaps: boolean, cache: CastCache): Outlines {
+function trueTypeOutlines(
+  project: Project,
+  master: Master,
+  entries: readonly Entry[],
+  index: ReadonlyMap<GlyphId, number>,
+  keepOverlaps: boolean,
+  cache: CastCache,
+): Outlines {
   const source = drawingsOf(project, master.id);
   const isCast = (id: GlyphId) => index.has(id);
-  const others = keepOverlaps ? project.masters.filter((m) => m.id !== master.id).map((m) => ({ id: m.id, source: drawingsOf(project, m.id) })) : [];
+  const others = keepOverlaps
+    ? project.masters.filter((m) => m.id !== master.id).map((m) => ({ id: m.id, source: drawingsOf(project, m.id) }))
+    : [];
   const siblings = (glyph: Glyph): Sibling[] =>
     others.flatMap(({ id, source: there }) => {
       const drawing = glyph.drawings[id];
@@ -236,7 +263,9 @@ function trueTypeOutlines(project: Project, master: Master, entries: readonly En
     });
   const shapes = entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph)));
   const totals = compositeTotals(shapes, index);
-  const records = shapes.map((s, i) => (s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps)));
+  const records = shapes.map((s, i) =>
+    s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps),
+  );
   const { glyf, loca, indexToLocFormat } = joinGlyphs(records);
   const simple = shapes.filter((s): s is SimpleShape => s.kind === 'simple');
   const most = (values: readonly number[]) => values.reduce((a, b) => Math.max(a, b), 0);
@@ -319,7 +348,12 @@ function compositeTotals(shapes: readonly TrueTypeShape[], index: ReadonlyMap<Gl
   return shapes.map((_, i) => visit(i));
 }
 
-function compositeRecord(shape: CompositeShape, index: ReadonlyMap<GlyphId, number>, box: Box, keepOverlaps: boolean): Uint8Array {
+function compositeRecord(
+  shape: CompositeShape,
+  index: ReadonlyMap<GlyphId, number>,
+  box: Box,
+  keepOverlaps: boolean,
+): Uint8Array {
   const parts = shape.parts.map(({ base, ...rest }) => ({ ...rest, glyph: index.get(base)! }));
   return writeCompositeGlyph(parts, roundedBox(box), keepOverlaps);
 }
@@ -346,7 +380,12 @@ function headTable(project: Project, names: StyleNames, fontBox: Box, indexToLoc
   });
 }
 
-function hheaTable(master: Master, metrics: readonly HorizontalMetric[], boxes: readonly Box[], lines: ReturnType<typeof lineMetrics>): Uint8Array {
+function hheaTable(
+  master: Master,
+  metrics: readonly HorizontalMetric[],
+  boxes: readonly Box[],
+  lines: ReturnType<typeof lineMetrics>,
+): Uint8Array {
   let minLeft = 32767;
   let minRight = 32767;
   let extent = -32768;
@@ -410,7 +449,9 @@ function os2Table(
     xAvgCharWidth: wide.length === 0 ? 0 : Math.round(wide.reduce((sum, e) => sum + e.advance, 0) / wide.length),
     usWeightClass: names.weightClass,
     usWidthClass: names.widthClass,
-    fsType: Array.isArray(fsType) ? fsType.reduce<number>((bits, b) => bits | (typeof b === 'number' ? 1 << b : 0), 0) : 0,
+    fsType: Array.isArray(fsType)
+      ? fsType.reduce<number>((bits, b) => bits | (typeof b === 'number' ? 1 << b : 0), 0)
+      : 0,
     ySubscriptXSize: own('SubscriptXSize', em * 0.65),
     ySubscriptYSize: own('SubscriptYSize', em * 0.6),
     ySubscriptXOffset: own('SubscriptXOffset', -slope * em * 0.075),
@@ -422,7 +463,10 @@ function os2Table(
     yStrikeoutSize: own('StrikeoutSize', infoNumber(master.info, 'postscriptUnderlineThickness') ?? em * 0.05),
     yStrikeoutPosition: own('StrikeoutPosition', xHeight * 0.6),
     sFamilyClass: 0,
-    panose: Array.isArray(panose) && panose.length === 10 ? panose.map((v) => (typeof v === 'number' ? v & 255 : 0)) : new Array<number>(10).fill(0),
+    panose:
+      Array.isArray(panose) && panose.length === 10
+        ? panose.map((v) => (typeof v === 'number' ? v & 255 : 0))
+        : new Array<number>(10).fill(0),
     ulUnicodeRange1: range1,
     ulUnicodeRange2: range2,
     ulUnicodeRange3: range3,
@@ -455,7 +499,8 @@ function postTable(project: Project, master: Master, entries: readonly Entry[], 
     version: flavour === 'ttf' ? 0x00020000 : 0x00030000,
     italicAngle: master.italicAngle,
     underlinePosition: infoNumber(master.info, 'postscriptUnderlinePosition') ?? Math.round(-project.unitsPerEm * 0.1),
-    underlineThickness: infoNumber(master.info, 'postscriptUnderlineThickness') ?? Math.round(project.unitsPerEm * 0.05),
+    underlineThickness:
+      infoNumber(master.info, 'postscriptUnderlineThickness') ?? Math.round(project.unitsPerEm * 0.05),
     isFixedPitch: advances.size === 1 && entries.length > 2 ? 1 : 0,
     minMemType42: 0,
     maxMemType42: 0,
@@ -477,9 +522,16 @@ function uniqueNames(names: readonly string[]): string[] {
 
 /** A master's kerning in glyph indices; groups keep the members that are cast, pairs that name nothing left go. */
 function kernInput(project: Project, master: Master, index: ReadonlyMap<GlyphId, number>): KernInput {
-  const groups = { first: project.groups.filter((g) => g.side === 'first'), second: project.groups.filter((g) => g.side === 'second') };
-  const numbers = new Map([...groups.first.map((g, i) => [g.id, i] as const), ...groups.second.map((g, i) => [g.id, i] as const)]);
-  const members = (list: readonly { members: readonly GlyphId[] }[]) => list.map((g) => g.members.flatMap((id) => index.get(id) ?? []));
+  const groups = {
+    first: project.groups.filter((g) => g.side === 'first'),
+    second: project.groups.filter((g) => g.side === 'second'),
+  };
+  const numbers = new Map([
+    ...groups.first.map((g, i) => [g.id, i] as const),
+    ...groups.second.map((g, i) => [g.id, i] as const),
+  ]);
+  const members = (list: readonly { members: readonly GlyphId[] }[]) =>
+    list.map((g) => g.members.flatMap((id) => index.get(id) ?? []));
   const side = (s: { kind: 'glyph' | 'group'; id: string }): KernSide | undefined => {
     const n = s.kind === 'glyph' ? index.get(s.id) : numbers.get(s.id);
     return n === undefined ? undefined : s.kind === 'glyph' ? { glyph: n } : { group: n };

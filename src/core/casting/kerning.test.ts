@@ -20,7 +20,9 @@ const folder = mkdtempSync(join(tmpdir(), 'wendril-kern-'));
 function kerned(bytes: Uint8Array, pairs: readonly string[], ...features: string[]): number[] {
   const path = join(folder, 'kern.otf');
   writeFileSync(path, bytes);
-  const out = JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', path, pairs.join(' '), ...features], { encoding: 'utf8' })) as { advance: number }[];
+  const out = JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape.mjs', path, pairs.join(' '), ...features], { encoding: 'utf8' }),
+  ) as { advance: number }[];
   return pairs.map((_, i) => out[i * 3]!.advance);
 }
 
@@ -43,7 +45,10 @@ const side = (members: number) => fc.array(fc.integer({ min: 0, max: 3 }), { min
 const kerning = fc.record({
   first: side(ids.length),
   second: side(ids.length),
-  pairs: fc.array(fc.tuple(fc.boolean(), fc.nat(), fc.boolean(), fc.nat(), fc.integer({ min: -120, max: 80 })), { minLength: 1, maxLength: 60 }),
+  pairs: fc.array(fc.tuple(fc.boolean(), fc.nat(), fc.boolean(), fc.nat(), fc.integer({ min: -120, max: 80 })), {
+    minLength: 1,
+    maxLength: 60,
+  }),
 });
 
 test('HarfBuzz finds every pair’s value by the document’s order, whatever the groups and exceptions', () => {
@@ -62,7 +67,9 @@ test('HarfBuzz finds every pair’s value by the document’s order, whatever th
       const project: Project = { ...demo, groups, masters: [{ ...demo.masters[0]!, kerning: values }] };
       const font = castFont(project, { flavour: 'otf', master: 'm1' });
       if (!font.ok) throw new Error(font.reason);
-      const texts = [...LETTERS].flatMap((a, i) => [0, 1, 2, 3, 4, 5].map((k) => a + LETTERS[(i * 7 + k * 11) % LETTERS.length]!));
+      const texts = [...LETTERS].flatMap((a, i) =>
+        [0, 1, 2, 3, 4, 5].map((k) => a + LETTERS[(i * 7 + k * 11) % LETTERS.length]!),
+      );
       const on = kerned(font.value.bytes, texts);
       const off = kerned(font.value.bytes, texts, 'kern=0');
       const got = texts.map((text, i) => [text, on[i]! - off[i]!]);
@@ -75,7 +82,11 @@ test('HarfBuzz finds every pair’s value by the document’s order, whatever th
 
 test('more pairs than one subtable holds are spread over several', () => {
   const pairs = Array.from({ length: 400 }, (_, i) =>
-    Array.from({ length: 60 }, (_, k) => ({ first: { glyph: i + 1 }, second: { glyph: k + 1 }, value: -((i + k) % 50) - 1 })),
+    Array.from({ length: 60 }, (_, k) => ({
+      first: { glyph: i + 1 },
+      second: { glyph: k + 1 },
+      value: -((i + k) % 50) - 1,
+    })),
   ).flat();
   const table = writeKernGpos({ firstGroups: [], secondGroups: [], pairs }, ['latn', 'cyrl'])!;
   expect(table.length).toBeGreaterThan(90_000);

@@ -38,9 +38,14 @@ export function lineMetrics(master: Master, fontBox: Box): LineMetrics {
 
 /** Alignment zones for CFF from a master's zones: the baseline's first, then the heights; the descender's apart. */
 export function alignmentZones(master: Master): { blueValues: number[]; otherBlues: number[] } {
-  const span = (position: number, overshoot: number): [number, number] => [Math.round(position + Math.min(0, overshoot)), Math.round(position + Math.max(0, overshoot))];
+  const span = (position: number, overshoot: number): [number, number] => [
+    Math.round(position + Math.min(0, overshoot)),
+    Math.round(position + Math.max(0, overshoot)),
+  ];
   const { baseline, xHeight, capHeight, ascender, descender, own } = master.zones;
-  const spans = [baseline, xHeight, capHeight, ascender, ...own.filter((z) => z.position > 0)].map((z) => span(z.position, z.overshoot)).sort((a, b) => a[0] - b[0]);
+  const spans = [baseline, xHeight, capHeight, ascender, ...own.filter((z) => z.position > 0)]
+    .map((z) => span(z.position, z.overshoot))
+    .sort((a, b) => a[0] - b[0]);
   const blueValues: number[] = [];
   const base = span(baseline.position, baseline.overshoot);
   blueValues.push(...base);

@@ -43,8 +43,10 @@ export const WIDTHS: readonly (readonly [word: RegExp, width: number])[] = [
   [/\b(expanded|extended|wide)\b/i, 7],
 ];
 
-const text = (v: LibValue | undefined): string | undefined => (typeof v === 'string' && v.trim() !== '' ? v : undefined);
-const whole = (v: LibValue | undefined, low: number, high: number): number | undefined => (typeof v === 'number' && v >= low && v <= high ? Math.round(v) : undefined);
+const text = (v: LibValue | undefined): string | undefined =>
+  typeof v === 'string' && v.trim() !== '' ? v : undefined;
+const whole = (v: LibValue | undefined, low: number, high: number): number | undefined =>
+  typeof v === 'number' && v >= low && v <= high ? Math.round(v) : undefined;
 
 /** A PostScript name: printable ASCII without the ten delimiters, at most 63 characters. */
 export const postScriptSafe = (name: string): string =>
@@ -76,8 +78,13 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
         .trim()}`;
   const linkedStyle = ribbi && bold ? (italic ? 'Bold Italic' : 'Bold') : italic ? 'Italic' : 'Regular';
   const mapped = text(info.styleMapStyleName);
-  const chosen = mapped ? (({ regular: 'Regular', italic: 'Italic', bold: 'Bold', 'bold italic': 'Bold Italic' } as const)[mapped as 'regular'] ?? linkedStyle) : linkedStyle;
-  const postScriptName = text(info.postscriptFontName) ?? postScriptSafe(`${family.replace(/\s+/g, '')}-${style.replace(/\s+/g, '')}`);
+  const chosen = mapped
+    ? (({ regular: 'Regular', italic: 'Italic', bold: 'Bold', 'bold italic': 'Bold Italic' } as const)[
+        mapped as 'regular'
+      ] ?? linkedStyle)
+    : linkedStyle;
+  const postScriptName =
+    text(info.postscriptFontName) ?? postScriptSafe(`${family.replace(/\s+/g, '')}-${style.replace(/\s+/g, '')}`);
   const version = `${project.family.versionMajor}.${String(project.family.versionMinor).padStart(3, '0')}`;
   const isBold = chosen.includes('Bold');
   const isItalic = chosen.includes('Italic');
@@ -89,10 +96,16 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
     fullName: text(info.postscriptFullName) ?? `${family} ${style}`,
     postScriptName: postScriptSafe(postScriptName) || 'Untitled',
     version: text(info.openTypeNameVersion) ?? `Version ${version}`,
-    uniqueID: text(info.openTypeNameUniqueID) ?? `${version};${(project.family.vendor ?? 'NONE').slice(0, 4)};${postScriptSafe(postScriptName)}`,
+    uniqueID:
+      text(info.openTypeNameUniqueID) ??
+      `${version};${(project.family.vendor ?? 'NONE').slice(0, 4)};${postScriptSafe(postScriptName)}`,
     weightClass: whole(info.openTypeOS2WeightClass, 1, 1000) ?? WEIGHTS.find(([word]) => word.test(style))?.[1] ?? 400,
     widthClass: whole(info.openTypeOS2WidthClass, 1, 9) ?? WIDTHS.find(([word]) => word.test(style))?.[1] ?? 5,
-    fsSelection: FS_SELECTION.USE_TYPO_METRICS | (isItalic ? FS_SELECTION.ITALIC : 0) | (isBold ? FS_SELECTION.BOLD : 0) | (!isBold && !isItalic ? FS_SELECTION.REGULAR : 0),
+    fsSelection:
+      FS_SELECTION.USE_TYPO_METRICS |
+      (isItalic ? FS_SELECTION.ITALIC : 0) |
+      (isBold ? FS_SELECTION.BOLD : 0) |
+      (!isBold && !isItalic ? FS_SELECTION.REGULAR : 0),
     macStyle: (isBold ? 1 : 0) | (isItalic ? 2 : 0),
   };
 }
@@ -142,7 +155,13 @@ export function ruledNames(names: StyleNames): [nameID: number, value: string | 
 /** The name table's records for Windows, English first, other family names in their languages. */
 export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
   const { family } = project;
-  const record = (nameID: number, value: string, languageID = 0x409): NameRecord => ({ platformID: 3, encodingID: 1, languageID, nameID, value });
+  const record = (nameID: number, value: string, languageID = 0x409): NameRecord => ({
+    platformID: 3,
+    encodingID: 1,
+    languageID,
+    nameID,
+    value,
+  });
   const entries: [number, string | undefined][] = [
     [NAME_ID.copyright, family.copyright],
     ...ruledNames(names),

@@ -36,7 +36,8 @@ export async function castOutputs(project: Project, options: OutputOptions): Pro
         font = result.value;
         fonts.set(flavour, font);
       }
-      const bytes = format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
+      const bytes =
+        format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
       files.push({ fileName: `${font.names.postScriptName}.${format}`, format, master: master.id, bytes, font });
     }
   }

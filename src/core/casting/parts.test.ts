@@ -31,7 +31,10 @@ test('alignment zones rise, stay apart and are no more than seven pairs, whateve
       expect(otherBlues[0]!).toBeLessThanOrEqual(otherBlues[1]!);
     }),
   );
-  expect(alignmentZones(master)).toEqual({ blueValues: [-11, 0, 520, 531, 700, 711, 742, 752], otherBlues: [-212, -204] });
+  expect(alignmentZones(master)).toEqual({
+    blueValues: [-11, 0, 520, 531, 700, 711, 742, 752],
+    otherBlues: [-212, -204],
+  });
 });
 
 test('line metrics follow the zones, cover every glyph, and take what is overridden', () => {
@@ -46,8 +49,18 @@ test('line metrics follow the zones, cover every glyph, and take what is overrid
     winAscent: 990,
     winDescent: 260,
   });
-  const over = lineMetrics({ ...master, verticalMetrics: { typoAscender: 800, typoLineGap: 90, winDescent: 240 } }, box);
-  expect(over).toMatchObject({ typoAscender: 800, typoLineGap: 90, hheaAscender: 800, hheaLineGap: 90, winAscent: 990, winDescent: 240 });
+  const over = lineMetrics(
+    { ...master, verticalMetrics: { typoAscender: 800, typoLineGap: 90, winDescent: 240 } },
+    box,
+  );
+  expect(over).toMatchObject({
+    typoAscender: 800,
+    typoLineGap: 90,
+    hheaAscender: 800,
+    hheaLineGap: 90,
+    winAscent: 990,
+    winDescent: 240,
+  });
 });
 
 test('names said by the source win over the rule', () => {
@@ -77,19 +90,46 @@ test('names said by the source win over the rule', () => {
 test('a cached composite is made anew when a base of a base changes, and only then', () => {
   const part = (name: string, base: string): Project['glyphs'] => {
     const g = glyphNamed(demo, name)!;
-    return { [g.id]: { ...g, drawings: { m1: { ...g.drawings.m1!, contours: [], components: [{ glyph: glyphNamed(demo, base)!.id, transform: [1, 0, 0, 1, 5, 0] }] } } } };
+    return {
+      [g.id]: {
+        ...g,
+        drawings: {
+          m1: {
+            ...g.drawings.m1!,
+            contours: [],
+            components: [{ glyph: glyphNamed(demo, base)!.id, transform: [1, 0, 0, 1, 5, 0] }],
+          },
+        },
+      },
+    };
   };
   const p: Project = { ...demo, glyphs: { ...demo.glyphs, ...part('eacute', 'ntilde'), ...part('ntilde', 'n') } };
   const cache = new CastCache();
-  const shape = (q: Project) => cache.cffShape(q.glyphs[glyphNamed(q, 'eacute')!.id]!.drawings.m1!, drawingsOf(q, 'm1'), true, 1000);
+  const shape = (q: Project) =>
+    cache.cffShape(q.glyphs[glyphNamed(q, 'eacute')!.id]!.drawings.m1!, drawingsOf(q, 'm1'), true, 1000);
   const first = shape(p);
   expect(shape({ ...p, texts: { ...p.texts, galley: 'x' } })).toBe(first);
   const moved = movePoints(p, { at: { glyph: glyphNamed(p, 'n')!.id, master: 'm1' }, points: ['0:0'], dx: -9, dy: 0 });
   if (!moved.ok) throw new Error(moved.reason);
   const second = shape(moved.project);
   expect(second).not.toBe(first);
-  expect(second).toEqual(cffShape(moved.project.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(moved.project, 'm1'), true, 1000));
-  const elsewhere = movePoints(p, { at: { glyph: glyphNamed(p, 'o')!.id, master: 'm1' }, points: ['0:0'], dx: 4, dy: 0 });
+  expect(second).toEqual(
+    cffShape(
+      moved.project.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!,
+      drawingsOf(moved.project, 'm1'),
+      true,
+      1000,
+    ),
+  );
+  const elsewhere = movePoints(p, {
+    at: { glyph: glyphNamed(p, 'o')!.id, master: 'm1' },
+    points: ['0:0'],
+    dx: 4,
+    dy: 0,
+  });
   if (!elsewhere.ok) throw new Error(elsewhere.reason);
-  expect(cache.cffShape(p.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(elsewhere.project, 'm1'), true, 1000).box).toEqual(first.box);
+  expect(
+    cache.cffShape(p.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(elsewhere.project, 'm1'), true, 1000)
+      .box,
+  ).toEqual(first.box);
 });

@@ -27,7 +27,11 @@ const withSequences = (table: Record<string, Record<string, string>>): Project =
 const shaped = (bytes: Uint8Array, text: string): string[] => {
   const path = join(folder, 'font.otf');
   writeFileSync(path, bytes);
-  return (JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', path, text], { encoding: 'utf8' })) as { name: string }[]).map((g) => g.name);
+  return (
+    JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', path, text], { encoding: 'utf8' })) as {
+      name: string;
+    }[]
+  ).map((g) => g.name);
 };
 
 test('a character with a selector is set as its own glyph, by HarfBuzz too', () => {
@@ -62,10 +66,18 @@ test('what is no sequence, or names a glyph that is not cast, is passed over', (
 
 test('any sequences come back from the table; those of the usual glyph are told as such', () => {
   const code = fc.integer({ min: 0x20, max: 0x3ff });
-  const sequence = fc.record({ code, selector: fc.constantFrom(0xfe00, 0xfe01, 0xe0100), glyph: fc.integer({ min: 1, max: 50 }) });
+  const sequence = fc.record({
+    code,
+    selector: fc.constantFrom(0xfe00, 0xfe01, 0xe0100),
+    glyph: fc.integer({ min: 1, max: 50 }),
+  });
   fc.assert(
     fc.property(
-      fc.uniqueArray(fc.tuple(code, fc.integer({ min: 1, max: 50 })), { selector: ([c]) => c, minLength: 1, maxLength: 80 }),
+      fc.uniqueArray(fc.tuple(code, fc.integer({ min: 1, max: 50 })), {
+        selector: ([c]) => c,
+        minLength: 1,
+        maxLength: 80,
+      }),
       fc.uniqueArray(sequence, { selector: (v) => `${v.code} ${v.selector}`, maxLength: 60 }),
       (pairs, variations) => {
         const map = new Map(pairs);
@@ -74,9 +86,13 @@ test('any sequences come back from the table; those of the usual glyph are told 
         const key = (v: Variation) => `${v.selector} ${v.code} ${v.glyph ?? map.get(v.code)}`;
         expect(cmap.variations(bytes).map(key).sort()).toEqual(variations.map(key).sort());
         for (const v of cmap.variations(bytes))
-          expect(v.glyph === undefined).toBe(variations.some((w) => w.code === v.code && w.selector === v.selector && map.get(v.code) === w.glyph));
+          expect(v.glyph === undefined).toBe(
+            variations.some((w) => w.code === v.code && w.selector === v.selector && map.get(v.code) === w.glyph),
+          );
         const names = Array.from({ length: 51 }, (_, i) => `g${i}`);
-        const lib = sequencesLib(cmap.variations(bytes), map, names)[SEQUENCES] as Record<string, Record<string, string>> | undefined;
+        const lib = sequencesLib(cmap.variations(bytes), map, names)[SEQUENCES] as
+          | Record<string, Record<string, string>>
+          | undefined;
         expect(Object.values(lib ?? {}).reduce((n, row) => n + Object.keys(row).length, 0)).toBe(variations.length);
       },
     ),
@@ -88,14 +104,19 @@ test('a font of symbols says so, and keeps its characters where they are', async
   const [n, o] = ['n', 'o'].map((name) => glyphNamed(starter, name)!);
   const coded = (unicodes: Record<string, number[]>): Project => ({
     ...starter,
-    glyphs: Object.fromEntries(Object.values(starter.glyphs).map((g) => [g.id, { ...g, unicodes: unicodes[g.id] ?? [] }])),
+    glyphs: Object.fromEntries(
+      Object.values(starter.glyphs).map((g) => [g.id, { ...g, unicodes: unicodes[g.id] ?? [] }]),
+    ),
   });
   const symbols = coded({ [n!.id]: [0xf021], [o!.id]: [0xf041] });
   const tables = readSfnt(cast(symbols)).tables;
   expect(os2.read(tables.get('OS/2')!).ulCodePageRange1! >>> 0).toBe(0x80000000);
   const map = tables.get('cmap')!;
   const view = new DataView(map.buffer, map.byteOffset);
-  const encodings = Array.from({ length: view.getUint16(2) }, (_, i) => [view.getUint16(4 + i * 8), view.getUint16(6 + i * 8)]);
+  const encodings = Array.from({ length: view.getUint16(2) }, (_, i) => [
+    view.getUint16(4 + i * 8),
+    view.getUint16(6 + i * 8),
+  ]);
   expect(encodings).toEqual([
     [0, 3],
     [3, 0],

@@ -5,8 +5,10 @@ import { defaultMaster } from '../project/queries';
 /** Where UFO keeps variation sequences: selector to character to glyph name, both in hexadecimal. */
 export const SEQUENCES = 'public.unicodeVariationSequences';
 
-const isTable = (v: LibValue | undefined): v is Readonly<Record<string, LibValue>> => typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);
-const hex = (text: string): number | undefined => (/^[0-9A-Fa-f]{4,6}$/.test(text) && Number.parseInt(text, 16) <= 0x10ffff ? Number.parseInt(text, 16) : undefined);
+const isTable = (v: LibValue | undefined): v is Readonly<Record<string, LibValue>> =>
+  typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);
+const hex = (text: string): number | undefined =>
+  /^[0-9A-Fa-f]{4,6}$/.test(text) && Number.parseInt(text, 16) <= 0x10ffff ? Number.parseInt(text, 16) : undefined;
 
 /** The project's variation sequences with glyphs by index; those of glyphs that are not cast are left out. */
 export function variationSequences(project: Project, indexOfNames: () => ReadonlyMap<string, number>): Variation[] {
@@ -27,7 +29,11 @@ export function variationSequences(project: Project, indexOfNames: () => Readonl
 }
 
 /** Sequences read from a font, as UFO keeps them; `usual` is the glyph of a character by itself. */
-export function sequencesLib(variations: readonly Variation[], usual: ReadonlyMap<number, number>, glyphNames: readonly string[]): Readonly<Record<string, LibValue>> {
+export function sequencesLib(
+  variations: readonly Variation[],
+  usual: ReadonlyMap<number, number>,
+  glyphNames: readonly string[],
+): Readonly<Record<string, LibValue>> {
   const text = (code: number) => code.toString(16).toUpperCase().padStart(4, '0');
   const table: Record<string, Record<string, string>> = {};
   for (const { code, selector, glyph } of variations) {

@@ -1,5 +1,23 @@
-import { type Contour, curvesOf, isOnCurve, type Point, reverseContour, sameBuild, signedArea, startIndex } from '../geometry/contour';
-import { asCubic, type Box, boundsOf, type Curve, emptyBox, isEmptyBox, stretchBox, stretchBoxToCurve } from '../geometry/curve';
+import {
+  type Contour,
+  curvesOf,
+  isOnCurve,
+  type Point,
+  reverseContour,
+  sameBuild,
+  signedArea,
+  startIndex,
+} from '../geometry/contour';
+import {
+  asCubic,
+  type Box,
+  boundsOf,
+  type Curve,
+  emptyBox,
+  isEmptyBox,
+  stretchBox,
+  stretchBoxToCurve,
+} from '../geometry/curve';
 import { removeOverlaps } from '../geometry/overlaps';
 import { cubicToQuadratics, quadraticsNeeded } from '../geometry/quadratics';
 import { type CffContour, writeCharstring } from '../opentype/charstring';
@@ -24,11 +42,16 @@ export type SimpleShape = {
   overlapFailed: boolean;
 };
 /** Components by glyph id; the record is written once glyph indices are known. */
-export type CompositeShape = { kind: 'composite'; parts: readonly (Omit<GlyfComponent, 'glyph'> & { base: GlyphId })[] };
+export type CompositeShape = {
+  kind: 'composite';
+  parts: readonly (Omit<GlyfComponent, 'glyph'> & { base: GlyphId })[];
+};
 export type TrueTypeShape = SimpleShape | CompositeShape;
 
 export const roundedBox = (box: Box): GlyfBox =>
-  isEmptyBox(box) ? { xMin: 0, yMin: 0, xMax: 0, yMax: 0 } : { xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) };
+  isEmptyBox(box)
+    ? { xMin: 0, yMin: 0, xMax: 0, yMax: 0 }
+    : { xMin: Math.floor(box.xMin), yMin: Math.floor(box.yMin), xMax: Math.ceil(box.xMax), yMax: Math.ceil(box.yMax) };
 
 type Prepared = { contours: readonly Contour[]; overlapFailed: boolean };
 
@@ -85,11 +108,19 @@ export type Sibling = { drawing: Drawing; source: DrawingSource };
  * A glyph as a TrueType record, components kept where the format and the overlaps allow. Where overlaps are kept, curves
  * get as many quadratics as the same curve needs in any of the `siblings`, so that fonts of all masters agree point for point.
  */
-export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean, siblings: readonly Sibling[] = []): TrueTypeShape {
+export function trueTypeShape(
+  drawing: Drawing,
+  source: DrawingSource,
+  keepOverlaps: boolean,
+  isCast: (id: GlyphId) => boolean,
+  siblings: readonly Sibling[] = [],
+): TrueTypeShape {
   const composite = asComposite(drawing, source, keepOverlaps, isCast);
   if (composite) return composite;
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
-  const family = keepOverlaps ? siblings.map((s) => prepare(s.drawing, s.source, true).contours).filter((other) => agree(contours, other)) : [];
+  const family = keepOverlaps
+    ? siblings.map((s) => prepare(s.drawing, s.source, true).contours).filter((other) => agree(contours, other))
+    : [];
   let error = 0;
   const converted: GlyfPoint[][] = [];
   // TrueType fills clockwise outlines; turning a list of points round keeps its start.
@@ -112,10 +143,15 @@ export function trueTypeShape(drawing: Drawing, source: DrawingSource, keepOverl
 }
 
 /** Do two outlines have the same contours of the same points? */
-const agree = (a: readonly Contour[], b: readonly Contour[]): boolean => a.length === b.length && a.every((c, i) => sameBuild(c, b[i]!));
+const agree = (a: readonly Contour[], b: readonly Contour[]): boolean =>
+  a.length === b.length && a.every((c, i) => sameBuild(c, b[i]!));
 
 /** Whole-coordinate TrueType points of a contour, from its start point on; `others` are the same contour in other masters. */
-function quadraticPoints(contour: Contour, others: readonly Contour[], noteError: (error: number) => void): GlyfPoint[] {
+function quadraticPoints(
+  contour: Contour,
+  others: readonly Contour[],
+  noteError: (error: number) => void,
+): GlyfPoint[] {
   const { points } = contour;
   const n = points.length;
   const start = Math.max(0, startIndex(contour));
@@ -141,7 +177,10 @@ function quadraticPoints(contour: Contour, others: readonly Contour[], noteError
     }
     if (p.type === 'curve' && offs.length === 2) {
       const [a, b] = [offs[0]!, offs[1]!];
-      const needed = others.length === 0 ? 1 : Math.max(...others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE)));
+      const needed =
+        others.length === 0
+          ? 1
+          : Math.max(...others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE)));
       const run = cubicToQuadratics([from.x, from.y, a.x, a.y, b.x, b.y, p.x, p.y], QUADRATIC_TOLERANCE, needed);
       noteError(run.error);
       for (let i = 0; i < run.offs.length; i += 2) add(run.offs[i]!, run.offs[i + 1]!, false);
@@ -153,7 +192,8 @@ function quadraticPoints(contour: Contour, others: readonly Contour[], noteError
   if (!isOnCurve(points[start]!)) for (const off of offs) add(off.x, off.y, false);
   const first = out[0];
   const last = out[out.length - 1];
-  if (others.length === 0 && out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y) out.pop();
+  if (others.length === 0 && out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y)
+    out.pop();
   return out;
 }
 
@@ -180,7 +220,12 @@ export function glyfCurves(points: readonly GlyfPoint[]): readonly Curve[] {
 }
 
 /** Components stay when there is nothing else, each base is cast and in range, and nothing overlaps. */
-function asComposite(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, isCast: (id: GlyphId) => boolean): CompositeShape | undefined {
+function asComposite(
+  drawing: Drawing,
+  source: DrawingSource,
+  keepOverlaps: boolean,
+  isCast: (id: GlyphId) => boolean,
+): CompositeShape | undefined {
   const { components, contours } = drawing;
   if (components.length === 0 || contours.some((c) => c.closed && c.points.length > 1)) return undefined;
   const fits = components.every(({ glyph, transform: [xx, xy, yx, yy, dx, dy] }) => {
@@ -205,9 +250,13 @@ function asComposite(drawing: Drawing, source: DrawingSource, keepOverlaps: bool
 
 /** Do the parts of a composite overlap one another? Overlaps within a base do not count: each base is cleaned on its own. */
 function partsOverlap(drawing: Drawing, source: DrawingSource): boolean {
-  const parts = drawing.components.map((c) => flattened({ ...drawing, contours: [], components: [c] }, source).filter((k) => k.closed));
+  const parts = drawing.components.map((c) =>
+    flattened({ ...drawing, contours: [], components: [c] }, source).filter((k) => k.closed),
+  );
   const boxes = parts.map((contours) => boundsOf(contours.flatMap((c) => [...curvesOf(c)])));
-  const apart = boxes.every((a, i) => boxes.every((b, j) => j <= i || a.xMin > b.xMax || b.xMin > a.xMax || a.yMin > b.yMax || b.yMin > a.yMax));
+  const apart = boxes.every((a, i) =>
+    boxes.every((b, j) => j <= i || a.xMin > b.xMax || b.xMin > a.xMax || a.yMin > b.yMax || b.yMin > a.yMax),
+  );
   if (apart) return false;
   return removeOverlaps(parts.flatMap((contours) => removeOverlaps(contours).contours)).changed;
 }

@@ -14,7 +14,8 @@ import { BOTTOM_EDGE, type Stem, standardWidth, stemHints, TOP_EDGE } from './st
 
 const hints = (...contours: Contour[]) => stemHints(contours.map(curvesOf), 1000);
 const demo = buildDemo();
-const stemsOf = (name: string, master: string) => cffShape(glyphNamed(demo, name)!.drawings[master]!, drawingsOf(demo, master), false, 1000).stems;
+const stemsOf = (name: string, master: string) =>
+  cffShape(glyphNamed(demo, name)!.drawings[master]!, drawingsOf(demo, master), false, 1000).stems;
 
 test('an upright bar is a stem across and two edges up', () => {
   expect(hints(rectangle(80, 0, 170, 700))).toEqual({
@@ -70,12 +71,19 @@ test('a ring has its two walls each way, from its extremes', () => {
 });
 
 test('stems never overlap, rise, and lie within the outline', () => {
-  const bar = fc.tuple(fc.integer({ min: 0, max: 900 }), fc.integer({ min: 0, max: 900 }), fc.integer({ min: 10, max: 300 }), fc.integer({ min: 10, max: 300 }));
+  const bar = fc.tuple(
+    fc.integer({ min: 0, max: 900 }),
+    fc.integer({ min: 0, max: 900 }),
+    fc.integer({ min: 10, max: 300 }),
+    fc.integer({ min: 10, max: 300 }),
+  );
   fc.assert(
     fc.property(fc.array(bar, { minLength: 1, maxLength: 40 }), (bars) => {
       const found = hints(...bars.map(([x, y, w, h]) => rectangle(x, y, x + w, y + h)));
       for (const stems of [found.horizontal, found.vertical]) {
-        const spans = stems.map(([edge, width]: Stem) => [Math.min(edge, edge + width), Math.max(edge, edge + width)] as const);
+        const spans = stems.map(
+          ([edge, width]: Stem) => [Math.min(edge, edge + width), Math.max(edge, edge + width)] as const,
+        );
         expect(stems.length).toBeLessThanOrEqual(20);
         spans.forEach(([low], i) => {
           if (i > 0) expect(low).toBeGreaterThan(spans[i - 1]![1]);
@@ -109,8 +117,15 @@ test('with overlaps kept, TrueType fonts of all masters agree point for point', 
     if (!cast.ok) throw new Error(cast.reason);
     const font = readSfnt(cast.value.bytes);
     const { indexToLocFormat } = head.read(font.tables.get('head')!);
-    const glyphs = readGlyphs(font.tables.get('glyf')!, font.tables.get('loca')!, indexToLocFormat, cast.value.glyphIds.length);
-    return glyphs.map((g) => (g.kind === 'simple' ? g.contours.map((c) => c.map((p) => (p.on ? 'o' : '.')).join('')) : g.kind));
+    const glyphs = readGlyphs(
+      font.tables.get('glyf')!,
+      font.tables.get('loca')!,
+      indexToLocFormat,
+      cast.value.glyphIds.length,
+    );
+    return glyphs.map((g) =>
+      g.kind === 'simple' ? g.contours.map((c) => c.map((p) => (p.on ? 'o' : '.')).join('')) : g.kind,
+    );
   });
   for (const other of shapes.slice(1)) expect(other).toEqual(shapes[0]);
 });

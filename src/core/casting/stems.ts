@@ -24,7 +24,8 @@ export function stemHints(contours: readonly (readonly Curve[])[], unitsPerEm: n
   const thickest = unitsPerEm * THICKEST;
   const level = edgesOf(contours, 1, unitsPerEm);
   const horizontal = stemsOf(level, thickest);
-  for (const stem of outerEdges(level)) if (horizontal.length < MOST && horizontal.every((s) => apart(s, stem))) horizontal.push(stem);
+  for (const stem of outerEdges(level))
+    if (horizontal.length < MOST && horizontal.every((s) => apart(s, stem))) horizontal.push(stem);
   return { horizontal: rising(horizontal), vertical: rising(stemsOf(edgesOf(contours, 0, unitsPerEm), thickest)) };
 }
 
@@ -57,7 +58,8 @@ function edgesOf(contours: readonly (readonly Curve[])[], axis: 0 | 1, unitsPerE
       }
       // A handle that leaves level makes the curve level there; about a quarter of it is nearly so.
       if (c[axis] === c[axis + 2] && c[along] !== c[along + 2]) add(c[axis]!, c[along]!, coordinateAt(c, along, 0.25));
-      if (c[axis + n - 2] === c[axis + n - 4] && c[along + n - 2] !== c[along + n - 4]) add(c[axis + n - 2]!, coordinateAt(c, along, 0.75), c[along + n - 2]!);
+      if (c[axis + n - 2] === c[axis + n - 4] && c[along + n - 2] !== c[along + n - 4])
+        add(c[axis + n - 2]!, coordinateAt(c, along, 0.75), c[along + n - 2]!);
     }
   }
   return [...found.values()].filter((e) => e.high - e.low >= shortest);
@@ -68,7 +70,13 @@ function stemsOf(edges: readonly Edge[], thickest: number): Stem[] {
   const pairs: { stem: Stem; worth: number }[] = [];
   for (const from of edges) {
     if (!from.begins) continue;
-    const facing = edges.filter((to) => !to.begins && to.at > from.at && to.at - from.at <= thickest && Math.min(from.high, to.high) > Math.max(from.low, to.low));
+    const facing = edges.filter(
+      (to) =>
+        !to.begins &&
+        to.at > from.at &&
+        to.at - from.at <= thickest &&
+        Math.min(from.high, to.high) > Math.max(from.low, to.low),
+    );
     const nearest = facing.sort((a, b) => a.at - b.at)[0];
     if (!nearest) continue;
     const together = Math.min(from.high, nearest.high) - Math.max(from.low, nearest.low);
@@ -93,6 +101,7 @@ function outerEdges(edges: readonly Edge[]): Stem[] {
 /** The commonest width of stems that face each other, counted over all glyphs; undefined when there are none. */
 export function standardWidth(stems: readonly (readonly Stem[])[]): number | undefined {
   const counts = new Map<number, number>();
-  for (const list of stems) for (const [, width] of list) if (width > 0) counts.set(width, (counts.get(width) ?? 0) + 1);
+  for (const list of stems)
+    for (const [, width] of list) if (width > 0) counts.set(width, (counts.get(width) ?? 0) + 1);
   return [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]?.[0];
 }

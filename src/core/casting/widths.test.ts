@@ -3,17 +3,22 @@ import { widthValues } from './widths';
 
 /** Bytes that all written widths take together. */
 function cost(advances: readonly number[], defaultWidthX: number, nominal: number): number {
-  return advances.filter((a) => a !== defaultWidthX).reduce((sum, a) => sum + (Math.abs(a - nominal) <= 107 ? 1 : Math.abs(a - nominal) <= 1131 ? 2 : 3), 0);
+  return advances
+    .filter((a) => a !== defaultWidthX)
+    .reduce((sum, a) => sum + (Math.abs(a - nominal) <= 107 ? 1 : Math.abs(a - nominal) <= 1131 ? 2 : 3), 0);
 }
 
-const advances = fc.array(fc.oneof(fc.integer({ min: 200, max: 900 }), fc.constantFrom(0, 500, 560, 2400)), { maxLength: 60 });
+const advances = fc.array(fc.oneof(fc.integer({ min: 200, max: 900 }), fc.constantFrom(0, 500, 560, 2400)), {
+  maxLength: 60,
+});
 
 test('no other nominal width that reaches a glyph from below would write the widths in fewer bytes', () => {
   fc.assert(
     fc.property(advances, (all) => {
       const { defaultWidthX, nominalWidthX } = widthValues(all);
       const spent = cost(all, defaultWidthX, nominalWidthX);
-      for (const nominal of [0, ...all.map((a) => a + 107)]) expect(spent).toBeLessThanOrEqual(cost(all, defaultWidthX, nominal));
+      for (const nominal of [0, ...all.map((a) => a + 107)])
+        expect(spent).toBeLessThanOrEqual(cost(all, defaultWidthX, nominal));
     }),
   );
 });

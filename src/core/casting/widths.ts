@@ -20,7 +20,8 @@ export function widthValues(advances: readonly number[]): WidthValues {
   widths.forEach((w, i) => {
     before[i + 1] = before[i]! + counts.get(w)!;
   });
-  const within = (nominal: number, reach: number) => before[placeOf(widths, nominal + reach + 1)]! - before[placeOf(widths, nominal - reach)]!;
+  const within = (nominal: number, reach: number) =>
+    before[placeOf(widths, nominal + reach + 1)]! - before[placeOf(widths, nominal - reach)]!;
   let best = { nominal: 0, saved: within(0, ONE_BYTE) + within(0, TWO_BYTES) };
   for (const w of widths) {
     const nominal = Math.min(32767, w + ONE_BYTE);

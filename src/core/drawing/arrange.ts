@@ -20,7 +20,8 @@ function movedEach(d: Drawing, moves: ReadonlyMap<PointKey, readonly [number, nu
   return { ...d, contours };
 }
 
-const onCurveOnly = (d: Drawing, keys: readonly PointKey[]): PointKey[] => keys.filter((k) => pointOf(d, k) && isOnCurve(pointOf(d, k)!));
+const onCurveOnly = (d: Drawing, keys: readonly PointKey[]): PointKey[] =>
+  keys.filter((k) => pointOf(d, k) && isOnCurve(pointOf(d, k)!));
 
 /** Brings points to one line: the outermost of them, or the middle. */
 export const alignPoints: Edit<At & { points: readonly PointKey[]; to: Alignment }> = (project, { at, points, to }) =>
@@ -30,12 +31,19 @@ export const alignPoints: Edit<At & { points: readonly PointKey[]; to: Alignment
     const axis = to === 'left' || to === 'right' || to === 'centre' ? 'x' : 'y';
     const values = own.map((k) => pointOf(d, k)![axis]);
     const [least, most] = [Math.min(...values), Math.max(...values)];
-    const goal = to === 'left' || to === 'bottom' ? least : to === 'right' || to === 'top' ? most : tidy((least + most) / 2);
-    return movedEach(d, new Map(own.map((k) => [k, axis === 'x' ? [goal - pointOf(d, k)!.x, 0] : [0, goal - pointOf(d, k)!.y]])));
+    const goal =
+      to === 'left' || to === 'bottom' ? least : to === 'right' || to === 'top' ? most : tidy((least + most) / 2);
+    return movedEach(
+      d,
+      new Map(own.map((k) => [k, axis === 'x' ? [goal - pointOf(d, k)!.x, 0] : [0, goal - pointOf(d, k)!.y]])),
+    );
   });
 
 /** Spaces points evenly between the outermost two. */
-export const distributePoints: Edit<At & { points: readonly PointKey[]; axis: 'x' | 'y' }> = (project, { at, points, axis }) =>
+export const distributePoints: Edit<At & { points: readonly PointKey[]; axis: 'x' | 'y' }> = (
+  project,
+  { at, points, axis },
+) =>
   editDrawing(project, at, `Spaced ${plural(points.length, 'point')} evenly`, (d) => {
     const own = onCurveOnly(d, points).sort((a, b) => pointOf(d, a)![axis] - pointOf(d, b)![axis]);
     if (own.length < 3) return { refuse: 'Choose three or more points on the outline.' };
@@ -70,7 +78,10 @@ export function handleOf(drawing: Drawing, key: PointKey): { distance: number; a
 }
 
 /** Gives a handle a length and an angle; at a smooth point the other side keeps in line. */
-export const setHandle: Edit<At & { handle: PointKey; length?: number; angle?: number }> = (project, { at, handle, length, angle }) =>
+export const setHandle: Edit<At & { handle: PointKey; length?: number; angle?: number }> = (
+  project,
+  { at, handle, length, angle },
+) =>
   editDrawing(project, at, 'Set a handle', (d) => {
     const owner = ownerOf(d, handle);
     const now = handleOf(d, handle);
@@ -80,7 +91,12 @@ export const setHandle: Edit<At & { handle: PointKey; length?: number; angle?: n
     if (!(long >= 0 && long <= 1e5)) return { refuse: 'A handle is 0 to 100 000 units long.' };
     const turn = ((angle ?? now.angle) * Math.PI) / 180;
     const [c, i] = keyParts(handle);
-    const moved = movePointsOf(d.contours[c]!, new Set([i]), p.x + Math.cos(turn) * long - q.x, p.y + Math.sin(turn) * long - q.y);
+    const moved = movePointsOf(
+      d.contours[c]!,
+      new Set([i]),
+      p.x + Math.cos(turn) * long - q.x,
+      p.y + Math.sin(turn) * long - q.y,
+    );
     return { ...d, contours: d.contours.map((o, k) => (k === c ? moved : o)) };
   });
 
@@ -88,7 +104,10 @@ export const setHandle: Edit<At & { handle: PointKey; length?: number; angle?: n
  * Moves a handle by hand. `free`: the point becomes a corner and the other handle stays; `equal`: the other handle mirrors this
  * one; neither: the other side keeps in line where the point is smooth.
  */
-export const moveHandle: Edit<At & { handle: PointKey; x: number; y: number; how: 'free' | 'equal' }> = (project, { at, handle, x, y, how }) =>
+export const moveHandle: Edit<At & { handle: PointKey; x: number; y: number; how: 'free' | 'equal' }> = (
+  project,
+  { at, handle, x, y, how },
+) =>
   editDrawing(project, at, 'Moved a handle', (d) => {
     const owner = ownerOf(d, handle);
     if (!owner) return { refuse: 'That is no handle.' };
@@ -111,7 +130,10 @@ export const moveHandle: Edit<At & { handle: PointKey; x: number; y: number; how
   });
 
 /** Moves on-curve points while all handles stay; points whose handles no longer lie in line become corners. */
-export const movePointsAlone: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (project, { at, points, dx, dy }) =>
+export const movePointsAlone: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (
+  project,
+  { at, points, dx, dy },
+) =>
   editDrawing(project, at, `Moved ${plural(points.length, 'point')}, handles left`, (d) => {
     const own = onCurveOnly(d, points);
     if (own.length === 0) return { refuse: 'Choose a point on the outline.' };
@@ -123,8 +145,15 @@ export const movePointsAlone: Edit<At & { points: readonly PointKey[]; dx: numbe
         ...contour,
         points: moved.map((p, i) => {
           if (!mine.has(i) || !p.smooth) return p;
-          const [a, b] = [neighbour(contour, i, -1), neighbour(contour, i, 1)].map((k) => (k === undefined ? p : moved[k]!)) as [Point, Point];
-          const turn = Math.abs(Math.atan2((p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x), (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y)));
+          const [a, b] = [neighbour(contour, i, -1), neighbour(contour, i, 1)].map((k) =>
+            k === undefined ? p : moved[k]!,
+          ) as [Point, Point];
+          const turn = Math.abs(
+            Math.atan2(
+              (p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x),
+              (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y),
+            ),
+          );
           if (turn < 0.02) return p;
           const { smooth: _, ...corner } = p;
           return corner;
@@ -135,7 +164,10 @@ export const movePointsAlone: Edit<At & { points: readonly PointKey[]; dx: numbe
   });
 
 /** Puts the second of two points at a distance and angle from the first: a terminal's cut given to another. */
-export const setBetween: Edit<At & { from: PointKey; to: PointKey; distance?: number; angle?: number }> = (project, { at, from, to, distance, angle }) =>
+export const setBetween: Edit<At & { from: PointKey; to: PointKey; distance?: number; angle?: number }> = (
+  project,
+  { at, from, to, distance, angle },
+) =>
   editDrawing(project, at, 'Set the distance of two points', (d) => {
     const [p, q] = [pointOf(d, from), pointOf(d, to)];
     if (!p || !q) return { refuse: 'Those points are no longer there.' };
@@ -143,5 +175,8 @@ export const setBetween: Edit<At & { from: PointKey; to: PointKey; distance?: nu
     const long = distance ?? now.distance;
     if (!Number.isFinite(long) || long < 0) return { refuse: 'A distance is 0 or more.' };
     const turn = ((angle ?? now.angle) * Math.PI) / 180;
-    return movedEach(d, new Map([[to, [tidy(p.x + Math.cos(turn) * long) - q.x, tidy(p.y + Math.sin(turn) * long) - q.y]]]));
+    return movedEach(
+      d,
+      new Map([[to, [tidy(p.x + Math.cos(turn) * long) - q.x, tidy(p.y + Math.sin(turn) * long) - q.y]]]),
+    );
   });

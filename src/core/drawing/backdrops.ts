@@ -7,20 +7,40 @@ import { drawingOf } from '../project/queries';
 /** What is shown behind a drawing: pictures, and outlines of other masters, glyphs, takes, or copies. */
 type At = { at: DrawingPlace };
 
-export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (project, { at, key, picture, backdrop }) =>
-  editDrawing({ ...project, pictures: { ...project.pictures, [key]: picture } }, at, `Put ${picture.name} behind the drawing`, (d) => ({
-    ...d,
-    backdrops: [...d.backdrops, backdrop],
-  }));
+export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (
+  project,
+  { at, key, picture, backdrop },
+) =>
+  editDrawing(
+    { ...project, pictures: { ...project.pictures, [key]: picture } },
+    at,
+    `Put ${picture.name} behind the drawing`,
+    (d) => ({
+      ...d,
+      backdrops: [...d.backdrops, backdrop],
+    }),
+  );
 
-export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (project, { at, id, change }) =>
-  editDrawing(project, at, 'Changed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)) }));
+export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (
+  project,
+  { at, id, change },
+) =>
+  editDrawing(project, at, 'Changed the backdrop', (d) => ({
+    ...d,
+    backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)),
+  }));
 
 /** Takes a backdrop away; its picture goes too when nothing else shows it. */
 export const removeBackdrop: Edit<At & { id: string }> = (project, { at, id }) => {
-  const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({ ...d, backdrops: d.backdrops.filter((b) => b.id !== id) }));
+  const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({
+    ...d,
+    backdrops: d.backdrops.filter((b) => b.id !== id),
+  }));
   if (!outcome.ok) return outcome;
-  const drawings = Object.values(outcome.project.glyphs).flatMap((g) => [...Object.values(g.drawings), ...g.takes.map((t) => t.drawing)]);
+  const drawings = Object.values(outcome.project.glyphs).flatMap((g) => [
+    ...Object.values(g.drawings),
+    ...g.takes.map((t) => t.drawing),
+  ]);
   const used = new Set(drawings.flatMap((d) => d.backdrops.map((b) => b.picture)));
   const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
   return { ...outcome, project: { ...outcome.project, pictures } };
@@ -33,12 +53,27 @@ const STRENGTH = 0.3;
 export const addOutlineBackdrop: Edit<At & { outline: BackdropOutline }> = (project, { at, outline }) => {
   const name = outlineName(project, project.glyphs[at.glyph], outline);
   if (name === undefined) return refused('What was to be shown is no longer there.');
-  if (outline.kind === 'glyph' && (outline.glyph === at.glyph || cycleFrom(outline.glyph, drawingsOf(project, at.master))))
+  if (
+    outline.kind === 'glyph' &&
+    (outline.glyph === at.glyph || cycleFrom(outline.glyph, drawingsOf(project, at.master)))
+  )
     return refused('A glyph cannot stand behind itself; show a copy of it.');
-  const backdrop: Backdrop = { id: `b${project.nextId}`, picture: '', outline, transform: [1, 0, 0, 1, 0, 0], strength: STRENGTH, locked: true, visible: true };
+  const backdrop: Backdrop = {
+    id: `b${project.nextId}`,
+    picture: '',
+    outline,
+    transform: [1, 0, 0, 1, 0, 0],
+    strength: STRENGTH,
+    locked: true,
+    visible: true,
+  };
   return editDrawing({ ...project, nextId: project.nextId + 1 }, at, `Put ${name} behind the drawing`, (d) => {
-    const there = outline.kind !== 'copy' && d.backdrops.some((b) => b.outline && JSON.stringify(b.outline) === JSON.stringify(outline));
-    return there ? { refuse: `${name} is behind the drawing already.` } : { ...d, backdrops: [...d.backdrops, backdrop] };
+    const there =
+      outline.kind !== 'copy' &&
+      d.backdrops.some((b) => b.outline && JSON.stringify(b.outline) === JSON.stringify(outline));
+    return there
+      ? { refuse: `${name} is behind the drawing already.` }
+      : { ...d, backdrops: [...d.backdrops, backdrop] };
   });
 };
 
@@ -51,15 +86,25 @@ export function outlineName(project: Project, glyph: Glyph | undefined, outline:
 }
 
 /** The contours that an outline backdrop shows, in font units; none when what it shows is gone. */
-export function backdropContours(project: Project, glyph: Glyph, master: MasterId, { outline, transform }: Backdrop): readonly Contour[] {
+export function backdropContours(
+  project: Project,
+  glyph: Glyph,
+  master: MasterId,
+  { outline, transform }: Backdrop,
+): readonly Contour[] {
   const contours = ((): readonly Contour[] => {
     if (!outline) return [];
     if (outline.kind === 'copy') return outline.contours;
-    if (outline.kind === 'master') return flattened(drawingOf(glyph, outline.master), drawingsOf(project, outline.master));
+    if (outline.kind === 'master')
+      return flattened(drawingOf(glyph, outline.master), drawingsOf(project, outline.master));
     const drawing =
-      outline.kind === 'take' ? glyph.takes.find((t) => t.id === outline.take)?.drawing : project.glyphs[outline.glyph] && drawingOf(project.glyphs[outline.glyph]!, master);
+      outline.kind === 'take'
+        ? glyph.takes.find((t) => t.id === outline.take)?.drawing
+        : project.glyphs[outline.glyph] && drawingOf(project.glyphs[outline.glyph]!, master);
     return drawing ? flattened(drawing, drawingsOf(project, master)) : [];
   })();
   const [xx, xy, yx, yy, dx, dy] = transform;
-  return xx === 1 && xy === 0 && yx === 0 && yy === 1 && dx === 0 && dy === 0 ? contours : contours.map((c) => transformContour(c, transform));
+  return xx === 1 && xy === 0 && yx === 0 && yy === 1 && dx === 0 && dy === 0
+    ? contours
+    : contours.map((c) => transformContour(c, transform));
 }

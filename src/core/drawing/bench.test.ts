@@ -6,7 +6,16 @@ import { nearestOn, pointAt } from '../geometry/curve';
 import type { Outcome } from '../project/edit';
 import type { Drawing, Project } from '../project/model';
 import { drawingOf, glyphNamed, masterOf } from '../project/queries';
-import { alignPoints, distributePoints, handleOf, moveHandle, movePointsAlone, ownerOf, setBetween, setHandle } from './arrange';
+import {
+  alignPoints,
+  distributePoints,
+  handleOf,
+  moveHandle,
+  movePointsAlone,
+  ownerOf,
+  setBetween,
+  setHandle,
+} from './arrange';
 import { addOutlineBackdrop, backdropContours, outlineName, removeBackdrop } from './backdrops';
 import { addComponent, drawOut, makeComponent, moveComponents, removeComponents, setComponent } from './components';
 import { addContour, orderContour } from './edits';
@@ -25,7 +34,8 @@ const done = (outcome: Outcome): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);
   return outcome.project;
 };
-const drawingIn = (project: Project, name: string, master = 'm1'): Drawing => drawingOf(glyphNamed(project, name)!, master);
+const drawingIn = (project: Project, name: string, master = 'm1'): Drawing =>
+  drawingOf(glyphNamed(project, name)!, master);
 
 describe('gliding', () => {
   test('a smooth point slides along its curve and the shape stays within half a unit, in all letters', () => {
@@ -42,7 +52,10 @@ describe('gliding', () => {
           slid++;
           expect(after.points.map((q) => q.type)).toEqual(contour.points.map((q) => q.type));
           for (const c of curvesOf(after))
-            for (let k = 0; k <= 8; k++) expect(Math.min(...before.map((b) => nearestOn(b, ...pointAt(c, k / 8)).distance))).toBeLessThan(GLIDE_WITHIN + 0.05);
+            for (let k = 0; k <= 8; k++)
+              expect(Math.min(...before.map((b) => nearestOn(b, ...pointAt(c, k / 8)).distance))).toBeLessThan(
+                GLIDE_WITHIN + 0.05,
+              );
           expect(Math.abs(signedArea(after) - signedArea(contour))).toBeLessThan(GLIDE_WITHIN * 900);
         });
       }
@@ -53,7 +66,10 @@ describe('gliding', () => {
   test('corners between lines do not glide, nor do handles; a point in a straight side does', () => {
     const square = rectangle(0, 0, 100, 100);
     expect(glided(square, 1, 60, 0)).toBeUndefined();
-    const split: Contour = { closed: true, points: [...square.points.slice(0, 1), { x: 50, y: 0, type: 'line' }, ...square.points.slice(1)] };
+    const split: Contour = {
+      closed: true,
+      points: [...square.points.slice(0, 1), { x: 50, y: 0, type: 'line' }, ...square.points.slice(1)],
+    };
     expect(glided(split, 1, 70, 3)?.points[1]).toMatchObject({ x: 70, y: 0 });
     const off = drawingIn(demo, 'o').contours[0]!.points.findIndex((p) => p.type === 'off');
     expect(glidePoint(demo, { at: at('o'), point: pointKey(0, off), x: 0, y: 0 })).toMatchObject({ ok: false });
@@ -61,8 +77,12 @@ describe('gliding', () => {
 });
 
 describe('ends', () => {
-  const open = (...places: [number, number][]): Contour => ({ closed: false, points: places.map(([x, y]) => ({ x, y, type: 'line' })) });
-  const withContours = (...contours: Contour[]) => contours.reduce((p, contour) => done(addContour(p, { at: at('space'), contour, what: 'a line' })), demo);
+  const open = (...places: [number, number][]): Contour => ({
+    closed: false,
+    points: places.map(([x, y]) => ({ x, y, type: 'line' })),
+  });
+  const withContours = (...contours: Contour[]) =>
+    contours.reduce((p, contour) => done(addContour(p, { at: at('space'), contour, what: 'a line' })), demo);
   const space = at('space');
 
   test('dropped on another end, two contours become one whichever ends they are', () => {
@@ -108,7 +128,10 @@ describe('ends', () => {
     const open = drawingIn(cut, 'o').contours[0]!;
     expect(open.closed).toBe(false);
     expect(looseEnd(drawingIn(cut, 'o'), pointKey(0, open.points.length - 1))).toBe('last');
-    const again = drawingIn(done(joinEnds(cut, { at: at('o'), from: pointKey(0, open.points.length - 1), to: '0:0' })), 'o').contours[0]!;
+    const again = drawingIn(
+      done(joinEnds(cut, { at: at('o'), from: pointKey(0, open.points.length - 1), to: '0:0' })),
+      'o',
+    ).contours[0]!;
     expect(signedArea(again)).toBeCloseTo(signedArea(o), 6);
     expect(again.points).toHaveLength(o.points.length);
     const twice = done(cutAtPoint(cut, { at: at('o'), point: pointKey(0, 3) }));
@@ -132,7 +155,9 @@ describe('handles and arrangement', () => {
     expect(after.distance).toBeCloseTo(now.distance * 2, 1);
     expect(after.angle).toBeCloseTo(now.angle + 10, 1);
     const d = drawingIn(project, 'o');
-    const twin = d.contours[0]!.points.map((_, i) => pointKey(0, i)).find((k) => k !== handle && ownerOf(d, k) === owner)!;
+    const twin = d.contours[0]!.points.map((_, i) => pointKey(0, i)).find(
+      (k) => k !== handle && ownerOf(d, k) === owner,
+    )!;
     expect(Math.abs(Math.abs(handleOf(d, twin)!.angle - after.angle) - 180)).toBeLessThan(0.1);
     expect(setHandle(demo, { at: at('o'), handle: owner, length: 5 })).toMatchObject({ ok: false });
   });
@@ -141,9 +166,14 @@ describe('handles and arrangement', () => {
     const p = pointOf(o, owner)!;
     const free = drawingIn(done(moveHandle(demo, { at: at('o'), handle, x: p.x + 30, y: p.y + 40, how: 'free' })), 'o');
     expect(pointOf(free, owner)!.smooth).toBeUndefined();
-    const twin = o.contours[0]!.points.map((_, i) => pointKey(0, i)).find((k) => k !== handle && ownerOf(o, k) === owner)!;
+    const twin = o.contours[0]!.points.map((_, i) => pointKey(0, i)).find(
+      (k) => k !== handle && ownerOf(o, k) === owner,
+    )!;
     expect(pointOf(free, twin)).toEqual(pointOf(o, twin));
-    const equal = drawingIn(done(moveHandle(demo, { at: at('o'), handle, x: p.x + 30, y: p.y + 40, how: 'equal' })), 'o');
+    const equal = drawingIn(
+      done(moveHandle(demo, { at: at('o'), handle, x: p.x + 30, y: p.y + 40, how: 'equal' })),
+      'o',
+    );
     expect(pointOf(equal, twin)).toMatchObject({ x: p.x - 30, y: p.y - 40 });
   });
 
@@ -167,9 +197,16 @@ describe('handles and arrangement', () => {
       for (const k of keys) expect(pointOf(d, k)![axis]).toBeCloseTo(value, 2);
     }
     const project = done(
-      addContour(demo, { at: at('space'), contour: { closed: false, points: [0, 10, 70, 100].map((x) => ({ x, y: 0, type: 'line' as const })) }, what: 'dots' }),
+      addContour(demo, {
+        at: at('space'),
+        contour: { closed: false, points: [0, 10, 70, 100].map((x) => ({ x, y: 0, type: 'line' as const })) },
+        what: 'dots',
+      }),
     );
-    const spread = drawingIn(done(distributePoints(project, { at: at('space'), points: ['0:0', '0:1', '0:2', '0:3'], axis: 'x' })), 'space');
+    const spread = drawingIn(
+      done(distributePoints(project, { at: at('space'), points: ['0:0', '0:1', '0:2', '0:3'], axis: 'x' })),
+      'space',
+    );
     expect(spread.contours[0]!.points.map((p) => Math.round(p.x * 10) / 10)).toEqual([0, 33.3, 66.7, 100]);
     expect(alignPoints(demo, { at: at('H'), points: ['0:0'], to: 'top' })).toMatchObject({ ok: false });
     expect(distributePoints(demo, { at: at('H'), points: ['0:0', '0:1'], axis: 'x' })).toMatchObject({ ok: false });
@@ -178,7 +215,10 @@ describe('handles and arrangement', () => {
   test('a terminal’s length and angle are copied to another pair of points', () => {
     const c = drawingIn(demo, 'c').contours[0]!.points;
     const now = between(c[0]!, c[3]!);
-    const d = drawingIn(done(setBetween(demo, { at: at('H'), from: '0:0', to: '0:1', distance: now.distance, angle: now.angle })), 'H').contours[0]!.points;
+    const d = drawingIn(
+      done(setBetween(demo, { at: at('H'), from: '0:0', to: '0:1', distance: now.distance, angle: now.angle })),
+      'H',
+    ).contours[0]!.points;
     expect(between(d[0]!, d[1]!).distance).toBeCloseTo(now.distance, 1);
     expect(between(d[0]!, d[1]!).angle).toBeCloseTo(now.angle, 1);
   });
@@ -205,7 +245,12 @@ describe('the gauge', () => {
     fc.assert(
       fc.property(fc.integer({ min: -70, max: 70 }), (degrees) => {
         const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
-        const found = stretchesAlong([rectangle(0, -2000, 80, 2000), rectangle(40, -2000, 120, 2000)], { x0: 60 - c * 900, y0: -s * 900, x1: 60 + c * 900, y1: s * 900 });
+        const found = stretchesAlong([rectangle(0, -2000, 80, 2000), rectangle(40, -2000, 120, 2000)], {
+          x0: 60 - c * 900,
+          y0: -s * 900,
+          x1: 60 + c * 900,
+          y1: s * 900,
+        });
         expect(found).toHaveLength(1);
         expect(found[0]!.length).toBeCloseTo(120 / c, 4);
       }),
@@ -215,7 +260,9 @@ describe('the gauge', () => {
 
 describe('parts', () => {
   test('a part is placed, moved, exchanged, taken away, and drawn out again to the very same ink', () => {
-    const placed = done(addComponent(demo, { at: at('space'), glyph: at('o').glyph, transform: [-1, 0, 0, 1, 300, 0] }));
+    const placed = done(
+      addComponent(demo, { at: at('space'), glyph: at('o').glyph, transform: [-1, 0, 0, 1, 300, 0] }),
+    );
     const moved = done(moveComponents(placed, { at: at('space'), indices: [0], dx: 10, dy: -5 }));
     expect(drawingIn(moved, 'space').components[0]!.transform).toEqual([-1, 0, 0, 1, 310, -5]);
     const other = done(setComponent(moved, { at: at('space'), index: 0, change: { glyph: at('n').glyph } }));
@@ -230,9 +277,17 @@ describe('parts', () => {
   test('a part that would lead back is refused with the chain named', () => {
     const once = done(addComponent(demo, { at: at('n'), glyph: at('o').glyph }));
     const twice = done(addComponent(once, { at: at('o'), glyph: at('space').glyph }));
-    expect(addComponent(twice, { at: at('space'), glyph: at('n').glyph })).toEqual({ ok: false, reason: 'n cannot be a part of space: space → n → o → space would never end.' });
-    expect(addComponent(demo, { at: at('n'), glyph: at('n').glyph })).toMatchObject({ ok: false, reason: 'n cannot be a part of itself.' });
-    expect(setComponent(twice, { at: at('o'), index: 0, change: { glyph: at('n').glyph } })).toMatchObject({ ok: false });
+    expect(addComponent(twice, { at: at('space'), glyph: at('n').glyph })).toEqual({
+      ok: false,
+      reason: 'n cannot be a part of space: space → n → o → space would never end.',
+    });
+    expect(addComponent(demo, { at: at('n'), glyph: at('n').glyph })).toMatchObject({
+      ok: false,
+      reason: 'n cannot be a part of itself.',
+    });
+    expect(setComponent(twice, { at: at('o'), index: 0, change: { glyph: at('n').glyph } })).toMatchObject({
+      ok: false,
+    });
   });
 
   test('made of chosen contours in every master; editing the part changes its users', () => {
@@ -267,7 +322,9 @@ describe('guides and snapping', () => {
   });
 
   test('a place catches on lines, edges, points and slanting guides, and says on which', () => {
-    const project = done(addGuide(demo, { at: at('n'), whole: false, guide: { x: 0, y: 0, angle: 30, name: 'slant' } }));
+    const project = done(
+      addGuide(demo, { at: at('n'), whole: false, guide: { x: 0, y: 0, angle: 30, name: 'slant' } }),
+    );
     const drawing = drawingIn(project, 'n');
     const catches = catchesFor(masterOf(project, 'm1')!, drawing, new Set());
     const caught = snapped(catches, 200, 523, 8);
@@ -289,15 +346,21 @@ describe('backdrops and takes', () => {
     const here = at('a');
     let project = done(addOutlineBackdrop(demo, { at: here, outline: { kind: 'master', master: 'm3' } }));
     project = done(addOutlineBackdrop(project, { at: here, outline: { kind: 'glyph', glyph: at('adieresis').glyph } }));
-    project = done(addOutlineBackdrop(project, { at: here, outline: { kind: 'copy', contours: drawingIn(demo, 'a').contours } }));
+    project = done(
+      addOutlineBackdrop(project, { at: here, outline: { kind: 'copy', contours: drawingIn(demo, 'a').contours } }),
+    );
     const [master, glyph, copy] = drawingIn(project, 'a').backdrops;
     const shown = (b: typeof master) => backdropContours(project, project.glyphs[here.glyph]!, 'm1', b!);
     expect(shown(master)).toEqual(drawingIn(demo, 'a', 'm3').contours);
     expect(shown(glyph).length).toBeGreaterThan(2);
     expect(shown(copy)).toBe(drawingIn(demo, 'a').contours);
     expect(outlineName(project, project.glyphs[here.glyph], master!.outline!)).toBe('Heavy');
-    expect(addOutlineBackdrop(project, { at: here, outline: { kind: 'master', master: 'm3' } })).toMatchObject({ ok: false });
-    expect(addOutlineBackdrop(project, { at: here, outline: { kind: 'glyph', glyph: here.glyph } })).toMatchObject({ ok: false });
+    expect(addOutlineBackdrop(project, { at: here, outline: { kind: 'master', master: 'm3' } })).toMatchObject({
+      ok: false,
+    });
+    expect(addOutlineBackdrop(project, { at: here, outline: { kind: 'glyph', glyph: here.glyph } })).toMatchObject({
+      ok: false,
+    });
     expect(drawingIn(done(removeBackdrop(project, { at: here, id: copy!.id })), 'a').backdrops).toHaveLength(2);
     expect(shown({ ...master!, outline: { kind: 'take', take: 't99' } })).toEqual([]);
     // They come back out of a project file.

@@ -17,20 +17,31 @@ export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, ma
   if (part === into) return `${name(into)} cannot be a part of itself.`;
   const probe = (id: GlyphId): Drawing | undefined => {
     const d = source(id);
-    return id === into && d ? { ...d, components: [...d.components, { glyph: part, transform: [1, 0, 0, 1, 0, 0] }] } : d;
+    return id === into && d
+      ? { ...d, components: [...d.components, { glyph: part, transform: [1, 0, 0, 1, 0, 0] }] }
+      : d;
   };
   const chain = cycleFrom(into, probe);
   return chain && `${name(part)} cannot be a part of ${name(into)}: ${chain.map(name).join(' → ')} would never end.`;
 }
 
-export const addComponent: Edit<At & { glyph: GlyphId; transform?: Affine }> = (project, { at, glyph, transform = [1, 0, 0, 1, 0, 0] }) => {
+export const addComponent: Edit<At & { glyph: GlyphId; transform?: Affine }> = (
+  project,
+  { at, glyph, transform = [1, 0, 0, 1, 0, 0] },
+) => {
   if (!project.glyphs[glyph]) return refused('That glyph is no longer in the project.');
   const cycle = cycleSentence(project, at.glyph, glyph, at.master);
   if (cycle) return refused(cycle);
-  return editDrawing(project, at, `Placed ${project.glyphs[glyph]!.name}`, (d) => ({ ...d, components: [...d.components, { glyph, transform }] }));
+  return editDrawing(project, at, `Placed ${project.glyphs[glyph]!.name}`, (d) => ({
+    ...d,
+    components: [...d.components, { glyph, transform }],
+  }));
 };
 
-export const setComponent: Edit<At & { index: number; change: Partial<Pick<Component, 'glyph' | 'transform'>> }> = (project, { at, index, change }) => {
+export const setComponent: Edit<At & { index: number; change: Partial<Pick<Component, 'glyph' | 'transform'>> }> = (
+  project,
+  { at, index, change },
+) => {
   const cycle = change.glyph && cycleSentence(project, at.glyph, change.glyph, at.master);
   if (cycle) return refused(cycle);
   return editDrawing(project, at, change.glyph ? 'Exchanged a part' : 'Moved a part', (d) => {
@@ -40,16 +51,31 @@ export const setComponent: Edit<At & { index: number; change: Partial<Pick<Compo
   });
 };
 
-export const moveComponents: Edit<At & { indices: readonly number[]; dx: number; dy: number }> = (project, { at, indices, dx, dy }) =>
+export const moveComponents: Edit<At & { indices: readonly number[]; dx: number; dy: number }> = (
+  project,
+  { at, indices, dx, dy },
+) =>
   editDrawing(project, at, `Moved ${plural(indices.length, 'part')}`, (d) => ({
     ...d,
-    components: d.components.map((c, i) => (indices.includes(i) ? { ...c, transform: shiftedBy(c.transform, dx, dy) } : c)),
+    components: d.components.map((c, i) =>
+      indices.includes(i) ? { ...c, transform: shiftedBy(c.transform, dx, dy) } : c,
+    ),
   }));
 
-const shiftedBy = ([a, b, c, d, x, y]: Affine, dx: number, dy: number): Affine => [a, b, c, d, tidy(x + dx), tidy(y + dy)];
+const shiftedBy = ([a, b, c, d, x, y]: Affine, dx: number, dy: number): Affine => [
+  a,
+  b,
+  c,
+  d,
+  tidy(x + dx),
+  tidy(y + dy),
+];
 
 export const removeComponents: Edit<At & { indices: readonly number[] }> = (project, { at, indices }) =>
-  editDrawing(project, at, `Took ${plural(indices.length, 'part')} away`, (d) => ({ ...d, components: d.components.filter((_, i) => !indices.includes(i)) }));
+  editDrawing(project, at, `Took ${plural(indices.length, 'part')} away`, (d) => ({
+    ...d,
+    components: d.components.filter((_, i) => !indices.includes(i)),
+  }));
 
 /** Turns parts into contours of the glyph's own; parts of parts become parts of it. */
 export const drawOut: Edit<At & { indices: readonly number[] }> = (project, { at, indices }) =>
@@ -64,15 +90,24 @@ export const drawOut: Edit<At & { indices: readonly number[] }> = (project, { at
         return determinant(transform) < 0 ? reverseContour(exact) : exact;
       }),
     );
-    const nested = own.flatMap(({ glyph, transform }) => (source(glyph)?.components ?? []).map((c) => ({ ...c, transform: compose(transform, c.transform) })));
-    return { ...d, contours: [...d.contours, ...contours], components: [...d.components.filter((_, i) => !indices.includes(i)), ...nested] };
+    const nested = own.flatMap(({ glyph, transform }) =>
+      (source(glyph)?.components ?? []).map((c) => ({ ...c, transform: compose(transform, c.transform) })),
+    );
+    return {
+      ...d,
+      contours: [...d.contours, ...contours],
+      components: [...d.components.filter((_, i) => !indices.includes(i)), ...nested],
+    };
   });
 
 /**
  * Makes a glyph of its own of some contours and puts it in their place as a part; in every master whose drawing has contours
  * at those places, so that the masters go on agreeing.
  */
-export const makeComponent: Edit<At & { contours: readonly number[]; name: string }> = (project, { at, contours: chosen, name }) => {
+export const makeComponent: Edit<At & { contours: readonly number[]; name: string }> = (
+  project,
+  { at, contours: chosen, name },
+) => {
   const glyph = project.glyphs[at.glyph];
   if (!glyph) return refused('That glyph is no longer in the project.');
   if (chosen.length === 0) return refused('Choose some contours to make a part of.');
@@ -80,14 +115,28 @@ export const makeComponent: Edit<At & { contours: readonly number[]; name: strin
   const added = addGlyphs(project, { requests: [{ name, unicodes: [] }] });
   if (!added.ok) return added;
   const part = glyphNamed(added.project, name)!;
-  const masters = project.masters.map((m) => m.id).filter((m) => m === at.master || chosen.every((i) => drawingOf(glyph, m).contours[i]));
+  const masters = project.masters
+    .map((m) => m.id)
+    .filter((m) => m === at.master || chosen.every((i) => drawingOf(glyph, m).contours[i]));
   const drawings = { ...glyph.drawings };
   const parts = { ...part.drawings };
   for (const m of masters) {
     const d = drawingOf(glyph, m);
-    parts[m] = { ...(parts[m] ?? drawingOf(part, m)), advance: d.advance, contours: d.contours.filter((_, i) => chosen.includes(i)) };
-    drawings[m] = { ...d, contours: d.contours.filter((_, i) => !chosen.includes(i)), components: [...d.components, { glyph: part.id, transform: [1, 0, 0, 1, 0, 0] }] };
+    parts[m] = {
+      ...(parts[m] ?? drawingOf(part, m)),
+      advance: d.advance,
+      contours: d.contours.filter((_, i) => chosen.includes(i)),
+    };
+    drawings[m] = {
+      ...d,
+      contours: d.contours.filter((_, i) => !chosen.includes(i)),
+      components: [...d.components, { glyph: part.id, transform: [1, 0, 0, 1, 0, 0] }],
+    };
   }
-  const glyphs = { ...added.project.glyphs, [glyph.id]: { ...glyph, drawings }, [part.id]: { ...part, drawings: parts, cast: false } };
+  const glyphs = {
+    ...added.project.glyphs,
+    [glyph.id]: { ...glyph, drawings },
+    [part.id]: { ...part, drawings: parts, cast: false },
+  };
   return edited({ ...added.project, glyphs }, `Made ${name} of ${plural(chosen.length, 'contour')} of ${glyph.name}`);
 };

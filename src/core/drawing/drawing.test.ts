@@ -18,7 +18,10 @@ const done = (o: Outcome): Project => {
 const straight = (c: Contour, i: number) => {
   const n = c.points.length;
   const [a, p, b] = [c.points[(i - 1 + n) % n]!, c.points[i]!, c.points[(i + 1) % n]!];
-  return Math.abs((p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x)) / (Math.hypot(p.x - a.x, p.y - a.y) * Math.hypot(b.x - p.x, b.y - p.y));
+  return (
+    Math.abs((p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x)) /
+    (Math.hypot(p.x - a.x, p.y - a.y) * Math.hypot(b.x - p.x, b.y - p.y))
+  );
 };
 
 test('an ellipse is nearly a true one and has its points at the extremes', () => {
@@ -46,7 +49,11 @@ test('smooth points stay smooth however handles and neighbours are moved', () =>
       const moved = movePointsOf(ellipse(0, 0, 300, 300), new Set([i]), dx, dy);
       moved.points.forEach((p, k) => {
         const n = moved.points.length;
-        const reach = Math.min(...[-1, 1].map((s) => Math.hypot(moved.points[(k + s + n) % n]!.x - p.x, moved.points[(k + s + n) % n]!.y - p.y)));
+        const reach = Math.min(
+          ...[-1, 1].map((s) =>
+            Math.hypot(moved.points[(k + s + n) % n]!.x - p.x, moved.points[(k + s + n) % n]!.y - p.y),
+          ),
+        );
         if (p.smooth && reach > 5) expect(straight(moved, k)).toBeLessThan(0.002);
       });
     }),
@@ -80,7 +87,12 @@ test('corner and smooth; line and curve', () => {
   const curved = toggleSegment(box, segmentsOf(box)[0]!);
   expect(curved.points.map((p) => p.type)).toEqual(['line', 'off', 'off', 'curve', 'line', 'line']);
   expect(signedArea(curved)).toBeCloseTo(8100, 6);
-  expect(toggleSegment(curved, segmentsOf(curved)[0]!).points.map((p) => p.type)).toEqual(['line', 'line', 'line', 'line']);
+  expect(toggleSegment(curved, segmentsOf(curved)[0]!).points.map((p) => p.type)).toEqual([
+    'line',
+    'line',
+    'line',
+    'line',
+  ]);
 });
 
 test('edits by place and number; a missing glyph or point is refused', () => {
@@ -90,7 +102,9 @@ test('edits by place and number; a missing glyph or point is refused', () => {
   const placed = done(placePoint(p, { at, point: '0:0', x: 60 }));
   expect(placed.glyphs[n.id]!.drawings.m1!.contours[0]!.points[0]).toMatchObject({ x: 60, y: 0 });
   expect(placePoint(p, { at, point: '9:0', x: 1 })).toMatchObject({ ok: false });
-  expect(movePoints(p, { at: { glyph: 'gone', master: 'm1' }, points: ['0:0'], dx: 1, dy: 0 })).toMatchObject({ ok: false });
+  expect(movePoints(p, { at: { glyph: 'gone', master: 'm1' }, points: ['0:0'], dx: 1, dy: 0 })).toMatchObject({
+    ok: false,
+  });
 });
 
 test('an oval takes the size that is typed', () => {
@@ -134,17 +148,26 @@ test('side bearings: left moves the drawing, right the edge; composites keep the
   const before = sidesOf(composite, n, 'm1');
   if (!('left' in before)) throw new Error('n is drawn');
   const next = done(setSides(composite, { at: { glyph: n.id, master: 'm1' }, left: before.left + 12 }));
-  expect(sidesOf(next, next.glyphs[n.id]!, 'm1')).toEqual({ left: before.left + 12, right: before.right, advance: before.advance + 12 });
+  expect(sidesOf(next, next.glyphs[n.id]!, 'm1')).toEqual({
+    left: before.left + 12,
+    right: before.right,
+    advance: before.advance + 12,
+  });
   const drawing = next.glyphs[eacute.id]!.drawings.m1!;
   expect(drawing.components[1]!.transform).toEqual([1, 0, 0, 1, 212, 600]);
   expect(drawing.advance).toBe(before.advance + 12);
   const dotMoved = done(setSides(composite, { at: { glyph: dot.id, master: 'm1' }, left: 0 }));
   const shift = -(sidesOf(composite, dot, 'm1') as { left: number }).left;
   expect(dotMoved.glyphs[eacute.id]!.drawings.m1!.components[1]!.transform[4]).toBe(200 - shift);
-  expect(setSides(p, { at: { glyph: n.id, master: 'm1' }, advance: -4 })).toMatchObject({ ok: false, reason: expect.stringContaining('-4') });
+  expect(setSides(p, { at: { glyph: n.id, master: 'm1' }, advance: -4 })).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining('-4'),
+  });
   const space = glyphNamed(p, 'space')!;
   expect(setSides(p, { at: { glyph: space.id, master: 'm1' }, left: 10 })).toMatchObject({ ok: false });
-  expect(done(setSides(p, { at: { glyph: space.id, master: 'm1' }, advance: 300 })).glyphs[space.id]!.drawings.m1!.advance).toBe(300);
+  expect(
+    done(setSides(p, { at: { glyph: space.id, master: 'm1' }, advance: 300 })).glyphs[space.id]!.drawings.m1!.advance,
+  ).toBe(300);
 });
 
 test('lines take characters and names; control strings suit the kind of glyph', () => {

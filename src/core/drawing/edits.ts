@@ -1,6 +1,14 @@
 import type { Affine } from '../geometry/affine';
 import { translation } from '../geometry/affine';
-import { type Contour, insertPoint as insertOn, nearestOnContour, reverseContour, segmentsOf, transformContour, withStart } from '../geometry/contour';
+import {
+  type Contour,
+  insertPoint as insertOn,
+  nearestOnContour,
+  reverseContour,
+  segmentsOf,
+  transformContour,
+  withStart,
+} from '../geometry/contour';
 import { deletePoints as deleteFrom } from '../geometry/deletePoints';
 import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
@@ -14,7 +22,10 @@ import { byContour, keyParts, type PointKey, pointOf } from './points';
 
 type At = { at: DrawingPlace };
 
-const replaceContours = (drawing: Drawing, change: (contour: Contour, index: number) => Contour | undefined): Drawing => ({
+const replaceContours = (
+  drawing: Drawing,
+  change: (contour: Contour, index: number) => Contour | undefined,
+): Drawing => ({
   ...drawing,
   contours: drawing.contours.flatMap((c, i) => change(c, i) ?? []),
 });
@@ -23,10 +34,20 @@ export const addContour: Edit<At & { contour: Contour; what: string }> = (projec
   editDrawing(project, at, `Drew ${what}`, (d) => ({ ...d, contours: [...d.contours, contour] }));
 
 /** Puts a contour in the place of another; the pen grows a contour this way. */
-export const replaceContour: Edit<At & { index: number; contour: Contour; what: string }> = (project, { at, index, contour, what }) =>
-  editDrawing(project, at, what, (d) => (d.contours[index] ? replaceContours(d, (c, i) => (i === index ? contour : c)) : { refuse: 'That contour is no longer there.' }));
+export const replaceContour: Edit<At & { index: number; contour: Contour; what: string }> = (
+  project,
+  { at, index, contour, what },
+) =>
+  editDrawing(project, at, what, (d) =>
+    d.contours[index]
+      ? replaceContours(d, (c, i) => (i === index ? contour : c))
+      : { refuse: 'That contour is no longer there.' },
+  );
 
-export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (project, { at, points, dx, dy }) =>
+export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy: number }> = (
+  project,
+  { at, points, dx, dy },
+) =>
   editDrawing(project, at, `Moved ${plural(points.length, 'point')}`, (d) => {
     const selected = byContour(d, points);
     if (selected.size === 0) return { refuse: 'No points are selected.' };
@@ -34,7 +55,10 @@ export const movePoints: Edit<At & { points: readonly PointKey[]; dx: number; dy
   });
 
 /** Scales points to a width or height in units, the lower left corner of their box staying. Handles of chosen points scale too. */
-export const resizePoints: Edit<At & { points: readonly PointKey[]; width?: number; height?: number }> = (project, { at, points, width, height }) =>
+export const resizePoints: Edit<At & { points: readonly PointKey[]; width?: number; height?: number }> = (
+  project,
+  { at, points, width, height },
+) =>
   editDrawing(project, at, `Resized ${plural(points.length, 'point')}`, (d) => {
     const selected = byContour(d, points);
     const chosen = points.flatMap((k) => pointOf(d, k) ?? []);
@@ -48,7 +72,12 @@ export const resizePoints: Edit<At & { points: readonly PointKey[]; width?: numb
       const own = selected.get(i);
       if (!own) return c;
       const scaled = withHandles(c, own);
-      return { ...c, points: c.points.map((p, k) => (scaled.has(k) ? { ...p, x: tidy(left + (p.x - left) * sx), y: tidy(bottom + (p.y - bottom) * sy) } : p)) };
+      return {
+        ...c,
+        points: c.points.map((p, k) =>
+          scaled.has(k) ? { ...p, x: tidy(left + (p.x - left) * sx), y: tidy(bottom + (p.y - bottom) * sy) } : p,
+        ),
+      };
     });
   });
 
@@ -57,7 +86,12 @@ export const placePoint: Edit<At & { point: PointKey; x?: number; y?: number }> 
   const glyph = project.glyphs[at.glyph];
   const current = glyph?.drawings[at.master] && pointOf(glyph.drawings[at.master]!, point);
   if (!current) return refused('That point is no longer there.');
-  return movePoints(project, { at, points: [point], dx: (x ?? current.x) - current.x, dy: (y ?? current.y) - current.y });
+  return movePoints(project, {
+    at,
+    points: [point],
+    dx: (x ?? current.x) - current.x,
+    dy: (y ?? current.y) - current.y,
+  });
 };
 
 export const deletePoints: Edit<At & { points: readonly PointKey[] }> = (project, { at, points }) =>
@@ -67,11 +101,19 @@ export const deletePoints: Edit<At & { points: readonly PointKey[] }> = (project
     return replaceContours(d, (c, i) => (selected.has(i) ? deleteFrom(c, selected.get(i)!) : c));
   });
 
-export const setSmooth: Edit<At & { points: readonly PointKey[]; smooth: boolean }> = (project, { at, points, smooth }) =>
-  editDrawing(project, at, `Made ${plural(points.length, 'point')} ${smooth ? 'smooth' : points.length === 1 ? 'a corner' : 'corners'}`, (d) => {
-    const selected = byContour(d, points);
-    return replaceContours(d, (c, i) => (selected.has(i) ? smoothOf(c, selected.get(i)!, smooth) : c));
-  });
+export const setSmooth: Edit<At & { points: readonly PointKey[]; smooth: boolean }> = (
+  project,
+  { at, points, smooth },
+) =>
+  editDrawing(
+    project,
+    at,
+    `Made ${plural(points.length, 'point')} ${smooth ? 'smooth' : points.length === 1 ? 'a corner' : 'corners'}`,
+    (d) => {
+      const selected = byContour(d, points);
+      return replaceContours(d, (c, i) => (selected.has(i) ? smoothOf(c, selected.get(i)!, smooth) : c));
+    },
+  );
 
 /** Straightens or curves the segment nearest to a place. */
 export const toggleSegment: Edit<At & { x: number; y: number; within: number }> = (project, { at, x, y, within }) =>
@@ -86,7 +128,9 @@ export const insertPoint: Edit<At & { x: number; y: number; within: number }> = 
   editDrawing(project, at, 'Added a point', (d) => {
     const near = nearestSegment(d, x, y);
     if (!near || near.distance > within) return { refuse: 'There is no outline at that place.' };
-    return replaceContours(d, (c, i) => (i === near.contour ? insertOn(c, near.segment, near.part, near.t).contour : c));
+    return replaceContours(d, (c, i) =>
+      i === near.contour ? insertOn(c, near.segment, near.part, near.t).contour : c,
+    );
   });
 
 /** The contour, segment and place nearest to a point. */
@@ -100,13 +144,16 @@ export function nearestSegment(drawing: Drawing, x: number, y: number) {
 }
 
 export const reverseContours: Edit<At & { contours: readonly number[] }> = (project, { at, contours }) =>
-  editDrawing(project, at, `Reversed ${plural(contours.length, 'contour')}`, (d) => replaceContours(d, (c, i) => (contours.includes(i) ? reverseContour(c) : c)));
+  editDrawing(project, at, `Reversed ${plural(contours.length, 'contour')}`, (d) =>
+    replaceContours(d, (c, i) => (contours.includes(i) ? reverseContour(c) : c)),
+  );
 
 export const setStartPoint: Edit<At & { point: PointKey }> = (project, { at, point }) =>
   editDrawing(project, at, 'Moved the start point', (d) => {
     const [ci, pi] = keyParts(point);
     const p = pointOf(d, point);
-    if (!p || p.type === 'off' || !d.contours[ci]!.closed) return { refuse: 'A contour starts at an on-curve point of a closed contour.' };
+    if (!p || p.type === 'off' || !d.contours[ci]!.closed)
+      return { refuse: 'A contour starts at an on-curve point of a closed contour.' };
     return replaceContours(d, (c, i) => (i === ci ? withStart(c, pi) : c));
   });
 
@@ -119,17 +166,24 @@ export const directByNesting: Edit<At> = (project, { at }) =>
 
 /** Closes an open contour with a straight side. */
 export const closeContour: Edit<At & { index: number }> = (project, { at, index }) =>
-  editDrawing(project, at, 'Closed a contour', (d) => replaceContours(d, (c, i) => (i === index && !c.closed && segmentsOf(c).length > 0 ? { ...c, closed: true } : c)));
+  editDrawing(project, at, 'Closed a contour', (d) =>
+    replaceContours(d, (c, i) => (i === index && !c.closed && segmentsOf(c).length > 0 ? { ...c, closed: true } : c)),
+  );
 
 /** Contours added as they are; what pasting does. */
 export const addContours: Edit<At & { contours: readonly Contour[] }> = (project, { at, contours }) =>
   contours.length === 0
     ? refused('There is nothing to paste.')
-    : editDrawing(project, at, `Pasted ${plural(contours.length, 'contour')}`, (d) => ({ ...d, contours: [...d.contours, ...contours] }));
+    : editDrawing(project, at, `Pasted ${plural(contours.length, 'contour')}`, (d) => ({
+        ...d,
+        contours: [...d.contours, ...contours],
+      }));
 
 /** Takes whole contours away. */
 export const removeContours: Edit<At & { contours: readonly number[] }> = (project, { at, contours }) =>
-  editDrawing(project, at, `Deleted ${plural(contours.length, 'contour')}`, (d) => replaceContours(d, (c, i) => (contours.includes(i) ? undefined : c)));
+  editDrawing(project, at, `Deleted ${plural(contours.length, 'contour')}`, (d) =>
+    replaceContours(d, (c, i) => (contours.includes(i) ? undefined : c)),
+  );
 
 /** A drawing and everything in it carried sideways: outlines, components, anchors; backdrops too. */
 export function shifted(drawing: Drawing, dx: number): Drawing {

@@ -12,7 +12,13 @@ export function looseEnd(drawing: Drawing, key: PointKey): 'first' | 'last' | un
 }
 
 /** The loose end nearest to a place within a reach, other than one. */
-export function looseEndNear(drawing: Drawing, x: number, y: number, within: number, except: PointKey): PointKey | undefined {
+export function looseEndNear(
+  drawing: Drawing,
+  x: number,
+  y: number,
+  within: number,
+  except: PointKey,
+): PointKey | undefined {
   let best: { key: PointKey; distance: number } | undefined;
   drawing.contours.forEach((c, i) => {
     if (c.closed || c.points.length < 2) return;
@@ -29,7 +35,10 @@ export function looseEndNear(drawing: Drawing, x: number, y: number, within: num
 const chained = (a: Contour, b: Contour): Contour => {
   const last = a.points[a.points.length - 1]!;
   const first = b.points[0]!;
-  return { closed: false, points: [...a.points.slice(0, -1), { ...last, x: first.x, y: first.y, smooth: undefined }, ...b.points.slice(1)] };
+  return {
+    closed: false,
+    points: [...a.points.slice(0, -1), { ...last, x: first.x, y: first.y, smooth: undefined }, ...b.points.slice(1)],
+  };
 };
 
 /** Joins a loose end to another, at whose place it ends: two contours become one, or one closes. */
@@ -45,7 +54,12 @@ export const joinEnds: Edit<{ at: DrawingPlace; from: PointKey; to: PointKey }> 
       // The last point falls onto the first and gives it its segment.
       const last = points[points.length - 1]!;
       const start: Point = { ...points[0]!, x: target.x, y: target.y, type: last.type, smooth: undefined };
-      return { ...d, contours: d.contours.map((c, i) => (i === ca ? { ...c, closed: true, points: [start, ...points.slice(1, -1)] } : c)) };
+      return {
+        ...d,
+        contours: d.contours.map((c, i) =>
+          i === ca ? { ...c, closed: true, points: [start, ...points.slice(1, -1)] } : c,
+        ),
+      };
     }
     const one = a === 'last' ? first : reverseContour(first);
     const other = b === 'first' ? second : reverseContour(second);
@@ -59,7 +73,8 @@ export const cutAtPoint: Edit<{ at: DrawingPlace; point: PointKey }> = (project,
     const contour = d.contours[c];
     const p = contour?.points[i];
     if (!contour || !p || !isOnCurve(p)) return { refuse: 'The outline is cut at a point that lies on it.' };
-    if (!contour.closed && (i === 0 || i === contour.points.length - 1)) return { refuse: 'That is a loose end already.' };
+    if (!contour.closed && (i === 0 || i === contour.points.length - 1))
+      return { refuse: 'That is a loose end already.' };
     return { ...d, contours: d.contours.flatMap((o, k) => (k === c ? cutAt(contour, i) : [o])) };
   });
 

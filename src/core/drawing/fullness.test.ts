@@ -30,31 +30,33 @@ const jump = (contour: Contour): number => {
 };
 
 /** An oval of four curves whose handles have any lengths. */
-const oval = fc.array(fc.double({ min: 0.35, max: 0.75, noNaN: true }), { minLength: 8, maxLength: 8 }).map((shares): Contour => {
-  const ends: [number, number][] = [
-    [400, 0],
-    [0, 300],
-    [-400, 0],
-    [0, -300],
-  ];
-  const corner: [number, number][] = [
-    [400, 300],
-    [-400, 300],
-    [-400, -300],
-    [400, -300],
-  ];
-  const points = ends.flatMap(([x, y], i): Point[] => {
-    const [cx, cy] = corner[i]!;
-    const [nx, ny] = ends[(i + 1) % 4]!;
-    const [s, u] = [shares[2 * i]!, shares[2 * i + 1]!];
-    return [
-      { x, y, type: 'curve', smooth: true },
-      { x: x + (cx - x) * s, y: y + (cy - y) * s, type: 'off' },
-      { x: nx + (cx - nx) * u, y: ny + (cy - ny) * u, type: 'off' },
+const oval = fc
+  .array(fc.double({ min: 0.35, max: 0.75, noNaN: true }), { minLength: 8, maxLength: 8 })
+  .map((shares): Contour => {
+    const ends: [number, number][] = [
+      [400, 0],
+      [0, 300],
+      [-400, 0],
+      [0, -300],
     ];
+    const corner: [number, number][] = [
+      [400, 300],
+      [-400, 300],
+      [-400, -300],
+      [400, -300],
+    ];
+    const points = ends.flatMap(([x, y], i): Point[] => {
+      const [cx, cy] = corner[i]!;
+      const [nx, ny] = ends[(i + 1) % 4]!;
+      const [s, u] = [shares[2 * i]!, shares[2 * i + 1]!];
+      return [
+        { x, y, type: 'curve', smooth: true },
+        { x: x + (cx - x) * s, y: y + (cy - y) * s, type: 'off' },
+        { x: nx + (cx - nx) * u, y: ny + (cy - ny) * u, type: 'off' },
+      ];
+    });
+    return { closed: true, points };
   });
-  return { closed: true, points };
-});
 
 test('curvature runs on to 1 % through every smooth point, and a second time changes nothing more', () => {
   fc.assert(
@@ -68,7 +70,11 @@ test('curvature runs on to 1 % through every smooth point, and a second time cha
       even.points.forEach((p, i) => {
         if (p.type !== 'off') expect([p.x, p.y]).toEqual([contour.points[i]!.x, contour.points[i]!.y]);
       });
-      const across = (c: Contour, i: number) => Math.hypot(c.points[(i + 1) % 12]!.x - c.points[(i + 11) % 12]!.x, c.points[(i + 1) % 12]!.y - c.points[(i + 11) % 12]!.y);
+      const across = (c: Contour, i: number) =>
+        Math.hypot(
+          c.points[(i + 1) % 12]!.x - c.points[(i + 11) % 12]!.x,
+          c.points[(i + 1) % 12]!.y - c.points[(i + 11) % 12]!.y,
+        );
       for (const i of [0, 3, 6, 9]) expect(across(even, i)).toBeCloseTo(across(contour, i), 1);
     }),
     { numRuns: 80, seed: 11 },
@@ -96,7 +102,9 @@ describe('on a letter', () => {
   const demo = buildDemo();
   const o = glyphNamed(demo, 'o')!;
   const at = { glyph: o.id, master: 'm1' };
-  const all = o.drawings.m1!.contours.flatMap((c, i) => c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(i, k)])));
+  const all = o.drawings.m1!.contours.flatMap((c, i) =>
+    c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(i, k)])),
+  );
 
   test('one fullness for many curves, each with the proportion of its own handles', () => {
     const outcome = setFullness(demo, { at, points: all, fullness: 0.62 });
@@ -113,7 +121,10 @@ describe('on a letter', () => {
     }
     expect(fullnesses(o.drawings.m1!, all.slice(0, 1))).toEqual([]);
     expect(setFullness(demo, { at, points: all.slice(0, 1), fullness: 0.6 })).toMatchObject({ ok: false });
-    expect(setFullness(demo, { at, points: all, fullness: 1.4 })).toMatchObject({ ok: false, reason: 'A fullness is from 5 to 100 %.' });
+    expect(setFullness(demo, { at, points: all, fullness: 1.4 })).toMatchObject({
+      ok: false,
+      reason: 'A fullness is from 5 to 100 %.',
+    });
   });
 
   test('evening out a letter is one edit, refused when there is nothing to even', () => {

@@ -9,7 +9,16 @@ import { byContour, type PointKey } from './points';
 /** How far each handle of a cubic reaches towards the place where both directions meet, 0 to 1; undefined where they do not. */
 export function reaches(c: Curve): readonly [number, number] | undefined {
   if (c.length !== 8) return undefined;
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c as unknown as [number, number, number, number, number, number, number, number];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = c as unknown as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const [ax, ay, bx, by] = [x1 - x0, y1 - y0, x2 - x3, y2 - y3];
   const det = ax * by - ay * bx;
   if (Math.abs(det) < 1e-6 * (Math.hypot(ax, ay) * Math.hypot(bx, by) + 1e-9)) return undefined;
@@ -27,15 +36,22 @@ export function fullnessOf(c: Curve): number | undefined {
 
 /** Segments of a contour whose both ends are among some points, and that have a fullness. */
 function chosenSegments(contour: Contour, points: ReadonlySet<number>) {
-  return segmentsOf(contour).filter((s) => points.has(s.from) && points.has(s.to) && s.curves.length === 1 && fullnessOf(s.curves[0]!) !== undefined);
+  return segmentsOf(contour).filter(
+    (s) => points.has(s.from) && points.has(s.to) && s.curves.length === 1 && fullnessOf(s.curves[0]!) !== undefined,
+  );
 }
 
 /** The fullness of every curve whose both ends are chosen. */
 export const fullnesses = (drawing: Drawing, keys: Iterable<PointKey>): number[] =>
-  [...byContour(drawing, keys)].flatMap(([c, points]) => chosenSegments(drawing.contours[c]!, points).map((s) => fullnessOf(s.curves[0]!)!));
+  [...byContour(drawing, keys)].flatMap(([c, points]) =>
+    chosenSegments(drawing.contours[c]!, points).map((s) => fullnessOf(s.curves[0]!)!),
+  );
 
 /** Gives all curves between chosen points one fullness; each keeps the proportion of its own two handles. */
-export const setFullness: Edit<{ at: DrawingPlace; points: readonly PointKey[]; fullness: number }> = (project, { at, points, fullness }) =>
+export const setFullness: Edit<{ at: DrawingPlace; points: readonly PointKey[]; fullness: number }> = (
+  project,
+  { at, points, fullness },
+) =>
   editDrawing(project, at, `Set the fullness of ${plural(points.length, 'point')}`, (d) => {
     if (!(fullness >= 0.05 && fullness <= 1)) return { refuse: 'A fullness is from 5 to 100 %.' };
     const selected = byContour(d, points);
@@ -55,7 +71,9 @@ export const setFullness: Edit<{ at: DrawingPlace; points: readonly PointKey[]; 
       }
       return { ...contour, points: next };
     });
-    return changed === 0 ? { refuse: 'Choose both ends of a curve; a line or an S has no fullness.' } : { ...d, contours };
+    return changed === 0
+      ? { refuse: 'Choose both ends of a curve; a line or an S has no fullness.' }
+      : { ...d, contours };
   });
 
 /** Lets curvature run on through chosen smooth points. */
@@ -64,6 +82,9 @@ export const evenOut: Edit<{ at: DrawingPlace; points: readonly PointKey[] }> = 
     const selected = byContour(d, points);
     const contours = d.contours.map((c, i) => (selected.has(i) ? evenedOut(c, selected.get(i)!) : c));
     return contours.every((c, i) => c === d.contours[i])
-      ? { refuse: 'The curvature runs on already, or these points are no smooth points between two curves that bend one way.' }
+      ? {
+          refuse:
+            'The curvature runs on already, or these points are no smooth points between two curves that bend one way.',
+        }
       : { ...d, contours };
   });

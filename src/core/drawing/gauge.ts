@@ -39,7 +39,10 @@ export function stretchesAlong(contours: readonly Contour[], { x0, y0, x1, y1 }:
 }
 
 /** Distance and angle (degrees, counter-clockwise from level) between two places. */
-export const between = (a: { x: number; y: number }, b: { x: number; y: number }): { distance: number; angle: number } => ({
+export const between = (
+  a: { x: number; y: number },
+  b: { x: number; y: number },
+): { distance: number; angle: number } => ({
   distance: Math.hypot(b.x - a.x, b.y - a.y),
   angle: (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI,
 });

@@ -1,4 +1,12 @@
-import { type Contour, isOnCurve, neighbour, type Point, type Segment, segmentsOf, withSegmentPoints } from '../geometry/contour';
+import {
+  type Contour,
+  isOnCurve,
+  neighbour,
+  type Point,
+  type Segment,
+  segmentsOf,
+  withSegmentPoints,
+} from '../geometry/contour';
 import { type Curve, directionAt, nearestOn, pointAt, splitAt, type Vec } from '../geometry/curve';
 import { farthestFrom, fitCubic } from '../geometry/fit';
 import { tidy } from '../geometry/tidy';
@@ -66,8 +74,15 @@ function moved(a: Curve, b: Curve, onA: boolean, share: number): readonly [Curve
   return onA ? [kept, grown] : [grown, kept];
 }
 
-function rebuilt(contour: Contour, into: Segment, out: Segment, index: number, [a, b]: readonly [Curve, Curve]): Contour {
-  const off = (c: Curve): Point[] => (c.length === 8 ? [2, 4].map((i) => ({ x: tidy(c[i]!), y: tidy(c[i + 1]!), type: 'off' as const })) : []);
+function rebuilt(
+  contour: Contour,
+  into: Segment,
+  out: Segment,
+  index: number,
+  [a, b]: readonly [Curve, Curve],
+): Contour {
+  const off = (c: Curve): Point[] =>
+    c.length === 8 ? [2, 4].map((i) => ({ x: tidy(c[i]!), y: tidy(c[i + 1]!), type: 'off' as const })) : [];
   const point = contour.points[index]!;
   const [x, y] = pointAt(b, 0);
   const next = { ...point, x: tidy(x), y: tidy(y) };
@@ -78,11 +93,17 @@ function rebuilt(contour: Contour, into: Segment, out: Segment, index: number, [
 }
 
 /** The same for the point of a drawing. */
-export const glidePoint: Edit<{ at: DrawingPlace; point: PointKey; x: number; y: number }> = (project, { at, point, x, y }) =>
+export const glidePoint: Edit<{ at: DrawingPlace; point: PointKey; x: number; y: number }> = (
+  project,
+  { at, point, x, y },
+) =>
   editDrawing(project, at, 'Glided a point', (d) => {
     const [c, i] = keyParts(point);
     const contour = d.contours[c];
-    if (!contour?.points[i] || !isOnCurve(contour.points[i]) || neighbour(contour, i, 1) === undefined) return { refuse: 'Only a point on the outline can glide.' };
+    if (!contour?.points[i] || !isOnCurve(contour.points[i]) || neighbour(contour, i, 1) === undefined)
+      return { refuse: 'Only a point on the outline can glide.' };
     const next = glided(contour, i, x, y);
-    return next ? { ...d, contours: d.contours.map((o, k) => (k === c ? next : o)) } : { refuse: 'This point cannot glide without changing the shape.' };
+    return next
+      ? { ...d, contours: d.contours.map((o, k) => (k === c ? next : o)) }
+      : { refuse: 'This point cannot glide without changing the shape.' };
   });

@@ -7,7 +7,8 @@ import { masterOf } from '../project/queries';
 type Where = { at: DrawingPlace; whole: boolean };
 
 /** The guides that hold for a drawing: the master's, then its own. */
-export const guidesFor = (master: Master, drawing: Drawing): readonly Guide[] => (master.guides.length === 0 ? drawing.guides : [...master.guides, ...drawing.guides]);
+export const guidesFor = (master: Master, drawing: Drawing): readonly Guide[] =>
+  master.guides.length === 0 ? drawing.guides : [...master.guides, ...drawing.guides];
 
 const changeGuides = (
   project: Parameters<Edit<Where>>[0],
@@ -25,7 +26,10 @@ const changeGuides = (
   const guides = change(master.guides);
   return 'refuse' in guides
     ? refused(guides.refuse)
-    : edited({ ...project, masters: project.masters.map((m) => (m === master ? { ...m, guides } : m)) }, `${sentence} in ${master.name}`);
+    : edited(
+        { ...project, masters: project.masters.map((m) => (m === master ? { ...m, guides } : m)) },
+        `${sentence} in ${master.name}`,
+      );
 };
 
 /** Degrees from 0 up to 180: a line has no direction. */
@@ -40,18 +44,30 @@ export function guideThrough(x0: number, y0: number, x1: number, y1: number): Gu
   return { x: x0, y: y0, angle: lineAngle((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI) };
 }
 
-export const setGuide: Edit<Where & { index: number; change: Partial<Guide> }> = (project, { index, change, ...where }) =>
+export const setGuide: Edit<Where & { index: number; change: Partial<Guide> }> = (
+  project,
+  { index, change, ...where },
+) =>
   changeGuides(project, where, 'Moved a guide', (guides) => {
     if (!guides[index]) return { refuse: 'That guide is no longer there.' };
-    return guides.map((g, i) => (i === index ? { ...g, ...change, ...(change.angle === undefined ? {} : { angle: lineAngle(change.angle) }) } : g));
+    return guides.map((g, i) =>
+      i === index ? { ...g, ...change, ...(change.angle === undefined ? {} : { angle: lineAngle(change.angle) }) } : g,
+    );
   });
 
 export const removeGuide: Edit<Where & { index: number }> = (project, { index, ...where }) =>
-  changeGuides(project, where, 'Took a guide away', (guides) => (guides[index] ? guides.filter((_, i) => i !== index) : { refuse: 'That guide is no longer there.' }));
+  changeGuides(project, where, 'Took a guide away', (guides) =>
+    guides[index] ? guides.filter((_, i) => i !== index) : { refuse: 'That guide is no longer there.' },
+  );
 
 /** Puts a guide from a glyph to its whole master, or the other way. */
-export const moveGuideTo: Edit<{ at: DrawingPlace; index: number; toWhole: boolean }> = (project, { at, index, toWhole }) => {
-  const guide = toWhole ? project.glyphs[at.glyph]?.drawings[at.master]?.guides[index] : masterOf(project, at.master as MasterId)?.guides[index];
+export const moveGuideTo: Edit<{ at: DrawingPlace; index: number; toWhole: boolean }> = (
+  project,
+  { at, index, toWhole },
+) => {
+  const guide = toWhole
+    ? project.glyphs[at.glyph]?.drawings[at.master]?.guides[index]
+    : masterOf(project, at.master as MasterId)?.guides[index];
   if (!guide) return refused('That guide is no longer there.');
   const removed = removeGuide(project, { at, whole: !toWhole, index });
   return removed.ok ? addGuide(removed.project, { at, whole: toWhole, guide }) : removed;

@@ -13,7 +13,12 @@ const picture: Picture = { name: 'a.png', type: 'image/png', width: 100, height:
 const letter = (glyph: string): LetterPicture => ({ glyph, picture, inkLeft: 10, inkRight: 90, baseline: 100 });
 
 test('letters stand on the baseline at one scale, with room at both sides, and go to their glyphs in one step', () => {
-  const done = placeLettering(project, { master, letters: [letter(a), letter(b)], unitsPerPixel: 5, sheet: 'the pen sheet' });
+  const done = placeLettering(project, {
+    master,
+    letters: [letter(a), letter(b)],
+    unitsPerPixel: 5,
+    sheet: 'the pen sheet',
+  });
   if (!done.ok) throw new Error(done.reason);
   expect(done.sentence).toBe('Put the pen sheet behind 2 glyphs');
   for (const id of [a, b]) {
@@ -39,15 +44,27 @@ test('what is drawn already says where the letter lies, and its advance stays', 
 
 test('outlines made for the place take the place of the contours', () => {
   const outlines = (t: readonly number[]) => [rectangle(t[4]! + 10 * t[0]!, 0, t[4]! + 90 * t[0]!, 300)];
-  const done = placeLettering(project, { master, letters: [{ ...letter(a), outlines }], unitsPerPixel: 5, sheet: 'a sheet' });
+  const done = placeLettering(project, {
+    master,
+    letters: [{ ...letter(a), outlines }],
+    unitsPerPixel: 5,
+    sheet: 'a sheet',
+  });
   if (!done.ok) throw new Error(done.reason);
   expect(done.sentence).toBe('Traced 1 glyph from a sheet');
-  expect(contourBounds(drawingOf(done.project.glyphs[a]!, master).contours[0]!)).toEqual({ xMin: 60, xMax: 460, yMin: 0, yMax: 300 });
+  expect(contourBounds(drawingOf(done.project.glyphs[a]!, master).contours[0]!)).toEqual({
+    xMin: 60,
+    xMax: 460,
+    yMin: 0,
+    yMax: 300,
+  });
 });
 
 test('nothing to place, an unknown size and an empty tracing are refused; a tracing may be added to what is drawn', () => {
   expect(placeLettering(project, { master, letters: [], unitsPerPixel: 5, sheet: 's' })).toMatchObject({ ok: false });
-  expect(placeLettering(project, { master, letters: [letter(a)], unitsPerPixel: Number.NaN, sheet: 's' })).toMatchObject({ ok: false });
+  expect(
+    placeLettering(project, { master, letters: [letter(a)], unitsPerPixel: Number.NaN, sheet: 's' }),
+  ).toMatchObject({ ok: false });
   const at = { glyph: a, master };
   expect(takeTracing(project, { at, contours: [], keep: false })).toMatchObject({ ok: false });
   const once = takeTracing(project, { at, contours: [rectangle(0, 0, 9, 9)], keep: true });

@@ -21,7 +21,12 @@ const SIDE = 0.06;
 const STRENGTH = 0.35;
 
 /** The transform from a letter's picture to font units: on the baseline, its ink where the drawing is or at a usual side. */
-export function letterTransform(project: Project, drawing: Drawing, letter: LetterPicture, unitsPerPixel: number): Affine {
+export function letterTransform(
+  project: Project,
+  drawing: Drawing,
+  letter: LetterPicture,
+  unitsPerPixel: number,
+): Affine {
   const drawn = drawing.contours.map(contourBounds).filter((b) => !isEmptyBox(b));
   const left = drawn.length > 0 ? Math.min(...drawn.map((b) => b.xMin)) : Math.round(project.unitsPerEm * SIDE);
   return [unitsPerPixel, 0, 0, -unitsPerPixel, left - letter.inkLeft * unitsPerPixel, letter.baseline * unitsPerPixel];
@@ -31,10 +36,12 @@ export function letterTransform(project: Project, drawing: Drawing, letter: Lett
  * Puts letters of a sheet behind their glyphs at one scale, standing on the baseline. A glyph with nothing in it gets an advance
  * that leaves a usual side on either hand; with outlines, glyphs get those in place of their contours.
  */
-export const placeLettering: Edit<{ master: MasterId; letters: readonly LetterPicture[]; unitsPerPixel: number; sheet: string }> = (
-  project,
-  { master, letters, unitsPerPixel, sheet },
-) => {
+export const placeLettering: Edit<{
+  master: MasterId;
+  letters: readonly LetterPicture[];
+  unitsPerPixel: number;
+  sheet: string;
+}> = (project, { master, letters, unitsPerPixel, sheet }) => {
   if (letters.length === 0) return refused('No letter of the sheet has a glyph to go to.');
   if (!(unitsPerPixel > 0 && Number.isFinite(unitsPerPixel))) return refused('The size of the lettering is not known.');
   const glyphs = { ...project.glyphs };
@@ -48,7 +55,14 @@ export const placeLettering: Edit<{ master: MasterId; letters: readonly LetterPi
     const transform = letterTransform(project, drawing, letter, unitsPerPixel);
     const key = `sheet-${nextId}`;
     pictures[key] = letter.picture;
-    const backdrop: Backdrop = { id: `b${nextId++}`, picture: key, transform, strength: STRENGTH, locked: true, visible: true };
+    const backdrop: Backdrop = {
+      id: `b${nextId++}`,
+      picture: key,
+      transform,
+      strength: STRENGTH,
+      locked: true,
+      visible: true,
+    };
     const contours = letter.outlines?.(transform);
     if (contours && contours.length > 0) traced++;
     const width = (letter.inkRight - letter.inkLeft) * unitsPerPixel;
@@ -60,16 +74,29 @@ export const placeLettering: Edit<{ master: MasterId; letters: readonly LetterPi
     };
     glyphs[letter.glyph] = { ...glyph, drawings: { ...glyph.drawings, [master]: next } };
   }
-  const what = traced > 0 ? `Traced ${plural(traced, 'glyph')} from ${sheet}` : `Put ${sheet} behind ${plural(letters.length, 'glyph')}`;
+  const what =
+    traced > 0
+      ? `Traced ${plural(traced, 'glyph')} from ${sheet}`
+      : `Put ${sheet} behind ${plural(letters.length, 'glyph')}`;
   return edited({ ...project, glyphs, pictures, nextId }, what);
 };
 
 /** Puts traced outlines into a drawing, in place of its contours or beside them. */
-export const takeTracing: Edit<{ at: { glyph: GlyphId; master: MasterId }; contours: readonly Contour[]; keep: boolean }> = (project, { at, contours, keep }) => {
+export const takeTracing: Edit<{
+  at: { glyph: GlyphId; master: MasterId };
+  contours: readonly Contour[];
+  keep: boolean;
+}> = (project, { at, contours, keep }) => {
   const glyph = project.glyphs[at.glyph];
   if (!glyph) return refused('That glyph is no longer in the project.');
   if (contours.length === 0) return refused('There is no ink in the picture at this threshold.');
   const drawing = drawingOf(glyph, at.master);
   const next = { ...drawing, contours: keep ? [...drawing.contours, ...contours] : contours };
-  return edited({ ...project, glyphs: { ...project.glyphs, [glyph.id]: { ...glyph, drawings: { ...glyph.drawings, [at.master]: next } } } }, `Traced ${glyph.name}`);
+  return edited(
+    {
+      ...project,
+      glyphs: { ...project.glyphs, [glyph.id]: { ...glyph, drawings: { ...glyph.drawings, [at.master]: next } } },
+    },
+    `Traced ${glyph.name}`,
+  );
 };

@@ -8,14 +8,20 @@ import { type DrawingPlace, type Edit, editDrawing, plural } from '../project/ed
 
 /** Cut points on a grid of thousandths; contours that nothing crossed stay the very same. */
 const tidied = (before: readonly Contour[], after: readonly Contour[]): Contour[] =>
-  after.map((c) => (before.includes(c) ? c : { ...c, points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) }));
+  after.map((c) =>
+    before.includes(c) ? c : { ...c, points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) },
+  );
 
 /** Joins what overlaps into single outlines: all contours of the drawing, or only those given. */
-export const removeOverlap: Edit<{ at: DrawingPlace; contours?: readonly number[] }> = (project, { at, contours: chosen = [] }) =>
+export const removeOverlap: Edit<{ at: DrawingPlace; contours?: readonly number[] }> = (
+  project,
+  { at, contours: chosen = [] },
+) =>
   editDrawing(project, at, 'Removed overlaps', (d) => {
     const within = d.contours.filter((_, i) => chosen.length === 0 || chosen.includes(i));
     const { contours, changed, failed } = removeOverlaps(within);
-    if (failed) return { refuse: 'These outlines lie on each other so closely that no single outline could be made of them.' };
+    if (failed)
+      return { refuse: 'These outlines lie on each other so closely that no single outline could be made of them.' };
     if (!changed) return { refuse: 'Nothing overlaps.' };
     return { ...d, contours: [...d.contours.filter((c) => !within.includes(c)), ...tidied(within, contours)] };
   });
@@ -28,19 +34,33 @@ const DONE: Readonly<Record<ShapeOperation, string>> = {
 };
 
 /** Puts the given contours and the rest of the drawing together: the rest is the first operand, the given ones the second. */
-export const combineContours: Edit<{ at: DrawingPlace; contours: readonly number[]; operation: ShapeOperation }> = (project, { at, contours: chosen, operation }) =>
+export const combineContours: Edit<{ at: DrawingPlace; contours: readonly number[]; operation: ShapeOperation }> = (
+  project,
+  { at, contours: chosen, operation },
+) =>
   editDrawing(project, at, `${DONE[operation]} ${plural(chosen.length, 'contour')}`, (d) => {
     const second = d.contours.filter((c, i) => chosen.includes(i) && c.closed);
     const first = d.contours.filter((c) => !second.includes(c));
-    if (second.length === 0 || !first.some((c) => c.closed)) return { refuse: 'Choose some of the closed contours; they are put together with the others.' };
+    if (second.length === 0 || !first.some((c) => c.closed))
+      return { refuse: 'Choose some of the closed contours; they are put together with the others.' };
     const { contours, failed } = combineShapes(first, second, operation);
-    if (failed) return { refuse: 'These outlines lie on each other so closely that nothing sound could be made of them.' };
-    if (contours.length === 0) return { refuse: operation === 'intersect' ? 'The chosen contours and the others have no area in common.' : 'Nothing would be left.' };
+    if (failed)
+      return { refuse: 'These outlines lie on each other so closely that nothing sound could be made of them.' };
+    if (contours.length === 0)
+      return {
+        refuse:
+          operation === 'intersect'
+            ? 'The chosen contours and the others have no area in common.'
+            : 'Nothing would be left.',
+      };
     return { ...d, contours: tidied([...first, ...second], contours) };
   });
 
 /** Cuts the outlines along a straight line; see {@link cutAlong}. */
-export const cutContours: Edit<{ at: DrawingPlace; from: readonly [number, number]; to: readonly [number, number] }> = (project, { at, from, to }) =>
+export const cutContours: Edit<{ at: DrawingPlace; from: readonly [number, number]; to: readonly [number, number] }> = (
+  project,
+  { at, from, to },
+) =>
   editDrawing(project, at, 'Cut the outline', (d) => {
     const { contours, places } = cutAlong(d.contours, from, to);
     if (places === 0) return { refuse: 'A cut goes through ink from edge to edge; this line passes through none.' };

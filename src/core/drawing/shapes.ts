@@ -10,7 +10,11 @@ export function ellipse(left: number, bottom: number, right: number, top: number
   const hx = ((right - left) / 2) * QUARTER;
   const hy = ((top - bottom) / 2) * QUARTER;
   const on = (x: number, y: number): Point => ({ x, y, type: 'curve', smooth: true });
-  const off = (x: number, y: number): Point => ({ x: Math.round(x * 10) / 10, y: Math.round(y * 10) / 10, type: 'off' });
+  const off = (x: number, y: number): Point => ({
+    x: Math.round(x * 10) / 10,
+    y: Math.round(y * 10) / 10,
+    type: 'off',
+  });
   return {
     closed: true,
     points: [

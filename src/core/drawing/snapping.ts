@@ -15,9 +15,13 @@ export function catchesFor(master: Master, drawing: Drawing, moving: ReadonlySet
   const out: Catch[] = [];
   for (const zone of zonesOf(master)) {
     out.push({ kind: 'level', y: zone.position, name: zone.name, weight: 0 });
-    if (zone.overshoot !== 0) out.push({ kind: 'level', y: zone.position + zone.overshoot, name: `${zone.name} overshoot`, weight: 0 });
+    if (zone.overshoot !== 0)
+      out.push({ kind: 'level', y: zone.position + zone.overshoot, name: `${zone.name} overshoot`, weight: 0 });
   }
-  out.push({ kind: 'upright', x: 0, name: 'left edge', weight: 0 }, { kind: 'upright', x: drawing.advance, name: 'right edge', weight: 0 });
+  out.push(
+    { kind: 'upright', x: 0, name: 'left edge', weight: 0 },
+    { kind: 'upright', x: drawing.advance, name: 'right edge', weight: 0 },
+  );
   guidesFor(master, drawing).forEach((g, i) => {
     const name = g.name ?? `guide ${i + 1}`;
     if (g.angle % 180 === 0) out.push({ kind: 'level', y: g.y, name, weight: 0 });
@@ -27,7 +31,10 @@ export function catchesFor(master: Master, drawing: Drawing, moving: ReadonlySet
   drawing.contours.forEach((c, ci) => {
     c.points.forEach((p, pi) => {
       if (p.type === 'off' || moving.has(pointKey(ci, pi))) return;
-      out.push({ kind: 'level', y: p.y, name: 'a point', weight: 1 }, { kind: 'upright', x: p.x, name: 'a point', weight: 1 });
+      out.push(
+        { kind: 'level', y: p.y, name: 'a point', weight: 1 },
+        { kind: 'upright', x: p.x, name: 'a point', weight: 1 },
+      );
     });
   });
   for (const a of drawing.anchors) out.push({ kind: 'upright', x: a.x, name: `anchor ${a.name}`, weight: 1 });
@@ -36,7 +43,11 @@ export function catchesFor(master: Master, drawing: Drawing, moving: ReadonlySet
 
 /** Catches a place within a reach: level and upright lines each by themselves, else the nearest slanting guide. Named lines win over points. */
 export function snapped(catches: readonly Catch[], x: number, y: number, reach: number): Snapped {
-  let [level, upright, line]: [Catch | undefined, Catch | undefined, Catch | undefined] = [undefined, undefined, undefined];
+  let [level, upright, line]: [Catch | undefined, Catch | undefined, Catch | undefined] = [
+    undefined,
+    undefined,
+    undefined,
+  ];
   let [best, bestX, bestLine] = [reach, reach, reach];
   for (const c of catches) {
     // A point must be nearer than a named line to be preferred.
@@ -55,7 +66,17 @@ export function snapped(catches: readonly Catch[], x: number, y: number, reach: 
   const found: Catch[] = [upright, level].flatMap((c) => c ?? []);
   if (found.length === 0 && line?.kind === 'line') {
     const along = (x - line.x) * Math.cos(line.angle) + (y - line.y) * Math.sin(line.angle);
-    return { x: line.x + along * Math.cos(line.angle), y: line.y + along * Math.sin(line.angle), names: [line.name], catches: [line] };
+    return {
+      x: line.x + along * Math.cos(line.angle),
+      y: line.y + along * Math.sin(line.angle),
+      names: [line.name],
+      catches: [line],
+    };
   }
-  return { x: upright?.kind === 'upright' ? upright.x : x, y: level?.kind === 'level' ? level.y : y, names: [...new Set(found.map((c) => c.name))], catches: found };
+  return {
+    x: upright?.kind === 'upright' ? upright.x : x,
+    y: level?.kind === 'level' ? level.y : y,
+    names: [...new Set(found.map((c) => c.name))],
+    catches: found,
+  };
 }

@@ -12,7 +12,10 @@ import { workStrokes, workStrokesOfGlyphs } from './strokes';
 const project = buildDemo();
 const at = (name: string, master = 'm1') => ({ glyph: glyphNamed(project, name)!.id, master });
 const area = (contours: readonly Contour[]) => contours.reduce((sum, c) => sum + signedArea(c), 0);
-const open = (points: readonly (readonly [number, number, 'line' | 'curve' | 'off'])[]): Contour => ({ closed: false, points: points.map(([x, y, type]) => ({ x, y, type })) });
+const open = (points: readonly (readonly [number, number, 'line' | 'curve' | 'off'])[]): Contour => ({
+  closed: false,
+  points: points.map(([x, y, type]) => ({ x, y, type })),
+});
 
 /** Distances of an outline's places from the path it is a stroke of. */
 function distances(outline: readonly Contour[], path: readonly Contour[]): number[] {
@@ -23,7 +26,8 @@ function distances(outline: readonly Contour[], path: readonly Contour[]): numbe
         const [x, y] = pointAt(curve, t);
         let best = Infinity;
         for (const { curve: q, box } of curves)
-          if (Math.hypot(Math.max(0, box.xMin - x, x - box.xMax), Math.max(0, box.yMin - y, y - box.yMax)) < best) best = Math.min(best, nearestOn(q, x, y).distance);
+          if (Math.hypot(Math.max(0, box.xMin - x, x - box.xMax), Math.max(0, box.yMin - y, y - box.yMax)) < best)
+            best = Math.min(best, nearestOn(q, x, y).distance);
         return best;
       }),
     ),
@@ -44,7 +48,8 @@ test('a straight stroke has its width, its caps and its joins', () => {
     [100, 0, 'line'],
     [100, 100, 'line'],
   ]);
-  const joined = (join: 'round' | 'sharp' | 'bevel') => area(strokeOutline([bent], { width: 20, join, cap: 'flat' }).contours);
+  const joined = (join: 'round' | 'sharp' | 'bevel') =>
+    area(strokeOutline([bent], { width: 20, join, cap: 'flat' }).contours);
   // Two bars share a quarter of a square inside; outside the corner is filled or not.
   expect(joined('bevel')).toBeCloseTo(4000 - 100 + 50, 1);
   expect(joined('sharp')).toBeCloseTo(4000 - 100 + 100, 1);
@@ -75,16 +80,22 @@ test('strokes along letters lie half their width from them everywhere, without l
 test('random open curves, tight ones too, have sound strokes within half a unit', () => {
   const place = fc.integer({ min: 0, max: 300 });
   fc.assert(
-    fc.property(fc.array(fc.tuple(place, place), { minLength: 4, maxLength: 7 }), fc.constantFrom(12, 60), (places, width) => {
-      const n = places.length - ((places.length - 1) % 3);
-      const path = open(places.slice(0, n).map(([x, y], i) => [x, y, i === 0 ? 'line' : i % 3 === 0 ? 'curve' : 'off'] as const));
-      const { contours: outline, failed } = strokeOutline([path], { width, join: 'round', cap: 'round' });
-      expect(failed).toBe(false);
-      for (const d of distances(outline, [path])) expect(Math.abs(d - width / 2)).toBeLessThan(0.5);
-      // The path itself is inside.
-      const edge = outline.flatMap((c) => [...curvesOf(c)]);
-      for (const c of curvesOf(path)) expect(windingAt(edge, ...pointAt(c, 0.37))).not.toBe(0);
-    }),
+    fc.property(
+      fc.array(fc.tuple(place, place), { minLength: 4, maxLength: 7 }),
+      fc.constantFrom(12, 60),
+      (places, width) => {
+        const n = places.length - ((places.length - 1) % 3);
+        const path = open(
+          places.slice(0, n).map(([x, y], i) => [x, y, i === 0 ? 'line' : i % 3 === 0 ? 'curve' : 'off'] as const),
+        );
+        const { contours: outline, failed } = strokeOutline([path], { width, join: 'round', cap: 'round' });
+        expect(failed).toBe(false);
+        for (const d of distances(outline, [path])) expect(Math.abs(d - width / 2)).toBeLessThan(0.5);
+        // The path itself is inside.
+        const edge = outline.flatMap((c) => [...curvesOf(c)]);
+        for (const c of curvesOf(path)) expect(windingAt(edge, ...pointAt(c, 0.37))).not.toBe(0);
+      },
+    ),
     { seed: 21, numRuns: 25 },
   );
 });
@@ -94,7 +105,8 @@ test('parallels keep within their tolerance, and curvature has its sign', () => 
   expect(curvatureAt(quarter!, 0.3)).toBeCloseTo(0.01, 4);
   for (const distance of [30, -30, 95]) {
     for (const c of parallel(quarter!, distance).curves)
-      for (const t of [0, 0.3, 0.7, 1]) expect(Math.abs(Math.hypot(...pointAt(c, t)) - (100 - distance))).toBeLessThan(OFFSET_TOLERANCE + 0.05);
+      for (const t of [0, 0.3, 0.7, 1])
+        expect(Math.abs(Math.hypot(...pointAt(c, t)) - (100 - distance))).toBeLessThan(OFFSET_TOLERANCE + 0.05);
   }
   expect(parallel(quarter!, 130).turnsBack).toBe(true);
   expect(parallel([0, 0, 30, 40], 10).curves).toEqual([[-8, 6, 22, 46]]);
@@ -108,10 +120,16 @@ test('growing and shrinking move every edge by the distance; too much leaves not
   expect(after).toHaveLength(2);
   for (const d of distances(after, before)) expect(Math.abs(d - 12)).toBeLessThan(0.5);
   expect(area(after)).toBeGreaterThan(area(before));
-  const back = workStrokes(grown.project, { at: at('o'), contours: [], work: { kind: 'grow', by: -12, join: 'round' } });
+  const back = workStrokes(grown.project, {
+    at: at('o'),
+    contours: [],
+    work: { kind: 'grow', by: -12, join: 'round' },
+  });
   if (!back.ok) throw new Error(back.reason);
   expect(area(drawingOf(back.project.glyphs[at('o').glyph]!, 'm1').contours)).toBeCloseTo(area(before), -3);
-  expect(workStrokes(project, { at: at('o'), contours: [], work: { kind: 'grow', by: -200, join: 'round' } })).toMatchObject({ ok: false });
+  expect(
+    workStrokes(project, { at: at('o'), contours: [], work: { kind: 'grow', by: -200, join: 'round' } }),
+  ).toMatchObject({ ok: false });
 });
 
 test('a hollow letter has the wall that was asked for, all round', () => {
@@ -124,7 +142,9 @@ test('a hollow letter has the wall that was asked for, all round', () => {
   // A corner of the letter that points inwards is a corner of the counter too; elsewhere the wall is the wall.
   for (const d of distances(inner, before)) expect(d).toBeGreaterThan(19.9);
   expect(distances(inner, before).filter((d) => d > 20.1).length).toBeLessThan(inner[0]!.points.length);
-  expect(workStrokes(project, { at: at('H'), contours: [], work: { kind: 'hollow', wall: 60, join: 'sharp' } })).toMatchObject({
+  expect(
+    workStrokes(project, { at: at('H'), contours: [], work: { kind: 'hollow', wall: 60, join: 'sharp' } }),
+  ).toMatchObject({
     ok: false,
     reason: expect.stringContaining('so thick'),
   });
@@ -140,7 +160,11 @@ test('a frame goes round the letter at the line’s height, drawn or reversed', 
   const [outer, inner] = contours.slice(letter.length).map((c) => contourBounds(c));
   expect(outer!.yMax - inner!.yMax).toBe(30);
   expect(inner!.xMin - outer!.xMin).toBe(30);
-  const reversed = workStrokes(project, { at: at('Aacute'), contours: [], work: { ...frame, reversed: true, radius: 60 } });
+  const reversed = workStrokes(project, {
+    at: at('Aacute'),
+    contours: [],
+    work: { ...frame, reversed: true, radius: 60 },
+  });
   if (!reversed.ok) throw new Error(reversed.reason);
   const key = drawingOf(reversed.project.glyphs[at('Aacute').glyph]!, 'm1');
   expect(key.components).toEqual([]);
@@ -152,7 +176,11 @@ test('a frame goes round the letter at the line’s height, drawn or reversed', 
 });
 
 test('chosen contours only; what cannot be is refused in a sentence; many glyphs at once', () => {
-  const one = workStrokes(project, { at: at('i'), contours: [0], work: { kind: 'stroke', width: 10, join: 'round', cap: 'flat' } });
+  const one = workStrokes(project, {
+    at: at('i'),
+    contours: [0],
+    work: { kind: 'stroke', width: 10, join: 'round', cap: 'flat' },
+  });
   const i = drawingOf(glyphNamed(project, 'i')!, 'm1');
   if (!one.ok) throw new Error(one.reason);
   expect(drawingOf(one.project.glyphs[at('i').glyph]!, 'm1').contours).toContain(i.contours[1]);

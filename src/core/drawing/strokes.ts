@@ -27,7 +27,13 @@ const UNSOUND = { refuse: 'These outlines lie so closely that nothing sound coul
 const NEEDLESS = 0.12;
 
 /** The contours through one work; `drawn` is everything drawn, components too, for what lies around it. */
-export function worked(contours: readonly Contour[], work: StrokeWork, drawn: Drawing, box: ReturnType<typeof drawingBounds>, zones: Zones): Changed {
+export function worked(
+  contours: readonly Contour[],
+  work: StrokeWork,
+  drawn: Drawing,
+  box: ReturnType<typeof drawingBounds>,
+  zones: Zones,
+): Changed {
   const fault = faultIn(work);
   if (fault) return { refuse: fault };
   if (work.kind === 'frame') return framed(contours, work, box, zones, drawn);
@@ -44,7 +50,8 @@ export function worked(contours: readonly Contour[], work: StrokeWork, drawn: Dr
   if (simple.failed || edge.failed) return UNSOUND;
   const grown = combineShapes(simple.contours, edge.contours, distance > 0 ? 'unite' : 'subtract');
   if (grown.failed) return UNSOUND;
-  if (work.kind === 'grow') return grown.contours.length === 0 ? { refuse: 'Nothing would be left.' } : { contours: settled(grown.contours) };
+  if (work.kind === 'grow')
+    return grown.contours.length === 0 ? { refuse: 'Nothing would be left.' } : { contours: settled(grown.contours) };
   if (grown.contours.length === 0) return { refuse: 'The wall is so thick that nothing would be hollow.' };
   return { contours: [...simple.contours, ...settled(grown.contours).map(reverseContour)] };
 }
@@ -52,14 +59,21 @@ export function worked(contours: readonly Contour[], work: StrokeWork, drawn: Dr
 function faultIn(work: StrokeWork): string | undefined {
   if (Object.values(work).some((v) => typeof v === 'number' && !Number.isFinite(v))) return 'A number is missing.';
   if (work.kind === 'stroke' && !(work.width >= 1 && work.width <= 2000)) return 'A stroke is 1 to 2000 units wide.';
-  if (work.kind === 'grow' && (work.by === 0 || Math.abs(work.by) > 1000)) return 'Grow by 1 to 1000 units; a negative number shrinks.';
+  if (work.kind === 'grow' && (work.by === 0 || Math.abs(work.by) > 1000))
+    return 'Grow by 1 to 1000 units; a negative number shrinks.';
   if (work.kind === 'hollow' && !(work.wall >= 1 && work.wall <= 1000)) return 'A wall is 1 to 1000 units thick.';
   if (work.kind === 'frame' && (work.margin < 0 || work.radius < 0 || !(work.wall >= 1 || work.reversed)))
     return 'A frame has a wall of at least 1 unit, a margin and a radius of at least 0.';
   return undefined;
 }
 
-function framed(contours: readonly Contour[], work: Extract<StrokeWork, { kind: 'frame' }>, box: ReturnType<typeof drawingBounds>, zones: Zones, drawn: Drawing): Changed {
+function framed(
+  contours: readonly Contour[],
+  work: Extract<StrokeWork, { kind: 'frame' }>,
+  box: ReturnType<typeof drawingBounds>,
+  zones: Zones,
+  drawn: Drawing,
+): Changed {
   const empty = isEmptyBox(box);
   const outer = {
     left: (empty ? 0 : box.xMin) - work.margin,
@@ -86,26 +100,48 @@ const settled = (contours: readonly Contour[]): Contour[] =>
     return { ...fewer, points: fewer.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
   });
 
-const DONE: Readonly<Record<StrokeKind, string>> = { stroke: 'Made strokes to outlines', grow: 'Grew the shape', hollow: 'Hollowed', frame: 'Framed' };
+const DONE: Readonly<Record<StrokeKind, string>> = {
+  stroke: 'Made strokes to outlines',
+  grow: 'Grew the shape',
+  hollow: 'Hollowed',
+  frame: 'Framed',
+};
 
 /** Works on chosen contours of a drawing, or on all of it. A reversed frame takes parts apart first. */
-export const workStrokes: Edit<{ at: DrawingPlace; contours: readonly number[]; work: StrokeWork }> = (project, { at, contours: chosen, work }) => {
+export const workStrokes: Edit<{ at: DrawingPlace; contours: readonly number[]; work: StrokeWork }> = (
+  project,
+  { at, contours: chosen, work },
+) => {
   const master = masterOf(project, at.master);
   if (!master) return refused('That master is no longer in the project.');
   return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
 };
 
-function workedDrawing(project: Project, d: Drawing, master: MasterId, chosen: readonly number[], work: StrokeWork): Drawing | { refuse: string } {
+function workedDrawing(
+  project: Project,
+  d: Drawing,
+  master: MasterId,
+  chosen: readonly number[],
+  work: StrokeWork,
+): Drawing | { refuse: string } {
   const apart = work.kind === 'frame' && work.reversed;
   const all = apart ? flattened(d, drawingsOf(project, master)) : d.contours;
   const own = apart || chosen.length === 0 ? all : all.filter((_, i) => chosen.includes(i));
   const result = worked(own, work, d, drawingBounds(d, drawingsOf(project, master)), masterOf(project, master)!.zones);
   if ('refuse' in result) return result;
-  return { ...d, contours: [...all.filter((c) => !own.includes(c)), ...result.contours], components: apart ? [] : d.components };
+  return {
+    ...d,
+    contours: [...all.filter((c) => !own.includes(c)), ...result.contours],
+    components: apart ? [] : d.components,
+  };
 }
 
 /** The same for many glyphs in some masters; glyphs that cannot be worked on stay as they are. */
-export const workStrokesOfGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readonly MasterId[]; work: StrokeWork }> = (project, { glyphs, masters, work }): Outcome => {
+export const workStrokesOfGlyphs: Edit<{
+  glyphs: readonly GlyphId[];
+  masters: readonly MasterId[];
+  work: StrokeWork;
+}> = (project, { glyphs, masters, work }): Outcome => {
   const fault = faultIn(work);
   if (fault) return refused(fault);
   const next = { ...project.glyphs };
@@ -125,5 +161,7 @@ export const workStrokesOfGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: re
       count++;
     }
   }
-  return count === 0 ? refused('No glyph could be worked on that way.') : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
+  return count === 0
+    ? refused('No glyph could be worked on that way.')
+    : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
 };

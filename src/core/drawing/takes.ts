@@ -9,7 +9,8 @@ const kept = (d: Drawing): Drawing => ({ ...d, backdrops: [] });
 const sameDrawing = (a: Drawing, b: Drawing): boolean => JSON.stringify(kept(a)) === JSON.stringify(kept(b));
 
 /** Takes of a glyph in one master, the newest first. */
-export const takesOf = (glyph: Glyph, master: MasterId): Take[] => glyph.takes.filter((t) => t.master === master).reverse();
+export const takesOf = (glyph: Glyph, master: MasterId): Take[] =>
+  glyph.takes.filter((t) => t.master === master).reverse();
 
 /** Keeps a drawing as it is now. `date` is when, as ISO 8601; the clock is the caller's. */
 export const keepTake: Edit<{ at: DrawingPlace; date: string; name?: string }> = (project, { at, date, name }) => {
@@ -23,13 +24,23 @@ export const keepTake: Edit<{ at: DrawingPlace; date: string; name?: string }> =
   return edited(next, `Kept a take of ${glyph.name}, ${master.name}`);
 };
 
-function withTake(project: Project, glyph: Glyph, at: DrawingPlace, drawing: Drawing, date: string, name: string): Project {
+function withTake(
+  project: Project,
+  glyph: Glyph,
+  at: DrawingPlace,
+  drawing: Drawing,
+  date: string,
+  name: string,
+): Project {
   const take: Take = { id: `t${project.nextId}`, date, name, master: at.master, drawing: kept(drawing) };
   return withGlyph({ ...project, nextId: project.nextId + 1 }, { ...glyph, takes: [...glyph.takes, take] });
 }
 
 /** Brings a take back. What is there now is kept as a take first, unless it is kept already, so that nothing is lost. */
-export const restoreTake: Edit<{ at: DrawingPlace; take: string; date: string }> = (project, { at, take: id, date }) => {
+export const restoreTake: Edit<{ at: DrawingPlace; take: string; date: string }> = (
+  project,
+  { at, take: id, date },
+) => {
   const glyph = project.glyphs[at.glyph];
   const take = glyph?.takes.find((t) => t.id === id);
   if (!glyph || !take) return refused('That take is no longer there.');
@@ -40,7 +51,10 @@ export const restoreTake: Edit<{ at: DrawingPlace; take: string; date: string }>
   return editDrawing(safe, at, `Brought back “${take.name}”`, (d) => ({ ...take.drawing, backdrops: d.backdrops }));
 };
 
-export const renameTake: Edit<{ glyph: GlyphId; take: string; name: string }> = (project, { glyph: id, take, name }) => {
+export const renameTake: Edit<{ glyph: GlyphId; take: string; name: string }> = (
+  project,
+  { glyph: id, take, name },
+) => {
   const glyph = project.glyphs[id];
   if (!glyph || name.trim() === '') return refused('A take has a name.');
   return edited(
@@ -61,5 +75,8 @@ export const removeTake: Edit<{ glyph: GlyphId; take: string }> = (project, { gl
         : d,
     ]),
   );
-  return edited(withGlyph(project, { ...glyph, drawings, takes: glyph.takes.filter((t) => t.id !== take) }), `Threw away “${found.name}” of ${glyph.name}`);
+  return edited(
+    withGlyph(project, { ...glyph, drawings, takes: glyph.takes.filter((t) => t.id !== take) }),
+    `Threw away “${found.name}” of ${glyph.name}`,
+  );
 };

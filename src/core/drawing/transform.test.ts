@@ -22,10 +22,17 @@ const done = (args: Parameters<typeof transformGlyphs>[1], from: Project = demo)
 test('areas grow by the determinant and keep their sign, mirrored ones too', () => {
   const factor = fc.double({ min: -3, max: 3, noNaN: true }).filter((v) => Math.abs(v) > 0.2);
   fc.assert(
-    fc.property(factor, factor, fc.integer({ min: -40, max: 40 }), fc.integer({ min: 0, max: 360 }), fc.constantFrom(...ORIGINS), (scaleX, scaleY, slant, rotate, origin) => {
-      const after = done({ glyphs: [id('a')], masters: ['m1'], by: { scaleX, scaleY, slant, rotate }, origin });
-      expect(area(after, 'a') / (area(demo, 'a') * Math.abs(scaleX * scaleY))).toBeCloseTo(1, 3);
-    }),
+    fc.property(
+      factor,
+      factor,
+      fc.integer({ min: -40, max: 40 }),
+      fc.integer({ min: 0, max: 360 }),
+      fc.constantFrom(...ORIGINS),
+      (scaleX, scaleY, slant, rotate, origin) => {
+        const after = done({ glyphs: [id('a')], masters: ['m1'], by: { scaleX, scaleY, slant, rotate }, origin });
+        expect(area(after, 'a') / (area(demo, 'a') * Math.abs(scaleX * scaleY))).toBeCloseTo(1, 3);
+      },
+    ),
     { numRuns: 40 },
   );
 });
@@ -35,9 +42,14 @@ test('the origin stays where it is', () => {
   for (const origin of ORIGINS) {
     const [x, y] = originOn(before, origin);
     const [a, b, c, d, e, f] = affineOf({ scaleX: 0.6, scaleY: 1.4, slant: 9, rotate: 31 }, x, y);
-    expect([a * x + c * y + e, b * x + d * y + f].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([x, y].map((v) => Math.round(v * 1e6) / 1e6));
+    expect([a * x + c * y + e, b * x + d * y + f].map((v) => Math.round(v * 1e6) / 1e6)).toEqual(
+      [x, y].map((v) => Math.round(v * 1e6) / 1e6),
+    );
   }
-  const grown = box(done({ glyphs: [id('R')], masters: ['m1'], by: { scaleX: 2, scaleY: 2 }, origin: 'bottom right' }), 'R');
+  const grown = box(
+    done({ glyphs: [id('R')], masters: ['m1'], by: { scaleX: 2, scaleY: 2 }, origin: 'bottom right' }),
+    'R',
+  );
   expect([grown.xMax, grown.yMin]).toEqual([before.xMax, before.yMin]);
   expect(grown.xMax - grown.xMin).toBeCloseTo(2 * (before.xMax - before.xMin), 2);
 });
@@ -45,10 +57,12 @@ test('the origin stays where it is', () => {
 test('four quarter turns, and a flip twice, come back', () => {
   let p: Project = demo;
   for (let i = 0; i < 4; i++) p = done({ glyphs: [id('g')], masters: ['m1'], by: { rotate: 90 }, origin: 'centre' }, p);
-  const places = (q: Project) => outline(q, 'g').map((c) => c.points.map((o) => [Math.round(o.x * 10) / 10, Math.round(o.y * 10) / 10]));
+  const places = (q: Project) =>
+    outline(q, 'g').map((c) => c.points.map((o) => [Math.round(o.x * 10) / 10, Math.round(o.y * 10) / 10]));
   expect(places(p)).toEqual(places(demo));
   let flipped: Project = demo;
-  for (let i = 0; i < 2; i++) flipped = done({ glyphs: [id('g')], masters: ['m1'], by: { scaleX: -1 }, origin: 'zero' }, flipped);
+  for (let i = 0; i < 2; i++)
+    flipped = done({ glyphs: [id('g')], masters: ['m1'], by: { scaleX: -1 }, origin: 'zero' }, flipped);
   expect(places(flipped)).toEqual(places(demo));
 });
 
@@ -58,7 +72,8 @@ test('composites go along: all glyphs slanted are what each one drawn out and sl
   for (const name of ['eacute', 'Aring', 'onehalf', 'ccedilla']) {
     const expected = boundsOf(outline(demo, name).flatMap((c) => [...curvesOf(transformContour(c, t))]));
     const is = boundsOf(outline(slanted, name).flatMap((c) => [...curvesOf(c)]));
-    for (const side of ['xMin', 'xMax', 'yMin', 'yMax'] as const) expect(Math.abs(is[side] - expected[side])).toBeLessThan(0.01);
+    for (const side of ['xMin', 'xMax', 'yMin', 'yMax'] as const)
+      expect(Math.abs(is[side] - expected[side])).toBeLessThan(0.01);
   }
   // Alone, the composite is slanted with its parts.
   const alone = done({ glyphs: [id('eacute')], masters: ['m1'], by: { slant: 12 }, origin: 'zero' });
@@ -71,7 +86,9 @@ test('anchors move with the drawing, advances stay, other masters are not touche
   const moved = done({ glyphs: [id('a')], masters: ['m1'], by: { dx: 11, dy: -7 }, origin: 'zero' });
   const [before, after] = [demo, moved].map((p) => glyphNamed(p, 'a')!);
   expect(after!.drawings.m1!.advance).toBe(before!.drawings.m1!.advance);
-  expect(after!.drawings.m1!.anchors.map((a) => [a.x - 11, a.y + 7])).toEqual(before!.drawings.m1!.anchors.map((a) => [a.x, a.y]));
+  expect(after!.drawings.m1!.anchors.map((a) => [a.x - 11, a.y + 7])).toEqual(
+    before!.drawings.m1!.anchors.map((a) => [a.x, a.y]),
+  );
   expect(after!.drawings.m2).toBe(before!.drawings.m2);
 });
 
@@ -94,7 +111,9 @@ describe('on points of one drawing', () => {
   const inner = o.contours[1]!.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(1, k)]));
 
   test('chosen points go with their handles, about their own box; the others stay', () => {
-    const after = points(transformPoints(demo, { at, points: inner, by: { scaleX: 0.5, scaleY: 0.5 }, origin: 'centre' }));
+    const after = points(
+      transformPoints(demo, { at, points: inner, by: { scaleX: 0.5, scaleY: 0.5 }, origin: 'centre' }),
+    );
     expect(after.contours[0]).toBe(o.contours[0]);
     expect(Math.abs(signedArea(after.contours[1]!))).toBeCloseTo(Math.abs(signedArea(o.contours[1]!)) / 4, 0);
     const [a, b] = [contourBounds(o.contours[1]!), contourBounds(after.contours[1]!)];
@@ -110,7 +129,9 @@ describe('on points of one drawing', () => {
   });
 
   test('a copy leaves what was there', () => {
-    const copied = points(transformPoints(demo, { at, points: inner, by: { rotate: 30 }, origin: 'centre', copy: true }));
+    const copied = points(
+      transformPoints(demo, { at, points: inner, by: { rotate: 30 }, origin: 'centre', copy: true }),
+    );
     expect(copied.contours.slice(0, 2)).toEqual(o.contours);
     expect(copied.contours).toHaveLength(3);
     expect(transformPoints(demo, { at, points: [], by: { scaleX: 0 }, origin: 'zero' })).toMatchObject({ ok: false });

@@ -10,14 +10,36 @@ import { withHandles } from './move';
 import { byContour, type PointKey } from './points';
 
 /** The place a transform is about: one of nine on the box of what is drawn, or the glyph's own zero on the baseline. */
-export const ORIGINS = ['top left', 'top', 'top right', 'left', 'centre', 'right', 'bottom left', 'bottom', 'bottom right', 'zero'] as const;
+export const ORIGINS = [
+  'top left',
+  'top',
+  'top right',
+  'left',
+  'centre',
+  'right',
+  'bottom left',
+  'bottom',
+  'bottom right',
+  'zero',
+] as const;
 export type Origin = (typeof ORIGINS)[number];
 
 /** What to do, in this order: scale, slant, turn, move. Scales are factors, angles degrees; a slant to the right is positive. */
-export type TransformBy = { scaleX?: number; scaleY?: number; slant?: number; rotate?: number; dx?: number; dy?: number };
+export type TransformBy = {
+  scaleX?: number;
+  scaleY?: number;
+  slant?: number;
+  rotate?: number;
+  dx?: number;
+  dy?: number;
+};
 
 /** The transform about a place. */
-export function affineOf({ scaleX = 1, scaleY = 1, slant = 0, rotate = 0, dx = 0, dy = 0 }: TransformBy, x: number, y: number): Affine {
+export function affineOf(
+  { scaleX = 1, scaleY = 1, slant = 0, rotate = 0, dx = 0, dy = 0 }: TransformBy,
+  x: number,
+  y: number,
+): Affine {
   const lean = Math.tan((slant * Math.PI) / 180);
   const [c, s] = [Math.cos((rotate * Math.PI) / 180), Math.sin((rotate * Math.PI) / 180)];
   const about = compose([c, s, -s, c, 0, 0], compose([1, 0, lean, 1, 0, 0], [scaleX, 0, 0, scaleY, 0, 0]));
@@ -39,8 +61,12 @@ export function originOn(box: Box, origin: Origin): readonly [number, number] {
 export function transformedDrawing(drawing: Drawing, t: Affine, alsoTransformed: (glyph: GlyphId) => boolean): Drawing {
   const back = invert(t) ?? IDENTITY;
   const mirrored = determinant(t) < 0;
-  const clean = (a: Affine): Affine => a.map((v, i) => (i < 4 ? Math.round(v * 1e6) / 1e6 : tidy(v))) as unknown as Affine;
-  const place = ({ x, y }: { x: number; y: number }) => ({ x: tidy(t[0] * x + t[2] * y + t[4]), y: tidy(t[1] * x + t[3] * y + t[5]) });
+  const clean = (a: Affine): Affine =>
+    a.map((v, i) => (i < 4 ? Math.round(v * 1e6) / 1e6 : tidy(v))) as unknown as Affine;
+  const place = ({ x, y }: { x: number; y: number }) => ({
+    x: tidy(t[0] * x + t[2] * y + t[4]),
+    y: tidy(t[1] * x + t[3] * y + t[5]),
+  });
   return {
     ...drawing,
     contours: drawing.contours.map((c) => {
@@ -48,13 +74,21 @@ export function transformedDrawing(drawing: Drawing, t: Affine, alsoTransformed:
       const exact = { ...moved, points: moved.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
       return mirrored ? reverseContour(exact) : exact;
     }),
-    components: drawing.components.map((c) => ({ ...c, transform: clean(compose(t, alsoTransformed(c.glyph) ? compose(c.transform, back) : c.transform)) })),
+    components: drawing.components.map((c) => ({
+      ...c,
+      transform: clean(compose(t, alsoTransformed(c.glyph) ? compose(c.transform, back) : c.transform)),
+    })),
     anchors: drawing.anchors.map((a) => ({ ...a, ...place(a) })),
   };
 }
 
 /** Puts glyphs through a transform about an origin of each one's own box, in some masters. */
-export const transformGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readonly MasterId[]; by: TransformBy; origin: Origin }> = (project, { glyphs, masters, by, origin }) => {
+export const transformGlyphs: Edit<{
+  glyphs: readonly GlyphId[];
+  masters: readonly MasterId[];
+  by: TransformBy;
+  origin: Origin;
+}> = (project, { glyphs, masters, by, origin }) => {
   const fault = faultIn(by);
   if (fault) return refused(fault);
   const chosen = new Set(glyphs);
@@ -80,7 +114,8 @@ export const transformGlyphs: Edit<{ glyphs: readonly GlyphId[]; masters: readon
 /** The box of chosen points, their handles left out. */
 function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet<number>>): Box {
   const box = emptyBox();
-  for (const [c, own] of selected) for (const i of own) stretchBox(box, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
+  for (const [c, own] of selected)
+    for (const i of own) stretchBox(box, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
   return box;
 }
 
@@ -88,34 +123,54 @@ function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet
  * Puts chosen points with their handles through a transform about an origin on their box; with none chosen, everything that
  * is drawn, about the outline's box. `copy` leaves what was there and adds the transformed contours: whole ones only.
  */
-export const transformPoints: Edit<{ at: DrawingPlace; points: readonly PointKey[]; by: TransformBy; origin: Origin; copy?: boolean }> = (
-  project,
-  { at, points, by, origin, copy = false },
-) => {
+export const transformPoints: Edit<{
+  at: DrawingPlace;
+  points: readonly PointKey[];
+  by: TransformBy;
+  origin: Origin;
+  copy?: boolean;
+}> = (project, { at, points, by, origin, copy = false }) => {
   const fault = faultIn(by);
   if (fault) return refused(fault);
-  return editDrawing(project, at, copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`, (d) => {
-    const selected = byContour(d, points);
-    const whole = selected.size === 0;
-    const t = affineOf(by, ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin));
-    if (whole && !copy) return transformedDrawing(d, t, () => false);
-    const chosen = (i: number) => whole || selected.has(i);
-    if (copy) {
-      const added = transformedDrawing({ ...d, contours: d.contours.filter((_, i) => chosen(i)), components: [], anchors: [] }, t, () => false).contours;
-      return added.length === 0 ? { refuse: 'There are no contours to copy.' } : { ...d, contours: [...d.contours, ...added] };
-    }
-    return {
-      ...d,
-      contours: d.contours.map((c, i) => {
-        const own = selected.get(i);
-        if (!own) return c;
-        const moving = withHandles(c, own);
-        const moved = transformContour(c, t).points;
-        const next = { ...c, points: c.points.map((p, k) => (moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p)) };
-        return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
-      }),
-    };
-  });
+  return editDrawing(
+    project,
+    at,
+    copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`,
+    (d) => {
+      const selected = byContour(d, points);
+      const whole = selected.size === 0;
+      const t = affineOf(
+        by,
+        ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin),
+      );
+      if (whole && !copy) return transformedDrawing(d, t, () => false);
+      const chosen = (i: number) => whole || selected.has(i);
+      if (copy) {
+        const added = transformedDrawing(
+          { ...d, contours: d.contours.filter((_, i) => chosen(i)), components: [], anchors: [] },
+          t,
+          () => false,
+        ).contours;
+        return added.length === 0
+          ? { refuse: 'There are no contours to copy.' }
+          : { ...d, contours: [...d.contours, ...added] };
+      }
+      return {
+        ...d,
+        contours: d.contours.map((c, i) => {
+          const own = selected.get(i);
+          if (!own) return c;
+          const moving = withHandles(c, own);
+          const moved = transformContour(c, t).points;
+          const next = {
+            ...c,
+            points: c.points.map((p, k) => (moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p)),
+          };
+          return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
+        }),
+      };
+    },
+  );
 };
 
 /** What is wrong with the numbers of a transform, in a sentence. */

@@ -38,7 +38,11 @@ export const START_SHARE = 0.5;
  * Sides to start a letter with: a share of its counter on each, less what a round side counts by itself; in whole units. Undefined
  * for a glyph without a counter.
  */
-export function startingSides(project: Project, glyph: Glyph, master: Master): { left: number; right: number } | undefined {
+export function startingSides(
+  project: Project,
+  glyph: Glyph,
+  master: Master,
+): { left: number; right: number } | undefined {
   const { counter } = stemAndCounter(project, glyph, master);
   if (counter === undefined) return undefined;
   const profile = profileOf(project, glyph.id, master.id);

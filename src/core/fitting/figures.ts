@@ -30,11 +30,15 @@ export const evenFigures: Edit<Record<string, never>> = (project) => {
       const at = { glyph: id, master: master.id };
       const spare = uneven!.width - now.advance;
       const done =
-        'left' in now ? setSides(current, { at, left: tidy(now.left + Math.round(spare / 2)), advance: uneven!.width }) : setSides(current, { at, advance: uneven!.width });
+        'left' in now
+          ? setSides(current, { at, left: tidy(now.left + Math.round(spare / 2)), advance: uneven!.width })
+          : setSides(current, { at, advance: uneven!.width });
       if (!done.ok) return done;
       current = done.project;
       changed.add(id);
     }
   }
-  return changed.size === 0 ? refused('The figures share a width in every master.') : edited(current, `Gave ${plural(changed.size, 'figure')} the width of the others`);
+  return changed.size === 0
+    ? refused('The figures share a width in every master.')
+    : edited(current, `Gave ${plural(changed.size, 'figure')} the width of the others`);
 };

@@ -45,12 +45,20 @@ function withRule(project: Project, { glyph: id, side, follow }: Binding, master
   const glyph = project.glyphs[id];
   if (!glyph || !project.glyphs[follow.glyph]) return refused('That glyph is no longer in the project.');
   if (!Number.isFinite(follow.offset)) return refused('An offset is a number of units.');
-  const rule: Follow = { glyph: follow.glyph, side: follow.side, offset: follow.offset, ...(follow.everyMaster ? {} : { master }) };
+  const rule: Follow = {
+    glyph: follow.glyph,
+    side: follow.side,
+    offset: follow.offset,
+    ...(follow.everyMaster ? {} : { master }),
+  };
   const others = glyph.follows[side].filter((f) => !follow.everyMaster && f.master !== master);
   const next = withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: [...others, rule] } });
   for (const m of project.masters) {
     const chain = cycle(next, { glyph: id, side }, m.id);
-    if (chain) return refused(`That would go in a circle: ${chain.map((n) => `${project.glyphs[n.glyph]?.name} ${n.side}`).join(' → ')}.`);
+    if (chain)
+      return refused(
+        `That would go in a circle: ${chain.map((n) => `${project.glyphs[n.glyph]?.name} ${n.side}`).join(' → ')}.`,
+      );
   }
   return edited(next, `The ${side} side of ${glyph.name} ${followSentence(project, rule)}`);
 }
@@ -70,18 +78,26 @@ export const setFollows: Edit<{ bindings: readonly Binding[]; master: MasterId }
   const of = new Set(bindings.map((b) => b.glyph)).size;
   return edited(
     updated.ok ? updated.project : current,
-    bindings.length === 1 ? sentence : `${plural(bindings.length, 'side')} of ${plural(of, 'glyph')} follow ${project.glyphs[first.follow.glyph]?.name}`,
+    bindings.length === 1
+      ? sentence
+      : `${plural(bindings.length, 'side')} of ${plural(of, 'glyph')} follow ${project.glyphs[first.follow.glyph]?.name}`,
   );
 };
 
 /** Binds a side to another glyph's side, or lets it go with no rule. */
-export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (project, { glyph: id, side, master, follow }) => {
+export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (
+  project,
+  { glyph: id, side, master, follow },
+) => {
   if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
   const glyph = project.glyphs[id];
   if (!glyph) return refused('That glyph is no longer in the project.');
   const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
   if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
-  return edited(withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }), `Let the ${side} side of ${glyph.name} go free`);
+  return edited(
+    withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }),
+    `Let the ${side} side of ${glyph.name} go free`,
+  );
 };
 
 /** How both sides of a glyph follow another: left by left and right by right, or as its mirror image. */
@@ -90,11 +106,28 @@ export type Both = 'same' | 'mirrored';
 /** Rules for both sides of some glyphs after another glyph. */
 export const bothSides = (glyphs: readonly GlyphId[], how: Both, follow: Omit<NewFollow, 'side'>): Binding[] =>
   glyphs.flatMap((glyph) =>
-    (['left', 'right'] as const).map((side) => ({ glyph, side, follow: { ...follow, side: (how === 'same') === (side === 'left') ? ('left' as const) : ('right' as const) } })),
+    (['left', 'right'] as const).map((side) => ({
+      glyph,
+      side,
+      follow: { ...follow, side: (how === 'same') === (side === 'left') ? ('left' as const) : ('right' as const) },
+    })),
   );
 
 /** Letters that are another one with a stroke, which Unicode does not take apart. */
-const STROKED: Readonly<Record<string, string>> = { ø: 'o', Ø: 'O', đ: 'd', Đ: 'D', ħ: 'h', Ħ: 'H', ł: 'l', Ł: 'L', ŧ: 't', Ŧ: 'T', ı: 'i', ȷ: 'j' };
+const STROKED: Readonly<Record<string, string>> = {
+  ø: 'o',
+  Ø: 'O',
+  đ: 'd',
+  Đ: 'D',
+  ħ: 'h',
+  Ħ: 'H',
+  ł: 'l',
+  Ł: 'L',
+  ŧ: 't',
+  Ŧ: 'T',
+  ı: 'i',
+  ȷ: 'j',
+};
 
 /**
  * Glyphs built on another that have outlines of their own: its accented and stroked letters, its small caps and alternates.
@@ -104,11 +137,15 @@ export function builtOn(project: Project, source: Glyph): GlyphId[] {
   const character = source.unicodes[0] === undefined ? undefined : String.fromCodePoint(source.unicodes[0]);
   return project.glyphOrder.filter((id) => {
     const glyph = project.glyphs[id]!;
-    const own = Object.values(glyph.drawings).some((d) => d.contours.length > 0 && d.components[0]?.glyph !== source.id);
+    const own = Object.values(glyph.drawings).some(
+      (d) => d.contours.length > 0 && d.components[0]?.glyph !== source.id,
+    );
     if (!own || id === source.id) return false;
     if (glyph.name.startsWith(`${source.name}.`)) return true;
     const letter = glyph.unicodes[0] === undefined ? undefined : String.fromCodePoint(glyph.unicodes[0]);
-    return character !== undefined && letter !== undefined && (STROKED[letter] ?? letter.normalize('NFD')[0]) === character;
+    return (
+      character !== undefined && letter !== undefined && (STROKED[letter] ?? letter.normalize('NFD')[0]) === character
+    );
   });
 }
 
@@ -141,15 +178,22 @@ function wantedFor(project: Project, n: Node, master: MasterId): OutOfDate | und
   const [own, theirs] = [sidesOf(project, glyph, master), sidesOf(project, source, master)];
   if (!('left' in own) || !('left' in theirs)) return undefined;
   const wanted = theirs[follow.side] + follow.offset;
-  return Math.abs(own[n.side] - wanted) < 0.01 ? undefined : { glyph: n.glyph, side: n.side, master, now: own[n.side], wanted };
+  return Math.abs(own[n.side] - wanted) < 0.01
+    ? undefined
+    : { glyph: n.glyph, side: n.side, master, now: own[n.side], wanted };
 }
 
 /** Sides that no longer are what their rules say, in some masters. */
-export const outOfDate = (project: Project, masters: readonly MasterId[] = project.masters.map((m) => m.id)): OutOfDate[] =>
-  masters.flatMap((m) => inOrder(project, m).flatMap((n) => wantedFor(project, n, m) ?? []));
+export const outOfDate = (
+  project: Project,
+  masters: readonly MasterId[] = project.masters.map((m) => m.id),
+): OutOfDate[] => masters.flatMap((m) => inOrder(project, m).flatMap((n) => wantedFor(project, n, m) ?? []));
 
 /** Sets every side to what its rule says, chains in their order. */
-export const updateFollows: Edit<{ masters?: readonly MasterId[] }> = (project, { masters = project.masters.map((m) => m.id) }): Outcome => {
+export const updateFollows: Edit<{ masters?: readonly MasterId[] }> = (
+  project,
+  { masters = project.masters.map((m) => m.id) },
+): Outcome => {
   let current = project;
   let count = 0;
   for (const master of masters) {
@@ -162,5 +206,7 @@ export const updateFollows: Edit<{ masters?: readonly MasterId[] }> = (project, 
       count++;
     }
   }
-  return count === 0 ? refused('Every side is as its rule says.') : edited(current, `Updated ${plural(count, 'side')} that follow another`);
+  return count === 0
+    ? refused('Every side is as its rule says.')
+    : edited(current, `Updated ${plural(count, 'side')} that follow another`);
 };

@@ -11,7 +11,11 @@ test('words hold the letter that is fitted, accented letters in the place of the
     expect(words.length).toBeGreaterThan(0);
     expect(words.every((w) => w.includes(letter))).toBe(true);
   }
-  expect(wordsWith({ ...glyphNamed(demo, 'n')!, unicodes: ['ż'.codePointAt(0)!] }, 2).every((w) => w.includes('ż') && !w.includes('z'))).toBe(true);
+  expect(
+    wordsWith({ ...glyphNamed(demo, 'n')!, unicodes: ['ż'.codePointAt(0)!] }, 2).every(
+      (w) => w.includes('ż') && !w.includes('z'),
+    ),
+  ).toBe(true);
   expect(wordsWith({ ...glyphNamed(demo, 'n')!, unicodes: [] })).toEqual([]);
 });
 

@@ -21,7 +21,10 @@ function glyphsOfPiece(project: Project, piece: string, slot: Glyph | undefined)
  */
 export function glyphsOfLine(project: Project, line: string, slot?: Glyph): { glyphs: GlyphId[]; missing: string[] } {
   const found = piecesOf(line).flatMap((piece) => glyphsOfPiece(project, piece, slot));
-  return { glyphs: found.flatMap((g) => (typeof g === 'string' ? [] : [g.id])), missing: found.filter((g) => typeof g === 'string') };
+  return {
+    glyphs: found.flatMap((g) => (typeof g === 'string' ? [] : [g.id])),
+    missing: found.filter((g) => typeof g === 'string'),
+  };
 }
 
 /** The pair of glyphs a glyph is judged between: n o for lowercase, H O for capitals, zero one for figures. */
@@ -35,14 +38,16 @@ export function controlsFor(glyph: Glyph): [straight: string, round: string] {
 }
 
 /** How a glyph is written in a line: its character, or `/name ` when it has none. */
-export const spellingOf = (glyph: Glyph): string => (glyph.unicodes[0] === undefined ? `/${glyph.name} ` : String.fromCodePoint(glyph.unicodes[0]));
+export const spellingOf = (glyph: Glyph): string =>
+  glyph.unicodes[0] === undefined ? `/${glyph.name} ` : String.fromCodePoint(glyph.unicodes[0]);
 
 /** A line with a glyph put in before the `index`-th glyph; the rest is left as it is written, slots too. */
 export function withGlyphAt(project: Project, line: string, index: number, glyph: Glyph, slot?: Glyph): string {
   const pieces = piecesOf(line);
   let seen = 0;
   let at = 0;
-  while (at < pieces.length && seen < index) seen += glyphsOfPiece(project, pieces[at++]!, slot).filter((g) => typeof g !== 'string').length;
+  while (at < pieces.length && seen < index)
+    seen += glyphsOfPiece(project, pieces[at++]!, slot).filter((g) => typeof g !== 'string').length;
   // What stands before ends with a space where a name does, or the next letter would be taken into it.
   const before = pieces.slice(0, at).map((p) => (/^\/.+[^ ]$/.test(p) ? `${p} ` : p));
   return [...before, spellingOf(glyph), ...pieces.slice(at)].join('');
@@ -75,7 +80,8 @@ const SMALL_CAPITAL = /\.(?:sc|smcp|c2sc)$/;
 /** The glyphs that a glyph is judged between: small capitals among their own H and O where those are, all others as {@link controlsFor} says. */
 export function controlsOf(project: Project, glyph: Glyph): { straight: Glyph; round: Glyph } | undefined {
   const suffix = SMALL_CAPITAL.exec(glyph.name)?.[0];
-  const small = (name: string) => (suffix ? (glyphNamed(project, name.toLowerCase() + suffix) ?? glyphNamed(project, name + suffix)) : undefined);
+  const small = (name: string) =>
+    suffix ? (glyphNamed(project, name.toLowerCase() + suffix) ?? glyphNamed(project, name + suffix)) : undefined;
   const [h, o] = [small('H'), small('O')];
   if (h && o) return { straight: h, round: o };
   const [straight, round] = controlsFor(glyph).map((c) => glyphForCodePoint(project, c.codePointAt(0)!));

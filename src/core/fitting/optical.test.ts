@@ -28,19 +28,23 @@ const sides = (p: Project, name: string, master = 'm1') => {
 
 test('depths beside each other differ by the rise at most, are never deeper than before, and stay where that holds already', () => {
   fc.assert(
-    fc.property(fc.array(fc.integer({ min: 0, max: 500 }), { minLength: 1, maxLength: 60 }), fc.integer({ min: 1, max: 60 }), (from, rise) => {
-      const depths = Float64Array.from(from);
-      limitRise(depths, rise);
-      for (let i = 0; i < depths.length; i++) {
-        expect(depths[i]).toBeLessThanOrEqual(from[i]!);
-        if (i > 0) expect(Math.abs(depths[i]! - depths[i - 1]!)).toBeLessThanOrEqual(rise);
-        // As deep as the shallowest place allows, and no shallower.
-        expect(depths[i]).toBe(Math.min(...from.map((v, k) => v + rise * Math.abs(i - k))));
-      }
-      const again = Float64Array.from(depths);
-      limitRise(again, rise);
-      expect(again).toEqual(depths);
-    }),
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 500 }), { minLength: 1, maxLength: 60 }),
+      fc.integer({ min: 1, max: 60 }),
+      (from, rise) => {
+        const depths = Float64Array.from(from);
+        limitRise(depths, rise);
+        for (let i = 0; i < depths.length; i++) {
+          expect(depths[i]).toBeLessThanOrEqual(from[i]!);
+          if (i > 0) expect(Math.abs(depths[i]! - depths[i - 1]!)).toBeLessThanOrEqual(rise);
+          // As deep as the shallowest place allows, and no shallower.
+          expect(depths[i]).toBe(Math.min(...from.map((v, k) => v + rise * Math.abs(i - k))));
+        }
+        const again = Float64Array.from(depths);
+        limitRise(again, rise);
+        expect(again).toEqual(depths);
+      },
+    ),
   );
 });
 
@@ -101,7 +105,9 @@ test('a stem and its counter are measured where no bar lies across; a letter sta
   const more = done(changeSettings(demo, { startShare: 0.6 }));
   expect(startingSides(more, named(more, 'H'), m1)!.left / half.left).toBeCloseTo(1.2, 1);
   // A round letter starts with less, for what its sides leave by themselves.
-  expect(startingSides(demo, named(demo, 'o'), m1)!.left).toBeLessThan(stemAndCounter(demo, named(demo, 'o'), m1).counter! / 2);
+  expect(startingSides(demo, named(demo, 'o'), m1)!.left).toBeLessThan(
+    stemAndCounter(demo, named(demo, 'o'), m1).counter! / 2,
+  );
   expect(changeSettings(demo, { startShare: -1 })).toMatchObject({ ok: false });
   expect(changeSettings(demo, { kerningStep: 2.5 })).toMatchObject({ ok: false });
 });
@@ -109,19 +115,39 @@ test('a stem and its counter are measured where no bar lies across; a letter sta
 test('a side is copied to the other side and to other glyphs, each master its own value', () => {
   const p = done(copySide(demo, { from: id('a'), side: 'left', to: [id('a')], sides: ['right'], masters: ['m1'] }));
   expect(sides(p, 'a').right).toBe(sides(demo, 'a').left);
-  const many = done(copySide(demo, { from: id('n'), side: 'left', to: ['t', 'z'].map(id), sides: ['left', 'right'], masters: demo.masters.map((m) => m.id) }));
+  const many = done(
+    copySide(demo, {
+      from: id('n'),
+      side: 'left',
+      to: ['t', 'z'].map(id),
+      sides: ['left', 'right'],
+      masters: demo.masters.map((m) => m.id),
+    }),
+  );
   for (const m of demo.masters)
-    for (const name of ['t', 'z']) expect([sides(many, name, m.id).left, sides(many, name, m.id).right]).toEqual([sides(demo, 'n', m.id).left, sides(demo, 'n', m.id).left]);
-  expect(copySide(demo, { from: id('n'), side: 'left', to: [id('space')], sides: ['left'], masters: ['m1'] })).toMatchObject({ ok: false });
-  expect(copySide(demo, { from: 'gone', side: 'left', to: [id('n')], sides: ['left'], masters: ['m1'] })).toMatchObject({ ok: false });
+    for (const name of ['t', 'z'])
+      expect([sides(many, name, m.id).left, sides(many, name, m.id).right]).toEqual([
+        sides(demo, 'n', m.id).left,
+        sides(demo, 'n', m.id).left,
+      ]);
+  expect(
+    copySide(demo, { from: id('n'), side: 'left', to: [id('space')], sides: ['left'], masters: ['m1'] }),
+  ).toMatchObject({ ok: false });
+  expect(copySide(demo, { from: 'gone', side: 'left', to: [id('n')], sides: ['left'], masters: ['m1'] })).toMatchObject(
+    { ok: false },
+  );
 });
 
 test('both sides follow another glyph as they are or mirrored; what is built on a letter is found', () => {
   const rule = { glyph: id('v'), offset: 4, everyMaster: true };
   const p = done(setFollows(demo, { bindings: bothSides([id('x'), id('z')], 'mirrored', rule), master: 'm1' }));
-  for (const name of ['x', 'z']) expect([sides(p, name).left, sides(p, name).right]).toEqual([sides(p, 'v').right + 4, sides(p, 'v').left + 4]);
+  for (const name of ['x', 'z'])
+    expect([sides(p, name).left, sides(p, name).right]).toEqual([sides(p, 'v').right + 4, sides(p, 'v').left + 4]);
   const same = done(setFollows(demo, { bindings: bothSides([id('x')], 'same', rule), master: 'm1' }));
-  expect([sides(same, 'x').left, sides(same, 'x').right]).toEqual([sides(same, 'v').left + 4, sides(same, 'v').right + 4]);
+  expect([sides(same, 'x').left, sides(same, 'x').right]).toEqual([
+    sides(same, 'v').left + 4,
+    sides(same, 'v').right + 4,
+  ]);
   const built = builtOn(demo, named(demo, 'o')).map((g) => demo.glyphs[g]!.name);
   expect(built).toContain('oslash');
   // Composites follow their base by themselves.
@@ -159,6 +185,9 @@ test('small capitals are judged among their own H and O, and against capitals', 
     expect(Math.abs(got.left + got.right - sides(demo, name).left - sides(demo, name).right)).toBeLessThanOrEqual(2);
   }
   // A project without small H and O falls back on n and o.
-  const fewer = { ...demo, glyphs: Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => g.name !== 'h.sc')) };
+  const fewer = {
+    ...demo,
+    glyphs: Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => g.name !== 'h.sc')),
+  };
   expect(controlsOf(fewer, a)!.straight.name).toBe('n');
 });

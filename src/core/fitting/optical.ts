@@ -43,18 +43,26 @@ const OVERHANG = { below: 0.9, above: 0.95 };
 export type SideWhite = { from: number; depths: Float64Array; inside: number; taken: number };
 
 /** What counts of the white between a side's outermost ink in a zone and its outline, line by line upwards; none for a glyph without ink there. */
-export function whiteLines(profile: Profile, side: SideName, { bottom, top }: FitZone, unitsPerEm: number): SideWhite | undefined {
+export function whiteLines(
+  profile: Profile,
+  side: SideName,
+  { bottom, top }: FitZone,
+  unitsPerEm: number,
+): SideWhite | undefined {
   const edge = profile[side];
   const [from, to] = [lineAt(profile, bottom + profile.step / 2), lineAt(profile, top - profile.step / 2)];
   const outward = side === 'left' ? -1 : 1;
   const reach = (first: number, last: number) => {
     let most = -Infinity;
-    for (let i = Math.max(0, first); i <= Math.min(edge.length - 1, last); i++) if (!Number.isNaN(edge[i]!)) most = Math.max(most, outward * edge[i]!);
+    for (let i = Math.max(0, first); i <= Math.min(edge.length - 1, last); i++)
+      if (!Number.isNaN(edge[i]!)) most = Math.max(most, outward * edge[i]!);
     return most;
   };
   const [inside, below, above] = [reach(from, to), reach(0, from - 1), reach(to + 1, edge.length - 1)];
   if (inside === -Infinity) return undefined;
-  const depths = Float64Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => (Number.isNaN(edge[from + i]!) ? Infinity : inside - outward * edge[from + i]!));
+  const depths = Float64Array.from({ length: Math.max(0, to - from + 1) }, (_, i) =>
+    Number.isNaN(edge[from + i]!) ? Infinity : inside - outward * edge[from + i]!,
+  );
   limitRise(depths, RISE * profile.step);
   const deepest = DEEPEST * unitsPerEm;
   for (let i = 0; i < depths.length; i++) depths[i] = deepest * (1 - exp(-depths[i]! / deepest));
@@ -63,10 +71,16 @@ export function whiteLines(profile: Profile, side: SideName, { bottom, top }: Fi
 }
 
 /** Mean white that the shape of a side counts by itself, in font units: 0 for a straight stem. */
-export const openness = (profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): number => whiteOf(profile, side, zone, unitsPerEm)?.open ?? 0;
+export const openness = (profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): number =>
+  whiteOf(profile, side, zone, unitsPerEm)?.open ?? 0;
 
 /** Mean white of a side as it is set: `open` that of its shape by itself, 0 for a straight stem; `now` all of it, from the edge on. */
-function whiteOf(profile: Profile, side: SideName, zone: FitZone, unitsPerEm: number): { open: number; now: number } | undefined {
+function whiteOf(
+  profile: Profile,
+  side: SideName,
+  zone: FitZone,
+  unitsPerEm: number,
+): { open: number; now: number } | undefined {
   const white = whiteLines(profile, side, zone, unitsPerEm);
   if (!white) return undefined;
   const open = white.depths.reduce((sum, d) => sum + d, 0) / max(1, white.depths.length);
@@ -104,13 +118,29 @@ export function whiteWanted({ straight, round, shift }: Measure, open: number, s
 }
 
 /** White of a side as it is set, and as its controls would have it, in font units; undefined for a glyph without ink in its zone. */
-export function whiteOnSide(project: Project, glyph: Glyph, master: Master, side: SideName, measure: Measure): { now: number; wanted: number } | undefined {
-  const white = whiteOf(profileOf(project, glyph.id, master.id), side, zoneOf(project, glyph, master), project.unitsPerEm);
+export function whiteOnSide(
+  project: Project,
+  glyph: Glyph,
+  master: Master,
+  side: SideName,
+  measure: Measure,
+): { now: number; wanted: number } | undefined {
+  const white = whiteOf(
+    profileOf(project, glyph.id, master.id),
+    side,
+    zoneOf(project, glyph, master),
+    project.unitsPerEm,
+  );
   return white && { now: white.now, wanted: whiteWanted(measure, white.open, side) };
 }
 
 /** Left and right side bearings that a glyph would have by a measure, in whole units; undefined for one that is not drawn. */
-export function proposedSides(project: Project, glyph: Glyph, master: MasterId, measure: Measure): { left: number; right: number } | undefined {
+export function proposedSides(
+  project: Project,
+  glyph: Glyph,
+  master: MasterId,
+  measure: Measure,
+): { left: number; right: number } | undefined {
   const m = project.masters.find((x) => x.id === master)!;
   const now = sidesOf(project, glyph, master);
   const [left, right] = (['left', 'right'] as const).map((side) => whiteOnSide(project, glyph, m, side, measure));

@@ -9,7 +9,13 @@ const LOWEST = -50;
 const LINES = 171;
 
 /** Edges of outlines; each line was moved left by `lean` times its height over the `pivot`, which sets slanted letters upright. */
-type Edges = { readonly left: Float64Array; readonly right: Float64Array; readonly step: number; readonly lean: number; readonly pivot: number };
+type Edges = {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+  readonly step: number;
+  readonly lean: number;
+  readonly pivot: number;
+};
 
 /**
  * The outermost ink of a glyph line by line: the leftmost and rightmost x at heights a step apart, NaN where there is no ink.
@@ -22,10 +28,12 @@ const cache = new WeakMap<readonly Contour[], Edges>();
 /** Height of a profile's line, in font units. */
 export const lineHeight = (profile: { step: number }, i: number): number => (i + LOWEST) * profile.step;
 /** The first line at or above a height. */
-export const lineAt = (profile: { step: number }, y: number): number => Math.max(0, Math.min(LINES - 1, Math.ceil(y / profile.step) - LOWEST));
+export const lineAt = (profile: { step: number }, y: number): number =>
+  Math.max(0, Math.min(LINES - 1, Math.ceil(y / profile.step) - LOWEST));
 
 /** How far a line of a profile was moved to the left to set slanted letters upright, in font units. */
-export const leanAt = (profile: Pick<Edges, 'step' | 'lean' | 'pivot'>, i: number): number => profile.lean * ((i + LOWEST) * profile.step - profile.pivot);
+export const leanAt = (profile: Pick<Edges, 'step' | 'lean' | 'pivot'>, i: number): number =>
+  profile.lean * ((i + LOWEST) * profile.step - profile.pivot);
 
 /**
  * The profile of a glyph with its parts, cached by the outline's identity while it has no parts. Letters of a slanted master are set
@@ -65,7 +73,8 @@ function measured(contours: readonly Contour[], step: number, lean: number, pivo
         const [y0, y1] = [coordinateAt(c, 1, t0), coordinateAt(c, 1, t1)];
         const from = Math.max(0, Math.ceil(Math.min(y0, y1) / step) - LOWEST);
         const to = Math.min(LINES - 1, Math.floor(Math.max(y0, y1) / step) - LOWEST);
-        for (let i = from; i <= to; i++) note(i, coordinateAt(c, 0, solveRising(c, 1, (i + LOWEST) * step, t0, t1)) - leanAt(frame, i));
+        for (let i = from; i <= to; i++)
+          note(i, coordinateAt(c, 0, solveRising(c, 1, (i + LOWEST) * step, t0, t1)) - leanAt(frame, i));
       }
     }
   }
@@ -75,5 +84,6 @@ function measured(contours: readonly Contour[], step: number, lean: number, pivo
 /** Holds depths of neighbouring lines to a difference, so that what is shallow fills what lies deeper beside it. In place. */
 export function limitRise(depths: Float64Array, rise: number): void {
   for (let i = 1; i < depths.length; i++) if (!(depths[i]! <= depths[i - 1]! + rise)) depths[i] = depths[i - 1]! + rise;
-  for (let i = depths.length - 2; i >= 0; i--) if (!(depths[i]! <= depths[i + 1]! + rise)) depths[i] = depths[i + 1]! + rise;
+  for (let i = depths.length - 2; i >= 0; i--)
+    if (!(depths[i]! <= depths[i + 1]! + rise)) depths[i] = depths[i + 1]! + rise;
 }

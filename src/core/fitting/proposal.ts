@@ -23,7 +23,12 @@ function isSpacedByEye(glyph: Glyph): boolean {
  * Sides for glyphs from those that are fixed (n, o, H, O at least), by the white that the fixed ones leave. Glyphs that are kept
  * are not touched, sides that follow another stay with it, composites with their base; figures of one width keep it.
  */
-export function proposeFit(project: Project, masterId: MasterId, glyphs: readonly GlyphId[], keep: ReadonlySet<GlyphId>): FitProposal[] {
+export function proposeFit(
+  project: Project,
+  masterId: MasterId,
+  glyphs: readonly GlyphId[],
+  keep: ReadonlySet<GlyphId>,
+): FitProposal[] {
   const master = project.masters.find((m) => m.id === masterId)!;
   return glyphs.flatMap((id) => {
     const glyph = project.glyphs[id];
@@ -41,12 +46,17 @@ export function proposeFit(project: Project, masterId: MasterId, glyphs: readonl
     }
     if (followOf(glyph, 'left', masterId)) left = now.left;
     if (followOf(glyph, 'right', masterId)) right = now.right;
-    return left === now.left && right === now.right ? [] : [{ glyph: id, left, right, now: { left: now.left, right: now.right } }];
+    return left === now.left && right === now.right
+      ? []
+      : [{ glyph: id, left, right, now: { left: now.left, right: now.right } }];
   });
 }
 
 /** Takes proposals over as one step. */
-export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[] }> = (project, { master, proposals }) => {
+export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[] }> = (
+  project,
+  { master, proposals },
+) => {
   let current = project;
   for (const { glyph, left, right } of proposals) {
     const done = setSides(current, { at: { glyph, master }, left, right });
@@ -54,5 +64,8 @@ export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[]
     current = done.project;
   }
   if (proposals.length === 0) return refused('There is nothing to take over.');
-  return edited(current, `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`);
+  return edited(
+    current,
+    `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`,
+  );
 };

@@ -27,7 +27,10 @@ const MOST_ADVANCE = 65535;
  * glyph keep their marks over it and, where they were as wide as it, stay as wide as it. Setting right or advance moves
  * the right edge.
  */
-export const setSides: Edit<{ at: DrawingPlace; left?: number; right?: number; advance?: number }> = (project, { at, left, right, advance }) => {
+export const setSides: Edit<{ at: DrawingPlace; left?: number; right?: number; advance?: number }> = (
+  project,
+  { at, left, right, advance },
+) => {
   const glyph = project.glyphs[at.glyph];
   if (!glyph) return refused('That glyph is no longer in the project.');
   const master = project.masters.find((m) => m.id === at.master);
@@ -35,15 +38,23 @@ export const setSides: Edit<{ at: DrawingPlace; left?: number; right?: number; a
   const before = drawingOf(glyph, at.master);
   const now = sidesOf(project, glyph, at.master);
   const hasOutline = 'left' in now;
-  if (!hasOutline && (left !== undefined || right !== undefined)) return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
+  if (!hasOutline && (left !== undefined || right !== undefined))
+    return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
   const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
   let width = advance ?? tidy(before.advance + shift);
   if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
-  if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE) return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
+  if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE)
+    return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
   const moved = shift === 0 ? before : shifted(before, shift);
   const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
   const changed = withComposites(withGlyph(project, next), at, before, shift, width);
-  const what = [left !== undefined && `left ${left}`, right !== undefined && `right ${right}`, advance !== undefined && `advance ${advance}`].filter(Boolean).join(', ');
+  const what = [
+    left !== undefined && `left ${left}`,
+    right !== undefined && `right ${right}`,
+    advance !== undefined && `advance ${advance}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
   return edited(changed, `Set ${what} of ${glyph.name}, ${master.name}`);
 };
 
@@ -68,7 +79,10 @@ function withComposites(project: Project, at: DrawingPlace, before: Drawing, shi
 }
 
 /** Adds a value evenly to both sides of some glyphs, in one master. */
-export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; value: number }> = (project, { glyphs, master, value }) => {
+export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; value: number }> = (
+  project,
+  { glyphs, master, value },
+) => {
   let current = project;
   for (const id of glyphs) {
     const glyph = current.glyphs[id];
@@ -76,7 +90,9 @@ export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; v
     const now = sidesOf(current, glyph, master);
     const at = { glyph: id, master };
     const outcome =
-      'left' in now ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) }) : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
+      'left' in now
+        ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
+        : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
     if (!outcome.ok) return outcome;
     current = outcome.project;
   }
@@ -84,7 +100,10 @@ export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; v
 };
 
 /** Adds to the sides of one glyph in some masters, each from its own values; a glyph without an outline takes both to its advance. */
-export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; left: number; right: number }> = (project, { glyph: id, masters, left, right }) => {
+export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; left: number; right: number }> = (
+  project,
+  { glyph: id, masters, left, right },
+) => {
   let current = project;
   for (const master of masters) {
     const glyph = current.glyphs[id];
@@ -92,18 +111,26 @@ export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; le
     const now = sidesOf(current, glyph, master);
     const at = { glyph: id, master };
     const done =
-      'left' in now ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) }) : setSides(current, { at, advance: tidy(now.advance + left + right) });
+      'left' in now
+        ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) })
+        : setSides(current, { at, advance: tidy(now.advance + left + right) });
     if (!done.ok) return done;
     current = done.project;
   }
-  return edited(current, `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`);
+  return edited(
+    current,
+    `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`,
+  );
 };
 
 /** Gives one side's value to sides of the same or other glyphs, each master its own value; glyphs without an outline are passed over. */
-export const copySide: Edit<{ from: GlyphId; side: SideName; to: readonly GlyphId[]; sides: readonly SideName[]; masters: readonly MasterId[] }> = (
-  project,
-  { from, side, to, sides, masters },
-) => {
+export const copySide: Edit<{
+  from: GlyphId;
+  side: SideName;
+  to: readonly GlyphId[];
+  sides: readonly SideName[];
+  masters: readonly MasterId[];
+}> = (project, { from, side, to, sides, masters }) => {
   let current = project;
   const changed = new Set<GlyphId>();
   for (const master of masters) {
@@ -116,13 +143,17 @@ export const copySide: Edit<{ from: GlyphId; side: SideName; to: readonly GlyphI
       const now = glyph && sidesOf(current, glyph, master);
       const wanted = sides.filter((s) => now && 'left' in now && now[s] !== value[side]);
       if (!glyph || wanted.length === 0) continue;
-      const done = setSides(current, { at: { glyph: id, master }, ...Object.fromEntries(wanted.map((s) => [s, value[side]])) });
+      const done = setSides(current, {
+        at: { glyph: id, master },
+        ...Object.fromEntries(wanted.map((s) => [s, value[side]])),
+      });
       if (!done.ok) return done;
       current = done.project;
       changed.add(id);
     }
   }
-  if (changed.size === 0) return refused('Nothing would change: those sides have that value already, or are not drawn.');
+  if (changed.size === 0)
+    return refused('Nothing would change: those sides have that value already, or are not drawn.');
   const [only] = changed;
   return edited(
     current,

@@ -14,7 +14,12 @@ if (!made.ok) throw new Error(made.reason);
 const font = readSfnt(made.value.bytes);
 
 /** The font with other records in its naming table, other classes, or further tables. */
-function changed(change: { records?: (r: NameRecord[]) => NameRecord[]; weight?: number; selection?: number; tables?: [string, Uint8Array][] }): Sfnt {
+function changed(change: {
+  records?: (r: NameRecord[]) => NameRecord[];
+  weight?: number;
+  selection?: number;
+  tables?: [string, Uint8Array][];
+}): Sfnt {
   const tables = new Map([...font.tables, ...(change.tables ?? [])]);
   if (change.records) tables.set('name', name.write(change.records(name.read(tables.get('name')!))));
   const style = tables.get('OS/2')!.slice();
@@ -24,7 +29,8 @@ function changed(change: { records?: (r: NameRecord[]) => NameRecord[]; weight?:
   tables.set('OS/2', style);
   return readSfnt(writeSfnt(font.version, tables));
 }
-const named = (id: number, value: string) => (records: NameRecord[]) => records.map((r) => (r.nameID === id ? { ...r, value } : r));
+const named = (id: number, value: string) => (records: NameRecord[]) =>
+  records.map((r) => (r.nameID === id ? { ...r, value } : r));
 
 test('a font we cast says what it is and contradicts itself in nothing', () => {
   const facts = readFontFacts(font);
@@ -50,15 +56,26 @@ test('contradictions are told in words', () => {
   expect(told(changed({ records: named(NAME_ID.subfamily, 'Narrow') }))).toMatch(
     /“Narrow”, but the width class is 5; 3 is usual.*only Regular, Italic, Bold and Bold Italic can be linked/,
   );
-  expect(told(changed({ records: named(NAME_ID.postScript, 'Velmarrow (Sans)') }))).toMatch(/characters that are not allowed/);
-  expect(told(changed({ records: named(NAME_ID.postScript, 'V'.repeat(64)) }))).toMatch(/64 characters long; 63 are allowed/);
-  expect(told(changed({ records: named(NAME_ID.version, 'Version 3.500') }))).toMatch(/version is “Version 3\.500”, but the font's revision is 1\.000/);
+  expect(told(changed({ records: named(NAME_ID.postScript, 'Velmarrow (Sans)') }))).toMatch(
+    /characters that are not allowed/,
+  );
+  expect(told(changed({ records: named(NAME_ID.postScript, 'V'.repeat(64)) }))).toMatch(
+    /64 characters long; 63 are allowed/,
+  );
+  expect(told(changed({ records: named(NAME_ID.version, 'Version 3.500') }))).toMatch(
+    /version is “Version 3\.500”, but the font's revision is 1\.000/,
+  );
   expect(told(changed({ selection: 1 | (1 << 6) }))).toMatch(/regular and as bold or italic at once/);
-  expect(told(changed({ records: (r) => r.filter((x) => x.nameID !== NAME_ID.postScript) }))).toMatch(/has no PostScript name/);
+  expect(told(changed({ records: (r) => r.filter((x) => x.nameID !== NAME_ID.postScript) }))).toMatch(
+    /has no PostScript name/,
+  );
 });
 
 test('files of one family that are the same style contradict each other', () => {
-  const [a, b] = [readFontFacts(font), readFontFacts(changed({ records: named(NAME_ID.subfamily, 'Bold'), weight: 700 }))];
+  const [a, b] = [
+    readFontFacts(font),
+    readFontFacts(changed({ records: named(NAME_ID.subfamily, 'Bold'), weight: 700 })),
+  ];
   expect(contradictionsBetween([a, a]).map((s) => s.length)).toEqual([3, 3]);
   expect(contradictionsBetween([a, a])[0]![0]).toBe('Another file is “Velmarrow Sans Regular” too.');
   expect(contradictionsBetween([a, b])).toEqual([
@@ -91,12 +108,18 @@ test('new names follow from family and style; every other table stays byte for b
     signed: false,
   });
   expect(contradictionsIn(readFontFacts(after))).toEqual([]);
-  expect(renamed.notes).toEqual(['1 name in other languages went with what they translate.', 'The digital signature was dropped; it does not hold for a changed file.']);
+  expect(renamed.notes).toEqual([
+    '1 name in other languages went with what they translate.',
+    'The digital signature was dropped; it does not hold for a changed file.',
+  ]);
   for (const [tag, bytes] of signed.tables)
-    if (!['name', 'head', 'OS/2', 'DSIG'].includes(tag)) expect([tag, Buffer.compare(Buffer.from(bytes), Buffer.from(after.tables.get(tag)!))]).toEqual([tag, 0]);
+    if (!['name', 'head', 'OS/2', 'DSIG'].includes(tag))
+      expect([tag, Buffer.compare(Buffer.from(bytes), Buffer.from(after.tables.get(tag)!))]).toEqual([tag, 0]);
   const [before, now] = [head.read(signed.tables.get('head')!), head.read(after.tables.get('head')!)];
   expect({ ...now, checksumAdjustment: 0 }).toEqual({ ...before, checksumAdjustment: 0 });
-  expect({ ...os2.read(after.tables.get('OS/2')!), usWeightClass: 400, usWidthClass: 5 }).toEqual(os2.read(signed.tables.get('OS/2')!));
+  expect({ ...os2.read(after.tables.get('OS/2')!), usWeightClass: 400, usWidthClass: 5 }).toEqual(
+    os2.read(signed.tables.get('OS/2')!),
+  );
   const records = name.read(after.tables.get('name')!);
   expect(records.find((r) => r.platformID === 1 && r.nameID === 0)?.value).toBe('caf\u00a9');
   expect(records.find((r) => r.nameID === NAME_ID.designer)?.value).toBe('The Velmarrow drawing office');
@@ -110,11 +133,20 @@ test('names in other languages stay while they are true', () => {
   const source = changed({ records: (r) => [...r, ...german] });
   const foreign = (naming: Parameters<typeof renameFont>[1]) => {
     const { bytes, notes } = renameFont(source, naming);
-    return [name.read(readSfnt(bytes).tables.get('name')!).flatMap((r) => (r.languageID === 0x407 ? [r.value] : [])), notes];
+    return [
+      name.read(readSfnt(bytes).tables.get('name')!).flatMap((r) => (r.languageID === 0x407 ? [r.value] : [])),
+      notes,
+    ];
   };
   expect(foreign({ family: 'Velmarrow Sans', style: 'Regular' })).toEqual([['Velmarrow Grotesk', 'Standard'], []]);
-  expect(foreign({ family: 'Orde', style: 'Regular' })).toEqual([['Standard'], ['1 name in other languages went with what they translate.']]);
-  expect(foreign({ family: 'Orde', style: 'Bold' })).toEqual([[], ['2 names in other languages went with what they translate.']]);
+  expect(foreign({ family: 'Orde', style: 'Regular' })).toEqual([
+    ['Standard'],
+    ['1 name in other languages went with what they translate.'],
+  ]);
+  expect(foreign({ family: 'Orde', style: 'Bold' })).toEqual([
+    [],
+    ['2 names in other languages went with what they translate.'],
+  ]);
 });
 
 test('bold links in its family; anything said outright wins over the rule', () => {
@@ -130,5 +162,9 @@ test('bold links in its family; anything said outright wins over the rule', () =
     weightClass: 700,
   });
   const own = renameFont(font, { family: 'Orde', style: 'Bold', postScriptName: 'OrdeX-B', weightClass: 650 });
-  expect(readFontFacts(readSfnt(own.bytes))).toMatchObject({ postScriptName: 'OrdeX-B', weightClass: 650, family: 'Orde' });
+  expect(readFontFacts(readSfnt(own.bytes))).toMatchObject({
+    postScriptName: 'OrdeX-B',
+    weightClass: 650,
+    family: 'Orde',
+  });
 });

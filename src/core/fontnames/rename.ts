@@ -9,7 +9,17 @@ import { readFontFacts } from './facts';
 
 /** What is asked for: family and style, from which the rest follows; any of the rest may be said outright. */
 export type Naming = { family: string; style: string } & Partial<
-  Pick<StyleNames, 'linkedFamily' | 'linkedStyle' | 'fullName' | 'postScriptName' | 'weightClass' | 'widthClass' | 'version' | 'uniqueID'>
+  Pick<
+    StyleNames,
+    | 'linkedFamily'
+    | 'linkedStyle'
+    | 'fullName'
+    | 'postScriptName'
+    | 'weightClass'
+    | 'widthClass'
+    | 'version'
+    | 'uniqueID'
+  >
 >;
 
 export type Renamed = { bytes: Uint8Array; names: StyleNames; notes: string[] };
@@ -32,10 +42,20 @@ export function namesFor(font: Sfnt, naming: Naming): StyleNames {
   const facts = readFontFacts(font);
   const [major, minor] = [Math.floor(facts.revision), Math.round((facts.revision % 1) * 1000)];
   const ruled = styleNames(
-    { family: { name: naming.family, names: {}, versionMajor: major, versionMinor: minor, ...(facts.vendor ? { vendor: facts.vendor } : {}) } },
+    {
+      family: {
+        name: naming.family,
+        names: {},
+        versionMajor: major,
+        versionMinor: minor,
+        ...(facts.vendor ? { vendor: facts.vendor } : {}),
+      },
+    },
     { name: naming.style, info: {} },
   );
-  const own = Object.fromEntries(Object.entries(naming).filter(([key, v]) => v !== undefined && key in ruled)) as Partial<StyleNames>;
+  const own = Object.fromEntries(
+    Object.entries(naming).filter(([key, v]) => v !== undefined && key in ruled),
+  ) as Partial<StyleNames>;
   // A variable font's classes are those of its default, whatever its style is called.
   const classes = facts.axes.length > 0 ? { weightClass: facts.weightClass, widthClass: facts.widthClass } : {};
   const linked = own.linkedStyle ?? ruled.linkedStyle;
@@ -47,7 +67,11 @@ export function namesFor(font: Sfnt, naming: Naming): StyleNames {
     version: facts.version ?? ruled.version,
     ...classes,
     ...own,
-    fsSelection: (kept & ~marks) | (italic ? FS_SELECTION.ITALIC : 0) | (bold ? FS_SELECTION.BOLD : 0) | (!bold && !italic ? FS_SELECTION.REGULAR : 0),
+    fsSelection:
+      (kept & ~marks) |
+      (italic ? FS_SELECTION.ITALIC : 0) |
+      (bold ? FS_SELECTION.BOLD : 0) |
+      (!bold && !italic ? FS_SELECTION.REGULAR : 0),
     macStyle: (bold ? 1 : 0) | (italic ? 2 : 0),
   };
 }
@@ -61,10 +85,23 @@ export function renameFont(font: Sfnt, naming: Naming): Renamed {
   const notes: string[] = [];
   const tables = new Map(font.tables);
   const records = name.read(tableOf(font, 'name'));
-  const ruled = ruledNames(names).map(([id, value]): [number, string | undefined] => [id, value ?? pointedAt(font, records, id, names)]);
-  const untrue = records.filter((r) => RULED.includes(r.nameID) && !isEnglish(r) && nameOf(records, r.nameID) !== ruled.find(([id]) => id === r.nameID)?.[1]);
-  if (untrue.length > 0) notes.push(`${untrue.length} ${untrue.length === 1 ? 'name' : 'names'} in other languages went with what they translate.`);
-  const kept = records.filter((r) => !WWS.includes(r.nameID) && !untrue.includes(r) && !(RULED.includes(r.nameID) && isEnglish(r)));
+  const ruled = ruledNames(names).map(([id, value]): [number, string | undefined] => [
+    id,
+    value ?? pointedAt(font, records, id, names),
+  ]);
+  const untrue = records.filter(
+    (r) =>
+      RULED.includes(r.nameID) &&
+      !isEnglish(r) &&
+      nameOf(records, r.nameID) !== ruled.find(([id]) => id === r.nameID)?.[1],
+  );
+  if (untrue.length > 0)
+    notes.push(
+      `${untrue.length} ${untrue.length === 1 ? 'name' : 'names'} in other languages went with what they translate.`,
+    );
+  const kept = records.filter(
+    (r) => !WWS.includes(r.nameID) && !untrue.includes(r) && !(RULED.includes(r.nameID) && isEnglish(r)),
+  );
   tables.set('name', name.write(withInstances(font, [...kept, ...englishNames(records, ruled)], names.family)));
   const old = head.read(tableOf(font, 'head'));
   // The checksum is set when the file is put together.
@@ -74,21 +111,31 @@ export function renameFont(font: Sfnt, naming: Naming): Renamed {
   return { bytes: writeSfnt(font.version, tables), names, notes };
 }
 
-const isEnglish = (r: NameRecord): boolean => (r.platformID === 3 ? (r.languageID & 0x3ff) === 9 : r.platformID === 1 ? r.languageID === 0 : true);
+const isEnglish = (r: NameRecord): boolean =>
+  r.platformID === 3 ? (r.languageID & 0x3ff) === 9 : r.platformID === 1 ? r.languageID === 0 : true;
 
 /** In a variable font axes and instances may point at the typographic names: they stay where they were, though they repeat. */
 function pointedAt(font: Sfnt, records: readonly NameRecord[], id: number, names: StyleNames): string | undefined {
   if (!font.tables.has('fvar') || nameOf(records, id) === undefined) return undefined;
-  return id === NAME_ID.typographicFamily ? names.family : id === NAME_ID.typographicSubfamily ? names.style : undefined;
+  return id === NAME_ID.typographicFamily
+    ? names.family
+    : id === NAME_ID.typographicSubfamily
+      ? names.style
+      : undefined;
 }
 
 /** The ruled names for every platform and kind of English that the font speaks. */
-function englishNames(records: readonly NameRecord[], ruled: readonly (readonly [id: number, value: string | undefined])[]): NameRecord[] {
+function englishNames(
+  records: readonly NameRecord[],
+  ruled: readonly (readonly [id: number, value: string | undefined])[],
+): NameRecord[] {
   const spoken = new Map<string, NameRecord>();
   for (const r of records) if (isEnglish(r)) spoken.set(`${r.platformID} ${r.encodingID} ${r.languageID}`, r);
   if (spoken.size === 0) spoken.set('', { platformID: 3, encodingID: 1, languageID: 0x409, nameID: 0, value: '' });
   return [...spoken.values()].flatMap(({ platformID, encodingID, languageID }) =>
-    ruled.flatMap(([nameID, value]) => (value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [])),
+    ruled.flatMap(([nameID, value]) =>
+      value ? [{ platformID, encodingID, languageID, nameID, value: platformID === 1 ? plain(value) : value }] : [],
+    ),
   );
 }
 

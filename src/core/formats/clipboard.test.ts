@@ -27,7 +27,8 @@ test('any outline travels as a picture, to thousandths, and stands where it stoo
       const { svg } = copiedOutline(contours, 600, place);
       const back = taken(pastedOutline(svg, '', place))!;
       const [was, is] = [contours, back].map((list) => boundsOf(list.flatMap((c) => [...curvesOf(c)])));
-      for (const side of ['xMin', 'xMax', 'yMin', 'yMax'] as const) expect(Math.abs(was![side] - is![side])).toBeLessThan(0.01);
+      for (const side of ['xMin', 'xMax', 'yMin', 'yMax'] as const)
+        expect(Math.abs(was![side] - is![side])).toBeLessThan(0.01);
     }),
     { numRuns: 60, seed: 2 },
   );
@@ -49,14 +50,25 @@ test('damaged exact outlines give way to the picture beside them', () => {
     place,
   );
   for (const exact of ['{', '[{"closed":true,"points":[{"x":"one"}]}]', '"text"']) {
-    expect(contourBounds(taken(pastedOutline(svg, exact, place))![0]!)).toEqual({ xMin: 0, xMax: 90, yMin: 0, yMax: 50 });
+    expect(contourBounds(taken(pastedOutline(svg, exact, place))![0]!)).toEqual({
+      xMin: 0,
+      xMax: 90,
+      yMin: 0,
+      yMax: 50,
+    });
   }
 });
 
 test('other text is left alone; a picture without outlines and damaged path data are told', () => {
   expect(pastedOutline('Dear Sir', '', place)).toBeUndefined();
   expect(pastedOutline('', '', place)).toBeUndefined();
-  expect(pastedOutline('<svg viewBox="0 0 9 9"><text>a</text></svg>', '', place)).toEqual({ ok: false, reason: 'The picture on the clipboard holds no outlines.' });
-  expect(pastedOutline('<svg viewBox="0 0 9"><path d="M0 0h9"/></svg>', '', place)).toMatchObject({ ok: false, reason: expect.stringContaining('The clipboard, line 1: viewBox') });
+  expect(pastedOutline('<svg viewBox="0 0 9 9"><text>a</text></svg>', '', place)).toEqual({
+    ok: false,
+    reason: 'The picture on the clipboard holds no outlines.',
+  });
+  expect(pastedOutline('<svg viewBox="0 0 9"><path d="M0 0h9"/></svg>', '', place)).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining('The clipboard, line 1: viewBox'),
+  });
   expect(pastedOutline('M 1 1 Q', '', place)).toMatchObject({ ok: false });
 });

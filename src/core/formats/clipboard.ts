@@ -19,7 +19,11 @@ export function copiedOutline(contours: readonly Contour[], advance: number, { t
 const exactSchema = z.array(contourSchema).max(10_000);
 
 /** Outlines from the clipboard: exact ones first, then an SVG picture or bare path data. Undefined for any other text. */
-export function pastedOutline(text: string, exact: string, place: SvgPlace): Result<{ contours: readonly Contour[]; notes: readonly string[] }> | undefined {
+export function pastedOutline(
+  text: string,
+  exact: string,
+  place: SvgPlace,
+): Result<{ contours: readonly Contour[]; notes: readonly string[] }> | undefined {
   if (exact !== '') {
     try {
       const parsed = exactSchema.safeParse(JSON.parse(exact));

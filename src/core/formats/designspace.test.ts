@@ -2,12 +2,21 @@ import fc from 'fast-check';
 import { attempt } from '../base/result';
 import { type Designspace, type DesignspaceAxis, readDesignspace, writeDesignspace } from './designspace';
 
-const read = (axes: string, rest = '') => readDesignspace(`<designspace format="5.0"><axes>${axes}</axes>${rest}</designspace>`, 'x.designspace');
+const read = (axes: string, rest = '') =>
+  readDesignspace(`<designspace format="5.0"><axes>${axes}</axes>${rest}</designspace>`, 'x.designspace');
 const number = fc.integer({ min: -1000, max: 1000 });
 const word = fc.constantFrom('Weight', 'Wide & narrow', 'Größe', '"quoted"', 'a<b');
 
 const stop = fc.record(
-  { name: word, value: number, minimum: number, maximum: number, linked: number, elidable: fc.boolean(), older: fc.boolean() },
+  {
+    name: word,
+    value: number,
+    minimum: number,
+    maximum: number,
+    linked: number,
+    elidable: fc.boolean(),
+    older: fc.boolean(),
+  },
   { requiredKeys: ['name', 'value', 'elidable', 'older'] },
 );
 const axis: fc.Arbitrary<DesignspaceAxis> = fc
@@ -22,21 +31,43 @@ const axis: fc.Arbitrary<DesignspaceAxis> = fc
     },
     { requiredKeys: ['tag', 'name', 'range', 'hidden', 'map'] },
   )
-  .map(({ range, ...a }) => ({ ...a, minimum: range[0]!, default: range[1]!, maximum: range[2]!, labels: { en: a.name }, map: a.map as [number, number][] }));
+  .map(({ range, ...a }) => ({
+    ...a,
+    minimum: range[0]!,
+    default: range[1]!,
+    maximum: range[2]!,
+    labels: { en: a.name },
+    map: a.map as [number, number][],
+  }));
 
 test('whatever is written is read back', () => {
   fc.assert(
-    fc.property(fc.uniqueArray(axis, { selector: (a) => a.tag, maxLength: 3 }), fc.array(fc.tuple(word, number), { minLength: 1, maxLength: 4 }), (axes, places) => {
-      const named = axes.map((a, i) => ({ ...a, name: `${a.name} ${i}` }));
-      const location = (v: number) => Object.fromEntries(named.map((a) => [a.name, v]));
-      const space: Designspace = {
-        axes: named,
-        sources: places.map(([styleName, v], i) => ({ filename: `M${i}.ufo`, name: `m${i}`, styleName, layer: undefined, location: location(v) })),
-        instances: places.map(([styleName, v]) => ({ name: styleName, styleName, filename: undefined, location: location(v) })),
-        lib: {},
-      };
-      expect(readDesignspace(writeDesignspace(space), 'x.designspace')).toEqual(space);
-    }),
+    fc.property(
+      fc.uniqueArray(axis, { selector: (a) => a.tag, maxLength: 3 }),
+      fc.array(fc.tuple(word, number), { minLength: 1, maxLength: 4 }),
+      (axes, places) => {
+        const named = axes.map((a, i) => ({ ...a, name: `${a.name} ${i}` }));
+        const location = (v: number) => Object.fromEntries(named.map((a) => [a.name, v]));
+        const space: Designspace = {
+          axes: named,
+          sources: places.map(([styleName, v], i) => ({
+            filename: `M${i}.ufo`,
+            name: `m${i}`,
+            styleName,
+            layer: undefined,
+            location: location(v),
+          })),
+          instances: places.map(([styleName, v]) => ({
+            name: styleName,
+            styleName,
+            filename: undefined,
+            location: location(v),
+          })),
+          lib: {},
+        };
+        expect(readDesignspace(writeDesignspace(space), 'x.designspace')).toEqual(space);
+      },
+    ),
   );
 });
 
@@ -68,11 +99,27 @@ test('named values of an axis with all they may say', () => {
 test.each([
   ['<axis name="Weight" minimum="1" default="2" maximum="3"/>', '', /line 1: <axis> has no tag/],
   ['<axis tag="wght" minimum="1" default="2" maximum="3"/>', '', /<axis> has no name/],
-  ['<axis tag="wght" name="W" minimum="much" default="2" maximum="3"/>', '', /minimum="much" of <axis> is not a number/],
-  ['<axis tag="wght" name="W" minimum="1" default="2" maximum="3"><labels><label uservalue="2"/></labels></axis>', '', /<label> has no name/],
-  ['<axis tag="wght" name="W" minimum="1" default="2" maximum="3"><labels><label name="x" uservalue="?"/></labels></axis>', '', /uservalue="\?" of <label> is not a number/],
+  [
+    '<axis tag="wght" name="W" minimum="much" default="2" maximum="3"/>',
+    '',
+    /minimum="much" of <axis> is not a number/,
+  ],
+  [
+    '<axis tag="wght" name="W" minimum="1" default="2" maximum="3"><labels><label uservalue="2"/></labels></axis>',
+    '',
+    /<label> has no name/,
+  ],
+  [
+    '<axis tag="wght" name="W" minimum="1" default="2" maximum="3"><labels><label name="x" uservalue="?"/></labels></axis>',
+    '',
+    /uservalue="\?" of <label> is not a number/,
+  ],
   ['', '<sources><source name="a"/></sources>', /<source> has no filename/],
-  ['', '<sources><source filename="a.ufo"><location><dimension xvalue="1"/></location></source></sources>', /<dimension> has no name/],
+  [
+    '',
+    '<sources><source filename="a.ufo"><location><dimension xvalue="1"/></location></source></sources>',
+    /<dimension> has no name/,
+  ],
 ])('%s%s is refused', (axes, rest, reason) => {
   const result = attempt(() => read(axes, rest));
   expect(result.ok ? 'accepted' : result.reason).toMatch(reason);

@@ -18,11 +18,35 @@ export type DesignspaceAxis = {
   /** Named values along the axis, in user units. */
   stops?: AxisStop[] | undefined;
 };
-export type AxisStop = { name: string; value: number; minimum?: number | undefined; maximum?: number | undefined; linked?: number | undefined; elidable: boolean; older: boolean };
-export type DesignspaceSource = { filename: string; name: string; styleName: string; layer: string | undefined; location: Record<string, number> };
-export type DesignspaceInstance = { name: string; styleName: string; filename: string | undefined; location: Record<string, number> };
+export type AxisStop = {
+  name: string;
+  value: number;
+  minimum?: number | undefined;
+  maximum?: number | undefined;
+  linked?: number | undefined;
+  elidable: boolean;
+  older: boolean;
+};
+export type DesignspaceSource = {
+  filename: string;
+  name: string;
+  styleName: string;
+  layer: string | undefined;
+  location: Record<string, number>;
+};
+export type DesignspaceInstance = {
+  name: string;
+  styleName: string;
+  filename: string | undefined;
+  location: Record<string, number>;
+};
 /** Locations are by axis name, in design units, as the format has them. */
-export type Designspace = { axes: DesignspaceAxis[]; sources: DesignspaceSource[]; instances: DesignspaceInstance[]; lib: Lib };
+export type Designspace = {
+  axes: DesignspaceAxis[];
+  sources: DesignspaceSource[];
+  instances: DesignspaceInstance[];
+  lib: Lib;
+};
 
 const child = (e: XmlElement, name: string): XmlElement | undefined => e.children.find((c) => c.name === name);
 
@@ -44,8 +68,12 @@ export function readDesignspace(text: string, file: string): Designspace {
         default: fallback,
         maximum: number('maximum', Math.max(fallback, ...values)),
         hidden: e.attributes.hidden === '1',
-        map: e.children.filter((c) => c.name === 'map').map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
-        labels: Object.fromEntries(e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text])),
+        map: e.children
+          .filter((c) => c.name === 'map')
+          .map((c) => [numberAttribute(c, 'input', undefined, file), numberAttribute(c, 'output', undefined, file)]),
+        labels: Object.fromEntries(
+          e.children.filter((c) => c.name === 'labelname').map((c) => [c.attributes['xml:lang'] ?? 'en', c.text]),
+        ),
         ...(values.length > 0 && values.every(Number.isFinite) ? { discrete: values } : {}),
         ...(child(e, 'labels') ? { stops: stopsOf(child(e, 'labels')!, file) } : {}),
       };
@@ -93,7 +121,8 @@ function stopsOf(labels: XmlElement, file: string): AxisStop[] {
   return labels.children
     .filter((l) => l.name === 'label')
     .map((l) => {
-      const own = (key: string) => (l.attributes[key] === undefined ? undefined : numberAttribute(l, key, undefined, file));
+      const own = (key: string) =>
+        l.attributes[key] === undefined ? undefined : numberAttribute(l, key, undefined, file);
       const [minimum, maximum, linked] = [own('userminimum'), own('usermaximum'), own('linkeduservalue')];
       return {
         name: l.attributes.name ?? refuse(`${file}, line ${l.line}: <label> has no name.`),
@@ -119,10 +148,14 @@ export function writeDesignspace(space: Designspace): string {
   if (space.axes.length > 0) {
     out.push('  <axes>');
     for (const a of space.axes) {
-      const range = a.discrete ? `values="${a.discrete.map(numberText).join(' ')}"` : `minimum="${numberText(a.minimum)}" maximum="${numberText(a.maximum)}"`;
+      const range = a.discrete
+        ? `values="${a.discrete.map(numberText).join(' ')}"`
+        : `minimum="${numberText(a.minimum)}" maximum="${numberText(a.maximum)}"`;
       const head = `    <axis tag="${escapeXml(a.tag)}" name="${escapeXml(a.name)}" ${range} default="${numberText(a.default)}"${a.hidden ? ' hidden="1"' : ''}`;
       const inner = [
-        ...Object.entries(a.labels).map(([lang, text]) => `      <labelname xml:lang="${escapeXml(lang)}">${escapeXml(text)}</labelname>`),
+        ...Object.entries(a.labels).map(
+          ([lang, text]) => `      <labelname xml:lang="${escapeXml(lang)}">${escapeXml(text)}</labelname>`,
+        ),
         ...a.map.map(([i, o]) => `      <map input="${numberText(i)}" output="${numberText(o)}"/>`),
         ...(a.stops && a.stops.length > 0 ? ['      <labels>', ...a.stops.map(stopLine), '      </labels>'] : []),
       ];
@@ -132,7 +165,9 @@ export function writeDesignspace(space: Designspace): string {
     out.push('  </axes>');
   }
   const location = (place: Record<string, number>, indent: string) => {
-    const dims = Object.entries(place).map(([name, v]) => `${indent}  <dimension name="${escapeXml(name)}" xvalue="${numberText(v)}"/>`);
+    const dims = Object.entries(place).map(
+      ([name, v]) => `${indent}  <dimension name="${escapeXml(name)}" xvalue="${numberText(v)}"/>`,
+    );
     return dims.length > 0 ? [`${indent}<location>`, ...dims, `${indent}</location>`] : [];
   };
   const attribute = (key: string, v: string | undefined) => (v ? ` ${key}="${escapeXml(v)}"` : '');

@@ -17,7 +17,9 @@ export function unpackZip(bytes: Uint8Array, file: string): Map<string, Uint8Arr
     const entries = unzipSync(bytes, {
       filter: (entry) => {
         if (entry.name.startsWith('/') || entry.name.split(/[/\\]/).includes('..'))
-          refuse(`${file} holds the path “${entry.name.slice(0, 60).replace(/[^ -~]/g, '?')}”, which points outside it.`);
+          refuse(
+            `${file} holds the path “${entry.name.slice(0, 60).replace(/[^ -~]/g, '?')}”, which points outside it.`,
+          );
         total += entry.originalSize;
         count++;
         if (total > MOST_BYTES) refuse(`${file} would unpack to more than 1 GB.`);
@@ -55,7 +57,11 @@ export function subtree(files: FileTree, folder: string): Map<string, Uint8Array
 /** A file name for a UFO glyph or layer by the UFO 3 standard's "common user name to file name algorithm". */
 export function userNameToFileName(name: string, taken: Set<string>, suffix: string): string {
   const illegal = /["*+/:<>?[\\\]|\x00-\x1f\x7f]/g;
-  const reserved = new Set('con prn aux clock$ nul a:-z: com1 com2 com3 com4 com5 com6 com7 com8 com9 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9'.split(' '));
+  const reserved = new Set(
+    'con prn aux clock$ nul a:-z: com1 com2 com3 com4 com5 com6 com7 com8 com9 lpt1 lpt2 lpt3 lpt4 lpt5 lpt6 lpt7 lpt8 lpt9'.split(
+      ' ',
+    ),
+  );
   let base = name.startsWith('.') ? `_${name.slice(1)}` : name;
   base = [...base.replace(illegal, '_')].map((c) => (c !== c.toLowerCase() ? `${c}_` : c)).join('');
   base = base.slice(0, 255 - suffix.length);
@@ -64,7 +70,8 @@ export function userNameToFileName(name: string, taken: Set<string>, suffix: str
     .map((part) => (reserved.has(part.toLowerCase()) ? `_${part}` : part))
     .join('.');
   let fileName = base + suffix;
-  for (let i = 1; taken.has(fileName.toLowerCase()); i++) fileName = `${base.slice(0, 240)}${String(i).padStart(15, '0')}${suffix}`;
+  for (let i = 1; taken.has(fileName.toLowerCase()); i++)
+    fileName = `${base.slice(0, 240)}${String(i).padStart(15, '0')}${suffix}`;
   taken.add(fileName.toLowerCase());
   return fileName;
 }

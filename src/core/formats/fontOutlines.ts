@@ -12,7 +12,11 @@ import { type Sfnt, tableOf } from '../opentype/sfnt';
 import { type AxisRegion, readHvar } from '../opentype/variations';
 
 /** One glyph of a font at a place on its axes: contours, or parts by glyph index. */
-export type FontGlyph = { advance: number; contours: readonly Contour[]; parts: readonly { glyph: number; transform: Affine }[] };
+export type FontGlyph = {
+  advance: number;
+  contours: readonly Contour[];
+  parts: readonly { glyph: number; transform: Affine }[];
+};
 
 /** The outlines of a font file of either kind. */
 export type FontOutlines = {
@@ -40,7 +44,12 @@ export function contourOfCff({ x, y, segments }: CffContour): Contour {
   const points: Point[] = [{ x, y, type: 'line' }];
   for (const s of segments) {
     if (s.length === 2) points.push({ x: s[0]!, y: s[1]!, type: 'line' });
-    else points.push({ x: s[0]!, y: s[1]!, type: 'off' }, { x: s[2]!, y: s[3]!, type: 'off' }, { x: s[4]!, y: s[5]!, type: 'curve' });
+    else
+      points.push(
+        { x: s[0]!, y: s[1]!, type: 'off' },
+        { x: s[2]!, y: s[3]!, type: 'off' },
+        { x: s[4]!, y: s[5]!, type: 'curve' },
+      );
   }
   const last = points[points.length - 1]!;
   if (points.length > 1 && last.x === x && last.y === y) {
@@ -50,7 +59,8 @@ export function contourOfCff({ x, y, segments }: CffContour): Contour {
   return { closed: true, points };
 }
 
-const drawable = (contours: readonly Contour[]): Contour[] => contours.filter((c) => c.points.length > 1).map((c) => withSmoothPoints(c, 0.02));
+const drawable = (contours: readonly Contour[]): Contour[] =>
+  contours.filter((c) => c.points.length > 1).map((c) => withSmoothPoints(c, 0.02));
 
 function cffOutlines(font: Sfnt, { metrics }: Facts): FontOutlines {
   const cff = readCff(tableOf(font, 'CFF '));
@@ -61,7 +71,11 @@ function cffOutlines(font: Sfnt, { metrics }: Facts): FontOutlines {
     regions: () => [],
     glyph(index) {
       const glyph = cff.glyphs[index];
-      return { advance: metrics[index]?.advanceWidth ?? glyph?.advance ?? 0, contours: drawable((glyph?.drawn.contours ?? []).map(contourOfCff)), parts: [] };
+      return {
+        advance: metrics[index]?.advanceWidth ?? glyph?.advance ?? 0,
+        contours: drawable((glyph?.drawn.contours ?? []).map(contourOfCff)),
+        parts: [],
+      };
     },
   };
 }
@@ -88,14 +102,20 @@ export function contourOfGlyf(points: readonly GlyfPoint[]): Contour {
   const n = points.length;
   return reverseContour({
     closed: true,
-    points: points.map((p, i) => ({ x: p.x, y: p.y, type: p.on ? (points[(i - 1 + n) % n]!.on ? 'line' : 'qcurve') : 'off' })),
+    points: points.map((p, i) => ({
+      x: p.x,
+      y: p.y,
+      type: p.on ? (points[(i - 1 + n) % n]!.on ? 'line' : 'qcurve') : 'off',
+    })),
   });
 }
 
 function trueTypeOutlines(font: Sfnt, { numGlyphs, indexToLocFormat, metrics }: Facts): FontOutlines {
   const records = readGlyphs(tableOf(font, 'glyf'), tableOf(font, 'loca'), indexToLocFormat, numGlyphs);
   const gvar = font.tables.has('gvar') ? readGvar(font.tables.get('gvar')!, numGlyphs) : undefined;
-  const counts = records.map((r) => (r.kind === 'simple' ? r.contours.reduce((n, c) => n + c.length, 0) : r.components.length) + 4);
+  const counts = records.map(
+    (r) => (r.kind === 'simple' ? r.contours.reduce((n, c) => n + c.length, 0) : r.components.length) + 4,
+  );
   const read: (GlyphVariation[] | undefined)[] = [];
   const variationsOf = (index: number): GlyphVariation[] => {
     read[index] ??= gvar?.(index, counts[index]!) ?? [];
@@ -153,7 +173,12 @@ function coordinates(record: GlyfRecord): [xs: number[], ys: number[], ends: num
   return [points.map((p) => p.x), points.map((p) => p.y), record.contours.map((c) => (last += c.length))];
 }
 
-function simple(record: Extract<GlyfRecord, { kind: 'simple' }>, xs: readonly number[], ys: readonly number[], left: number): Contour[] {
+function simple(
+  record: Extract<GlyfRecord, { kind: 'simple' }>,
+  xs: readonly number[],
+  ys: readonly number[],
+  left: number,
+): Contour[] {
   let i = 0;
   return record.contours.map((contour) =>
     contourOfGlyf(
@@ -180,16 +205,24 @@ function matched(parts: readonly Part[], records: readonly GlyfRecord[]): { glyp
     const own = pointsOf(glyph, records, 0)[match.child];
     const [a, b, c, d] = transform;
     const moved = own && apply([a, b, c, d, 0, 0], ...own);
-    placed.push({ glyph, transform: target && moved ? [a, b, c, d, target[0] - moved[0], target[1] - moved[1]] : transform });
+    placed.push({
+      glyph,
+      transform: target && moved ? [a, b, c, d, target[0] - moved[0], target[1] - moved[1]] : transform,
+    });
   }
   return placed;
 }
 
-const apply = ([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] => [a * x + c * y + e, b * x + d * y + f];
+const apply = ([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] => [
+  a * x + c * y + e,
+  b * x + d * y + f,
+];
 
 function pointsOf(glyph: number, records: readonly GlyfRecord[], depth: number): [number, number][] {
   const record = records[glyph];
   if (!record || depth > 32) return [];
   if (record.kind === 'simple') return record.contours.flat().map((p) => [p.x, p.y]);
-  return record.components.flatMap((c) => pointsOf(c.glyph, records, depth + 1).map(([x, y]) => apply([...c.scale, c.dx, c.dy] as Affine, x, y)));
+  return record.components.flatMap((c) =>
+    pointsOf(c.glyph, records, depth + 1).map(([x, y]) => apply([...c.scale, c.dx, c.dy] as Affine, x, y)),
+  );
 }

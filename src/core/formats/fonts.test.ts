@@ -25,9 +25,18 @@ import type { FontProject } from './projectFromFont';
 /** A variable font of an installed package, unpacked outside Jest, which cannot load the unpacker. */
 function variableFont(part: string): Uint8Array {
   const code = `import { readFileSync } from 'node:fs'; import { decompress } from 'woff2-encoder'; process.stdout.write(await decompress(readFileSync(process.argv[1])));`;
-  return execFileSync(process.execPath, ['--input-type=module', '-e', code, `node_modules/@fontsource-variable/source-sans-3/files/source-sans-3-${part}-wght-normal.woff2`], {
-    maxBuffer: 1 << 26,
-  });
+  return execFileSync(
+    process.execPath,
+    [
+      '--input-type=module',
+      '-e',
+      code,
+      `node_modules/@fontsource-variable/source-sans-3/files/source-sans-3-${part}-wght-normal.woff2`,
+    ],
+    {
+      maxBuffer: 1 << 26,
+    },
+  );
 }
 
 /** The starter with a composite, kerning in groups with an exception, and names. */
@@ -83,8 +92,15 @@ const area = (contours: readonly Contour[]) => contours.reduce((sum, c) => sum +
 
 test.each(['ttf', 'otf'] as const)('a font we cast comes back as it was: %s', async (flavour) => {
   const { project: back } = await opened(cast(project, flavour), `Velmarrow.${flavour}`);
-  expect(back.family).toMatchObject({ name: 'Velmarrow Sans', designer: 'The Velmarrow drawing office', vendor: 'VLMR' });
-  expect(back.masters[0]).toMatchObject({ name: 'Regular', verticalMetrics: { typoAscender: 742, typoDescender: -204 } });
+  expect(back.family).toMatchObject({
+    name: 'Velmarrow Sans',
+    designer: 'The Velmarrow drawing office',
+    vendor: 'VLMR',
+  });
+  expect(back.masters[0]).toMatchObject({
+    name: 'Regular',
+    verticalMetrics: { typoAscender: 742, typoDescender: -204 },
+  });
   expect(back.masters[0]!.zones.xHeight.position).toBe(520);
   expect(back.created).toBe(project.created);
   for (const g of Object.values(project.glyphs)) {
@@ -95,7 +111,8 @@ test.each(['ttf', 'otf'] as const)('a font we cast comes back as it was: %s', as
     if (g.name === 'eacute') continue;
     expect([g.name, is.contours.length]).toEqual([g.name, was.contours.length]);
     expect(Math.abs(area(is.contours) - area(was.contours))).toBeLessThan(flavour === 'otf' ? 1 : 900);
-    for (const c of is.contours) expect(c.points.some((p) => p.type === (flavour === 'otf' ? 'qcurve' : 'curve'))).toBe(false);
+    for (const c of is.contours)
+      expect(c.points.some((p) => p.type === (flavour === 'otf' ? 'qcurve' : 'curve'))).toBe(false);
   }
   const acute = glyphNamed(back, 'eacute')!.drawings.m1!;
   if (flavour === 'ttf')
@@ -107,14 +124,18 @@ test.each(['ttf', 'otf'] as const)('a font we cast comes back as it was: %s', as
   const again = cast(back, flavour);
   const same = readSfnt(again).tables;
   for (const tag of flavour === 'ttf' ? ['glyf', 'loca', 'hmtx', 'cmap', 'GPOS'] : ['hmtx', 'cmap', 'GPOS']) {
-    expect([tag, Buffer.compare(Buffer.from(same.get(tag)!), Buffer.from(readSfnt(cast(project, flavour)).tables.get(tag)!))]).toEqual([tag, 0]);
+    expect([
+      tag,
+      Buffer.compare(Buffer.from(same.get(tag)!), Buffer.from(readSfnt(cast(project, flavour)).tables.get(tag)!)),
+    ]).toEqual([tag, 0]);
   }
 });
 
 test('kerning comes back as groups and exceptions', async () => {
   const { project: back } = await opened(cast(project, 'ttf'));
   const id = (name: string) => glyphNamed(back, name)!.id;
-  const group = (side: 'first' | 'second', member: string) => back.groups.find((g) => g.side === side && g.members.includes(id(member)))!;
+  const group = (side: 'first' | 'second', member: string) =>
+    back.groups.find((g) => g.side === side && g.members.includes(id(member)))!;
   expect(
     group('first', 'T')
       .members.map((m) => back.glyphs[m]!.name)
@@ -126,7 +147,9 @@ test('kerning comes back as groups and exceptions', async () => {
       .sort(),
   ).toEqual(['c', 'e', 'o']);
   const { kerning } = back.masters[0]!;
-  expect(kerning[pairKey({ kind: 'group', id: group('first', 'T').id }, { kind: 'group', id: group('second', 'o').id })]).toBe(-60);
+  expect(
+    kerning[pairKey({ kind: 'group', id: group('first', 'T').id }, { kind: 'group', id: group('second', 'o').id })],
+  ).toBe(-60);
   expect(kerning[pairKey({ kind: 'glyph', id: id('T') }, { kind: 'glyph', id: id('c') })]).toBe(-44);
   expect(kerning[pairKey({ kind: 'glyph', id: id('A') }, { kind: 'glyph', id: id('V') })]).toBe(-70);
   expect(Object.keys(kerning)).toHaveLength(3);
@@ -138,14 +161,29 @@ test('web fonts and collections are unpacked; what is no font is refused in one 
   expect(woff.length).toBeLessThan(ttf.length);
   expect(Buffer.compare(Buffer.from(fromWoff(woff)), Buffer.from(ttf))).toBe(0);
   expect((await opened(woff)).project.glyphOrder).toHaveLength(project.glyphOrder.length);
-  const collection = new Writer().tag('ttcf').uint32(0x00010000).uint32(2).uint32(20).uint32(20).raw(rebased(ttf, 20)).toBytes();
+  const collection = new Writer()
+    .tag('ttcf')
+    .uint32(0x00010000)
+    .uint32(2)
+    .uint32(20)
+    .uint32(20)
+    .raw(rebased(ttf, 20))
+    .toBytes();
   const second = await openAny(collection, 'both.ttc', { face: 1 });
-  expect(second).toMatchObject({ ok: true, value: { notes: expect.arrayContaining(['Face 2 of 2 of the collection was opened.']) } });
-  expect(await openAny(collection, 'both.ttc', { face: 2 })).toEqual({ ok: false, reason: 'both.ttc holds 2 faces; there is no face 3.' });
+  expect(second).toMatchObject({
+    ok: true,
+    value: { notes: expect.arrayContaining(['Face 2 of 2 of the collection was opened.']) },
+  });
+  expect(await openAny(collection, 'both.ttc', { face: 2 })).toEqual({
+    ok: false,
+    reason: 'both.ttc holds 2 faces; there is no face 3.',
+  });
   expect(await unpackedFont(collection, 'both.ttc')).toMatchObject({ ok: true, value: { format: 'collection' } });
   expect(await openAny(woff.subarray(0, 900), 'short.woff')).toMatchObject({
     ok: false,
-    reason: expect.stringMatching(/^short\.woff: The \S+ table should end at byte \d+, but the file ends at byte 900\.$/),
+    reason: expect.stringMatching(
+      /^short\.woff: The \S+ table should end at byte \d+, but the file ends at byte 900\.$/,
+    ),
   });
   const bare = writeSfnt(0x00010000, new Map([['head', readSfnt(ttf).tables.get('head')!]]));
   expect(await openAny(bare, 'bare.ttf')).toEqual({ ok: false, reason: 'bare.ttf: The font has no maxp table.' });
@@ -161,11 +199,25 @@ function rebased(font: Uint8Array, by: number): Uint8Array {
 
 test('layout that cannot be edited is carried while the order of glyphs stays', async () => {
   const { tables, version } = readSfnt(cast(project, 'ttf'));
-  const gsub = new Writer().uint16(1).uint16(0).uint16(10).uint16(12).uint16(14).uint16(0).uint16(0).uint16(0).toBytes();
+  const gsub = new Writer()
+    .uint16(1)
+    .uint16(0)
+    .uint16(10)
+    .uint16(12)
+    .uint16(14)
+    .uint16(0)
+    .uint16(0)
+    .uint16(0)
+    .toBytes();
   const { project: back, notes } = await opened(writeSfnt(version, new Map([...tables, ['GSUB', gsub]])));
   expect(notes.join(' ')).toMatch(/carried as they are/);
   expect(readSfnt(cast(back, 'otf')).tables.get('GSUB')).toEqual(gsub);
-  const moved = movePoints(back, { at: { glyph: glyphNamed(back, 'n')!.id, master: 'm1' }, points: ['0:0'], dx: 5, dy: 0 });
+  const moved = movePoints(back, {
+    at: { glyph: glyphNamed(back, 'n')!.id, master: 'm1' },
+    points: ['0:0'],
+    dx: 5,
+    dy: 0,
+  });
   if (!moved.ok) throw new Error(moved.reason);
   expect(readSfnt(cast(moved.project, 'ttf')).tables.has('GSUB')).toBe(true);
   const fewer = { ...back, glyphOrder: back.glyphOrder.slice(0, -1) };
@@ -185,7 +237,8 @@ test('a variable font comes in as masters whose instances are the font’s own',
     for (const name of ['a', 'g', 'ampersand', 'S']) {
       const [is, was] = [Object.values(glyphNamed(at, name)!.drawings)[0]!, glyphNamed(vf, name)!.drawings[m.id]!];
       expect(is.advance).toBeCloseTo(was.advance, 6);
-      const places = (contours: readonly Contour[]) => contours.map((c) => c.points.map((p) => [Math.round(p.x * 1e4), Math.round(p.y * 1e4)]));
+      const places = (contours: readonly Contour[]) =>
+        contours.map((c) => c.points.map((p) => [Math.round(p.x * 1e4), Math.round(p.y * 1e4)]));
       expect(places(is.contours)).toEqual(places(was.contours));
     }
   }
@@ -198,7 +251,10 @@ test('a variable font comes in as masters whose instances are the font’s own',
 
 test('a CFF2 font of the demo’s six masters gives the demo’s own instances, within rounding', async () => {
   // Built by an independent library from the demo's masters as they are drawn, before they are spaced; a few letters of it.
-  const { project: vf } = await opened(new Uint8Array(readFileSync('src/core/formats/fixtures/velmarrow-cff2.otf')), 'velmarrow-cff2.otf');
+  const { project: vf } = await opened(
+    new Uint8Array(readFileSync('src/core/formats/fixtures/velmarrow-cff2.otf')),
+    'velmarrow-cff2.otf',
+  );
   expect(vf.masters).toHaveLength(6);
   const demo = buildUnspaced();
   for (const [wght, wdth] of [
@@ -212,7 +268,8 @@ test('a CFF2 font of the demo’s six masters gives the demo’s own instances, 
       const [a, b] = [is, was].map((p) => Object.values(glyphNamed(p, name)!.drawings)[0]!) as [Drawing, Drawing];
       expect(Math.abs(a.advance - b.advance)).toBeLessThanOrEqual(1);
       const [boxA, boxB] = [a, b].map((d) => boundsOf(d.contours.flatMap(curvesOf)));
-      for (const side of ['xMin', 'yMin', 'xMax', 'yMax'] as const) expect(Math.abs(boxA![side] - boxB![side])).toBeLessThanOrEqual(1);
+      for (const side of ['xMin', 'yMin', 'xMax', 'yMax'] as const)
+        expect(Math.abs(boxA![side] - boxB![side])).toBeLessThanOrEqual(1);
       expect(Math.abs(area(a.contours) / area(b.contours) - 1)).toBeLessThan(0.01);
     }
     expect(is.masters[0]!.zones.xHeight.position).toBeCloseTo(was.masters[0]!.zones.xHeight.position, 0);
@@ -250,7 +307,12 @@ test('kerning of a variable font is that of each master, pair by pair', async ()
   const shaped = (weight: number, kern: number) => {
     // A character without ink keeps the pairs apart.
     const text = pairs.map(([a, b]) => `${a}${b}`).join('\u200c');
-    return JSON.parse(execFileSync(process.execPath, ['scripts/shape.mjs', path, text, `kern=${kern}`, `@wght=${weight}`], { encoding: 'utf8', maxBuffer: 1 << 26 })) as {
+    return JSON.parse(
+      execFileSync(process.execPath, ['scripts/shape.mjs', path, text, `kern=${kern}`, `@wght=${weight}`], {
+        encoding: 'utf8',
+        maxBuffer: 1 << 26,
+      }),
+    ) as {
       name: string;
       advance: number;
     }[];
@@ -273,8 +335,13 @@ test('kerning of a variable font is that of each master, pair by pair', async ()
 /** The value of a pair by the order of lookup: glyphs before groups, the first side's glyph before the second's. */
 function kerningOf(project: Project, master: Master, first: string, second: string): number {
   const [a, b] = [groupsByGlyph(project).first.get(first), groupsByGlyph(project).second.get(second)];
-  const sides = (glyph: string, group: { id: string } | undefined) => [{ kind: 'glyph' as const, id: glyph }, ...(group ? [{ kind: 'group' as const, id: group.id }] : [])];
-  for (const x of sides(first, a)) for (const y of sides(second, b)) if (master.kerning[pairKey(x, y)] !== undefined) return master.kerning[pairKey(x, y)]!;
+  const sides = (glyph: string, group: { id: string } | undefined) => [
+    { kind: 'glyph' as const, id: glyph },
+    ...(group ? [{ kind: 'group' as const, id: group.id }] : []),
+  ];
+  for (const x of sides(first, a))
+    for (const y of sides(second, b))
+      if (master.kerning[pairKey(x, y)] !== undefined) return master.kerning[pairKey(x, y)]!;
   return 0;
 }
 
@@ -288,7 +355,8 @@ test('a part is drawn by its points, whatever side bearing it has as a glyph of 
   // All records are long ones up to this glyph; its bearing says it stands 9 units further right than its points.
   view.setInt16(base * 4 + 2, view.getInt16(base * 4 + 2) + 9);
   const { project: back } = await opened(writeSfnt(version, new Map([...tables, ['hmtx', metrics]])));
-  const bounds = (p: Project, id: string) => boundsOf(flattened(p.glyphs[id]!.drawings.m1!, drawingsOf(p, 'm1')).flatMap((c) => [...curvesOf(c)]));
+  const bounds = (p: Project, id: string) =>
+    boundsOf(flattened(p.glyphs[id]!.drawings.m1!, drawingsOf(p, 'm1')).flatMap((c) => [...curvesOf(c)]));
   const id = back.glyphOrder[base]!;
   expect(bounds(back, id).xMin).toBeCloseTo(bounds(whole.project, id).xMin + 9, 6);
   expect(bounds(back, composite.id)).toEqual(bounds(whole.project, composite.id));

@@ -43,7 +43,15 @@ class GlifReader {
   /** Where the reader is: an offset from the fast scan, a line from the full parser. */
   offset = 0;
   private line: number | undefined;
-  private readonly glif: Glif = { name: '', unicodes: [], advance: 0, contours: [], components: [], anchors: [], guides: [] };
+  private readonly glif: Glif = {
+    name: '',
+    unicodes: [],
+    advance: 0,
+    contours: [],
+    components: [],
+    anchors: [],
+    guides: [],
+  };
   private points: Point[] | undefined;
   private move = false;
   private contourIdentifier: string | undefined;
@@ -96,7 +104,8 @@ class GlifReader {
   private number(tag: Tag, key: string, fallback?: number): number {
     const v = tag.number(key);
     if (v === undefined) return fallback ?? this.fail(`<${tag.name}> has no ${key}.`);
-    if (!Number.isFinite(v) || v > 1e6 || v < -1e6) this.fail(`${key}="${(tag.get(key) ?? '').slice(0, 40)}" of <${tag.name}> is not a number that fits.`);
+    if (!Number.isFinite(v) || v > 1e6 || v < -1e6)
+      this.fail(`${key}="${(tag.get(key) ?? '').slice(0, 40)}" of <${tag.name}> is not a number that fits.`);
     return v;
   }
 
@@ -127,7 +136,11 @@ class GlifReader {
         this.contourIdentifier = a('identifier');
         break;
       case 'component':
-        this.glif.components.push({ base: a('base') ?? this.fail('<component> has no base.'), transform: this.transform(tag), ...optional('identifier') });
+        this.glif.components.push({
+          base: a('base') ?? this.fail('<component> has no base.'),
+          transform: this.transform(tag),
+          ...optional('identifier'),
+        });
         break;
       case 'advance':
         this.glif.advance = this.number(tag, 'width', 0);
@@ -141,7 +154,13 @@ class GlifReader {
         break;
       }
       case 'anchor':
-        this.glif.anchors.push({ name: a('name') ?? '', x: this.number(tag, 'x'), y: this.number(tag, 'y'), ...optional('color'), ...optional('identifier') });
+        this.glif.anchors.push({
+          name: a('name') ?? '',
+          x: this.number(tag, 'x'),
+          y: this.number(tag, 'y'),
+          ...optional('color'),
+          ...optional('identifier'),
+        });
         break;
       case 'guideline':
         this.glif.guides.push({
@@ -154,7 +173,11 @@ class GlifReader {
         });
         break;
       case 'image':
-        this.glif.image = { fileName: a('fileName') ?? this.fail('<image> has no fileName.'), transform: this.transform(tag), color: a('color') };
+        this.glif.image = {
+          fileName: a('fileName') ?? this.fail('<image> has no fileName.'),
+          transform: this.transform(tag),
+          color: a('color'),
+        };
         break;
       case 'lib':
         this.openLib(tag);
@@ -174,7 +197,11 @@ class GlifReader {
       this.move = true;
     }
     const mapped = POINT_TYPES[type] ?? this.fail(`“${type}” is not a point type.`);
-    const point: { -readonly [K in keyof Point]: Point[K] } = { x: this.number(tag, 'x'), y: this.number(tag, 'y'), type: mapped };
+    const point: { -readonly [K in keyof Point]: Point[K] } = {
+      x: this.number(tag, 'x'),
+      y: this.number(tag, 'y'),
+      type: mapped,
+    };
     let others = tag.count - 2 - (tag.has('type') ? 1 : 0);
     if (others > 0 && tag.has('smooth')) {
       if (a('smooth') === 'yes') point.smooth = true;
@@ -207,7 +234,11 @@ class GlifReader {
     }
     this.checkSegments(points);
     if (points.length > 0) {
-      this.glif.contours.push({ closed: !this.move, points, ...(this.contourIdentifier === undefined ? {} : { identifier: this.contourIdentifier }) });
+      this.glif.contours.push({
+        closed: !this.move,
+        points,
+        ...(this.contourIdentifier === undefined ? {} : { identifier: this.contourIdentifier }),
+      });
     }
   }
 
@@ -219,15 +250,23 @@ class GlifReader {
       if (type !== 'line' && type !== 'curve') continue;
       let offs = 0;
       while (offs < n && points[(i - 1 - offs + 2 * n) % n]!.type === 'off') offs++;
-      if (type === 'line' && offs > 0 && !(this.move && i === 0)) this.fail('a line point has off-curve points before it.');
-      if (type === 'curve' && offs > 2) this.fail(`a curve point has ${offs} off-curve points before it; a cubic has two.`);
+      if (type === 'line' && offs > 0 && !(this.move && i === 0))
+        this.fail('a line point has off-curve points before it.');
+      if (type === 'curve' && offs > 2)
+        this.fail(`a curve point has ${offs} off-curve points before it; a cubic has two.`);
       if (type === 'curve' && offs === 0) points[i] = { ...points[i]!, type: 'line' };
       if (type === 'curve' && offs === 1) points[i] = { ...points[i]!, type: 'qcurve' };
     }
   }
 
   private openLib(tag: Tag): void {
-    const element: XmlElement = { name: tag.name, attributes: {}, children: [], text: '', line: this.line ?? this.lines.at(this.offset) };
+    const element: XmlElement = {
+      name: tag.name,
+      attributes: {},
+      children: [],
+      text: '',
+      line: this.line ?? this.lines.at(this.offset),
+    };
     this.libStack[this.libStack.length - 1]?.children.push(element);
     if (this.libStack.push(element) > 64) this.fail('the lib is nested more than 64 deep.');
   }
@@ -257,23 +296,35 @@ class GlifReader {
   }
 }
 
-const POINT_TYPES: Record<string, PointType> = { move: 'line', line: 'line', curve: 'curve', qcurve: 'qcurve', offcurve: 'off' };
+const POINT_TYPES: Record<string, PointType> = {
+  move: 'line',
+  line: 'line',
+  curve: 'curve',
+  qcurve: 'qcurve',
+  offcurve: 'off',
+};
 
-const attribute = (key: string, value: string | undefined): string => (value === undefined ? '' : ` ${key}="${escapeXml(value)}"`);
+const attribute = (key: string, value: string | undefined): string =>
+  value === undefined ? '' : ` ${key}="${escapeXml(value)}"`;
 
 function transformAttributes(t: Affine): string {
-  return TRANSFORM_KEYS.map((key, i) => (t[i] === TRANSFORM_DEFAULTS[i] ? '' : ` ${key}="${numberText(t[i]!)}"`)).join('');
+  return TRANSFORM_KEYS.map((key, i) => (t[i] === TRANSFORM_DEFAULTS[i] ? '' : ` ${key}="${numberText(t[i]!)}"`)).join(
+    '',
+  );
 }
 
 /** A GLIF 2 file. */
 export function writeGlif(glif: Glif): string {
   const out: string[] = ['<?xml version="1.0" encoding="UTF-8"?>', `<glyph name="${escapeXml(glif.name)}" format="2">`];
   const height = glif.verticalAdvance === undefined ? '' : ` height="${numberText(glif.verticalAdvance)}"`;
-  if (glif.advance !== 0 || height) out.push(`  <advance${height}${glif.advance === 0 ? '' : ` width="${numberText(glif.advance)}"`}/>`);
+  if (glif.advance !== 0 || height)
+    out.push(`  <advance${height}${glif.advance === 0 ? '' : ` width="${numberText(glif.advance)}"`}/>`);
   for (const code of glif.unicodes) out.push(`  <unicode hex="${code.toString(16).toUpperCase().padStart(4, '0')}"/>`);
   if (glif.note) out.push(`  <note>\n${escapeXml(glif.note)}\n  </note>`);
   if (glif.image) {
-    out.push(`  <image fileName="${escapeXml(glif.image.fileName)}"${transformAttributes(glif.image.transform)}${attribute('color', glif.image.color)}/>`);
+    out.push(
+      `  <image fileName="${escapeXml(glif.image.fileName)}"${transformAttributes(glif.image.transform)}${attribute('color', glif.image.color)}/>`,
+    );
   }
   for (const g of glif.guides) {
     out.push(
@@ -281,13 +332,17 @@ export function writeGlif(glif: Glif): string {
     );
   }
   for (const a of glif.anchors) {
-    out.push(`  <anchor x="${numberText(a.x)}" y="${numberText(a.y)}" name="${escapeXml(a.name)}"${attribute('color', a.color)}${attribute('identifier', a.identifier)}/>`);
+    out.push(
+      `  <anchor x="${numberText(a.x)}" y="${numberText(a.y)}" name="${escapeXml(a.name)}"${attribute('color', a.color)}${attribute('identifier', a.identifier)}/>`,
+    );
   }
   if (glif.contours.length + glif.components.length > 0) {
     out.push('  <outline>');
     for (const c of glif.contours) writeContour(out, c);
     for (const c of glif.components) {
-      out.push(`    <component base="${escapeXml(c.base)}"${transformAttributes(c.transform)}${attribute('identifier', c.identifier)}/>`);
+      out.push(
+        `    <component base="${escapeXml(c.base)}"${transformAttributes(c.transform)}${attribute('identifier', c.identifier)}/>`,
+      );
     }
     out.push('  </outline>');
   }

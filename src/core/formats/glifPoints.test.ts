@@ -3,7 +3,8 @@ import type { Point } from '../geometry/contour';
 import { readGlif } from './glif';
 import { readPlainPoints } from './glifPoints';
 
-const glif = (points: string) => `<glyph name="a" format="2"><outline><contour>\n${points}\n</contour></outline></glyph>`;
+const glif = (points: string) =>
+  `<glyph name="a" format="2"><outline><contour>\n${points}\n</contour></outline></glyph>`;
 
 /** Coordinates as sources write them, and some that only the thorough reader takes or refuses. */
 const coordinate = fc.oneof(
@@ -31,7 +32,10 @@ test('points read in the quick way are those the full parser reads', () => {
   fc.assert(
     fc.property(fc.array(point, { maxLength: 12 }), (points) => {
       const text = points
-        .map((p) => `<point x="${p.x}" y="${p.y}"${p.type && ` type="${p.type}"`}${p.smooth && ` smooth="${p.smooth}"`}${p.name && ` name="${p.name}"`}/>`)
+        .map(
+          (p) =>
+            `<point x="${p.x}" y="${p.y}"${p.type && ` type="${p.type}"`}${p.smooth && ` smooth="${p.smooth}"`}${p.name && ` name="${p.name}"`}/>`,
+        )
         .join('\n');
       // A comment sends the same document through the full parser.
       expect(told(glif(text))).toEqual(told(glif(`<!-- thorough -->${text}`)));

@@ -13,15 +13,20 @@ import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } fro
 const demo = buildStarter();
 const files = projectFiles(demo);
 const damage = (bytes: Uint8Array) =>
-  fc.array(fc.tuple(fc.nat({ max: bytes.length - 1 }), fc.integer({ min: 0, max: 255 })), { minLength: 1, maxLength: 12 }).map((changes) => ({
-    changes,
-    /** Made when asked for, so that a failing case prints its changes only. */
-    bytes: () => {
-      const out = bytes.slice();
-      for (const [at, value] of changes) out[at] = value;
-      return out;
-    },
-  }));
+  fc
+    .array(fc.tuple(fc.nat({ max: bytes.length - 1 }), fc.integer({ min: 0, max: 255 })), {
+      minLength: 1,
+      maxLength: 12,
+    })
+    .map((changes) => ({
+      changes,
+      /** Made when asked for, so that a failing case prints its changes only. */
+      bytes: () => {
+        const out = bytes.slice();
+        for (const [at, value] of changes) out[at] = value;
+        return out;
+      },
+    }));
 const textOf = (path: string) => new TextDecoder().decode(files.get(path)!);
 const isSentence = (reason: string) => /^[\s\S]{8,400}\.$/.test(reason);
 
@@ -30,7 +35,8 @@ test.each(['otf', 'ttf'] as const)('damaged %s files are judged, never thrown at
   if (!font.ok) throw new Error(font.reason);
   fc.assert(
     fc.property(damage(font.value.bytes), fc.nat({ max: 300 }), (damaged, cut) => {
-      for (const c of checkFont(damaged.bytes().subarray(0, font.value.bytes.length - cut))) expect(c.ok || isSentence(c.detail) ? '' : c.detail).toBe('');
+      for (const c of checkFont(damaged.bytes().subarray(0, font.value.bytes.length - cut)))
+        expect(c.ok || isSentence(c.detail) ? '' : c.detail).toBe('');
     }),
     { numRuns: 150 },
   );
@@ -41,7 +47,9 @@ test('damaged GLIF, plist and designspace text is refused by file and line', () 
   const plist = new TextEncoder().encode(textOf('VelmarrowSans-Regular.ufo/fontinfo.plist'));
   const space = new TextEncoder().encode(
     writeDesignspace({
-      axes: [{ tag: 'wght', name: 'Weight', minimum: 1, default: 2, maximum: 3, hidden: false, map: [[1, 2]], labels: {} }],
+      axes: [
+        { tag: 'wght', name: 'Weight', minimum: 1, default: 2, maximum: 3, hidden: false, map: [[1, 2]], labels: {} },
+      ],
       sources: [{ filename: 'A.ufo', name: 'a', styleName: 'A', layer: undefined, location: { Weight: 1 } }],
       instances: [],
       lib: {},
@@ -76,7 +84,12 @@ test('damaged project files give the project or a sentence', () => {
 test('any file of a UFO missing, empty or swapped is a sentence or no loss', () => {
   const paths = [...files.keys()];
   for (const path of paths.filter((_, i) => i % 7 === 0 || /plist|designspace/.test(paths[i]!))) {
-    for (const content of [undefined, new Uint8Array(0), Uint8Array.of(0xff, 0xfe, 0x00), new TextEncoder().encode('<plist><array/></plist>')]) {
+    for (const content of [
+      undefined,
+      new Uint8Array(0),
+      Uint8Array.of(0xff, 0xfe, 0x00),
+      new TextEncoder().encode('<plist><array/></plist>'),
+    ]) {
       const tree = new Map(files);
       if (content) tree.set(path, content);
       else tree.delete(path);
@@ -87,8 +100,15 @@ test('any file of a UFO missing, empty or swapped is a sentence or no loss', () 
 });
 
 test('entities do not expand, and depth is bounded', () => {
-  const bomb = '<?xml version="1.0"?><!DOCTYPE p [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]><plist><string>&b;</string></plist>';
-  expect(attempt(() => readPlist(bomb, 'x.plist'))).toMatchObject({ ok: false, reason: expect.stringMatching(/^x\.plist, line 1: /) });
+  const bomb =
+    '<?xml version="1.0"?><!DOCTYPE p [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]><plist><string>&b;</string></plist>';
+  expect(attempt(() => readPlist(bomb, 'x.plist'))).toMatchObject({
+    ok: false,
+    reason: expect.stringMatching(/^x\.plist, line 1: /),
+  });
   const deep = `<plist>${'<array>'.repeat(5000)}${'</array>'.repeat(5000)}</plist>`;
-  expect(attempt(() => readPlist(deep, 'x.plist'))).toMatchObject({ ok: false, reason: 'x.plist, line 1: elements are nested more than 64 deep.' });
+  expect(attempt(() => readPlist(deep, 'x.plist'))).toMatchObject({
+    ok: false,
+    reason: 'x.plist, line 1: elements are nested more than 64 deep.',
+  });
 });

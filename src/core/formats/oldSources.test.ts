@@ -30,9 +30,15 @@ function ufo(version: 2 | 3, more: Record<string, string> = {}): Map<string, Uin
       note: 'kept',
     }),
     'groups.plist': writePlist(
-      version === 2 ? { '@left_o': ['o', 'e'], '@right_o': ['o'], figures: ['one'] } : { 'public.kern1.o': ['o', 'e'], 'public.kern2.o': ['o'], figures: ['one'] },
+      version === 2
+        ? { '@left_o': ['o', 'e'], '@right_o': ['o'], figures: ['one'] }
+        : { 'public.kern1.o': ['o', 'e'], 'public.kern2.o': ['o'], figures: ['one'] },
     ),
-    'kerning.plist': writePlist(version === 2 ? { '@left_o': { '@right_o': -12, e: 3 }, o: { gone: 9 } } : { 'public.kern1.o': { 'public.kern2.o': -12, e: 3 }, o: { gone: 9 } }),
+    'kerning.plist': writePlist(
+      version === 2
+        ? { '@left_o': { '@right_o': -12, e: 3 }, o: { gone: 9 } }
+        : { 'public.kern1.o': { 'public.kern2.o': -12, e: 3 }, o: { gone: 9 } },
+    ),
     'features.fea': 'feature kern { } kern;',
     'lib.plist': writePlist({
       'public.glyphOrder': ['e', 'o', 'nothing'],
@@ -42,7 +48,11 @@ function ufo(version: 2 | 3, more: Record<string, string> = {}): Map<string, Uin
       'com.example.tool': { seen: true },
     }),
     'glyphs/contents.plist': writePlist({ o: 'o.glif', e: 'e.glif' }),
-    'glyphs/o.glif': glyph('o', '006F', '<outline><contour><point x="0" y="0" type="line"/><point x="9" y="0" type="line"/><point x="9" y="9" type="line"/></contour></outline>'),
+    'glyphs/o.glif': glyph(
+      'o',
+      '006F',
+      '<outline><contour><point x="0" y="0" type="line"/><point x="9" y="0" type="line"/><point x="9" y="9" type="line"/></contour></outline>',
+    ),
     'glyphs/e.glif': glyph('e', '0065', '<outline><component base="o" xOffset="5"/></outline>'),
     ...more,
   };
@@ -94,8 +104,12 @@ test('other versions and contradicting names are refused', () => {
     const r = projectFromFiles(ufo(3, more), 'Orde.ufo');
     return r.ok ? '' : r.reason;
   };
-  expect(reason({ 'metainfo.plist': writePlist({ formatVersion: 9 }) })).toBe('Orde.ufo says it is UFO 9; UFO 2 and 3 can be read.');
-  expect(reason({ 'glyphs/contents.plist': writePlist({ oo: 'o.glif' }) })).toBe('Orde.ufo/glyphs/o.glif names its glyph “o”, but contents.plist calls it “oo”.');
+  expect(reason({ 'metainfo.plist': writePlist({ formatVersion: 9 }) })).toBe(
+    'Orde.ufo says it is UFO 9; UFO 2 and 3 can be read.',
+  );
+  expect(reason({ 'glyphs/contents.plist': writePlist({ oo: 'o.glif' }) })).toBe(
+    'Orde.ufo/glyphs/o.glif names its glyph “o”, but contents.plist calls it “oo”.',
+  );
   expect(reason({ 'kerning.plist': writePlist({ a: { b: 'wide' } }) })).toMatch(/the pair “a”, “b” has no number/);
   expect(reason({ 'groups.plist': writePlist({ g: 'a' }) })).toMatch(/the group “g” is not a list/);
 });
@@ -115,5 +129,8 @@ test('a zip that would grow beyond measure is refused before it is unpacked', ()
   // The central directory claims 2 GB for the one file.
   const at = bomb.length - 22 - (46 + 5);
   new DataView(bomb.buffer, bomb.byteOffset).setUint32(at + 24, 0x7fffffff, true);
-  expect(attempt(() => unpackZip(bomb, 'x.zip'))).toMatchObject({ ok: false, reason: 'x.zip would unpack to more than 1 GB.' });
+  expect(attempt(() => unpackZip(bomb, 'x.zip'))).toMatchObject({
+    ok: false,
+    reason: 'x.zip would unpack to more than 1 GB.',
+  });
 });

@@ -14,7 +14,8 @@ import { textOf } from './xml';
 const WOFF2_SIGNATURE = 0x774f4632;
 const FONT_SIGNATURES = new Set([0x00010000, 0x4f54544f, 0x74727565, 0x74746366, WOFF_SIGNATURE, WOFF2_SIGNATURE]);
 
-const signatureOf = (bytes: Uint8Array): number => (bytes.length < 4 ? 0 : new DataView(bytes.buffer, bytes.byteOffset, 4).getUint32(0));
+const signatureOf = (bytes: Uint8Array): number =>
+  bytes.length < 4 ? 0 : new DataView(bytes.buffer, bytes.byteOffset, 4).getUint32(0);
 
 export type FontFormat = 'ttf' | 'otf' | 'woff' | 'woff2' | 'collection';
 
@@ -22,7 +23,10 @@ export type FontFormat = 'ttf' | 'otf' | 'woff' | 'woff2' | 'collection';
 export const isFont = (bytes: Uint8Array): boolean => FONT_SIGNATURES.has(signatureOf(bytes));
 
 /** A font file without its web packing, and what it was; damage is told with the file's name. */
-export async function unpackedFont(bytes: Uint8Array, label: string): Promise<Result<{ bytes: Uint8Array; format: FontFormat; faces: number[] }>> {
+export async function unpackedFont(
+  bytes: Uint8Array,
+  label: string,
+): Promise<Result<{ bytes: Uint8Array; format: FontFormat; faces: number[] }>> {
   const signature = signatureOf(bytes);
   const plain = async (): Promise<Result<Uint8Array>> => {
     if (signature === WOFF_SIGNATURE) return attempt(() => fromWoff(bytes));
@@ -38,7 +42,16 @@ export async function unpackedFont(bytes: Uint8Array, label: string): Promise<Re
   const faces = attempt(() => faceOffsets(unpacked.value));
   if (!faces.ok) return { ok: false, reason: `${label}: ${faces.reason}` };
   const inner = signatureOf(unpacked.value);
-  const format = signature === WOFF_SIGNATURE ? 'woff' : signature === WOFF2_SIGNATURE ? 'woff2' : inner === 0x74746366 ? 'collection' : inner === 0x4f54544f ? 'otf' : 'ttf';
+  const format =
+    signature === WOFF_SIGNATURE
+      ? 'woff'
+      : signature === WOFF2_SIGNATURE
+        ? 'woff2'
+        : inner === 0x74746366
+          ? 'collection'
+          : inner === 0x4f54544f
+            ? 'otf'
+            : 'ttf';
   return { ok: true, value: { bytes: unpacked.value, format, faces: faces.value } };
 }
 
@@ -47,7 +60,11 @@ export async function unpackedFont(bytes: Uint8Array, label: string): Promise<Re
  * collection, counted from 0), or an SVG picture as a project of one glyph, named `glyph`. The project is checked whole
  * before it is given.
  */
-export async function openAny(bytes: Uint8Array, label: string, { face = 0, glyph, progress }: OpenOptions = {}): Promise<Result<FontProject>> {
+export async function openAny(
+  bytes: Uint8Array,
+  label: string,
+  { face = 0, glyph, progress }: OpenOptions = {},
+): Promise<Result<FontProject>> {
   const read = isFont(bytes)
     ? await openFont(bytes, label, face, progress)
     : looksLikeSvg(bytes)
@@ -79,14 +96,22 @@ function unwrapText<T>(bytes: Uint8Array, label: string, work: (text: string) =>
   return text.ok ? work(text.value) : text;
 }
 
-const withoutNotes = (read: ReturnType<typeof readProjectFile>): Result<FontProject> => (read.ok ? { ok: true, value: { project: read.value, notes: [] } } : read);
+const withoutNotes = (read: ReturnType<typeof readProjectFile>): Result<FontProject> =>
+  read.ok ? { ok: true, value: { project: read.value, notes: [] } } : read;
 
-async function openFont(bytes: Uint8Array, label: string, face: number, progress?: Progress): Promise<Result<FontProject>> {
+async function openFont(
+  bytes: Uint8Array,
+  label: string,
+  face: number,
+  progress?: Progress,
+): Promise<Result<FontProject>> {
   const font = await unpackedFont(bytes, label);
   if (!font.ok) return font;
   const start = font.value.faces[face];
-  if (start === undefined) return { ok: false, reason: `${label} holds ${font.value.faces.length} faces; there is no face ${face + 1}.` };
+  if (start === undefined)
+    return { ok: false, reason: `${label} holds ${font.value.faces.length} faces; there is no face ${face + 1}.` };
   const read = projectFromFont(font.value.bytes, label, start, progress);
-  if (read.ok && font.value.faces.length > 1) read.value.notes.unshift(`Face ${face + 1} of ${font.value.faces.length} of the collection was opened.`);
+  if (read.ok && font.value.faces.length > 1)
+    read.value.notes.unshift(`Face ${face + 1} of ${font.value.faces.length} of the collection was opened.`);
   return read;
 }

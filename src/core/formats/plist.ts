@@ -45,7 +45,13 @@ export function plistValue(e: XmlElement, file: string): LibValue {
         const value = e.children[i + 1];
         if (key.name !== 'key' || !value) return bad('a dictionary entry lacks its key or value.');
         // The one key that plain assignment would take for something else.
-        if (key.text === '__proto__') Object.defineProperty(dict, key.text, { value: plistValue(value, file), enumerable: true, writable: true, configurable: true });
+        if (key.text === '__proto__')
+          Object.defineProperty(dict, key.text, {
+            value: plistValue(value, file),
+            enumerable: true,
+            writable: true,
+            configurable: true,
+          });
         else dict[key.text] = plistValue(value, file);
       }
       return dict;
@@ -55,21 +61,24 @@ export function plistValue(e: XmlElement, file: string): LibValue {
   }
 }
 
-export const isDict = (v: LibValue | undefined): v is Lib => typeof v === 'object' && v !== null && !Array.isArray(v) && !(v instanceof Uint8Array);
+export const isDict = (v: LibValue | undefined): v is Lib =>
+  typeof v === 'object' && v !== null && !Array.isArray(v) && !(v instanceof Uint8Array);
 
 /** The key that marks a dictionary as a date. */
 const DATE = '$date';
 
 /** A property list document; dictionary keys in the order they have. */
 export function writePlist(value: LibValue): string {
-  const head = '<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE plist PUBLIC "-//Apple//DTD PLIST 1.0//EN" "http://www.apple.com/DTDs/PropertyList-1.0.dtd">\n';
+  const head =
+    '<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE plist PUBLIC "-//Apple//DTD PLIST 1.0//EN" "http://www.apple.com/DTDs/PropertyList-1.0.dtd">\n';
   return `${head}<plist version="1.0">\n${plistElement(value, '  ')}\n</plist>\n`;
 }
 
 /** One value as an indented property list element. */
 export function plistElement(v: LibValue, indent: string): string {
   if (typeof v === 'string') return `${indent}<string>${escapeXml(v)}</string>`;
-  if (typeof v === 'number') return Number.isInteger(v) ? `${indent}<integer>${v}</integer>` : `${indent}<real>${plainDecimal(v)}</real>`;
+  if (typeof v === 'number')
+    return Number.isInteger(v) ? `${indent}<integer>${v}</integer>` : `${indent}<real>${plainDecimal(v)}</real>`;
   if (typeof v === 'boolean') return `${indent}<${v}/>`;
   if (v instanceof Uint8Array) return `${indent}<data>${bytesToBase64(v)}</data>`;
   if (Array.isArray(v)) {

@@ -12,11 +12,18 @@ import { indentedXml, parseXml, textOf } from './xml';
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
 function masterFolders(project: Project): Map<Master, string> {
   const taken = new Set<string>();
-  const known = new Set([...Object.keys(project.kept), ...Object.keys(project.pictures)].filter((p) => p.includes('.ufo/')).map((p) => p.slice(0, p.indexOf('.ufo/') + 4)));
+  const known = new Set(
+    [...Object.keys(project.kept), ...Object.keys(project.pictures)]
+      .filter((p) => p.includes('.ufo/'))
+      .map((p) => p.slice(0, p.indexOf('.ufo/') + 4)),
+  );
   const folders = new Map<Master, string>();
   for (const m of project.masters) {
     const wanted = typeof m.lib?.[FOLDER_KEY] === 'string' ? m.lib[FOLDER_KEY] : undefined;
-    const folder = wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase())) ? wanted : freeFolder(`${project.family.name}-${m.name}`, taken);
+    const folder =
+      wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase()))
+        ? wanted
+        : freeFolder(`${project.family.name}-${m.name}`, taken);
     taken.add(folder.toLowerCase());
     folders.set(m, folder);
   }
@@ -38,24 +45,50 @@ const FOLDER_KEY = 'org.wendril.folder';
 export function projectFiles(project: Project): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const folders = masterFolders(project);
-  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> => Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
+  const byTag = (place: Readonly<Record<string, number>>): Record<string, number> =>
+    Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
   const space: Designspace = {
-    axes: project.axes.map((a) => ({ ...a, map: a.map.map(([i, o]) => [i, o]), labels: { ...a.labels }, discrete: a.discrete && [...a.discrete], stops: a.stops && [...a.stops] })),
-    sources: project.masters.map((m) => ({ filename: folders.get(m)!, name: m.id, styleName: m.name, layer: undefined, location: byTag(m.place) })),
-    instances: project.instances.map((i) => ({ name: i.name, styleName: i.name, filename: i.fileName, location: byTag(i.place) })),
+    axes: project.axes.map((a) => ({
+      ...a,
+      map: a.map.map(([i, o]) => [i, o]),
+      labels: { ...a.labels },
+      discrete: a.discrete && [...a.discrete],
+      stops: a.stops && [...a.stops],
+    })),
+    sources: project.masters.map((m) => ({
+      filename: folders.get(m)!,
+      name: m.id,
+      styleName: m.name,
+      layer: undefined,
+      location: byTag(m.place),
+    })),
+    instances: project.instances.map((i) => ({
+      name: i.name,
+      styleName: i.name,
+      filename: i.fileName,
+      location: byTag(i.place),
+    })),
     lib: project.lib,
   };
   const original = originalDesignspace(project);
   const unchanged = original && sameSpace(original.space, space);
   files.set(
     original?.path ?? 'project.designspace',
-    unchanged ? original.bytes : textFile(original ? withUnmodelled(writeDesignspace(space), textOf(original.bytes, original.path)) : writeDesignspace(space)),
+    unchanged
+      ? original.bytes
+      : textFile(
+          original
+            ? withUnmodelled(writeDesignspace(space), textOf(original.bytes, original.path))
+            : writeDesignspace(space),
+        ),
   );
   for (const [m, folder] of folders) {
     const lib = Object.fromEntries(Object.entries(m.lib ?? {}).filter(([k]) => k !== FOLDER_KEY));
-    for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder))) files.set(`${folder}/${path}`, bytes);
+    for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder)))
+      files.set(`${folder}/${path}`, bytes);
   }
-  for (const [path, bytes] of Object.entries(project.kept)) if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
+  for (const [path, bytes] of Object.entries(project.kept))
+    if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
   return files;
 }
 
@@ -69,14 +102,26 @@ function originalDesignspace(project: Project): { path: string; bytes: Uint8Arra
 }
 
 /** The default of an axis in design units. */
-const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number => toDesign(axis, axis.default);
+const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number =>
+  toDesign(axis, axis.default);
 
 /** Do two designspaces say the same about axes, places, styles and instances? Names of sources are each program's own. */
 function sameSpace(a: Designspace, b: Designspace): boolean {
   const facts = (s: Designspace) => {
     const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
     return JSON.stringify([
-      s.axes.map((x) => [x.tag, x.name, x.minimum, x.default, x.maximum, x.hidden, x.map, x.labels, x.discrete, x.stops]),
+      s.axes.map((x) => [
+        x.tag,
+        x.name,
+        x.minimum,
+        x.default,
+        x.maximum,
+        x.hidden,
+        x.map,
+        x.labels,
+        x.discrete,
+        x.stops,
+      ]),
       s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, x.styleName, whole(x.location)])])).sort(),
       s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
       s.lib,
@@ -100,14 +145,21 @@ function withUnmodelled(text: string, old: string): string {
     const [from, to] = [before, root].map((r) => r.children.find((e) => e.name === list));
     if (!from || !to) continue;
     for (const element of to.children) {
-      const known = from.children.find((e) => e.name === element.name && e.attributes[key] === element.attributes[key] && e.attributes.layer === undefined);
+      const known = from.children.find(
+        (e) =>
+          e.name === element.name && e.attributes[key] === element.attributes[key] && e.attributes.layer === undefined,
+      );
       if (!known) continue;
-      const extra = Object.entries(known.attributes).filter(([k]) => !(k in element.attributes) && !anew.some((a) => a === k));
+      const extra = Object.entries(known.attributes).filter(
+        ([k]) => !(k in element.attributes) && !anew.some((a) => a === k),
+      );
       Object.assign(element, { attributes: { ...element.attributes, ...Object.fromEntries(extra) } });
       element.children.push(...known.children.filter((c) => !own.some((o) => o === c.name)));
     }
     // Layers as sources; what else the list holds besides its own kind.
-    to.children.push(...from.children.filter((e) => e.attributes.layer !== undefined || !to.children.some((t) => t.name === e.name)));
+    to.children.push(
+      ...from.children.filter((e) => e.attributes.layer !== undefined || !to.children.some((t) => t.name === e.name)),
+    );
     Object.assign(to, { attributes: { ...from.attributes, ...to.attributes } });
   }
   root.children.push(...before.children.filter((e) => !MODELLED.has(e.name)));
@@ -124,10 +176,18 @@ export const writeProjectFile = (project: Project): Uint8Array => packZip(projec
 export function checkedProject(project: Project, file: string): Result<Project> {
   const fault = (what: string, error: z.ZodError | undefined): Result<Project> => {
     const issue = error?.issues[0];
-    return { ok: false, reason: issue ? `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.` : `${file}: ${what} is damaged in too many places.` };
+    return {
+      ok: false,
+      reason: issue
+        ? `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.`
+        : `${file}: ${what} is damaged in too many places.`,
+    };
   };
   // A schema that meets tens of thousands of faults in one glyph runs out of stack while it lists them.
-  const held = (schema: z.ZodType<unknown>, value: unknown): { success: true } | { success: false; error?: z.ZodError } => {
+  const held = (
+    schema: z.ZodType<unknown>,
+    value: unknown,
+  ): { success: true } | { success: false; error?: z.ZodError } => {
     try {
       return schema.safeParse(value);
     } catch (error) {
@@ -162,9 +222,12 @@ export function projectFromFiles(files: FileTree, label: string, progress?: Prog
     const shallow = (a: string, b: string) => depth(a) - depth(b) || (a < b ? -1 : 1);
     const spaces = [...files.keys()].filter((p) => p.endsWith('.designspace')).sort(shallow);
     if (spaces[0]) return fromDesignspace(files, spaces[0], label, progress);
-    const metas = [...files.keys()].filter((p) => p === 'metainfo.plist' || p.endsWith('/metainfo.plist')).sort(shallow);
+    const metas = [...files.keys()]
+      .filter((p) => p === 'metainfo.plist' || p.endsWith('/metainfo.plist'))
+      .sort(shallow);
     if (metas.length === 0) return refuse(`${label} holds neither a designspace nor a UFO.`);
-    if (metas.length > 1) refuse(`${label} holds ${metas.length} UFOs but no designspace that says how they belong together.`);
+    if (metas.length > 1)
+      refuse(`${label} holds ${metas.length} UFOs but no designspace that says how they belong together.`);
     const folder = metas[0]!.replace(/\/?metainfo\.plist$/, '');
     return fromUfoFolder(files, folder, label, progress);
   });
@@ -183,7 +246,8 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   const sources: MasterSource[] = [];
   for (const s of space.sources) {
     if (s.layer) continue;
-    const folder = resolvePath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
+    const folder =
+      resolvePath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
     const below = subtree(files, folder);
     if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
     const ufo = unwrap(readUfo(below, s.filename, progress));
@@ -217,7 +281,14 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     // In the order the designspace lists them.
     masters: sources.map((s) => base.masters.find((m) => m.id === s.id)!),
     axes: space.axes.map((a) => ({ ...a })),
-    instances: base.instances.length > 0 ? base.instances : space.instances.map((i) => ({ name: i.styleName || i.name, place: placeOf(i.location, space), fileName: i.filename })),
+    instances:
+      base.instances.length > 0
+        ? base.instances
+        : space.instances.map((i) => ({
+            name: i.styleName || i.name,
+            place: placeOf(i.location, space),
+            fileName: i.filename,
+          })),
     kept: { ...base.kept, ...kept },
     lib: space.lib,
   };
@@ -225,7 +296,9 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
 
 /** The source at every axis default comes first: names, groups and features are taken from it. */
 function defaultFirst(sources: readonly MasterSource[], space: Designspace): MasterSource[] {
-  const index = sources.findIndex((s) => space.axes.every((a) => (s.place[a.tag] ?? designDefault(a)) === designDefault(a)));
+  const index = sources.findIndex((s) =>
+    space.axes.every((a) => (s.place[a.tag] ?? designDefault(a)) === designDefault(a)),
+  );
   return index <= 0 ? [...sources] : [sources[index]!, ...sources.filter((_, i) => i !== index)];
 }
 

@@ -54,23 +54,33 @@ class FontReader {
     private readonly progress?: Progress,
   ) {
     this.header = head.read(tableOf(font, 'head'));
-    if (this.header.unitsPerEm < 16 || this.header.unitsPerEm > 16384) refuse(`The head table says the em is ${this.header.unitsPerEm} units; 16 to 16,384 are possible.`);
+    if (this.header.unitsPerEm < 16 || this.header.unitsPerEm > 16384)
+      refuse(`The head table says the em is ${this.header.unitsPerEm} units; 16 to 16,384 are possible.`);
     this.numGlyphs = maxp.read(tableOf(font, 'maxp')).numGlyphs;
     if (this.numGlyphs === 0) refuse('The font holds no glyphs.');
     this.names = font.tables.has('name') ? name.read(font.tables.get('name')!) : [];
     this.style = font.tables.has('OS/2') ? os2.read(font.tables.get('OS/2')!) : {};
     this.lines = hhea.read(tableOf(font, 'hhea'));
-    this.layoutStore = font.tables.has('fvar') && font.tables.has('GDEF') ? readGdefStore(font.tables.get('GDEF')!) : undefined;
+    this.layoutStore =
+      font.tables.has('fvar') && font.tables.has('GDEF') ? readGdefStore(font.tables.get('GDEF')!) : undefined;
   }
 
   read(): FontProject {
     const metrics = hmtx.read(tableOf(this.font, 'hmtx'), this.lines.numberOfHMetrics, this.numGlyphs);
-    const outlines = readOutlines(this.font, { numGlyphs: this.numGlyphs, indexToLocFormat: this.header.indexToLocFormat, metrics });
+    const outlines = readOutlines(this.font, {
+      numGlyphs: this.numGlyphs,
+      indexToLocFormat: this.header.indexToLocFormat,
+      metrics,
+    });
     const fvar = this.font.tables.has('fvar') ? readFvar(this.font.tables.get('fvar')!) : { axes: [], instances: [] };
     const avar = this.font.tables.get('avar');
     const bends = avar ? readAvar(avar, fvar.axes.length) : [];
     const { family, style } = familyAndStyle(this.names);
-    const base = createProject({ family: family ?? this.label.replace(/\.\w+$/, ''), unitsPerEm: this.header.unitsPerEm, created: createdOf(this.header.created) });
+    const base = createProject({
+      family: family ?? this.label.replace(/\.\w+$/, ''),
+      unitsPerEm: this.header.unitsPerEm,
+      created: createdOf(this.header.created),
+    });
     const codes = this.codes();
     const glyphNames = glyphNamesFor(this.numGlyphs, this.givenNames(outlines), codes);
     const ids = glyphNames.map((_, i) => `g${i + 1}`);
@@ -78,7 +88,9 @@ class FontReader {
     const deltas = this.deltas(places);
     const kerning = this.kerning(deltas);
     const groups = groupsOf(kerning, ids, glyphNames);
-    const masters = places.map((p, i) => this.master(i, i === 0 ? (style ?? 'Regular') : p.name, p, fvar.axes, kerning, ids, groups));
+    const masters = places.map((p, i) =>
+      this.master(i, i === 0 ? (style ?? 'Regular') : p.name, p, fvar.axes, kerning, ids, groups),
+    );
     const sequences = this.sequences(glyphNames);
     if (Object.keys(sequences).length > 0) masters[0] = { ...masters[0]!, lib: { ...masters[0]!.lib, ...sequences } };
     const anchors = this.anchors(ids, glyphNames, deltas);
@@ -89,7 +101,9 @@ class FontReader {
     });
     if (outlines.hints > 0)
       this.notes.push(
-        outlines.kind === 'cff' ? `${outlines.hints.toLocaleString('en')} stem hints were left aside; they are made anew when casting.` : 'TrueType instructions were left aside.',
+        outlines.kind === 'cff'
+          ? `${outlines.hints.toLocaleString('en')} stem hints were left aside; they are made anew when casting.`
+          : 'TrueType instructions were left aside.',
       );
     const axes = fvar.axes.length > 0 ? this.axes(fvar.axes, bends) : [];
     return {
@@ -131,7 +145,9 @@ class FontReader {
     const table = this.font.tables.get('cmap');
     const variations = table ? cmap.variations(table) : [];
     if (variations.length === 0) return {};
-    this.notes.push(`${variations.length.toLocaleString('en')} variation ${variations.length === 1 ? 'sequence is' : 'sequences are'} kept with the font.`);
+    this.notes.push(
+      `${variations.length.toLocaleString('en')} variation ${variations.length === 1 ? 'sequence is' : 'sequences are'} kept with the font.`,
+    );
     return sequencesLib(variations, cmap.read(table!), glyphNames);
   }
 
@@ -157,7 +173,12 @@ class FontReader {
         hidden: a.hidden,
         labels: {},
         ...(stops.some((stop) => stop.tag === a.tag) && {
-          stops: stops.filter((stop) => stop.tag === a.tag).map(({ tag: _tag, nameID, ...stop }) => ({ name: nameOf(this.names, nameID) ?? String(stop.value), ...stop })),
+          stops: stops
+            .filter((stop) => stop.tag === a.tag)
+            .map(({ tag: _tag, nameID, ...stop }) => ({
+              name: nameOf(this.names, nameID) ?? String(stop.value),
+              ...stop,
+            })),
         }),
       };
     });
@@ -174,18 +195,31 @@ class FontReader {
       peaks.set(peak.join(), peak);
       if (peaks.size > MOST_MASTERS) refuse(`The font would need more than ${MOST_MASTERS} masters to be taken in.`);
     }
-    const naming = (at: readonly number[]) => axes.flatMap((a, i) => (at[i] === 0 ? [] : [`${a.tag} ${Math.round(designOf(a, at[i]!))}`])).join(', ');
+    const naming = (at: readonly number[]) =>
+      axes.flatMap((a, i) => (at[i] === 0 ? [] : [`${a.tag} ${Math.round(designOf(a, at[i]!))}`])).join(', ');
     return [...peaks.values()].map((at) => ({ name: naming(at), at }));
   }
 
-  private master(index: number, masterName: string, place: Place, axes: readonly FvarAxis[], kerning: KernRead, ids: readonly string[], groups: readonly Group[]): Master {
+  private master(
+    index: number,
+    masterName: string,
+    place: Place,
+    axes: readonly FvarAxis[],
+    kerning: KernRead,
+    ids: readonly string[],
+    groups: readonly Group[],
+  ): Master {
     const em = this.header.unitsPerEm;
     const { style, lines } = this;
     const mvar = this.font.tables.has('MVAR') && axes.length > 0 ? readMvar(this.font.tables.get('MVAR')!) : () => 0;
     const ascender = style.sTypoAscender ?? lines.ascender;
     const descender = style.sTypoDescender ?? lines.descender;
     const overshoot = Math.round(em * 0.012);
-    const zone = (zoneName: string, position: number, over: number) => ({ name: zoneName, position: Math.round(position), overshoot: over });
+    const zone = (zoneName: string, position: number, over: number) => ({
+      name: zoneName,
+      position: Math.round(position),
+      overshoot: over,
+    });
     return {
       id: `m${index + 1}`,
       name: masterName,
@@ -213,8 +247,12 @@ class FontReader {
       kerning: Object.fromEntries(
         kerning.pairs.map((p) => [
           pairKey(
-            'glyph' in p.first ? { kind: 'glyph', id: ids[p.first.glyph]! } : { kind: 'group', id: groups[p.first.group]!.id },
-            'glyph' in p.second ? { kind: 'glyph', id: ids[p.second.glyph]! } : { kind: 'group', id: groups[kerning.firstGroups.length + p.second.group]!.id },
+            'glyph' in p.first
+              ? { kind: 'glyph', id: ids[p.first.glyph]! }
+              : { kind: 'group', id: groups[p.first.group]!.id },
+            'glyph' in p.second
+              ? { kind: 'glyph', id: ids[p.second.glyph]! }
+              : { kind: 'group', id: groups[kerning.firstGroups.length + p.second.group]!.id },
           ),
           Math.round(p.varied?.[index] ?? p.value),
         ]),
@@ -230,7 +268,10 @@ class FontReader {
       openTypeOS2WeightClass: this.style.usWeightClass,
       openTypeOS2WidthClass: this.style.usWidthClass,
       openTypeOS2Panose: this.style.panose ? [...this.style.panose] : undefined,
-      openTypeOS2Type: this.style.fsType === undefined ? undefined : Array.from({ length: 16 }, (_, i) => i).filter((i) => this.style.fsType! & (1 << i)),
+      openTypeOS2Type:
+        this.style.fsType === undefined
+          ? undefined
+          : Array.from({ length: 16 }, (_, i) => i).filter((i) => this.style.fsType! & (1 << i)),
       postscriptFontName: nameOf(this.names, NAME_ID.postScript),
       styleMapFamilyName: nameOf(this.names, NAME_ID.family),
     };
@@ -257,7 +298,12 @@ class FontReader {
     const revision = this.header.fontRevision;
     const vendor = this.style.achVendID?.replace(/[^\x20-\x7e]/g, '').trim();
     const minor = Math.min(999, Math.round((revision % 1) * 1000));
-    return { ...Object.fromEntries(texts), ...(vendor ? { vendor } : {}), versionMajor: Math.max(0, Math.min(32767, Math.floor(revision))), versionMinor: Math.max(0, minor) };
+    return {
+      ...Object.fromEntries(texts),
+      ...(vendor ? { vendor } : {}),
+      versionMajor: Math.max(0, Math.min(32767, Math.floor(revision))),
+      versionMinor: Math.max(0, minor),
+    };
   }
 
   private glyph(
@@ -276,7 +322,15 @@ class FontReader {
         glyph: ids[p.glyph] ?? refuse(`The glyf table builds glyph ${index} of glyph ${p.glyph}, which is not there.`),
         transform: p.transform,
       }));
-      return [`m${i + 1}`, { ...emptyDrawing(Math.min(65535, advance)), contours, components, anchors: anchors.map(({ varied, ...a }) => ({ ...a, ...varied?.[i] })) }];
+      return [
+        `m${i + 1}`,
+        {
+          ...emptyDrawing(Math.min(65535, advance)),
+          contours,
+          components,
+          anchors: anchors.map(({ varied, ...a }) => ({ ...a, ...varied?.[i] })),
+        },
+      ];
     });
     // Smoothness is one thing for all masters.
     const [, main] = drawings[0]!;
@@ -286,7 +340,12 @@ class FontReader {
         ...d,
         contours: d.contours.map((c, k) => ({
           ...c,
-          points: c.points.map((p, n) => ({ x: p.x, y: p.y, type: p.type, ...(main.contours[k]?.points[n]?.smooth ? { smooth: true } : {}) })),
+          points: c.points.map((p, n) => ({
+            x: p.x,
+            y: p.y,
+            type: p.type,
+            ...(main.contours[k]?.points[n]?.smooth ? { smooth: true } : {}),
+          })),
         })),
       },
     ]);
@@ -313,15 +372,26 @@ class FontReader {
 
   private kerning(deltas: DeltasAt | undefined): KernRead {
     const gpos = this.font.tables.get('GPOS');
-    const read: KernRead = gpos ? readKerning(gpos, this.numGlyphs, deltas) : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
+    const read: KernRead = gpos
+      ? readKerning(gpos, this.numGlyphs, deltas)
+      : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
     for (const what of read.aside) this.notes.push(`The font has ${what}, which was left aside.`);
     const old = this.font.tables.get('kern');
     if (read.pairs.length > 0 || !old) return inRange(read, this.numGlyphs);
-    const pairs = [...readKernTable(old)].flatMap(([first, row]) => [...row].map(([second, value]) => ({ first: { glyph: first }, second: { glyph: second }, value })));
-    return inRange({ firstGroups: [], secondGroups: [], pairs: pairs.filter((p) => p.value !== 0), aside: [] }, this.numGlyphs);
+    const pairs = [...readKernTable(old)].flatMap(([first, row]) =>
+      [...row].map(([second, value]) => ({ first: { glyph: first }, second: { glyph: second }, value })),
+    );
+    return inRange(
+      { firstGroups: [], secondGroups: [], pairs: pairs.filter((p) => p.value !== 0), aside: [] },
+      this.numGlyphs,
+    );
   }
 
-  private anchors(ids: readonly string[], glyphNames: readonly string[], deltas: DeltasAt | undefined): Map<number, PlacedAnchor[]> {
+  private anchors(
+    ids: readonly string[],
+    glyphNames: readonly string[],
+    deltas: DeltasAt | undefined,
+  ): Map<number, PlacedAnchor[]> {
     const gpos = this.font.tables.get('GPOS');
     const found = gpos ? readMarkAnchors(gpos, deltas).filter((a) => a.glyph < ids.length) : [];
     const kinds = kindNames(found, this.style.sxHeight || this.header.unitsPerEm / 2);
@@ -330,7 +400,14 @@ class FontReader {
       const kind = kinds.get(a.kind)!;
       const anchorName = a.mark ? `_${kind}` : a.part ? `${kind}_${a.part}` : kind;
       const list = out.get(a.glyph) ?? [];
-      if (!list.some((o) => o.name === anchorName)) list.push({ name: anchorName, x: a.x, y: a.y, role: a.mark ? 'isMark' : 'takesMark', ...(a.varied && { varied: a.varied }) });
+      if (!list.some((o) => o.name === anchorName))
+        list.push({
+          name: anchorName,
+          x: a.x,
+          y: a.y,
+          role: a.mark ? 'isMark' : 'takesMark',
+          ...(a.varied && { varied: a.varied }),
+        });
       out.set(a.glyph, list);
     }
     return glyphNames.length > 0 ? out : new Map();
@@ -342,7 +419,10 @@ class FontReader {
    */
   private carried(glyphNames: readonly string[], variable: boolean): Pick<Project, 'kept' | 'lib'> {
     const tags = CARRIED_TABLES.filter((tag) => this.font.tables.has(tag) && (!variable || FIXABLE.has(tag)));
-    if (tags.includes('GSUB')) this.notes.push('Substitutions (GSUB) are carried as they are while the order of glyphs stays; they cannot be edited as rules yet.');
+    if (tags.includes('GSUB'))
+      this.notes.push(
+        'Substitutions (GSUB) are carried as they are while the order of glyphs stays; they cannot be edited as rules yet.',
+      );
     let cut = false;
     const kept = tags.map((tag): [string, Uint8Array] => {
       const bytes = new Uint8Array(this.font.tables.get(tag)!);
@@ -372,7 +452,10 @@ type Bend = readonly (readonly [from: number, to: number])[];
 
 /** A user value on the bent axis, -1 to 1. */
 function normalised(axis: FvarAxis, bend: Bend, user: number): number {
-  const v = user < axis.default ? (user - axis.default) / (axis.default - axis.minimum || 1) : (user - axis.default) / (axis.maximum - axis.default || 1);
+  const v =
+    user < axis.default
+      ? (user - axis.default) / (axis.default - axis.minimum || 1)
+      : (user - axis.default) / (axis.maximum - axis.default || 1);
   const after = bend.findIndex(([from]) => from >= v);
   if (after <= 0) return bend[after]?.[1] ?? v;
   const [f0, t0] = bend[after - 1]!;
@@ -380,12 +463,15 @@ function normalised(axis: FvarAxis, bend: Bend, user: number): number {
   return f1 === f0 ? t1 : t0 + ((v - f0) / (f1 - f0)) * (t1 - t0);
 }
 
-const designOf = (axis: FvarAxis, normal: number): number => axis.default + normal * (normal < 0 ? axis.default - axis.minimum : axis.maximum - axis.default);
-const designPlace = (axes: readonly FvarAxis[], at: readonly number[]): Record<string, number> => Object.fromEntries(axes.map((a, i) => [a.tag, designOf(a, at[i] ?? 0)]));
+const designOf = (axis: FvarAxis, normal: number): number =>
+  axis.default + normal * (normal < 0 ? axis.default - axis.minimum : axis.maximum - axis.default);
+const designPlace = (axes: readonly FvarAxis[], at: readonly number[]): Record<string, number> =>
+  Object.fromEntries(axes.map((a, i) => [a.tag, designOf(a, at[i] ?? 0)]));
 
 /** Seconds between 1904 and 1970, the two beginnings of time. */
 const EPOCHS = 2082844800;
-const createdOf = (since1904: number): number => (since1904 > EPOCHS && since1904 < EPOCHS + 4e9 ? Math.floor(since1904 - EPOCHS) : 946684800);
+const createdOf = (since1904: number): number =>
+  since1904 > EPOCHS && since1904 < EPOCHS + 4e9 ? Math.floor(since1904 - EPOCHS) : 946684800;
 
 function inRange(read: KernRead, numGlyphs: number): KernRead {
   const fits = (side: KernInput['pairs'][number]['first']) => !('glyph' in side) || side.glyph < numGlyphs;

@@ -31,7 +31,8 @@ export const KEY = {
 export type MasterSource = { ufo: Ufo; folder: string; id: string; name: string; place: Record<string, number> };
 
 const text = (v: LibValue | undefined): string | undefined => (typeof v === 'string' && v !== '' ? v : undefined);
-const number = (v: LibValue | undefined): number | undefined => (typeof v === 'number' && Number.isFinite(v) ? v : undefined);
+const number = (v: LibValue | undefined): number | undefined =>
+  typeof v === 'number' && Number.isFinite(v) ? v : undefined;
 
 /** A project from one UFO per master; the first is the default for names, groups and features. */
 export function projectFromUfos(sources: readonly MasterSource[], label: string): Project {
@@ -85,7 +86,10 @@ export function withLayers(project: Project, layers: readonly LayerSource[]): Pr
     for (const glif of found) {
       const glyph = glyphs[ids.get(glif.name) ?? ''];
       if (!glyph) continue;
-      glyphs[glyph.id] = { ...glyph, waypoints: [...glyph.waypoints, { place, drawing: drawingFrom(glif, source, ids, project.pictures) }] };
+      glyphs[glyph.id] = {
+        ...glyph,
+        waypoints: [...glyph.waypoints, { place, drawing: drawingFrom(glif, source, ids, project.pictures) }],
+      };
     }
   }
   return { ...project, glyphs };
@@ -104,7 +108,9 @@ function projectParts(own: Lib): Partial<Project> {
 function glyphNames(sources: readonly MasterSource[]): string[] {
   const present = new Set(sources.flatMap((s) => s.ufo.glyphs.map((g) => g.name)));
   const wanted = sources[0]!.ufo.lib['public.glyphOrder'];
-  const ordered = Array.isArray(wanted) ? wanted.filter((n): n is string => typeof n === 'string' && present.has(n)) : [];
+  const ordered = Array.isArray(wanted)
+    ? wanted.filter((n): n is string => typeof n === 'string' && present.has(n))
+    : [];
   const all = [...new Set([...ordered, ...present])];
   return present.has('.notdef') ? ['.notdef', ...all.filter((n) => n !== '.notdef')] : all;
 }
@@ -146,14 +152,21 @@ function createdOf(info: Lib): number {
   return Math.max(0, Math.floor(Date.UTC(y, mo - 1, d, h, mi, s) / 1000));
 }
 
-function masterOf(source: MasterSource, unitsPerEm: number, ids: ReadonlyMap<string, GlyphId>, groups: readonly Group[]): Master {
+function masterOf(
+  source: MasterSource,
+  unitsPerEm: number,
+  ids: ReadonlyMap<string, GlyphId>,
+  groups: readonly Group[],
+): Master {
   const { info, lib } = source.ufo;
   const own = (typeof lib[KEY.master] === 'object' ? lib[KEY.master] : {}) as Lib;
   const schema = partSchemas.masters.unwrap().element.shape;
   const parsedZones = schema.zones.safeParse(own.zones);
   const parsedMetrics = schema.verticalMetrics.safeParse(own.verticalMetrics);
   const parsedStems = schema.stems.safeParse(own.stems);
-  const rest = Object.fromEntries(Object.entries(lib).filter(([k]) => k !== KEY.master && k !== KEY.project && k !== 'public.glyphOrder'));
+  const rest = Object.fromEntries(
+    Object.entries(lib).filter(([k]) => k !== KEY.master && k !== KEY.project && k !== 'public.glyphOrder'),
+  );
   return {
     id: source.id,
     name: source.name || text(info.styleName) || 'Regular',
@@ -171,7 +184,9 @@ function masterOf(source: MasterSource, unitsPerEm: number, ids: ReadonlyMap<str
 
 function zonesOf(info: Lib, unitsPerEm: number): Zones {
   const base = defaultZones(unitsPerEm);
-  const blues = Array.isArray(info.postscriptBlueValues) ? info.postscriptBlueValues.filter((v): v is number => typeof v === 'number') : [];
+  const blues = Array.isArray(info.postscriptBlueValues)
+    ? info.postscriptBlueValues.filter((v): v is number => typeof v === 'number')
+    : [];
   const overshootAt = (position: number): number | undefined => {
     for (let i = 0; i + 1 < blues.length; i += 2) {
       const [low, high] = [blues[i]!, blues[i + 1]!];
@@ -245,12 +260,14 @@ function mergeGroups(sources: readonly MasterSource[], ids: ReadonlyMap<string, 
   return [...groups.values()];
 }
 
-const otherGroups = (ufo: Ufo): Record<string, string[]> => Object.fromEntries(Object.entries(ufo.groups).filter(([name]) => kerningSide(name, ufo) === undefined));
+const otherGroups = (ufo: Ufo): Record<string, string[]> =>
+  Object.fromEntries(Object.entries(ufo.groups).filter(([name]) => kerningSide(name, ufo) === undefined));
 
 function kerningOf(ufo: Ufo, ids: ReadonlyMap<string, GlyphId>, groups: readonly Group[]): Record<string, number> {
   const kerning: Record<string, number> = {};
   const side = (name: string, which: 'first' | 'second'): PairSide | undefined => {
-    const group = name in ufo.groups ? groups.find((g) => g.side === which && g.name === plainGroupName(name)) : undefined;
+    const group =
+      name in ufo.groups ? groups.find((g) => g.side === which && g.name === plainGroupName(name)) : undefined;
     if (group) return { kind: 'group', id: group.id };
     const id = ids.get(name);
     return id === undefined ? undefined : { kind: 'glyph', id };
@@ -266,7 +283,12 @@ function kerningOf(ufo: Ufo, ids: ReadonlyMap<string, GlyphId>, groups: readonly
   return kerning;
 }
 
-function glyphsOf(sources: readonly MasterSource[], order: readonly string[], ids: ReadonlyMap<string, GlyphId>, pictures: Record<string, Picture>): Record<GlyphId, Glyph> {
+function glyphsOf(
+  sources: readonly MasterSource[],
+  order: readonly string[],
+  ids: ReadonlyMap<string, GlyphId>,
+  pictures: Record<string, Picture>,
+): Record<GlyphId, Glyph> {
   const bySource = sources.map((s) => new Map(s.ufo.glyphs.map((g) => [g.name, g])));
   const skipped = sources[0]!.ufo.lib['public.skipExportGlyphs'];
   const skip = new Set(Array.isArray(skipped) ? skipped : []);
@@ -300,8 +322,10 @@ function glyphsOf(sources: readonly MasterSource[], order: readonly string[], id
   return out;
 }
 
-const isRecord = (v: LibValue | undefined): v is Lib => typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);
-const isCategory = (v: LibValue | undefined): v is 'base' | 'mark' | 'ligature' | 'component' => v === 'base' || v === 'mark' || v === 'ligature' || v === 'component';
+const isRecord = (v: LibValue | undefined): v is Lib =>
+  typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);
+const isCategory = (v: LibValue | undefined): v is 'base' | 'mark' | 'ligature' | 'component' =>
+  v === 'base' || v === 'mark' || v === 'ligature' || v === 'component';
 
 /** Status, note, takes and follow rules kept under our own key. Glyphs are named there, so names become ids. */
 function ownFacts(own: Lib, ids: ReadonlyMap<string, GlyphId>): Partial<Glyph> {
@@ -319,10 +343,20 @@ function ownFacts(own: Lib, ids: ReadonlyMap<string, GlyphId>): Partial<Glyph> {
 export function renamedGlyphs(value: LibValue, rename: (name: string) => string | undefined): LibValue {
   if (Array.isArray(value)) return value.map((v) => renamedGlyphs(v, rename));
   if (typeof value !== 'object' || value instanceof Uint8Array) return value;
-  return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, k === 'glyph' && typeof v === 'string' ? (rename(v) ?? v) : renamedGlyphs(v as LibValue, rename)]));
+  return Object.fromEntries(
+    Object.entries(value).map(([k, v]) => [
+      k,
+      k === 'glyph' && typeof v === 'string' ? (rename(v) ?? v) : renamedGlyphs(v as LibValue, rename),
+    ]),
+  );
 }
 
-function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Readonly<Record<string, Picture>>): Drawing {
+function drawingFrom(
+  glif: Glif,
+  source: MasterSource,
+  ids: ReadonlyMap<string, GlyphId>,
+  pictures: Readonly<Record<string, Picture>>,
+): Drawing {
   const own = glif.lib?.[KEY.glyph] as Lib | undefined;
   const lib = glif.lib ? Object.fromEntries(Object.entries(glif.lib).filter(([k]) => k !== KEY.glyph)) : {};
   return {
@@ -338,16 +372,33 @@ function drawingFrom(glif: Glif, source: MasterSource, ids: ReadonlyMap<string, 
   };
 }
 
-function backdropsFrom(own: Lib | undefined, glif: Glif, source: MasterSource, ids: ReadonlyMap<string, GlyphId>, pictures: Readonly<Record<string, Picture>>): Backdrop[] {
+function backdropsFrom(
+  own: Lib | undefined,
+  glif: Glif,
+  source: MasterSource,
+  ids: ReadonlyMap<string, GlyphId>,
+  pictures: Readonly<Record<string, Picture>>,
+): Backdrop[] {
   if (own?.backdrops !== undefined) {
-    const list = glyphSchema.shape.takes.unwrap().element.shape.drawing.shape.backdrops.safeParse(renamedGlyphs(own.backdrops, (name) => ids.get(name)));
+    const list = glyphSchema.shape.takes
+      .unwrap()
+      .element.shape.drawing.shape.backdrops.safeParse(renamedGlyphs(own.backdrops, (name) => ids.get(name)));
     return list.success ? list.data.filter((b) => b.outline || pictures[b.picture]) : [];
   }
   if (!glif.image) return [];
   const key = `${source.folder}/images/${glif.image.fileName}`;
   const picture = pictures[key];
   if (!picture) return [];
-  return [{ id: 'b1', picture: key, transform: imageToPixels(glif.image.transform, picture.height), strength: 0.5, locked: false, visible: true }];
+  return [
+    {
+      id: 'b1',
+      picture: key,
+      transform: imageToPixels(glif.image.transform, picture.height),
+      strength: 0.5,
+      locked: false,
+      visible: true,
+    },
+  ];
 }
 
 /** A UFO image has its origin at the bottom left with y up; our pictures at the top left with y down. */
@@ -360,7 +411,8 @@ function collectFiles(source: MasterSource, pictures: Record<string, Picture>, k
   for (const [path, bytes] of source.ufo.kept) {
     // A list of the default layer alone says nothing that is not written anyway.
     if (path === 'layercontents.plist' && ![...source.ufo.kept.keys()].some((p) => p.startsWith('glyphs.'))) continue;
-    const size = path.startsWith('images/') || path.startsWith('data/org.wendril.pictures/') ? pictureSize(bytes) : undefined;
+    const size =
+      path.startsWith('images/') || path.startsWith('data/org.wendril.pictures/') ? pictureSize(bytes) : undefined;
     if (size) pictures[`${source.folder}/${path}`] = { name: path.slice(path.lastIndexOf('/') + 1), bytes, ...size };
     else kept[`${source.folder}/${path}`] = bytes;
   }

@@ -28,10 +28,12 @@ export function contoursPath(contours: readonly Contour[]): string {
 }
 
 /** A drawing, components drawn out, as SVG path data. */
-export const svgPath = (drawing: Drawing, project: Project, master: string): string => contoursPath(flattened(drawing, drawingsOf(project, master)));
+export const svgPath = (drawing: Drawing, project: Project, master: string): string =>
+  contoursPath(flattened(drawing, drawingsOf(project, master)));
 
 /** The page of a glyph: as wide as its advance, from `top` to `bottom` in font units, its y = 0 on the baseline. */
-export const pageBox = (advance: number, top: number, bottom: number): string => [0, short(-top), short(Math.max(1, advance)), short(top - bottom)].join(' ');
+export const pageBox = (advance: number, top: number, bottom: number): string =>
+  [0, short(-top), short(Math.max(1, advance)), short(top - bottom)].join(' ');
 
 /** One glyph as an SVG picture of one path: as wide as its advance, from ascender to descender, a unit of the em to a pixel, the baseline at 0. */
 export function writeSvg(project: Project, glyph: GlyphId, masterId: string): string {

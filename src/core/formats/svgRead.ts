@@ -40,7 +40,12 @@ export function readSvg(text: string, file: string, place: SvgPlace): Result<Svg
     const foot = hasBaseline ? 0 : place.bottom + (page.y + page.height) * scale;
     const toFont: Affine = [scale, 0, 0, -scale, -page.x * scale, foot];
     const title = root.children.find((c) => localName(c) === 'title')?.text.trim();
-    return { contours: finished(reader.contours, toFont), advance: Math.round(page.width * scale), title: title || undefined, notes: reader.notes() };
+    return {
+      contours: finished(reader.contours, toFont),
+      advance: Math.round(page.width * scale),
+      title: title || undefined,
+      notes: reader.notes(),
+    };
   });
 }
 
@@ -53,7 +58,8 @@ export function readPathData(data: string, top: number): Result<Contour[]> {
 export const isPathData = (text: string): boolean => /^\s*[Mm]\s*[-+.\d]/.test(text);
 
 /** Whether text begins as an SVG document does. */
-export const isSvg = (text: string): boolean => /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]{0,2000}?-->\s*|<!DOCTYPE svg[^>[]*>\s*)*<([\w-]+:)?svg[\s>]/.test(text);
+export const isSvg = (text: string): boolean =>
+  /^\uFEFF?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]{0,2000}?-->\s*|<!DOCTYPE svg[^>[]*>\s*)*<([\w-]+:)?svg[\s>]/.test(text);
 
 /** Outlines on the sheet: coordinates keep thousandths, joints that run on are smooth. */
 const finished = (contours: readonly Contour[], t: Affine): Contour[] =>
@@ -104,7 +110,8 @@ class Reader {
     const own = transformOf(e, this.file);
     const here = compose(outer, own);
     if (style.hidden) return;
-    for (const what of ['clip-path', 'mask']) if ((e.attributes[what] ?? 'none') !== 'none') this.leave('clips and masks');
+    for (const what of ['clip-path', 'mask'])
+      if ((e.attributes[what] ?? 'none') !== 'none') this.leave('clips and masks');
     const name = localName(e);
     const leftOut = name === 'style' && e.text.includes('{') ? 'style sheets' : LEFT_OUT[name];
     const data = shapeData({ ...e, name }, this.length, page);
@@ -135,11 +142,15 @@ class Reader {
         .split(/[\s,]+/)
         .map(Number) as [number, number, number, number];
       const fits = [x, y, w, h].every((v) => Number.isFinite(v) && Math.abs(v) <= 1e6);
-      if (!fits || w <= 0 || h <= 0) refuse(`${this.file}, line ${e.line}: viewBox="${box.slice(0, 60)}" is not four numbers with a width and a height.`);
+      if (!fits || w <= 0 || h <= 0)
+        refuse(
+          `${this.file}, line ${e.line}: viewBox="${box.slice(0, 60)}" is not four numbers with a width and a height.`,
+        );
       return { x, y, width: w, height: h };
     }
     const page = { x: 0, y: 0, width: width ?? around.width, height: height ?? around.height };
-    if (page.width <= 0 || page.height <= 0) refuse(`${this.file}, line ${e.line}: the picture has no width or height.`);
+    if (page.width <= 0 || page.height <= 0)
+      refuse(`${this.file}, line ${e.line}: the picture has no width or height.`);
     return page;
   }
 
@@ -162,8 +173,16 @@ class Reader {
   private use(e: XmlElement, here: Affine, page: Page, style: Style, uses: number): void {
     const href = e.attributes.href ?? e.attributes['xlink:href'];
     const target = href?.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
-    if (uses >= DEEPEST_USE) refuse(`${this.file}, line ${e.line}: <use> leads more than ${DEEPEST_USE} steps on, or back to itself.`);
-    const placed = compose(here, [1, 0, 0, 1, this.length(e, 'x', page.width) ?? 0, this.length(e, 'y', page.height) ?? 0]);
+    if (uses >= DEEPEST_USE)
+      refuse(`${this.file}, line ${e.line}: <use> leads more than ${DEEPEST_USE} steps on, or back to itself.`);
+    const placed = compose(here, [
+      1,
+      0,
+      0,
+      1,
+      this.length(e, 'x', page.width) ?? 0,
+      this.length(e, 'y', page.height) ?? 0,
+    ]);
     const name = target && localName(target);
     if (!target) this.leave('uses of what is not in the file');
     else if (name === 'symbol' || name === 'svg') this.nested(asPage(target, e), placed, page, style, uses + 1);
@@ -187,7 +206,8 @@ class Reader {
 
   notes(): string[] {
     const notes = [...this.left].map(([what, count]) => `Left out: ${what} (${count}).`);
-    if (this.lines > 0) notes.push(`${this.lines === 1 ? 'A stroke' : `${this.lines} strokes`} without fill came in as open contours.`);
+    if (this.lines > 0)
+      notes.push(`${this.lines === 1 ? 'A stroke' : `${this.lines} strokes`} without fill came in as open contours.`);
     return notes;
   }
 }
@@ -200,7 +220,9 @@ function asPage(target: XmlElement, use: XmlElement): XmlElement {
 }
 
 function styleOf(e: XmlElement, inherited: Style): Style {
-  const inline = new Map((e.attributes.style ?? '').split(';').map((part) => part.split(':', 2).map((s) => s.trim()) as [string, string]));
+  const inline = new Map(
+    (e.attributes.style ?? '').split(';').map((part) => part.split(':', 2).map((s) => s.trim()) as [string, string]),
+  );
   const read = (key: string) => inline.get(key) ?? e.attributes[key];
   const next = { ...inherited };
   const [fill, stroke, rule, visibility] = [read('fill'), read('stroke'), read('fill-rule'), read('visibility')];
@@ -242,7 +264,8 @@ function contoursOfPath(data: string, t: Affine, filled: boolean, what: string):
   let [startX, startY] = [0, 0];
   const finish = (closed: boolean, x: number, y: number) => {
     const whole = closed && (x !== startX || y !== startY) ? [...curves, [x, y, startX, startY]] : curves;
-    if (whole.some((c) => c.some((v) => !Number.isFinite(v) || Math.abs(v) > 1e6))) refuse(`${what} has coordinates that do not fit.`);
+    if (whole.some((c) => c.some((v) => !Number.isFinite(v) || Math.abs(v) > 1e6)))
+      refuse(`${what} has coordinates that do not fit.`);
     const contour = contourFromCurves(whole, closed);
     if (contour.points.length > 1) contours.push(contour);
     curves = [];

@@ -8,7 +8,16 @@ export type LengthOf = (element: XmlElement, key: string, whole: number) => numb
 export type Page = { x: number; y: number; width: number; height: number };
 
 /** Pixels to one of each unit, as CSS has them. */
-const UNITS: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 96 / 72, pc: 16, in: 96, cm: 96 / 2.54, mm: 96 / 25.4, q: 96 / 101.6 };
+const UNITS: Readonly<Record<string, number>> = {
+  '': 1,
+  px: 1,
+  pt: 96 / 72,
+  pc: 16,
+  in: 96,
+  cm: 96 / 2.54,
+  mm: 96 / 25.4,
+  q: 96 / 101.6,
+};
 
 /** Lengths of a file: numbers with an absolute unit or %, others are refused with their line. */
 export const lengthsOf =
@@ -20,7 +29,10 @@ export const lengthsOf =
     const unit = match?.[2]?.toLowerCase() ?? '';
     const scale = unit === '%' ? whole / 100 : UNITS[unit];
     const value = match && scale !== undefined ? Number(match[1]) * scale : Number.NaN;
-    if (!Number.isFinite(value) || Math.abs(value) > 1e6) refuse(`${file}, line ${element.line}: ${key}="${text.slice(0, 40)}" of <${element.name}> is not a length that fits.`);
+    if (!Number.isFinite(value) || Math.abs(value) > 1e6)
+      refuse(
+        `${file}, line ${element.line}: ${key}="${text.slice(0, 40)}" of <${element.name}> is not a length that fits.`,
+      );
     return value;
   };
 

@@ -15,7 +15,9 @@ function scanned(text: string) {
 }
 
 test('plain documents are told tag by tag', () => {
-  expect(scanned('<?xml version="1.0"?>\n<glyph name="a" format="2">\n <unicode hex="0061"/>\n<note>soft</note></glyph>\n')).toEqual([
+  expect(
+    scanned('<?xml version="1.0"?>\n<glyph name="a" format="2">\n <unicode hex="0061"/>\n<note>soft</note></glyph>\n'),
+  ).toEqual([
     '<glyph {"name":"a","format":"2"}',
     '<unicode {"hex":"0061"}',
     '>unicode',
@@ -58,13 +60,16 @@ test('numbers are read in place to the last digit', () => {
     tag.add('x', 0, text.length);
     return tag.number('x');
   };
-  fc.assert(fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (v) => expect(value(String(v))).toBe(v === 0 ? 0 : v)));
+  fc.assert(
+    fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (v) => expect(value(String(v))).toBe(v === 0 ? 0 : v)),
+  );
   fc.assert(
     fc.property(fc.integer({ min: -99999, max: 99999 }), fc.integer({ min: 0, max: 6 }), (v, k) =>
       expect(value((v / 10 ** k).toFixed(k))).toBe(Number((v / 10 ** k).toFixed(k)) || 0),
     ),
   );
-  for (const bad of ['', ' ', '1.', '.', '-', '1.2.3', 'x', '1e', '--1']) expect([bad, Number.isNaN(value(bad)) || value(bad) === Number(bad)]).toEqual([bad, true]);
+  for (const bad of ['', ' ', '1.', '.', '-', '1.2.3', 'x', '1e', '--1'])
+    expect([bad, Number.isNaN(value(bad)) || value(bad) === Number(bad)]).toEqual([bad, true]);
 });
 
 test('lines are counted from one', () => {

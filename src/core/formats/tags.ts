@@ -125,7 +125,8 @@ const EQUALS = 61;
 const GREATER = 62;
 
 /** Letters, digits, underscore, colon, full stop and hyphen: the names font sources use. */
-const isName = (c: number): boolean => (c >= 97 && c <= 122) || (c >= 65 && c <= 90) || (c >= 45 && c <= 58 && c !== SLASH) || c === 95;
+const isName = (c: number): boolean =>
+  (c >= 97 && c <= 122) || (c >= 65 && c <= 90) || (c >= 45 && c <= 58 && c !== SLASH) || c === 95;
 
 /**
  * A fast pass over XML made of nothing but plain tags, double-quoted attributes and text without references, as font

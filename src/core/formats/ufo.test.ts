@@ -14,7 +14,9 @@ import { checkedProject, projectFiles, projectFromFiles, readProjectFile, writeP
 import { readUfo, writeUfo } from './ufo';
 
 /** A one-pixel PNG. */
-const PNG = base64ToBytes('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==')!;
+const PNG = base64ToBytes(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+)!;
 
 const plainText = fc.string({ maxLength: 12, unit: fc.constantFrom(...'aĄ&<>"\' ]:Z') });
 const plistValue = fc.letrec((tie) => ({
@@ -32,7 +34,9 @@ const plistValue = fc.letrec((tie) => ({
 
 test('property lists come back as they were', () => {
   fc.assert(fc.property(plistValue, (v) => expect(readPlist(writePlist(v as never), 'x.plist')).toEqual(v)));
-  expect(readPlist('<plist><dict><key>d</key><date>2026-04-12T08:00:00Z</date></dict></plist>', 'x')).toEqual({ d: { $date: '2026-04-12T08:00:00Z' } });
+  expect(readPlist('<plist><dict><key>d</key><date>2026-04-12T08:00:00Z</date></dict></plist>', 'x')).toEqual({
+    d: { $date: '2026-04-12T08:00:00Z' },
+  });
   expect(writePlist({ d: { $date: '2026-04-12T08:00:00Z' } })).toContain('<date>2026-04-12T08:00:00Z</date>');
   fc.assert(fc.property(fc.uint8Array({ maxLength: 40 }), (b) => expect(base64ToBytes(bytesToBase64(b))).toEqual(b)));
 });
@@ -42,7 +46,9 @@ const glif = fc.record({
   advance: fc.integer({ min: 1, max: 2000 }),
   unicodes: fc.uniqueArray(fc.integer({ min: 0x20, max: 0x1ffff }), { maxLength: 3 }),
   anchors: fc.array(
-    fc.record({ name: plainText, x: fc.integer(), y: fc.integer() }).map((a) => ({ ...a, x: a.x % 5000, y: a.y % 5000 })),
+    fc
+      .record({ name: plainText, x: fc.integer(), y: fc.integer() })
+      .map((a) => ({ ...a, x: a.x % 5000, y: a.y % 5000 })),
     { maxLength: 2 },
   ),
   lib: fc.option(fc.dictionary(plainText, plistValue, { minKeys: 1, maxKeys: 3 }), { nil: undefined }),
@@ -63,7 +69,9 @@ test('GLIF files come back as they were, with and without what the fast scan can
       const read = readGlif(text, 'a.glif');
       expect({ ...read, lib: read.lib ?? undefined }).toEqual({ ...clean });
       const plain = writeGlif({ ...clean, name: 'ab', anchors: [], lib: undefined });
-      expect(readGlif(plain.replace('<outline>', '<!-- drawn --><outline>'), 'a.glif')).toEqual(readGlif(plain, 'a.glif'));
+      expect(readGlif(plain.replace('<outline>', '<!-- drawn --><outline>'), 'a.glif')).toEqual(
+        readGlif(plain, 'a.glif'),
+      );
     }),
   );
 });
@@ -77,21 +85,32 @@ test('open contours, GLIF 1 anchors, notes and pictures are read', () => {
   expect(open.note).toBe('soft');
   expect(open.image).toEqual({ fileName: 'p.png', transform: [1, 0, 0, 1, 5, 0], color: undefined });
   expect(writeGlif(open)).toContain('type="move"');
-  const old = readGlif('<glyph name="a" format="1"><outline><contour><point x="3" y="4" type="move" name="top"/></contour></outline></glyph>', 'a.glif');
+  const old = readGlif(
+    '<glyph name="a" format="1"><outline><contour><point x="3" y="4" type="move" name="top"/></contour></outline></glyph>',
+    'a.glif',
+  );
   expect(old).toMatchObject({ contours: [], anchors: [{ name: 'top', x: 3, y: 4 }] });
 });
 
 test('faults in a GLIF name the file and the line', () => {
   const fault = (body: string) => {
-    const r = attempt(() => readGlif(`<?xml version="1.0"?>\n<glyph name="a" format="2">\n${body}\n</glyph>`, 'glyphs/a.glif'));
+    const r = attempt(() =>
+      readGlif(`<?xml version="1.0"?>\n<glyph name="a" format="2">\n${body}\n</glyph>`, 'glyphs/a.glif'),
+    );
     return r.ok ? '' : r.reason;
   };
-  expect(fault('<advance width="wide"/>')).toBe('glyphs/a.glif, line 3: width="wide" of <advance> is not a number that fits.');
+  expect(fault('<advance width="wide"/>')).toBe(
+    'glyphs/a.glif, line 3: width="wide" of <advance> is not a number that fits.',
+  );
   expect(fault('<outline>\n<contour>\n<point x="1e99" y="0"/></contour></outline>')).toMatch(/line 5: x="1e99"/);
-  expect(fault('<outline><contour><point x="0" y="0" type="wavy"/></contour></outline>')).toMatch(/“wavy” is not a point type/);
+  expect(fault('<outline><contour><point x="0" y="0" type="wavy"/></contour></outline>')).toMatch(
+    /“wavy” is not a point type/,
+  );
   expect(fault('<outline><contour>')).toMatch(/glyphs\/a.glif, line \d+/);
   expect(fault('<unicode hex="zz"/>')).toMatch(/not a code point/);
-  expect(attempt(() => readGlif('<!DOCTYPE x [<!ENTITY b "bomb">]><glyph name="&b;"/>', 'a.glif'))).toMatchObject({ ok: false });
+  expect(attempt(() => readGlif('<!DOCTYPE x [<!ENTITY b "bomb">]><glyph name="&b;"/>', 'a.glif'))).toMatchObject({
+    ok: false,
+  });
 });
 
 /** The demo with something of everything the formats carry. */
@@ -107,14 +126,19 @@ function rich(): Project {
     pictures: { 'sheet.png': { name: 'sheet.png', type: 'image/png', width: 1, height: 1, bytes: PNG } },
     features: {
       ...p.features,
-      sections: [{ id: 'features', title: 'features.fea', options: {}, text: 'feature liga { sub f f by f_f; } liga;' }],
+      sections: [
+        { id: 'features', title: 'features.fea', options: {}, text: 'feature liga { sub f f by f_f; } liga;' },
+      ],
       classes: { figures: ['one', 'two'] },
     },
     kept: { 'notes/readme.txt': textFile('kept') },
     masters: [
       {
         ...p.masters[0]!,
-        kerning: { [pairKey({ kind: 'group', id: 'k1' }, { kind: 'glyph', id: o.id })]: -14, [pairKey({ kind: 'glyph', id: o.id }, { kind: 'glyph', id: n.id })]: 6 },
+        kerning: {
+          [pairKey({ kind: 'group', id: 'k1' }, { kind: 'glyph', id: o.id })]: -14,
+          [pairKey({ kind: 'glyph', id: o.id }, { kind: 'glyph', id: n.id })]: 6,
+        },
         lib: { 'com.example.unknown': { deep: [1, 'two', true] } },
       },
     ],
@@ -129,7 +153,16 @@ function rich(): Project {
             ...n.drawings.m1!,
             anchors: [{ name: 'top', x: 273, y: 531 }],
             guides: [{ x: 0, y: 250, angle: 12 }],
-            backdrops: [{ id: 'b1', picture: 'sheet.png', transform: [0.5, 0, 0, -0.5, 20, 700], strength: 0.4, locked: true, visible: true }],
+            backdrops: [
+              {
+                id: 'b1',
+                picture: 'sheet.png',
+                transform: [0.5, 0, 0, -0.5, 20, 700],
+                strength: 0.4,
+                locked: true,
+                visible: true,
+              },
+            ],
             lib: { 'com.example.point': 'kept' },
           },
         },
@@ -174,7 +207,10 @@ function comparable(p: Project) {
       const { id: _, drawings, follows, ...rest } = p.glyphs[id]!;
       return {
         ...rest,
-        follows: { left: follows.left.map((f) => ({ ...f, glyph: name(f.glyph) })), right: follows.right.map((f) => ({ ...f, glyph: name(f.glyph) })) },
+        follows: {
+          left: follows.left.map((f) => ({ ...f, glyph: name(f.glyph) })),
+          right: follows.right.map((f) => ({ ...f, glyph: name(f.glyph) })),
+        },
         drawings: Object.values(drawings).map((d) => ({
           ...d,
           components: d.components.map((c) => ({ ...c, glyph: name(c.glyph) })),
@@ -218,7 +254,10 @@ test('a UFO keeps its layers, data and unknown files', () => {
   const written = projectFiles(read.value);
   for (const path of ['layercontents.plist', 'glyphs.sketch/contents.plist', 'data/org.example/x.bin'])
     expect(written.get(`${folder}/${path}`)).toEqual(files.get(`${folder}/${path}`));
-  const ufo = readUfo(new Map([...written].filter(([p]) => p.startsWith(`${folder}/`)).map(([p, b]) => [p.slice(folder.length + 1), b])), 'x.ufo');
+  const ufo = readUfo(
+    new Map([...written].filter(([p]) => p.startsWith(`${folder}/`)).map(([p, b]) => [p.slice(folder.length + 1), b])),
+    'x.ufo',
+  );
   if (!ufo.ok) throw new Error(ufo.reason);
   expect(writeUfo(ufo.value).get('glyphs/contents.plist')).toEqual(written.get(`${folder}/glyphs/contents.plist`));
 });
@@ -292,7 +331,8 @@ test('a designspace with what Wendril does not model is written back to the lett
     ['Orde.designspace', textFile(text)],
     ['notes/fold.txt', textFile('folded')],
   ]);
-  for (const [p, b] of projectFiles(buildStarter())) if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
+  for (const [p, b] of projectFiles(buildStarter()))
+    if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
   const missing = projectFromFiles(files, 'Orde');
   expect(missing).toEqual({ ok: false, reason: 'Light.ufo has no layer “middle”.' });
   files.set(
@@ -314,10 +354,16 @@ test('a designspace with what Wendril does not model is written back to the lett
   expect(read.value.axes[0]!.stops).toEqual([{ name: 'Light', value: 300, elidable: false, older: false }]);
   const written = projectFiles(read.value);
   for (const path of [...files.keys()].filter((p) => p.startsWith('Light.ufo/glyphs')))
-    expect([path, new TextDecoder().decode(written.get(path))]).toEqual([path, new TextDecoder().decode(files.get(path))]);
+    expect([path, new TextDecoder().decode(written.get(path))]).toEqual([
+      path,
+      new TextDecoder().decode(files.get(path)),
+    ]);
   expect(new TextDecoder().decode(written.get('Orde.designspace'))).toBe(text);
   expect(written.get('notes/fold.txt')).toEqual(files.get('notes/fold.txt'));
-  const moved: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, place: { wght: 650 } })) };
+  const moved: Project = {
+    ...read.value,
+    masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, place: { wght: 650 } })),
+  };
   const changed = new TextDecoder().decode(projectFiles(moved).get('Orde.designspace'));
   expect(changed).toContain('xvalue="650"');
   // What is not modelled comes along even then.
@@ -327,7 +373,10 @@ test('a designspace with what Wendril does not model is written back to the lett
   expect(changed).toContain('familyname="Orde"');
   expect(changed).toContain('<source filename="Light.ufo" layer="middle" name="m">');
   expect(changed).toContain('<variable-fonts>');
-  const renamed: Project = { ...read.value, masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, name: 'Heavy' })) };
+  const renamed: Project = {
+    ...read.value,
+    masters: read.value.masters.map((m, i) => (i === 0 ? m : { ...m, name: 'Heavy' })),
+  };
   const again = projectFromFiles(projectFiles(renamed), 'Orde');
   expect(again.ok && again.value.masters.map((m) => m.name)).toEqual(['Light', 'Heavy']);
 });
@@ -346,17 +395,26 @@ describe('bad sources get one sentence', () => {
   });
   test('a cyclic component', () => {
     const tree = files();
-    const glyph = (name: string, base: string) => textFile(`<?xml version="1.0"?><glyph name="${name}" format="2"><outline><component base="${base}"/></outline></glyph>`);
+    const glyph = (name: string, base: string) =>
+      textFile(
+        `<?xml version="1.0"?><glyph name="${name}" format="2"><outline><component base="${base}"/></outline></glyph>`,
+      );
     tree.set(`${folder()}/glyphs/n.glif`, glyph('n', 'o'));
     tree.set(`${folder()}/glyphs/o.glif`, glyph('o', 'n'));
     expect(reason(tree)).toMatch(/components run in a circle: (n → o → n|o → n → o)\./);
   });
   test('numbers the document does not allow', () => {
     const tree = files();
-    tree.set(`${folder()}/glyphs/n.glif`, textFile('<?xml version="1.0"?><glyph name="n" format="2"><advance width="99999"/></glyph>'));
+    tree.set(
+      `${folder()}/glyphs/n.glif`,
+      textFile('<?xml version="1.0"?><glyph name="n" format="2"><advance width="99999"/></glyph>'),
+    );
     const read = projectFromFiles(tree, 'x.wendril');
     if (!read.ok) throw new Error(read.reason);
-    expect(checkedProject(read.value, 'x.wendril')).toMatchObject({ ok: false, reason: expect.stringMatching(/^x\.wendril: the glyph “n”, drawings\.m1\.advance: /) });
+    expect(checkedProject(read.value, 'x.wendril')).toMatchObject({
+      ok: false,
+      reason: expect.stringMatching(/^x\.wendril: the glyph “n”, drawings\.m1\.advance: /),
+    });
     const good = projectFromFiles(files(), 'x.wendril');
     expect(good.ok && checkedProject(good.value, 'x.wendril').ok).toBe(true);
   });
@@ -364,9 +422,13 @@ describe('bad sources get one sentence', () => {
     const tree = files();
     tree.set(`${folder()}/glyphs/contents.plist`, textFile(writePlist({ a: '../../secret' })));
     expect(reason(tree)).toMatch(/the file name for “a” is not a plain file name/);
-    expect(reason(new Map([['a.designspace', textFile('<designspace><sources><source filename="No.ufo"/></sources></designspace>')]]))).toMatch(
-      /lists the source “No.ufo”, which is missing/,
-    );
+    expect(
+      reason(
+        new Map([
+          ['a.designspace', textFile('<designspace><sources><source filename="No.ufo"/></sources></designspace>')],
+        ]),
+      ),
+    ).toMatch(/lists the source “No.ufo”, which is missing/);
     expect(reason(new Map([['a.txt', textFile('hello')]]))).toBe('x.wendril holds neither a designspace nor a UFO.');
   });
   test('zips that are none, cut short, or point outside', () => {
@@ -403,7 +465,11 @@ test('zips are the same whenever they are made; file names follow the standard�
 
 test('pictures are known by their headers', () => {
   expect(pictureSize(PNG)).toEqual({ type: 'image/png', width: 1, height: 1 });
-  expect(pictureSize(Uint8Array.of(0xff, 0xd8, 0xff, 0xc0, 0, 11, 8, 0, 20, 0, 30, 1, 1, 0x11, 0))).toEqual({ type: 'image/jpeg', width: 30, height: 20 });
+  expect(pictureSize(Uint8Array.of(0xff, 0xd8, 0xff, 0xc0, 0, 11, 8, 0, 20, 0, 30, 1, 1, 0x11, 0))).toEqual({
+    type: 'image/jpeg',
+    width: 30,
+    height: 20,
+  });
   expect(pictureSize(PNG.slice(0, 20))).toBeUndefined();
   expect(pictureSize(textFile('GIF89a and so on, not a picture we read'))).toBeUndefined();
 });

@@ -19,7 +19,14 @@ export type Ufo = {
 
 export type Progress = (done: number, total: number) => void;
 
-const OWN_FILES = new Set(['metainfo.plist', 'fontinfo.plist', 'groups.plist', 'kerning.plist', 'features.fea', 'lib.plist']);
+const OWN_FILES = new Set([
+  'metainfo.plist',
+  'fontinfo.plist',
+  'groups.plist',
+  'kerning.plist',
+  'features.fea',
+  'lib.plist',
+]);
 
 /** Reads a UFO 3 (or UFO 2) from its files. `label` names the source in refusals. */
 export function readUfo(files: FileTree, label: string, progress?: Progress): Result<Ufo> {
@@ -37,14 +44,21 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
     if (meta === undefined) return refuse(`${label} is not a UFO: it has no metainfo.plist.`);
     const version = readPlistDict(meta, at('metainfo.plist')).formatVersion;
     if (version !== 2 && version !== 3) refuse(`${label} says it is UFO ${String(version)}; UFO 2 and 3 can be read.`);
-    const contents = readPlistDict(text('glyphs/contents.plist') ?? refuse(`${label} has no glyphs/contents.plist.`), at('glyphs/contents.plist'));
+    const contents = readPlistDict(
+      text('glyphs/contents.plist') ?? refuse(`${label} has no glyphs/contents.plist.`),
+      at('glyphs/contents.plist'),
+    );
     const entries = Object.entries(contents);
     const read = new Set([...OWN_FILES, 'glyphs/contents.plist']);
     const glyphs = entries.map(([name, fileName], i) => {
       const path = `glyphs/${isPlainName(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
       read.add(path);
-      const glif = readGlif(text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${short(name)}”.`), at(path));
-      if (glif.name !== name) refuse(`${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`);
+      const glif = readGlif(
+        text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${short(name)}”.`),
+        at(path),
+      );
+      if (glif.name !== name)
+        refuse(`${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`);
       if (progress && i % 64 === 0) progress(i, entries.length);
       return glif;
     });
@@ -66,16 +80,21 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
 /** The glyphs of a layer other than the default, from the files of a source that were kept. */
 export function readLayer(kept: FileTree, layer: string, label: string): Glif[] {
   const at = (path: string) => `${label}/${path}`;
-  const text = (path: string) => textOf(kept.get(path) ?? refuse(`${at(path)} is missing; it belongs to the layer “${layer}”.`), at(path));
+  const text = (path: string) =>
+    textOf(kept.get(path) ?? refuse(`${at(path)} is missing; it belongs to the layer “${layer}”.`), at(path));
   const list = kept.has('layercontents.plist') ? readPlist(text('layercontents.plist'), at('layercontents.plist')) : [];
   const entry = Array.isArray(list) ? list.find((e) => Array.isArray(e) && e[0] === layer) : undefined;
-  const folder = Array.isArray(entry) && typeof entry[1] === 'string' ? entry[1] : refuse(`${label} has no layer “${layer}”.`);
+  const folder =
+    Array.isArray(entry) && typeof entry[1] === 'string' ? entry[1] : refuse(`${label} has no layer “${layer}”.`);
   const contents = readPlistDict(text(`${folder}/contents.plist`), at(`${folder}/contents.plist`));
-  return Object.values(contents).map((fileName) => readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)));
+  return Object.values(contents).map((fileName) =>
+    readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)),
+  );
 }
 
 /** A file name without folders, line breaks or other characters that are no letters of a name, and not endless. */
-const isPlainName = (name: LibValue): name is string => typeof name === 'string' && name.length <= 255 && name !== '..' && !/[/\\\p{Cc}]/u.test(name);
+const isPlainName = (name: LibValue): name is string =>
+  typeof name === 'string' && name.length <= 255 && name !== '..' && !/[/\\\p{Cc}]/u.test(name);
 
 /** A name as a sentence can bear it. */
 const short = (name: string): string => (name.length > 60 ? `${name.slice(0, 60)}…` : name).replace(/\s+/g, ' ');
@@ -128,7 +147,12 @@ export function writeUfo(ufo: Ufo): Map<string, Uint8Array> {
   put('fontinfo.plist', writePlist(sortedKeys(ufo.info)));
   if (Object.keys(ufo.groups).length > 0) put('groups.plist', writePlist(sortedKeys(ufo.groups)));
   if (Object.keys(ufo.kerning).length > 0) {
-    put('kerning.plist', writePlist(Object.fromEntries(Object.entries(sortedKeys(ufo.kerning)).map(([k, row]) => [k, sortedKeys(row as Lib)]))));
+    put(
+      'kerning.plist',
+      writePlist(
+        Object.fromEntries(Object.entries(sortedKeys(ufo.kerning)).map(([k, row]) => [k, sortedKeys(row as Lib)])),
+      ),
+    );
   }
   if (ufo.features) put('features.fea', ufo.features);
   if (Object.keys(ufo.lib).length > 0) put('lib.plist', writePlist(ufo.lib));

@@ -10,7 +10,8 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
   const isDefault = master.id === defaultMaster(project).id;
   const kept = new Map<string, Uint8Array>();
   const prefix = `${folder}/`;
-  for (const [path, bytes] of Object.entries(project.kept)) if (path.startsWith(prefix)) kept.set(path.slice(prefix.length), bytes);
+  for (const [path, bytes] of Object.entries(project.kept))
+    if (path.startsWith(prefix)) kept.set(path.slice(prefix.length), bytes);
   for (const [key, picture] of Object.entries(project.pictures)) {
     if (key.startsWith(prefix)) kept.set(key.slice(prefix.length), picture.bytes);
     else if (isDefault && !key.includes('.ufo/')) kept.set(picturePath(key, picture.type), picture.bytes);
@@ -36,7 +37,8 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
 }
 
 /** Where a picture lies in a UFO: PNG where the standard wants it, others among our data. */
-const picturePath = (key: string, type: string): string => `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
+const picturePath = (key: string, type: string): string =>
+  `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
 
 /** The key a picture gets when the file is opened again; see `collectFiles`. */
 const pictureKey = (project: Project, key: string, folder: string): string => {
@@ -44,7 +46,8 @@ const pictureKey = (project: Project, key: string, folder: string): string => {
   return !picture || key.includes('.ufo/') ? key : `${folder}/${picturePath(key, picture.type)}`;
 };
 
-const dropUndefined = (o: Record<string, LibValue | undefined>): Lib => Object.fromEntries(Object.entries(o).filter((e): e is [string, LibValue] => e[1] !== undefined));
+const dropUndefined = (o: Record<string, LibValue | undefined>): Lib =>
+  Object.fromEntries(Object.entries(o).filter((e): e is [string, LibValue] => e[1] !== undefined));
 
 function infoOf(project: Project, master: Master): Lib {
   const { family } = project;
@@ -71,7 +74,9 @@ function infoOf(project: Project, master: Master): Lib {
       italicAngle: master.italicAngle === 0 ? master.info?.italicAngle : master.italicAngle,
       postscriptBlueValues: master.info?.postscriptBlueValues ?? blues.slice(0, 14),
       openTypeHeadCreated: `${date.slice(0, 4)}/${date.slice(5, 7)}/${date.slice(8, 10)} ${date.slice(11, 19)}`,
-      ...Object.fromEntries(Object.entries(FAMILY_TEXTS).map(([ours, theirs]) => [theirs, family[ours as keyof typeof FAMILY_TEXTS]])),
+      ...Object.fromEntries(
+        Object.entries(FAMILY_TEXTS).map(([ours, theirs]) => [theirs, family[ours as keyof typeof FAMILY_TEXTS]]),
+      ),
       openTypeOS2TypoAscender: v.typoAscender,
       openTypeOS2TypoDescender: v.typoDescender,
       openTypeOS2TypoLineGap: v.typoLineGap,
@@ -127,7 +132,13 @@ function libOf(project: Project, master: Master, isDefault: boolean): Lib {
   orDrop('public.postscriptNames', production, Object.keys(production).length > 0);
   orDrop('public.openTypeCategories', categories, Object.keys(categories).length > 0);
   lib[KEY.master] = asLib({ zones: master.zones, verticalMetrics: master.verticalMetrics, stems: master.stems });
-  if (isDefault) lib[KEY.project] = asLib({ texts: project.texts, scripts: project.scripts, settings: project.settings, instances: project.instances });
+  if (isDefault)
+    lib[KEY.project] = asLib({
+      texts: project.texts,
+      scripts: project.scripts,
+      settings: project.settings,
+      instances: project.instances,
+    });
   return lib;
 }
 
@@ -166,14 +177,20 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string
     );
   }
   const lib: Lib = { ...(drawing.lib ?? {}), ...(Object.keys(own).length > 0 ? { [KEY.glyph]: own } : {}) };
-  const image = backdrops.map((b) => ({ b, picture: project.pictures[b.picture] })).find(({ picture }) => picture?.type === 'image/png');
+  const image = backdrops
+    .map((b) => ({ b, picture: project.pictures[b.picture] }))
+    .find(({ picture }) => picture?.type === 'image/png');
   return {
     name: glyph.name,
     unicodes: [...glyph.unicodes],
     advance: drawing.advance,
     verticalAdvance: drawing.verticalAdvance,
     contours: [...drawing.contours],
-    components: drawing.components.map((c) => ({ base: nameOf(project, c.glyph) ?? c.glyph, transform: c.transform, identifier: c.identifier })),
+    components: drawing.components.map((c) => ({
+      base: nameOf(project, c.glyph) ?? c.glyph,
+      transform: c.transform,
+      identifier: c.identifier,
+    })),
     anchors: [...drawing.anchors],
     guides: [...drawing.guides],
     note: drawing.note,

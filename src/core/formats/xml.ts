@@ -5,7 +5,13 @@ import { LineCounter, scanTags, type Tag, type TagListener } from './tags';
 export type XmlAttributes = Readonly<Record<string, string>>;
 
 /** An element with its text (children's text not included) and child elements in order. */
-export type XmlElement = { name: string; attributes: XmlAttributes; children: XmlElement[]; text: string; line: number };
+export type XmlElement = {
+  name: string;
+  attributes: XmlAttributes;
+  children: XmlElement[];
+  text: string;
+  line: number;
+};
 
 const DEEPEST = 64;
 const decoder = new TextDecoder('utf-8', { fatal: true });
@@ -67,7 +73,8 @@ class TreeBuilder implements TagListener {
     const parent = this.stack[this.stack.length - 1];
     if (parent) parent.children.push(element);
     else this.root = element;
-    if (this.stack.push(element) > DEEPEST) refuse(`${this.file}, line ${this.line}: elements are nested more than ${DEEPEST} deep.`);
+    if (this.stack.push(element) > DEEPEST)
+      refuse(`${this.file}, line ${this.line}: elements are nested more than ${DEEPEST} deep.`);
   }
   text(t: string): void {
     const current = this.stack[this.stack.length - 1];
@@ -85,7 +92,8 @@ export function refuseXml(message: string, file: string): never {
 }
 
 /** Text made safe for element content and attribute values. */
-export const escapeXml = (text: string): string => text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
+export const escapeXml = (text: string): string =>
+  text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
 
 /** A number as UFO files write it: no exponent, no trailing zeros, at most six decimals. */
 export function numberText(v: number): string {
@@ -94,12 +102,19 @@ export function numberText(v: number): string {
 }
 
 /** A number attribute; missing gives `fallback`, anything that is not a finite number is refused with file and line. */
-export function numberAttribute(element: { attributes: XmlAttributes; name: string; line: number }, key: string, fallback: number | undefined, file: string): number {
+export function numberAttribute(
+  element: { attributes: XmlAttributes; name: string; line: number },
+  key: string,
+  fallback: number | undefined,
+  file: string,
+): number {
   const text = element.attributes[key];
   if (text === undefined) return fallback ?? refuse(`${file}, line ${element.line}: <${element.name}> has no ${key}.`);
   const v = Number(text);
   if (text.trim() === '' || !Number.isFinite(v) || Math.abs(v) > 1e6) {
-    return refuse(`${file}, line ${element.line}: ${key}="${text.slice(0, 40)}" of <${element.name}> is not a number that fits.`);
+    return refuse(
+      `${file}, line ${element.line}: ${key}="${text.slice(0, 40)}" of <${element.name}> is not a number that fits.`,
+    );
   }
   return v;
 }

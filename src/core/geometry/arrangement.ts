@@ -9,9 +9,11 @@ export function arrangement(contours: readonly Contour[], split: number, samePla
 }
 
 /** Do closed contours meet themselves or each other anywhere but at their own joints? */
-export const doMeet = (contours: readonly Contour[], samePlace: number): boolean => findCuts(piecesOf(contours, contours.length), samePlace).total > 0;
+export const doMeet = (contours: readonly Contour[], samePlace: number): boolean =>
+  findCuts(piecesOf(contours, contours.length), samePlace).total > 0;
 
-const piecesOf = (contours: readonly Contour[], split: number): Piece[] => contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
+const piecesOf = (contours: readonly Contour[], split: number): Piece[] =>
+  contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
 
 /** Contours whose points lie apart by more than `distance` or not at all; those that need no change keep their identity. */
 export function withCommonPoints(contours: readonly Contour[], distance: number): Contour[] {
@@ -101,7 +103,8 @@ function onlyCornersMeet(a: Piece, b: Piece): boolean {
 /** Neighbours on a contour always meet at their shared end; that is not an overlap. */
 function isPlainJoint(a: Piece, b: Piece, hit: Crossing, samePlace: number): boolean {
   if (a.contour !== b.contour) return false;
-  const near = (p: readonly [number, number], q: readonly [number, number]) => Math.hypot(p[0] - q[0], p[1] - q[1]) < samePlace;
+  const near = (p: readonly [number, number], q: readonly [number, number]) =>
+    Math.hypot(p[0] - q[0], p[1] - q[1]) < samePlace;
   const place = pointAt(a.curve, hit.t);
   const shared = near(endOf(a.curve), startOf(b.curve)) && near(place, endOf(a.curve));
   const sharedBack = near(endOf(b.curve), startOf(a.curve)) && near(place, startOf(a.curve));

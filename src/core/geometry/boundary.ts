@@ -19,7 +19,14 @@ export function keepBoundary(weighed: readonly Weighed[], filled: Filled, samePl
   return kept;
 }
 
-const turned = (edge: Edge): Edge => ({ ...edge, curve: reversed(edge.curve), from: edge.to, to: edge.from, t0: edge.t1, t1: edge.t0 });
+const turned = (edge: Edge): Edge => ({
+  ...edge,
+  curve: reversed(edge.curve),
+  from: edge.to,
+  to: edge.from,
+  t0: edge.t1,
+  t1: edge.t0,
+});
 
 /** Winding numbers just to the right of the middle of an edge, from the crossings of all other edges with a ray. */
 function windingBeside(own: Weighed, weighed: readonly Weighed[], samePlace: number): readonly [number, number] {

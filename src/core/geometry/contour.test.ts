@@ -25,7 +25,10 @@ test('segments and cached curves are the same curves', () => {
 test('the area from the points is the area from the curves', () => {
   fc.assert(
     fc.property(closedContour, fc.nat(), (c, k) => {
-      const turned: Contour = { ...c, points: [...c.points.slice(k % c.points.length), ...c.points.slice(0, k % c.points.length)] };
+      const turned: Contour = {
+        ...c,
+        points: [...c.points.slice(k % c.points.length), ...c.points.slice(0, k % c.points.length)],
+      };
       const sum = curvesOf(turned).reduce((a, curve) => a + areaUnder(curve), 0);
       expect(signedArea(turned)).toBeCloseTo(sum, 4);
     }),
@@ -37,7 +40,9 @@ test('reversing turns the area round, twice gives the contour back', () => {
     fc.property(closedContour, (c) => {
       const turned = reverseContour(c);
       expect(signedArea(turned)).toBeCloseTo(-signedArea(c), 4);
-      expect(reverseContour(turned).points.map((p) => [p.x, p.y, p.type])).toEqual(c.points.map((p) => [p.x, p.y, p.type]));
+      expect(reverseContour(turned).points.map((p) => [p.x, p.y, p.type])).toEqual(
+        c.points.map((p) => [p.x, p.y, p.type]),
+      );
       expect(turned.points[0]).toMatchObject({ x: c.points[0]!.x, y: c.points[0]!.y });
     }),
   );
@@ -168,7 +173,11 @@ test('deleting: handles straighten, corners join by lines, a contour without poi
 });
 
 test('a contour rebuilt from its curves has the same area', () => {
-  fc.assert(fc.property(closedContour, (c) => expect(signedArea(contourFromCurves(curvesOf(c), true))).toBeCloseTo(signedArea(c), 4)));
+  fc.assert(
+    fc.property(closedContour, (c) =>
+      expect(signedArea(contourFromCurves(curvesOf(c), true))).toBeCloseTo(signedArea(c), 4),
+    ),
+  );
 });
 
 test('winding, nesting and directions', () => {
@@ -182,7 +191,12 @@ test('winding, nesting and directions', () => {
   const directed = directedByNesting([reverseContour(outer), counter, island]);
   expect(directed.map((c) => signedArea(c) > 0)).toEqual([true, false, true]);
   expect(directedByNesting(directed)).toBe(directed);
-  expect([directed, directed.map(reverseContour), [outer, counter, island], [outer]].map(hasMixedDirections)).toEqual([false, false, true, false]);
+  expect([directed, directed.map(reverseContour), [outer, counter, island], [outer]].map(hasMixedDirections)).toEqual([
+    false,
+    false,
+    true,
+    false,
+  ]);
 });
 
 test('transforms compose and invert', () => {

@@ -49,7 +49,9 @@ export function neighbour(contour: Contour, index: number, step: number): number
 
 /** Do two contours have the same points of the same types, so that they can be blended? */
 export const sameBuild = (a: Contour, b: Contour): boolean =>
-  a.closed === b.closed && a.points.length === b.points.length && a.points.every((p, i) => p.type === b.points[i]!.type);
+  a.closed === b.closed &&
+  a.points.length === b.points.length &&
+  a.points.every((p, i) => p.type === b.points[i]!.type);
 
 /** The segments of a contour in order, beginning at its start point. */
 export function segmentsOf(contour: Contour): Segment[] {
@@ -57,7 +59,8 @@ export function segmentsOf(contour: Contour): Segment[] {
   const n = points.length;
   if (n === 0) return [];
   const start = startIndex(contour);
-  if (start < 0) return closed ? [{ from: -1, offs: points.map((_, i) => i), to: -1, curves: allOffCurves(points) }] : [];
+  if (start < 0)
+    return closed ? [{ from: -1, offs: points.map((_, i) => i), to: -1, curves: allOffCurves(points) }] : [];
   const segments: Segment[] = [];
   let from = start;
   let offs: number[] = [];
@@ -203,7 +206,8 @@ export function signedArea(contour: Contour): number {
 
 const at = (points: readonly Point[], i: number): Point => points[i < points.length ? i : i - points.length]!;
 const cross = (a: { x: number; y: number }, b: { x: number; y: number }): number => a.x * b.y - b.x * a.y;
-const cubicArea = (a: Point, b: Point, c: Point, d: Point): number => (6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d)) / 20;
+const cubicArea = (a: Point, b: Point, c: Point, d: Point): number =>
+  (6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d)) / 20;
 
 const boundsCache = new WeakMap<Contour, Box>();
 
@@ -267,7 +271,11 @@ export function withStart(contour: Contour, index: number): Contour {
 }
 
 /** The segment and place on it nearest to a point; undefined for a contour without curves. */
-export function nearestOnContour(contour: Contour, x: number, y: number): { segment: Segment; part: number; t: number; distance: number } | undefined {
+export function nearestOnContour(
+  contour: Contour,
+  x: number,
+  y: number,
+): { segment: Segment; part: number; t: number; distance: number } | undefined {
   let best: { segment: Segment; part: number; t: number; distance: number } | undefined;
   for (const segment of segmentsOf(contour)) {
     segment.curves.forEach((curve, part) => {
@@ -282,7 +290,12 @@ export function nearestOnContour(contour: Contour, x: number, y: number): { segm
  * Adds an on-curve point on a segment at `t` of its `part`-th curve without changing the shape.
  * Returns the new contour and the index of the new point.
  */
-export function insertPoint(contour: Contour, segment: Segment, part: number, t: number): { contour: Contour; index: number } {
+export function insertPoint(
+  contour: Contour,
+  segment: Segment,
+  part: number,
+  t: number,
+): { contour: Contour; index: number } {
   const curve = segment.curves[part];
   if (!curve || segment.from < 0) return { contour, index: -1 };
   const [left, right] = splitAt(curve, t);

@@ -15,7 +15,8 @@ function hitsOf(curves: readonly Curve[], operand: 0 | 1, y: number, hits: Hit[]
       const y0 = coordinateAt(c, 1, t0);
       const y1 = coordinateAt(c, 1, t1);
       const up = y0 <= y && y1 > y;
-      if (up || (y1 <= y && y0 > y)) hits.push({ x: coordinateAt(c, 0, solveRising(c, 1, y, t0, t1)), turn: up ? 1 : -1, operand });
+      if (up || (y1 <= y && y0 > y))
+        hits.push({ x: coordinateAt(c, 0, solveRising(c, 1, y, t0, t1)), turn: up ? 1 : -1, operand });
       t0 = t1;
     }
   }
@@ -53,7 +54,8 @@ export function inkedStretches(first: readonly Curve[], second: readonly Curve[]
 }
 
 /** Length of a level line inside a non-zero fill, in font units. */
-export const filledLength = (curves: readonly Curve[], y: number): number => inkedStretches(curves, [], NON_ZERO, y).reduce((sum, x, i) => sum + (i % 2 === 0 ? -x : x), 0);
+export const filledLength = (curves: readonly Curve[], y: number): number =>
+  inkedStretches(curves, [], NON_ZERO, y).reduce((sum, x, i) => sum + (i % 2 === 0 ? -x : x), 0);
 
 /** Length that is in just one of two lists of stretches. */
 export function differingLength(a: readonly number[], b: readonly number[]): number {
@@ -68,7 +70,12 @@ export function differingLength(a: readonly number[], b: readonly number[]): num
 }
 
 /** Do the curves of a result cover what the operands should, as far as level lines through them tell? */
-export function coversTheSame(first: readonly Curve[], second: readonly Curve[], filled: Filled, result: readonly Curve[]): boolean {
+export function coversTheSame(
+  first: readonly Curve[],
+  second: readonly Curve[],
+  filled: Filled,
+  result: readonly Curve[],
+): boolean {
   const box = boundsOf([...first, ...second]);
   if (isEmptyBox(box)) return true;
   const lines = 23;
@@ -76,7 +83,8 @@ export function coversTheSame(first: readonly Curve[], second: readonly Curve[],
   let bad = 0;
   for (let i = 0; i < lines; i++) {
     const y = box.yMin + ((i + 0.4871) / lines) * (box.yMax - box.yMin);
-    if (differingLength(inkedStretches(first, second, filled, y), inkedStretches(result, [], NON_ZERO, y)) > allowed) bad++;
+    if (differingLength(inkedStretches(first, second, filled, y), inkedStretches(result, [], NON_ZERO, y)) > allowed)
+      bad++;
   }
   return bad <= 1;
 }

@@ -1,5 +1,17 @@
 import fc from 'fast-check';
-import { areaUnder, asCubic, boundsOf, derivativeAt, lengthOf, nearestOn, partOf, pointAt, reversed, solveRising, splitAt } from './curve';
+import {
+  areaUnder,
+  asCubic,
+  boundsOf,
+  derivativeAt,
+  lengthOf,
+  nearestOn,
+  partOf,
+  pointAt,
+  reversed,
+  solveRising,
+  splitAt,
+} from './curve';
 import { anyCurve, coordinate } from './testShapes';
 
 const t = fc.double({ min: 0, max: 1, noNaN: true });
@@ -115,9 +127,13 @@ test('length of a quarter circle', () => {
 
 test('solving for a coordinate on a rising curve', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 1, max: 999 }), fc.tuple(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 0, max: 1000 })), (goal, [a, b]) => {
-      const c = [0, 0, 0, Math.min(a, b), 0, Math.max(a, b), 0, 1000];
-      expect(pointAt(c, solveRising(c, 1, goal))[1]).toBeCloseTo(goal, 5);
-    }),
+    fc.property(
+      fc.integer({ min: 1, max: 999 }),
+      fc.tuple(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 0, max: 1000 })),
+      (goal, [a, b]) => {
+        const c = [0, 0, 0, Math.min(a, b), 0, Math.max(a, b), 0, 1000];
+        expect(pointAt(c, solveRising(c, 1, goal))[1]).toBeCloseTo(goal, 5);
+      },
+    ),
   );
 });

@@ -74,7 +74,10 @@ export function derivativeAt(c: Curve, t: number): Vec {
   const a = s * s;
   const b = 2 * s * t;
   const d = t * t;
-  return [3 * (a * (c[2]! - c[0]!) + b * (c[4]! - c[2]!) + d * (c[6]! - c[4]!)), 3 * (a * (c[3]! - c[1]!) + b * (c[5]! - c[3]!) + d * (c[7]! - c[5]!))];
+  return [
+    3 * (a * (c[2]! - c[0]!) + b * (c[4]! - c[2]!) + d * (c[6]! - c[4]!)),
+    3 * (a * (c[3]! - c[1]!) + b * (c[5]! - c[3]!) + d * (c[7]! - c[5]!)),
+  ];
 }
 
 /** A non-zero direction at an end even when handles are retracted; [0, 0] only for a curve that is a single point. */
@@ -128,7 +131,16 @@ export function asCubic(c: Curve): Curve {
   }
   const qx = c[2]!;
   const qy = c[3]!;
-  return [x0, y0, x0 + (2 / 3) * (qx - x0), y0 + (2 / 3) * (qy - y0), x3 + (2 / 3) * (qx - x3), y3 + (2 / 3) * (qy - y3), x3, y3];
+  return [
+    x0,
+    y0,
+    x0 + (2 / 3) * (qx - x0),
+    y0 + (2 / 3) * (qy - y0),
+    x3 + (2 / 3) * (qx - x3),
+    y3 + (2 / 3) * (qy - y3),
+    x3,
+    y3,
+  ];
 }
 
 /** The t values strictly inside (0, 1) where the curve turns back in x (`axis` 0) or y (`axis` 1). */
@@ -253,7 +265,12 @@ function slowest(c: Curve): number | undefined {
   return refine(velocity, best, velocity(best), 1 / 128).t;
 }
 
-function refine(distance: (t: number) => number, from: number, there: number, first: number): { t: number; distance: number } {
+function refine(
+  distance: (t: number) => number,
+  from: number,
+  there: number,
+  first: number,
+): { t: number; distance: number } {
   let t = from;
   let nearest = there;
   for (let step = first; step > 1e-7; step /= 2) {
@@ -281,7 +298,11 @@ export function lengthOf(c: Curve): number {
   return sum / 2;
 }
 
-const GAUSS_NODES = [0.0950125098376374, 0.2816035507792589, 0.4580167776572274, 0.6178762444026438, 0.755404408355003, 0.8656312023878318, 0.9445750230732326, 0.9894009349916499];
+const GAUSS_NODES = [
+  0.0950125098376374, 0.2816035507792589, 0.4580167776572274, 0.6178762444026438, 0.755404408355003, 0.8656312023878318,
+  0.9445750230732326, 0.9894009349916499,
+];
 const GAUSS_WEIGHTS = [
-  0.1894506104550685, 0.1826034150449236, 0.1691565193950025, 0.1495959888165767, 0.1246289712555339, 0.0951585116824928, 0.0622535239386479, 0.0271524594117541,
+  0.1894506104550685, 0.1826034150449236, 0.1691565193950025, 0.1495959888165767, 0.1246289712555339,
+  0.0951585116824928, 0.0622535239386479, 0.0271524594117541,
 ];

@@ -106,7 +106,9 @@ test('through a corner, along an edge, and touching', () => {
 
 test('any cut keeps the area and adds at most as many contours as places', () => {
   const p = buildStarter();
-  const letters = ['a', 'g', 'B', 'eight', 'S', 'o', 'R'].map((name) => flattened(glyphNamed(p, name)!.drawings.m1!, drawingsOf(p, 'm1')));
+  const letters = ['a', 'g', 'B', 'eight', 'S', 'o', 'R'].map((name) =>
+    flattened(glyphNamed(p, name)!.drawings.m1!, drawingsOf(p, 'm1')),
+  );
   const place = fc.tuple(fc.integer({ min: -100, max: 700 }), fc.integer({ min: -250, max: 800 }));
   fc.assert(
     fc.property(fc.constantFrom(...letters), place, place, (letter, from, to) => {

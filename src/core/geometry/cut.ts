@@ -44,7 +44,14 @@ function shapesOf(contours: readonly Contour[]): Contour[][] {
     const [x, y] = pointAt(curvesOf(c)[0]!, 0.5);
     const parents = contours
       .map((_, k) => k)
-      .filter((k) => k !== i && groups.has(k) && contours[k]!.closed && depths[k] === depths[i]! - 1 && windingAt(curvesOf(contours[k]!), x, y) !== 0);
+      .filter(
+        (k) =>
+          k !== i &&
+          groups.has(k) &&
+          contours[k]!.closed &&
+          depths[k] === depths[i]! - 1 &&
+          windingAt(curvesOf(contours[k]!), x, y) !== 0,
+      );
     if (parents[0] === undefined) groups.set(i, [c]);
     else groups.get(parents[0])!.push(c);
   });
@@ -84,7 +91,10 @@ function cutShape(group: readonly Contour[], line: Curve): { contours: Contour[]
   // Only where ink begins or ends; the first such place must be one where it begins.
   const edges = met.filter((_, i) => between[i] !== between[i + 1]);
   if (between[0]) edges.shift();
-  const pairs = Array.from({ length: Math.floor(edges.length / 2) }, (_, i) => [edges[2 * i]!, edges[2 * i + 1]!] as const);
+  const pairs = Array.from(
+    { length: Math.floor(edges.length / 2) },
+    (_, i) => [edges[2 * i]!, edges[2 * i + 1]!] as const,
+  );
   if (pairs.length === 0) return undefined;
   const joints = split(pairs.flat(), links);
   for (const [a, b] of pairs) {
@@ -134,7 +144,12 @@ function split(met: readonly Crossing[], links: Link[]): Map<Crossing, Link> {
 const before = (links: readonly Link[], link: Link): Link => links.find((l) => l.next === link)!;
 
 /** The rings that links make now; those of contours that were not touched are the contours themselves. */
-function loops(links: readonly Link[], rings: readonly (readonly Link[])[], group: readonly Contour[], untouched: ReadonlySet<Contour>): Contour[] {
+function loops(
+  links: readonly Link[],
+  rings: readonly (readonly Link[])[],
+  group: readonly Contour[],
+  untouched: ReadonlySet<Contour>,
+): Contour[] {
   const seen = new Set<Link>();
   const out: Contour[] = [];
   for (const first of links) {
@@ -175,5 +190,8 @@ function cutOpen(contour: Contour, line: Curve): { contours: Contour[]; places: 
     if (last < 1) pieces[pieces.length - 1]!.push(partOf(curve, last, 1));
   }
   if (places === 0) return undefined;
-  return { contours: pieces.filter((p) => p.length > 0).map((p) => withSmoothPoints(contourFromCurves(p, false))), places };
+  return {
+    contours: pieces.filter((p) => p.length > 0).map((p) => withSmoothPoints(contourFromCurves(p, false))),
+    places,
+  };
 }

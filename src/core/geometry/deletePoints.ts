@@ -29,7 +29,11 @@ function trimOpenEnds(contour: Contour, doomed: ReadonlySet<number>) {
   return segments.slice(Math.max(0, first), last + 1);
 }
 
-function rebuild(contour: Contour, segments: ReturnType<typeof segmentsOf>, doomed: ReadonlySet<number>): Contour | undefined {
+function rebuild(
+  contour: Contour,
+  segments: ReturnType<typeof segmentsOf>,
+  doomed: ReadonlySet<number>,
+): Contour | undefined {
   const { points } = contour;
   const out: Point[] = [];
   const first = segments[0];

@@ -59,7 +59,12 @@ test('the contours that go the wrong way are named, and only those; a drawing tu
     ].map(([x, y]) => ({ x: x!, y: y!, type: 'line' as const }));
     return { closed: true, points: ccw ? points : [...points].reverse() };
   };
-  const [outer, hole, island, apart] = [square(0, 100, true), square(20, 60, false), square(40, 20, true), square(200, 30, true)];
+  const [outer, hole, island, apart] = [
+    square(0, 100, true),
+    square(20, 60, false),
+    square(40, 20, true),
+    square(200, 30, true),
+  ];
   expect(wrongWay([outer, hole, island, apart])).toEqual([]);
   expect(wrongWay([outer, square(20, 60, true), island])).toEqual([1]);
   expect(wrongWay([outer, hole, square(40, 20, false), square(200, 30, false)])).toEqual([2, 3]);

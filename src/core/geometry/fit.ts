@@ -50,7 +50,12 @@ export function farthestFrom(curve: Curve, places: readonly Vec[]): number {
 }
 
 /** As much of a step as makes the fit better: the whole, a half, a quarter …; undefined when none does. */
-function shortenedStep(from: Curve, to: Curve, samples: readonly Vec[], here: { ts: number[]; error: number }): { curve: Curve; ts: number[] } | undefined {
+function shortenedStep(
+  from: Curve,
+  to: Curve,
+  samples: readonly Vec[],
+  here: { ts: number[]; error: number },
+): { curve: Curve; ts: number[] } | undefined {
   for (let share = 1; share > 0.02; share /= 2) {
     const curve = from.map((v, i) => v + (to[i]! - v) * share);
     const there = follow(curve, samples, here.ts);
@@ -76,7 +81,14 @@ function follow(curve: Curve, samples: readonly Vec[], ts: readonly number[]): {
  * One Gauss–Newton step on the two handle lengths, measuring each sample's distance along the curve's normal: there a
  * shift of the parameter no longer counts, so a few steps suffice where plain reparametrisation creeps.
  */
-function normalStep(curve: Curve, samples: readonly Vec[], ts: readonly number[], d0: Vec, d1: Vec, chord: number): Curve {
+function normalStep(
+  curve: Curve,
+  samples: readonly Vec[],
+  ts: readonly number[],
+  d0: Vec,
+  d1: Vec,
+  chord: number,
+): Curve {
   const sums = new TwoUnknowns();
   ts.forEach((t, i) => {
     const [px, py] = pointAt(curve, t);
@@ -118,7 +130,9 @@ class TwoUnknowns {
   /** Nothing when the samples do not tell the two apart. */
   solve(): [number, number] | undefined {
     const det = this.c00 * this.c11 - this.c01 * this.c01;
-    return det < 1e-9 ? undefined : [(this.r0 * this.c11 - this.r1 * this.c01) / det, (this.c00 * this.r1 - this.c01 * this.r0) / det];
+    return det < 1e-9
+      ? undefined
+      : [(this.r0 * this.c11 - this.r1 * this.c01) / det, (this.c00 * this.r1 - this.c01 * this.r0) / det];
   }
 }
 
@@ -150,7 +164,13 @@ function handlesFor(samples: readonly Vec[], ts: readonly number[], d0: Vec, d1:
     const end = t * t * t + b2;
     const rx = samples[i]![0] - (start * x0 + end * x3);
     const ry = samples[i]![1] - (start * y0 + end * y3);
-    sums.add(b1 * b1, b1 * b2 * (d0[0] * d1[0] + d0[1] * d1[1]), b2 * b2, b1 * (d0[0] * rx + d0[1] * ry), b2 * (d1[0] * rx + d1[1] * ry));
+    sums.add(
+      b1 * b1,
+      b1 * b2 * (d0[0] * d1[0] + d0[1] * d1[1]),
+      b2 * b2,
+      b1 * (d0[0] * rx + d0[1] * ry),
+      b2 * (d1[0] * rx + d1[1] * ry),
+    );
   });
   let [a, b] = sums.solve() ?? [chord / 3, chord / 3];
   if (!(a > chord * 1e-3)) a = chord / 3;

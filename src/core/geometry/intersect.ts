@@ -130,7 +130,10 @@ function isFlat(c: Curve): boolean {
   const dy = c[n - 1]! - y0;
   const length = Math.hypot(dx, dy);
   for (let i = 2; i < n - 2; i += 2) {
-    const off = length < 1e-9 ? Math.hypot(c[i]! - x0, c[i + 1]! - y0) : Math.abs((c[i]! - x0) * dy - (c[i + 1]! - y0) * dx) / length;
+    const off =
+      length < 1e-9
+        ? Math.hypot(c[i]! - x0, c[i + 1]! - y0)
+        : Math.abs((c[i]! - x0) * dy - (c[i + 1]! - y0) * dx) / length;
     if (off > 0.02) return false;
   }
   return true;

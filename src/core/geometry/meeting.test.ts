@@ -14,7 +14,9 @@ function signChanges(curve: readonly number[], l: readonly number[]): number {
   };
   const along = (t: number) => {
     const [x, y] = pointAt(curve, t);
-    return ((x - l[0]!) * (l[2]! - l[0]!) + (y - l[1]!) * (l[3]! - l[1]!)) / ((l[2]! - l[0]!) ** 2 + (l[3]! - l[1]!) ** 2);
+    return (
+      ((x - l[0]!) * (l[2]! - l[0]!) + (y - l[1]!) * (l[3]! - l[1]!)) / ((l[2]! - l[0]!) ** 2 + (l[3]! - l[1]!) ** 2)
+    );
   };
   let count = 0;
   const n = 3000;
@@ -67,13 +69,20 @@ test('touching ends, shared stretches and tangents', () => {
 
 test('a cubic fitted to samples of a cubic, split or not, is that cubic', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 60, max: 400 }), fc.integer({ min: 60, max: 400 }), fc.double({ min: 0.25, max: 0.75, noNaN: true }), (w, h, t) => {
-      const c = [0, 0, 0, 0.55 * h, 0.45 * w, h, w, h];
-      const samples = splitAt(c, t).flatMap((part, i) => Array.from({ length: 12 }, (_, k) => pointAt(part, (k + i) / 12)));
-      const fitted = fitCubic([[0, 0], ...samples.slice(1, -1), [w, h]], [0, 1], [-1, 0]);
-      const off = Array.from({ length: 21 }, (_, k) => nearestOn(fitted, ...pointAt(c, k / 20)).distance);
-      expect(Math.max(...off)).toBeLessThan(0.02);
-    }),
+    fc.property(
+      fc.integer({ min: 60, max: 400 }),
+      fc.integer({ min: 60, max: 400 }),
+      fc.double({ min: 0.25, max: 0.75, noNaN: true }),
+      (w, h, t) => {
+        const c = [0, 0, 0, 0.55 * h, 0.45 * w, h, w, h];
+        const samples = splitAt(c, t).flatMap((part, i) =>
+          Array.from({ length: 12 }, (_, k) => pointAt(part, (k + i) / 12)),
+        );
+        const fitted = fitCubic([[0, 0], ...samples.slice(1, -1), [w, h]], [0, 1], [-1, 0]);
+        const off = Array.from({ length: 21 }, (_, k) => nearestOn(fitted, ...pointAt(c, k / 20)).distance);
+        expect(Math.max(...off)).toBeLessThan(0.02);
+      },
+    ),
     { numRuns: 60 },
   );
 });

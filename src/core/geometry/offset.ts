@@ -1,4 +1,15 @@
-import { type Curve, derivativeAt, directionAt, endOf, partOf, pointAt, reversed, splitAt, startOf, type Vec } from './curve';
+import {
+  type Curve,
+  derivativeAt,
+  directionAt,
+  endOf,
+  partOf,
+  pointAt,
+  reversed,
+  splitAt,
+  startOf,
+  type Vec,
+} from './curve';
 import { farthestFrom, fitCubic } from './fit';
 
 /** Greatest distance between the true parallel and what is given for it, in font units. */
@@ -41,7 +52,10 @@ function secondDerivativeAt(c: Curve, t: number): Vec {
 export function parallel(c: Curve, distance: number): { curves: Curve[]; turnsBack: boolean } {
   if (c.length === 4) {
     const [nx, ny] = leftNormal(c, 0);
-    return { curves: [[c[0]! + nx * distance, c[1]! + ny * distance, c[2]! + nx * distance, c[3]! + ny * distance]], turnsBack: false };
+    return {
+      curves: [[c[0]! + nx * distance, c[1]! + ny * distance, c[2]! + nx * distance, c[3]! + ny * distance]],
+      turnsBack: false,
+    };
   }
   const cuts = [0, ...cusps(c, distance), 1];
   let turnsBack = cuts.length > 2;
@@ -111,7 +125,14 @@ export function band(c: Curve, distance: number): { curves: Curve[]; turnsBack: 
   const [r0, r1] = [offsetPoint(c, 0, -distance), offsetPoint(c, 1, -distance)];
   const back = left.curves.map(reversed).reverse();
   return {
-    curves: [...pinned(right.curves, r0, r1), [...r1, x1, y1], [x1, y1, ...l1], ...pinned(back, l1, l0), [...l0, x0, y0], [x0, y0, ...r0]],
+    curves: [
+      ...pinned(right.curves, r0, r1),
+      [...r1, x1, y1],
+      [x1, y1, ...l1],
+      ...pinned(back, l1, l0),
+      [...l0, x0, y0],
+      [x0, y0, ...r0],
+    ],
     turnsBack: right.turnsBack || left.turnsBack,
   };
 }

@@ -65,7 +65,10 @@ test('overlapping letters’ parts: a bowl on a stem keeps its counter', () => {
 });
 
 test('a cross on a bar whose middle lies exactly above the crossings', () => {
-  const corners = (points: [number, number][]): Contour => ({ closed: true, points: points.map(([x, y]) => ({ x, y, type: 'line' })) });
+  const corners = (points: [number, number][]): Contour => ({
+    closed: true,
+    points: points.map(([x, y]) => ({ x, y, type: 'line' })),
+  });
   const shapes = [
     corners([
       [-652, -200],
@@ -104,7 +107,8 @@ test('random shapes: the outline covers what the non-zero fill covers', () => {
       const after = scannedArea(result.contours, 300);
       // The em square is 2000 units here; both sides are scanned alike, so only the union can differ.
       expect(Math.abs(after - before)).toBeLessThan(2000 * 2000 * 0.0006);
-      if (!result.failed && result.changed) expect(Math.abs(areaOf(result.contours) - before)).toBeLessThan(2000 * 2000 * 0.002);
+      if (!result.failed && result.changed)
+        expect(Math.abs(areaOf(result.contours) - before)).toBeLessThan(2000 * 2000 * 0.002);
     }),
     { numRuns: 90, seed: 7 },
   );

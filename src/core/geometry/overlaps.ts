@@ -30,7 +30,9 @@ export function removeOverlaps(contours: readonly Contour[]): ShapeResult {
   if (closed.length === 0) return same;
   if (!doMeet(closed, FINENESS[0]!.cuts) && !swallowed(closed)) return same;
   const result = resolved(closed, closed.length, NON_ZERO);
-  return result ? { contours: [...result, ...contours.filter((c) => !encloses(c))], changed: true, failed: false } : { ...same, failed: true };
+  return result
+    ? { contours: [...result, ...contours.filter((c) => !encloses(c))], changed: true, failed: false }
+    : { ...same, failed: true };
 }
 
 /**
@@ -38,7 +40,11 @@ export function removeOverlaps(contours: readonly Contour[]): ShapeResult {
  * cover, or what just one of them covers. The method is that of {@link removeOverlaps}; open contours of the first
  * operand are kept.
  */
-export function combineShapes(first: readonly Contour[], second: readonly Contour[], operation: ShapeOperation): ShapeResult {
+export function combineShapes(
+  first: readonly Contour[],
+  second: readonly Contour[],
+  operation: ShapeOperation,
+): ShapeResult {
   const a = first.filter(encloses);
   const closed = [...a, ...second.filter(encloses)];
   const result = resolved(closed, a.length, FILLED[operation]);

@@ -15,7 +15,16 @@ const ERROR_SHARE = Math.sqrt(3) / 36;
  * With `atLeast` there are as many pieces as that, or more: what curves that must agree (one in each master) all need.
  */
 export function cubicToQuadratics(cubic: Curve, tolerance: number, atLeast = 1): QuadraticRun {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic as unknown as [number, number, number, number, number, number, number, number];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic as unknown as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const ax = x3 - 3 * x2 + 3 * x1 - x0;
   const ay = y3 - 3 * y2 + 3 * y1 - y0;
   const whole = ERROR_SHARE * Math.hypot(ax, ay);
@@ -39,7 +48,8 @@ export function cubicToQuadratics(cubic: Curve, tolerance: number, atLeast = 1):
   return { offs, error: whole * h * h * h };
 }
 
-const piecesFor = (whole: number, tolerance: number): number => Math.min(MOST_PIECES, Math.max(1, Math.ceil(Math.cbrt(whole / tolerance) - 1e-9)));
+const piecesFor = (whole: number, tolerance: number): number =>
+  Math.min(MOST_PIECES, Math.max(1, Math.ceil(Math.cbrt(whole / tolerance) - 1e-9)));
 
 /** How many quadratics a cubic needs to stay within `tolerance` units. */
 export function quadraticsNeeded(c: Curve, tolerance: number): number {

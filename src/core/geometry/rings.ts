@@ -29,7 +29,8 @@ export function contourOfRing(ring: readonly Edge[], originals: readonly Contour
 
 /** Is this every curve of one contour, in order and forwards? */
 const isWhole = (runs: readonly Run[], count: number): boolean =>
-  runs.length === count && runs.every((r, i) => r.contour === runs[0]!.contour && r.source === i && r.t0 === 0 && r.t1 === 1);
+  runs.length === count &&
+  runs.every((r, i) => r.contour === runs[0]!.contour && r.source === i && r.t0 === 0 && r.t1 === 1);
 
 function contourOfRuns(runs: readonly Run[], originals: readonly Contour[]): Contour {
   const drawn = runs.map((run) => ({ run, curve: curveOf(run, originals) }));
@@ -85,7 +86,11 @@ function meetExactly(drawn: readonly Drawn[]): Drawn[] {
  * What was at the joint of two curves that follow one another on a contour: its point, or `implied` where there was none
  * and none is needed; undefined where the ring turns off.
  */
-function jointBetween(a: Drawn, b: Drawn, originals: readonly Contour[]): Pick<Point, 'smooth' | 'name' | 'identifier'> | 'implied' | undefined {
+function jointBetween(
+  a: Drawn,
+  b: Drawn,
+  originals: readonly Contour[],
+): Pick<Point, 'smooth' | 'name' | 'identifier'> | 'implied' | undefined {
   if (a.run.contour !== b.run.contour) return undefined;
   const contour = originals[a.run.contour]!;
   const count = curvesOf(contour).length;
@@ -109,7 +114,9 @@ const endsCache = new WeakMap<Contour, readonly (Point | 'implied')[]>();
 function endPoints(contour: Contour): readonly (Point | 'implied')[] {
   let ends = endsCache.get(contour);
   if (!ends) {
-    ends = segmentsOf(contour).flatMap(({ curves, to }) => curves.map((_, i) => (i < curves.length - 1 || to < 0 ? 'implied' : contour.points[to]!)));
+    ends = segmentsOf(contour).flatMap(({ curves, to }) =>
+      curves.map((_, i) => (i < curves.length - 1 || to < 0 ? 'implied' : contour.points[to]!)),
+    );
     endsCache.set(contour, ends);
   }
   return ends;

@@ -20,7 +20,10 @@ const SMOOTH = 0.02;
  * and caps at open ends, united into simple outlines. Each piece is made by itself and turned counter-clockwise, so that the
  * union leaves no loop or spike where a curve bends tighter than half the width. `failed` when no sound union was found.
  */
-export function strokeOutline(contours: readonly Contour[], { width, join, cap }: StrokeOptions): { contours: readonly Contour[]; failed: boolean } {
+export function strokeOutline(
+  contours: readonly Contour[],
+  { width, join, cap }: StrokeOptions,
+): { contours: readonly Contour[]; failed: boolean } {
   const half = width / 2;
   const pieces: Contour[] = [];
   for (const contour of contours) {
@@ -39,7 +42,8 @@ export function strokeOutline(contours: readonly Contour[], { width, join, cap }
     }
     const joints = contour.closed ? curves.length : curves.length - 1;
     for (let i = 0; i < joints; i++) pieces.push(...joinAt(curves[i]!, curves[(i + 1) % curves.length]!, half, join));
-    if (!contour.closed && cap !== 'flat') pieces.push(capAt(reversed(curves[0]!), half, cap), capAt(curves[curves.length - 1]!, half, cap));
+    if (!contour.closed && cap !== 'flat')
+      pieces.push(capAt(reversed(curves[0]!), half, cap), capAt(curves[curves.length - 1]!, half, cap));
   }
   const { contours: united, failed } = removeOverlaps(pieces);
   return { contours: failed ? [] : united.map((c) => withSmoothPoints(c)), failed };
@@ -52,7 +56,8 @@ function joinAt(a: Curve, b: Curve, half: number, join: Join): Contour[] {
   const [x, y] = startOf(b);
   const [na, nb] = [leftNormal(a, 1), leftNormal(b, 0)];
   const turn = Math.atan2(na[0] * nb[1] - na[1] * nb[0], na[0] * nb[0] + na[1] * nb[1]);
-  if (Math.abs(turn) < SMOOTH) return Math.abs(turn) < 1e-6 ? [] : [wedge([x, y], na, nb, half, Math.sign(turn), 'bevel', turn)];
+  if (Math.abs(turn) < SMOOTH)
+    return Math.abs(turn) < 1e-6 ? [] : [wedge([x, y], na, nb, half, Math.sign(turn), 'bevel', turn)];
   return [wedge([x, y], na, nb, half, Math.sign(turn), join, turn)];
 }
 
@@ -87,7 +92,16 @@ function arc([cx, cy]: Vec, [x0, y0]: Vec, angle: number): Curve[] {
   let [dx, dy] = [x0 - cx, y0 - cy];
   for (let k = 0; k < parts; k++) {
     const [ex, ey] = [dx * c - dy * s, dx * s + dy * c];
-    out.push([cx + dx, cy + dy, cx + dx - dy * reach, cy + dy + dx * reach, cx + ex + ey * reach, cy + ey - ex * reach, cx + ex, cy + ey]);
+    out.push([
+      cx + dx,
+      cy + dy,
+      cx + dx - dy * reach,
+      cy + dy + dx * reach,
+      cx + ex + ey * reach,
+      cy + ey - ex * reach,
+      cx + ex,
+      cy + ey,
+    ]);
     [dx, dy] = [ex, ey];
   }
   return out;
@@ -99,7 +113,8 @@ function capAt(c: Curve, half: number, cap: Exclude<Cap, 'flat'>): Contour {
   const [nx, ny] = leftNormal(c, 1);
   const right: Vec = [x - nx * half, y - ny * half];
   const left: Vec = [x + nx * half, y + ny * half];
-  if (cap === 'round') return contourFromCurves([[x, y, ...right], ...arc([x, y], right, Math.PI), [...left, x, y]], true);
+  if (cap === 'round')
+    return contourFromCurves([[x, y, ...right], ...arc([x, y], right, Math.PI), [...left, x, y]], true);
   const [ax, ay] = [ny * half, -nx * half];
   return contourFromCurves(
     [
@@ -114,4 +129,5 @@ function capAt(c: Curve, half: number, cap: Exclude<Cap, 'flat'>): Contour {
 }
 
 /** A full circle, counter-clockwise from its right. */
-const disc = (x: number, y: number, r: number): Contour => contourFromCurves(arc([x, y], [x + r, y], 2 * Math.PI), true);
+const disc = (x: number, y: number, r: number): Contour =>
+  contourFromCurves(arc([x, y], [x + r, y], 2 * Math.PI), true);

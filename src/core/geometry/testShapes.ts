@@ -6,7 +6,9 @@ import type { Curve } from './curve';
 
 export const coordinate = fc.integer({ min: -1000, max: 1000 });
 export const cubic: fc.Arbitrary<Curve> = fc.array(coordinate, { minLength: 8, maxLength: 8 });
-export const anyCurve: fc.Arbitrary<Curve> = fc.constantFrom(4, 6, 8).chain((n) => fc.array(coordinate, { minLength: n, maxLength: n }));
+export const anyCurve: fc.Arbitrary<Curve> = fc
+  .constantFrom(4, 6, 8)
+  .chain((n) => fc.array(coordinate, { minLength: n, maxLength: n }));
 
 const on = (x: number, y: number, type: Point['type']): Point => ({ x, y, type });
 
@@ -17,10 +19,19 @@ export const square = (x: number, y: number, size: number): Contour => ({
 
 /** A closed contour of lines, cubics and quadratics between arbitrary points. */
 export const closedContour: fc.Arbitrary<Contour> = fc
-  .array(fc.record({ x: coordinate, y: coordinate, kind: fc.constantFrom('line', 'curve', 'qcurve'), a: fc.tuple(coordinate, coordinate), b: fc.tuple(coordinate, coordinate) }), {
-    minLength: 3,
-    maxLength: 8,
-  })
+  .array(
+    fc.record({
+      x: coordinate,
+      y: coordinate,
+      kind: fc.constantFrom('line', 'curve', 'qcurve'),
+      a: fc.tuple(coordinate, coordinate),
+      b: fc.tuple(coordinate, coordinate),
+    }),
+    {
+      minLength: 3,
+      maxLength: 8,
+    },
+  )
   .map((steps) => {
     const points = steps.flatMap(({ x, y, kind, a, b }): Point[] => {
       if (kind === 'line') return [on(x, y, 'line')];

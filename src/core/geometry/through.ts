@@ -23,8 +23,13 @@ export function curveThrough(dots: readonly Dot[], closed: boolean): Contour {
   const directed = withExtremes(places, free.directions, closed);
   const { curves } = directed.some((k) => k.direction !== undefined) ? curvesFor(directed, closed) : free;
   const contour = contourFromCurves(curves, closed);
-  const smooth = new Set(places.filter((d, i) => !d.corner && (closed || (i > 0 && i < places.length - 1))).map((d) => `${d.x} ${d.y}`));
-  return { ...contour, points: contour.points.map((p) => (p.type !== 'off' && smooth.has(`${p.x} ${p.y}`) ? { ...p, smooth: true } : p)) };
+  const smooth = new Set(
+    places.filter((d, i) => !d.corner && (closed || (i > 0 && i < places.length - 1))).map((d) => `${d.x} ${d.y}`),
+  );
+  return {
+    ...contour,
+    points: contour.points.map((p) => (p.type !== 'off' && smooth.has(`${p.x} ${p.y}`) ? { ...p, smooth: true } : p)),
+  };
 }
 
 function withExtremes(knots: readonly Knot[], directions: readonly number[], closed: boolean): Knot[] {
@@ -46,7 +51,8 @@ function withExtremes(knots: readonly Knot[], directions: readonly number[], clo
 /** Curves between knots, and the direction of travel at every knot. */
 function curvesFor(knots: readonly Knot[], closed: boolean): { curves: Curve[]; directions: number[] } {
   const n = knots.length;
-  const isBreak = (k: Knot, i: number) => k.corner || k.direction !== undefined || (!closed && (i === 0 || i === n - 1));
+  const isBreak = (k: Knot, i: number) =>
+    k.corner || k.direction !== undefined || (!closed && (i === 0 || i === n - 1));
   const breaks = knots.flatMap((k, i) => (isBreak(k, i) ? [i] : []));
   const directions = new Array<number>(n).fill(0);
   if (breaks.length === 0) {
@@ -129,7 +135,16 @@ function solved(knots: readonly Knot[], round: boolean, directions: number[]): C
     directions[k] = leave;
     if (!round && k === segments - 1) directions[n - 1] = arrive;
     const [u, v] = [(reach(out, into) * long[k]!) / 3, (reach(into, out) * long[k]!) / 3];
-    return [a.x, a.y, a.x + Math.cos(leave) * u, a.y + Math.sin(leave) * u, b.x - Math.cos(arrive) * v, b.y - Math.sin(arrive) * v, b.x, b.y];
+    return [
+      a.x,
+      a.y,
+      a.x + Math.cos(leave) * u,
+      a.y + Math.sin(leave) * u,
+      b.x - Math.cos(arrive) * v,
+      b.y - Math.sin(arrive) * v,
+      b.x,
+      b.y,
+    ];
   });
 }
 

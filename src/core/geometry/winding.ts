@@ -38,7 +38,8 @@ function crossing(c: Curve, t0: number, t1: number, x: number, y: number): numbe
   return up ? -1 : 1;
 }
 
-const holds = (outer: Box, inner: Box): boolean => outer.xMin <= inner.xMin && outer.yMin <= inner.yMin && outer.xMax >= inner.xMax && outer.yMax >= inner.yMax;
+const holds = (outer: Box, inner: Box): boolean =>
+  outer.xMin <= inner.xMin && outer.yMin <= inner.yMin && outer.xMax >= inner.xMax && outer.yMax >= inner.yMax;
 
 /**
  * How many of the other contours lie around each contour: 0 for an outer shape, 1 for a counter, 2 for an island in it. A
@@ -50,7 +51,8 @@ export function nestingDepths(contours: readonly Contour[]): number[] {
     const middles = curvesOf(inner).map((c) => pointAt(c, 0.5));
     if (middles.length === 0) return 0;
     const within = (outer: Contour) => middles.every(([x, y]) => windingAt(curvesOf(outer), x, y) !== 0);
-    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && within(outer)).length;
+    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && within(outer))
+      .length;
   });
 }
 
@@ -80,7 +82,10 @@ export function wrongWay(contours: readonly Contour[]): readonly number[] {
   const depths = nestingDepths(contours);
   const turns = contours.map((c, i) => (c.closed ? Math.sign(signedArea(c)) * (depths[i]! % 2 === 0 ? 1 : -1) : 0));
   const size = contours.map((c) => Math.abs(signedArea(c)));
-  const largest = turns.reduce((best, turn, i) => (turn !== 0 && depths[i] === 0 && (best < 0 || size[i]! > size[best]!) ? i : best), -1);
+  const largest = turns.reduce(
+    (best, turn, i) => (turn !== 0 && depths[i] === 0 && (best < 0 || size[i]! > size[best]!) ? i : best),
+    -1,
+  );
   const wrong = largest < 0 ? [] : turns.flatMap((turn, i) => (turn !== 0 && turn !== turns[largest] ? [i] : []));
   wrongCache.set(contours, wrong);
   return wrong;

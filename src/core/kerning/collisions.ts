@@ -18,7 +18,9 @@ export function collisions(
   progress: (done: number, total: number) => void = () => {},
 ): Collision[] {
   const master = project.masters.find((m) => m.id === masterId)!;
-  const drawn = glyphs.map((id) => ({ id, profile: profileOf(project, id, masterId, true) })).filter(({ profile }) => profile.right.some((x) => !Number.isNaN(x)));
+  const drawn = glyphs
+    .map((id) => ({ id, profile: profileOf(project, id, masterId, true) }))
+    .filter(({ profile }) => profile.right.some((x) => !Number.isNaN(x)));
   const out: Collision[] = [];
   drawn.forEach((a, i) => {
     if (i % 8 === 0) progress(i, drawn.length);
@@ -47,13 +49,20 @@ export function collisions(
 export type Hole = { first: GlyphId; second: GlyphId; tooOpen: number };
 
 /** Pairs of some glyphs that stand farther apart than even by a distance or more, kerning counted; the most open first. */
-export function holes(project: Project, masterId: MasterId, glyphs: readonly GlyphId[], atLeast: number, progress: (done: number, total: number) => void = () => {}): Hole[] {
+export function holes(
+  project: Project,
+  masterId: MasterId,
+  glyphs: readonly GlyphId[],
+  atLeast: number,
+  progress: (done: number, total: number) => void = () => {},
+): Hole[] {
   const master = project.masters.find((m) => m.id === masterId)!;
   const out: Hole[] = [];
   glyphs.forEach((first, i) => {
     if (i % 8 === 0) progress(i, glyphs.length);
     for (const second of glyphs) {
-      const tooOpen = (kerningOf(project, master, first, second)?.value ?? 0) - modelKerning(project, master, first, second);
+      const tooOpen =
+        (kerningOf(project, master, first, second)?.value ?? 0) - modelKerning(project, master, first, second);
       if (tooOpen >= atLeast) out.push({ first, second, tooOpen });
     }
   });

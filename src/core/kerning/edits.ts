@@ -17,12 +17,19 @@ function inMaster(project: Project, id: MasterId, change: (master: Master) => Ou
 }
 
 /** Gives a pair of sides a value in one master. */
-export const setPair: Edit<{ master: MasterId; first: PairSide; second: PairSide; value: number }> = (project, { master, first, second, value }) =>
+export const setPair: Edit<{ master: MasterId; first: PairSide; second: PairSide; value: number }> = (
+  project,
+  { master, first, second, value },
+) =>
   inMaster(project, master, (m) => {
     if (!Number.isFinite(value) || Math.abs(value) > MOST) return refused(`Kerning is from −${MOST} to ${MOST} units.`);
-    if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0) return refused('That glyph or group is no longer in the project.');
+    if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0)
+      return refused('That glyph or group is no longer in the project.');
     const next = { ...m.kerning, [pairKey(first, second)]: Math.round(value) };
-    return edited(withMaster(project, m, next), `Kerned ${sideName(project, first)}, ${sideName(project, second)} by ${Math.round(value)}, ${m.name}`);
+    return edited(
+      withMaster(project, m, next),
+      `Kerned ${sideName(project, first)}, ${sideName(project, second)} by ${Math.round(value)}, ${m.name}`,
+    );
   });
 
 /** Takes values of pairs away in one master, by their keys. */
@@ -37,7 +44,10 @@ export const removePairs: Edit<{ master: MasterId; keys: readonly string[] }> = 
   });
 
 /** Many values at once: what a proposal comes to. */
-export const setPairs: Edit<{ master: MasterId; pairs: readonly { first: PairSide; second: PairSide; value: number }[] }> = (project, { master, pairs }) =>
+export const setPairs: Edit<{
+  master: MasterId;
+  pairs: readonly { first: PairSide; second: PairSide; value: number }[];
+}> = (project, { master, pairs }) =>
   inMaster(project, master, (m) => {
     if (pairs.length === 0) return refused('There is nothing to take over.');
     const next = { ...m.kerning };
@@ -46,28 +56,49 @@ export const setPairs: Edit<{ master: MasterId; pairs: readonly { first: PairSid
   });
 
 /** Lets one pair of glyphs differ from its groups: its present value becomes its own. */
-export const makeException: Edit<{ master: MasterId; first: GlyphId; second: GlyphId; value?: number }> = (project, { master, first, second, value }) =>
+export const makeException: Edit<{ master: MasterId; first: GlyphId; second: GlyphId; value?: number }> = (
+  project,
+  { master, first, second, value },
+) =>
   inMaster(project, master, (m) => {
     const found = kerningOf(project, m, first, second);
-    if (found && found.first.kind === 'glyph' && found.second.kind === 'glyph' && value === undefined) return refused('These two have a value of their own already.');
-    return setPair(project, { master, first: { kind: 'glyph', id: first }, second: { kind: 'glyph', id: second }, value: value ?? found?.value ?? 0 });
+    if (found && found.first.kind === 'glyph' && found.second.kind === 'glyph' && value === undefined)
+      return refused('These two have a value of their own already.');
+    return setPair(project, {
+      master,
+      first: { kind: 'glyph', id: first },
+      second: { kind: 'glyph', id: second },
+      value: value ?? found?.value ?? 0,
+    });
   });
 
 const withGroups = (project: Project, groups: readonly Group[]): Project => ({ ...project, groups });
 
 /** Makes a group of some glyphs on a side; they leave the groups they were in. */
-export const addGroup: Edit<{ side: Side; name: string; members: readonly GlyphId[] }> = (project, { side, name, members }) => {
+export const addGroup: Edit<{ side: Side; name: string; members: readonly GlyphId[] }> = (
+  project,
+  { side, name, members },
+) => {
   const typed = name.trim().replace(/\s+/g, '_');
   if (typed === '') return refused('A group has a name.');
-  if (project.groups.some((g) => g.side === side && g.name === typed)) return refused(`There is already a ${side} group named ${typed}.`);
+  if (project.groups.some((g) => g.side === side && g.name === typed))
+    return refused(`There is already a ${side} group named ${typed}.`);
   const own = new Set(members);
-  const rest = project.groups.map((g) => (g.side === side && g.members.some((m) => own.has(m)) ? { ...g, members: g.members.filter((m) => !own.has(m)) } : g));
+  const rest = project.groups.map((g) =>
+    g.side === side && g.members.some((m) => own.has(m)) ? { ...g, members: g.members.filter((m) => !own.has(m)) } : g,
+  );
   const group: Group = { id: `k${project.nextId}`, side, name: typed, members: [...own] };
-  return edited({ ...withGroups(project, [...rest, group]), nextId: project.nextId + 1 }, `Made the ${side} group ${typed}`);
+  return edited(
+    { ...withGroups(project, [...rest, group]), nextId: project.nextId + 1 },
+    `Made the ${side} group ${typed}`,
+  );
 };
 
 /** Puts a glyph into a group, out of any other on that side, or out of all with no group. */
-export const putInGroup: Edit<{ side: Side; glyph: GlyphId; group: string | undefined }> = (project, { side, glyph, group }) => {
+export const putInGroup: Edit<{ side: Side; glyph: GlyphId; group: string | undefined }> = (
+  project,
+  { side, glyph, group },
+) => {
   const target = project.groups.find((g) => g.id === group);
   if (group !== undefined && (!target || target.side !== side)) return refused('That group is no longer there.');
   if (target?.members.includes(glyph)) return refused(`${project.glyphs[glyph]?.name} is in that group already.`);
@@ -78,7 +109,12 @@ export const putInGroup: Edit<{ side: Side; glyph: GlyphId; group: string | unde
     return g === target ? { ...g, members: [...g.members, glyph] } : g;
   });
   const name = project.glyphs[glyph]?.name;
-  return edited(withGroups(project, groups), target ? `Put ${name} into the ${side} group ${target.name}` : `Took ${name} out of the ${side} group ${before!.name}`);
+  return edited(
+    withGroups(project, groups),
+    target
+      ? `Put ${name} into the ${side} group ${target.name}`
+      : `Took ${name} out of the ${side} group ${before!.name}`,
+  );
 };
 
 /** Dissolves a group; its pairs go to its members one by one, so that nothing moves. */
@@ -91,19 +127,27 @@ export const dissolveGroup: Edit<{ group: string }> = (project, { group: id }) =
     const entries = Object.entries(m.kerning).map(([key, value]) => ({ key, value, sides: pairSides(key) }));
     const ofGroup = ({ sides }: (typeof entries)[number]) => sides?.some((s) => s.kind === 'group' && s.id === id);
     for (const { sides, value } of entries.filter(ofGroup)) {
-      const spread = (s: PairSide): PairSide[] => (s.kind === 'group' && s.id === id ? group.members.map((m) => ({ kind: 'glyph', id: m })) : [s]);
+      const spread = (s: PairSide): PairSide[] =>
+        s.kind === 'group' && s.id === id ? group.members.map((m) => ({ kind: 'glyph', id: m })) : [s];
       for (const a of spread(sides![0])) {
         for (const b of spread(sides![1])) {
           // What a member has with the other's whole group came before what its group had with one glyph, and still does.
-          const other = sides![0].kind === 'group' && b.kind === 'glyph' && a.kind === 'glyph' ? groupsByGlyph(project).second.get(b.id) : undefined;
-          if (!other || m.kerning[pairKey(a, { kind: 'group', id: other.id })] === undefined) kerning[pairKey(a, b)] = value;
+          const other =
+            sides![0].kind === 'group' && b.kind === 'glyph' && a.kind === 'glyph'
+              ? groupsByGlyph(project).second.get(b.id)
+              : undefined;
+          if (!other || m.kerning[pairKey(a, { kind: 'group', id: other.id })] === undefined)
+            kerning[pairKey(a, b)] = value;
         }
       }
     }
     for (const { key, value, sides } of entries) if (!ofGroup({ key, value, sides })) kerning[key] = value;
     return { ...m, kerning };
   });
-  return edited({ ...project, masters, groups: project.groups.filter((g) => g !== group) }, `Dissolved the ${group.side} group ${group.name}`);
+  return edited(
+    { ...project, masters, groups: project.groups.filter((g) => g !== group) },
+    `Dissolved the ${group.side} group ${group.name}`,
+  );
 };
 
 /** Dissolves several groups in one step. */
@@ -114,7 +158,9 @@ export const dissolveGroups: Edit<{ groups: readonly string[] }> = (project, { g
     if (!done.ok) return done;
     current = done.project;
   }
-  return groups.length === 0 ? refused('There is no group to dissolve.') : edited(current, `Dissolved ${plural(groups.length, 'kerning group')}`);
+  return groups.length === 0
+    ? refused('There is no group to dissolve.')
+    : edited(current, `Dissolved ${plural(groups.length, 'kerning group')}`);
 };
 
 const LEFT = 'org.wendril.kerning.left';
@@ -131,7 +177,10 @@ export const leavePair: Edit<{ key: string; leave: boolean }> = (project, { key,
   if (left.has(key) === leave) return refused(leave ? 'That pair is left for good already.' : 'That pair is not left.');
   if (leave) left.add(key);
   else left.delete(key);
-  return edited({ ...project, lib: { ...project.lib, [LEFT]: [...left] } }, leave ? 'Left a pair for good' : 'Took a pair up again');
+  return edited(
+    { ...project, lib: { ...project.lib, [LEFT]: [...left] } },
+    leave ? 'Left a pair for good' : 'Took a pair up again',
+  );
 };
 
 /** Most lines of a word list that are kept. */

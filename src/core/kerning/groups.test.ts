@@ -7,7 +7,18 @@ import type { Outcome } from '../project/edit';
 import { type Project, projectSchema } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
 import { collisions } from './collisions';
-import { addGroup, dissolveGroup, leavePair, makeException, pairsLeft, putInGroup, removePairs, setPair, setPairs, setWordList } from './edits';
+import {
+  addGroup,
+  dissolveGroup,
+  leavePair,
+  makeException,
+  pairsLeft,
+  putInGroup,
+  removePairs,
+  setPair,
+  setPairs,
+  setWordList,
+} from './edits';
 import { likeness } from './likeness';
 import { groupsByGlyph, kerningOf, membersOf, sidesToChange, widestSides } from './lookup';
 import { pairKey } from './pairs';
@@ -31,14 +42,19 @@ test('a change goes to where the value stands: an exception, else the groups', (
     { kind: 'glyph', id: e },
   ]);
   expect(sidesToChange(p, master, t, o)).toEqual(widestSides(demo, t, o));
-  expect(kerningOf(p, master, t, e, pairKey({ kind: 'glyph', id: t }, { kind: 'glyph', id: e }))?.value).toBe(kerningOf(demo, m1, t, o)?.value);
+  expect(kerningOf(p, master, t, e, pairKey({ kind: 'glyph', id: t }, { kind: 'glyph', id: e }))?.value).toBe(
+    kerningOf(demo, m1, t, o)?.value,
+  );
 });
 
 test('members are those that are there; a glyph that is gone stands for nothing', () => {
   expect(membersOf(demo, { kind: 'glyph', id: 'gone' })).toEqual([]);
   expect(membersOf(demo, { kind: 'group', id: 'gone' })).toEqual([]);
   const group = groupsByGlyph(demo).first.get(id('T'))!;
-  const thinned = { ...demo, groups: demo.groups.map((g) => (g === group ? { ...g, members: [...g.members, 'gone'] } : g)) };
+  const thinned = {
+    ...demo,
+    groups: demo.groups.map((g) => (g === group ? { ...g, members: [...g.members, 'gone'] } : g)),
+  };
   expect(membersOf(thinned, { kind: 'group', id: group.id })).toEqual(group.members);
 });
 
@@ -57,7 +73,9 @@ test('a pair left for good stays out of the queue until it is taken up again', (
 test('word lists are kept within bounds; an empty one is refused', () => {
   const p = done(setWordList(demo, { lines: ['To', 'x'.repeat(500)] }));
   expect(p.texts.pairs.map((l) => l.length)).toEqual([2, 200]);
-  expect(done(setWordList(demo, { lines: Array.from({ length: 9000 }, (_, i) => `w${i}`) })).texts.pairs).toHaveLength(5000);
+  expect(done(setWordList(demo, { lines: Array.from({ length: 9000 }, (_, i) => `w${i}`) })).texts.pairs).toHaveLength(
+    5000,
+  );
   expect(setWordList(demo, { lines: [] })).toMatchObject({ ok: false });
 });
 
@@ -68,7 +86,10 @@ test('what is made of text is letters, figures and punctuation; marks and arrows
 });
 
 test('a damaged key is a fault that can be taken away, and throws nothing', () => {
-  const broken = { ...demo, masters: demo.masters.map((m) => ({ ...m, kerning: { ...m.kerning, nonsense: 7, 'glyph:a': 2 } })) };
+  const broken = {
+    ...demo,
+    masters: demo.masters.map((m) => ({ ...m, kerning: { ...m.kerning, nonsense: 7, 'glyph:a': 2 } })),
+  };
   const [fault] = kerningFaults(broken, masterOf(broken, 'm1')!);
   expect(fault!.keys).toEqual(['nonsense', 'glyph:a']);
   const mended = done(removePairs(broken, { master: 'm1', keys: fault!.keys }));
@@ -117,7 +138,9 @@ test('whatever is done to groups, a glyph is in one of a side at most, the docum
       expect(apart.groups).toHaveLength(end.groups.length - some.length);
       for (const a of ['T', 'V', 'Tbar', 'o']) {
         for (const b of ['o', 'A', 'period', 'adieresis']) {
-          expect(kerningOf(apart, masterOf(apart, 'm1')!, id(a), id(b))?.value).toBe(kerningOf(end, masterOf(end, 'm1')!, id(a), id(b))?.value);
+          expect(kerningOf(apart, masterOf(apart, 'm1')!, id(a), id(b))?.value).toBe(
+            kerningOf(end, masterOf(end, 'm1')!, id(a), id(b))?.value,
+          );
         }
       }
       expect(projectSchema.shape.groups.safeParse(end.groups).success).toBe(true);
@@ -131,7 +154,8 @@ test('likeness is the same both ways, 1 to itself, and nothing to do with where 
   for (const s of ['first', 'second'] as const) {
     for (const a of names) {
       expect(likeness(demo, m1, s, id(a), id(a))).toBeCloseTo(1, 9);
-      for (const b of names) expect(likeness(demo, m1, s, id(a), id(b))).toBeCloseTo(likeness(demo, m1, s, id(b), id(a)), 9);
+      for (const b of names)
+        expect(likeness(demo, m1, s, id(a), id(b))).toBeCloseTo(likeness(demo, m1, s, id(b), id(a)), 9);
     }
   }
 });
@@ -141,7 +165,12 @@ test('collisions grow with the distance asked for, kerning moves them, and they 
   const found = (p: Project, near: number) => collisions(p, 'm1', ids, near);
   expect(found(demo, 60).length).toBeGreaterThanOrEqual(found(demo, 20).length);
   for (const c of found(demo, 60)) expect(c.distance).toBeLessThan(60);
-  const tight = done(setPairs(demo, { master: 'm1', pairs: [{ first: { kind: 'glyph', id: id('T') }, second: { kind: 'glyph', id: id('T') }, value: -100 }] }));
+  const tight = done(
+    setPairs(demo, {
+      master: 'm1',
+      pairs: [{ first: { kind: 'glyph', id: id('T') }, second: { kind: 'glyph', id: id('T') }, value: -100 }],
+    }),
+  );
   const of = (p: Project) => found(p, 400).find((c) => c.first === id('T') && c.second === id('T'))!.distance;
   expect(of(demo) - of(tight)).toBe(100 + (kerningOf(demo, m1, id('T'), id('T'))?.value ?? 0));
 });
@@ -151,7 +180,9 @@ describe('the white of a side', () => {
     for (const name of ['a', 'e', 's', 'v', 'T', 'K', 'S']) {
       const g = glyphNamed(demo, name)!;
       const measure = measureFor(demo, g, m1)!;
-      const fitted = done(setSides(demo, { at: { glyph: g.id, master: 'm1' }, ...proposedSides(demo, g, 'm1', measure)! }));
+      const fitted = done(
+        setSides(demo, { at: { glyph: g.id, master: 'm1' }, ...proposedSides(demo, g, 'm1', measure)! }),
+      );
       for (const s of ['left', 'right'] as const) {
         const { now, wanted } = whiteOnSide(fitted, fitted.glyphs[g.id]!, m1, s, measure)!;
         expect(Math.abs(now - wanted)).toBeLessThanOrEqual(0.5);
@@ -172,7 +203,10 @@ describe('the white of a side', () => {
 
 test('the same side of several glyphs is bound in one step, or in none', () => {
   const follow = { glyph: id('n'), side: 'left' as const, offset: 6, everyMaster: true };
-  const bound = setFollows(demo, { bindings: ['t', 'z', 'x'].map((n) => ({ glyph: id(n), side: 'left', follow })), master: 'm1' });
+  const bound = setFollows(demo, {
+    bindings: ['t', 'z', 'x'].map((n) => ({ glyph: id(n), side: 'left', follow })),
+    master: 'm1',
+  });
   expect(bound.ok && bound.sentence).toBe('3 sides of 3 glyphs follow n');
   const p = done(bound);
   expect(outOfDate(p)).toEqual([]);
@@ -182,7 +216,11 @@ test('the same side of several glyphs is bound in one step, or in none', () => {
       expect('left' in own && 'left' in n && own.left - n.left).toBe(6);
     }
   }
-  expect(setFollows(demo, { bindings: ['t', 'n'].map((n) => ({ glyph: id(n), side: 'left', follow })), master: 'm1' })).toMatchObject({ ok: false });
+  expect(
+    setFollows(demo, { bindings: ['t', 'n'].map((n) => ({ glyph: id(n), side: 'left', follow })), master: 'm1' }),
+  ).toMatchObject({ ok: false });
   expect(setFollows(demo, { bindings: [], master: 'm1' })).toMatchObject({ ok: false });
-  expect(setFollow(demo, { glyph: id('t'), side: 'left', master: 'm1', follow: { ...follow, offset: Number.NaN } })).toMatchObject({ ok: false });
+  expect(
+    setFollow(demo, { glyph: id('t'), side: 'left', master: 'm1', follow: { ...follow, offset: Number.NaN } }),
+  ).toMatchObject({ ok: false });
 });

@@ -6,7 +6,13 @@ import { groupsByGlyph, type Side } from './lookup';
 import { textGlyphs } from './proposal';
 
 /** Glyphs that could share a group on a side: new members of a group there is, or a new group by the name of its first glyph. */
-export type GroupProposal = { side: Side; group: Group['id'] | undefined; name: string; leader: GlyphId; members: readonly { glyph: GlyphId; likeness: number }[] };
+export type GroupProposal = {
+  side: Side;
+  group: Group['id'] | undefined;
+  name: string;
+  leader: GlyphId;
+  members: readonly { glyph: GlyphId; likeness: number }[];
+};
 
 /** How alike sides have to be, from 0 to 1, unless told. */
 export const ALIKE_ENOUGH = 0.95;
@@ -46,7 +52,8 @@ export function proposeGroups(
       else clusters.push({ group: undefined, leader: id, members: [] });
     });
     for (const { group, leader, members } of clusters)
-      if (members.length > 0) out.push({ side, group: group?.id, name: group?.name ?? project.glyphs[leader]!.name, leader, members });
+      if (members.length > 0)
+        out.push({ side, group: group?.id, name: group?.name ?? project.glyphs[leader]!.name, leader, members });
   });
   return out.sort((a, b) => b.members.length - a.members.length);
 }
@@ -54,7 +61,13 @@ export function proposeGroups(
 /** Capitals, small letters, figures and the rest keep to themselves. */
 function kindOf(project: Project, id: GlyphId): string {
   const character = String.fromCodePoint(project.glyphs[id]!.unicodes[0] ?? 0x20);
-  return /\p{Lu}/u.test(character) ? 'capital' : /\p{L}/u.test(character) ? 'small' : /\p{N}/u.test(character) ? 'figure' : 'other';
+  return /\p{Lu}/u.test(character)
+    ? 'capital'
+    : /\p{L}/u.test(character)
+      ? 'small'
+      : /\p{N}/u.test(character)
+        ? 'figure'
+        : 'other';
 }
 
 const isPlain = (project: Project, id: GlyphId): boolean => (project.glyphs[id]!.unicodes[0] ?? 0x80) < 0x80;
@@ -64,7 +77,11 @@ export const takeGroups: Edit<{ proposals: readonly GroupProposal[] }> = (projec
   let current = project;
   for (const { side, group, name, leader, members } of proposals) {
     if (group === undefined) {
-      const done = addGroup(current, { side, name: freeName(current, side, name), members: [leader, ...members.map((m) => m.glyph)] });
+      const done = addGroup(current, {
+        side,
+        name: freeName(current, side, name),
+        members: [leader, ...members.map((m) => m.glyph)],
+      });
       if (!done.ok) return done;
       current = done.project;
       continue;
@@ -75,7 +92,9 @@ export const takeGroups: Edit<{ proposals: readonly GroupProposal[] }> = (projec
       current = done.project;
     }
   }
-  return proposals.length === 0 ? refused('There is nothing to take over.') : edited(current, `Made or filled ${plural(proposals.length, 'kerning group')}`);
+  return proposals.length === 0
+    ? refused('There is nothing to take over.')
+    : edited(current, `Made or filled ${plural(proposals.length, 'kerning group')}`);
 };
 
 function freeName(project: Project, side: Side, name: string): string {

@@ -11,7 +11,14 @@ const DEEPEST = 0.1;
 const edgeOf = (profile: Profile, side: Side): Float64Array => (side === 'first' ? profile.right : profile.left);
 
 /** A side of a glyph as it is compared with others: its profile and the zone it is judged in. */
-export type SideShape = { profile: Profile; edge: Float64Array; outward: 1 | -1; zone: FitZone; deepest: number; highest: number };
+export type SideShape = {
+  profile: Profile;
+  edge: Float64Array;
+  outward: 1 | -1;
+  zone: FitZone;
+  deepest: number;
+  highest: number;
+};
 
 /** The side of a glyph that is met by a neighbour; undefined for one that is not drawn. */
 export function sideShape(project: Project, master: Master, side: Side, id: GlyphId): SideShape | undefined {
@@ -20,7 +27,14 @@ export function sideShape(project: Project, master: Master, side: Side, id: Glyp
   const profile = profileOf(project, id, master.id);
   const edge = edgeOf(profile, side);
   const highest = edge.findLastIndex((x) => !Number.isNaN(x));
-  return { profile, edge, outward: side === 'first' ? 1 : -1, zone: zoneOf(project, glyph, master), deepest: DEEPEST * project.unitsPerEm, highest };
+  return {
+    profile,
+    edge,
+    outward: side === 'first' ? 1 : -1,
+    zone: zoneOf(project, glyph, master),
+    deepest: DEEPEST * project.unitsPerEm,
+    highest,
+  };
 }
 
 /** How alike two sides are, 0 to 1: see {@link likeness}. */
@@ -54,9 +68,18 @@ export function likeness(project: Project, master: Master, side: Side, a: GlyphI
 }
 
 /** Glyphs that are as alike to one on a side as wanted, the most alike first. */
-export const alike = (project: Project, master: Master, side: Side, glyph: GlyphId, atLeast = 0.93): { glyph: GlyphId; likeness: number }[] =>
+export const alike = (
+  project: Project,
+  master: Master,
+  side: Side,
+  glyph: GlyphId,
+  atLeast = 0.93,
+): { glyph: GlyphId; likeness: number }[] =>
   project.glyphOrder
-    .filter((id) => id !== glyph && project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{N}\p{P}]/u.test(String.fromCodePoint(c))))
+    .filter(
+      (id) =>
+        id !== glyph && project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{N}\p{P}]/u.test(String.fromCodePoint(c))),
+    )
     .map((id) => ({ glyph: id, likeness: likeness(project, master, side, glyph, id) }))
     .filter((l) => l.likeness >= atLeast)
     .sort((a, b) => b.likeness - a.likeness);

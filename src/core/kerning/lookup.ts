@@ -9,7 +9,8 @@ const indices = new WeakMap<Project['groups'], Record<Side, ReadonlyMap<GlyphId,
 export function groupsByGlyph(project: Project): Record<Side, ReadonlyMap<GlyphId, Group>> {
   let found = indices.get(project.groups);
   if (!found) {
-    const of = (side: Side) => new Map(project.groups.flatMap((g) => (g.side === side ? g.members.map((m) => [m, g] as const) : [])));
+    const of = (side: Side) =>
+      new Map(project.groups.flatMap((g) => (g.side === side ? g.members.map((m) => [m, g] as const) : [])));
     found = { first: of('first'), second: of('second') };
     indices.set(project.groups, found);
   }
@@ -23,7 +24,13 @@ export type Found = { key: string; value: number; first: PairSide; second: PairS
  * The kerning of two glyphs: glyph with glyph, then glyph with group, group with glyph, group with group; the first that has a
  * value, as it is cast. Undefined where none has. `except` is a key that is passed over.
  */
-export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId, except?: string): Found | undefined {
+export function kerningOf(
+  project: Project,
+  master: Pick<Master, 'kerning'>,
+  first: GlyphId,
+  second: GlyphId,
+  except?: string,
+): Found | undefined {
   const groups = groupsByGlyph(project);
   const [a, b] = [groups.first.get(first), groups.second.get(second)];
   const own = [{ kind: 'glyph', id: first } as const, { kind: 'glyph', id: second } as const] as const;
@@ -47,22 +54,36 @@ export function kerningOf(project: Project, master: Pick<Master, 'kerning'>, fir
 export function widestSides(project: Project, first: GlyphId, second: GlyphId): readonly [PairSide, PairSide] {
   const groups = groupsByGlyph(project);
   const [a, b] = [groups.first.get(first), groups.second.get(second)];
-  return [a ? { kind: 'group', id: a.id } : { kind: 'glyph', id: first }, b ? { kind: 'group', id: b.id } : { kind: 'glyph', id: second }];
+  return [
+    a ? { kind: 'group', id: a.id } : { kind: 'glyph', id: first },
+    b ? { kind: 'group', id: b.id } : { kind: 'glyph', id: second },
+  ];
 }
 
 /** The sides that a change of two glyphs' kerning goes to: where it stands now, else their groups. */
-export function sidesToChange(project: Project, master: Pick<Master, 'kerning'>, first: GlyphId, second: GlyphId): readonly [PairSide, PairSide] {
+export function sidesToChange(
+  project: Project,
+  master: Pick<Master, 'kerning'>,
+  first: GlyphId,
+  second: GlyphId,
+): readonly [PairSide, PairSide] {
   const found = kerningOf(project, master, first, second);
   return found ? [found.first, found.second] : widestSides(project, first, second);
 }
 
 /** Glyphs that a side of a pair stands for. */
 export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] =>
-  side.kind === 'glyph' ? (project.glyphs[side.id] ? [side.id] : []) : (project.groups.find((g) => g.id === side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
+  side.kind === 'glyph'
+    ? project.glyphs[side.id]
+      ? [side.id]
+      : []
+    : (project.groups.find((g) => g.id === side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
 
 /** What a side is called: a glyph's name, or a group's with a mark that it is one. */
 export const sideName = (project: Project, side: PairSide): string =>
-  side.kind === 'glyph' ? (project.glyphs[side.id]?.name ?? 'a missing glyph') : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
+  side.kind === 'glyph'
+    ? (project.glyphs[side.id]?.name ?? 'a missing glyph')
+    : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
 
 /** How many pairs of glyphs the values of a master serve: those of groups count with all their members. */
 export const pairsServed = (project: Project, kerning: Master['kerning']): number =>

@@ -40,10 +40,17 @@ export function gapsBetween(first: Profile, second: Profile, zone: FitZone): Flo
 }
 
 /** The zone of a pair: from the lower bottom to the higher top. */
-export const pairZone = (a: FitZone, b: FitZone): FitZone => ({ bottom: min(a.bottom, b.bottom), top: max(a.top, b.top) });
+export const pairZone = (a: FitZone, b: FitZone): FitZone => ({
+  bottom: min(a.bottom, b.bottom),
+  top: max(a.top, b.top),
+});
 
 /** White between two glyphs moved towards or away from each other by a distance. */
-export function whiteOf(gaps: Float64Array, by: number, { power, farthest }: Pick<White, 'power' | 'farthest'>): number {
+export function whiteOf(
+  gaps: Float64Array,
+  by: number,
+  { power, farthest }: Pick<White, 'power' | 'farthest'>,
+): number {
   const table = powers(power, Math.ceil(min(farthest, 4000)));
   const last = table.length - 1;
   let sum = 0;
@@ -135,7 +142,15 @@ type Whites = {
  * What a pair needs of a glyph, measured once; `uneven` is how it stands before and after the straight control of its kind, `standsOff`
  * how far it keeps from itself.
  */
-type Shape = { profile: Profile; zone: FitZone; isLower: boolean; tabular: boolean; control: GlyphId | undefined; uneven: { first?: number; second?: number }; standsOff?: number };
+type Shape = {
+  profile: Profile;
+  zone: FitZone;
+  isLower: boolean;
+  tabular: boolean;
+  control: GlyphId | undefined;
+  uneven: { first?: number; second?: number };
+  standsOff?: number;
+};
 
 const known = new WeakMap<Project['glyphs'], Map<MasterId, { zones: Master['zones']; whites: Whites }>>();
 
@@ -153,11 +168,15 @@ function whitesOf(project: Project, master: Master): Whites {
 function measured(project: Project, master: Master): Whites {
   const [lower, upper] = [calibrated(project, master, 'n', 'o'), calibrated(project, master, 'H', 'O')];
   const mean = (key: keyof White) => ((lower ?? upper)![key] + (upper ?? lower)![key]) / 2;
-  const between = lower || upper ? { even: mean('even'), power: mean('power'), farthest: mean('farthest'), nearest: mean('nearest') } : undefined;
+  const between =
+    lower || upper
+      ? { even: mean('even'), power: mean('power'), farthest: mean('farthest'), nearest: mean('nearest') }
+      : undefined;
   return { lower: lower ?? upper, upper: upper ?? lower, between, shapes: new Map(), controls: {} };
 }
 
-const whiteFor = (whites: Whites, a: Shape, b: Shape): White | undefined => (a.isLower !== b.isLower ? whites.between : a.isLower ? whites.lower : whites.upper);
+const whiteFor = (whites: Whites, a: Shape, b: Shape): White | undefined =>
+  a.isLower !== b.isLower ? whites.between : a.isLower ? whites.lower : whites.upper;
 
 function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites): Shape | undefined {
   const known = whites.shapes.get(id);
@@ -165,8 +184,16 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
   if (known || !glyph) return known;
   const isLower = controlsFor(glyph)[0] === 'n';
   const straight = controlsOf(project, glyph)?.straight;
-  const control = isLower && straight ? straight.id : glyphForCodePoint(project, (isLower ? 'n' : 'H').charCodeAt(0))?.id;
-  const shape: Shape = { profile: profileOf(project, id, master.id), zone: zoneOf(project, glyph, master), isLower, tabular: isTabular(glyph.name), control, uneven: {} };
+  const control =
+    isLower && straight ? straight.id : glyphForCodePoint(project, (isLower ? 'n' : 'H').charCodeAt(0))?.id;
+  const shape: Shape = {
+    profile: profileOf(project, id, master.id),
+    zone: zoneOf(project, glyph, master),
+    isLower,
+    tabular: isTabular(glyph.name),
+    control,
+    uneven: {},
+  };
   whites.shapes.set(id, shape);
   return shape;
 }
@@ -217,7 +244,10 @@ export function modelKerning(project: Project, master: Master, first: GlyphId, s
   after.standsOff ??= nearest(after, after);
   const closest = min(CLOSEST * white.even, 0.8 * before.standsOff, 0.8 * after.standsOff);
   if (near < closest) return round(closest - near);
-  const bearings = withControl(project, master, whites, a, 'first') + withControl(project, master, whites, b, 'second') - ofControls(whites, before, after);
+  const bearings =
+    withControl(project, master, whites, a, 'first') +
+    withControl(project, master, whites, b, 'second') -
+    ofControls(whites, before, after);
   const unseen = (a.isLower && b.isLower ? UNSEEN.lower : UNSEEN.other) * project.unitsPerEm;
   const gaps = gapsBetween(a.profile, b.profile, pairZone(a.zone, b.zone));
   const from = OF_BEARINGS * bearings - unseen;

@@ -2,7 +2,8 @@
 export type PairSide = { kind: 'glyph' | 'group'; id: string };
 
 /** The key of a pair in a master's kerning. Ids hold no spaces or colons. */
-export const pairKey = (first: PairSide, second: PairSide): string => `${first.kind}:${first.id} ${second.kind}:${second.id}`;
+export const pairKey = (first: PairSide, second: PairSide): string =>
+  `${first.kind}:${first.id} ${second.kind}:${second.id}`;
 
 /** The sides a key names; undefined for a key that is not one. */
 export function pairSides(key: string): [first: PairSide, second: PairSide] | undefined {

@@ -32,7 +32,10 @@ const OPEN_BUT_RARE = 36;
 /** What text is made of: letters, figures and punctuation. Signs, marks and raised figures are kerned by hand. */
 export const textGlyphs = (project: Project): GlyphId[] =>
   project.glyphOrder.filter((id) =>
-    project.glyphs[id]!.unicodes.some((c) => /[\p{L}\p{Nd}\p{P}]/u.test(String.fromCodePoint(c)) && !/[\p{M}\p{Lm}\p{Pc}ªº]/u.test(String.fromCodePoint(c))),
+    project.glyphs[id]!.unicodes.some(
+      (c) =>
+        /[\p{L}\p{Nd}\p{P}]/u.test(String.fromCodePoint(c)) && !/[\p{M}\p{Lm}\p{Pc}ªº]/u.test(String.fromCodePoint(c)),
+    ),
   );
 
 /** A side of the proposal: a group with those of its members that are asked for, or a glyph by itself. */
@@ -65,9 +68,12 @@ function ownValues(x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own
   const middle = middleOf(values.flat());
   const out: Own[] = [{ first: x.side, second: y.side, value: middle, glyphs: x.members.length * y.members.length }];
   const glyph = (id: GlyphId): PairSide => ({ kind: 'glyph', id });
-  const differs = (value: number, from: number, weight: number) => value - from > ALIKE || from - value > (weight < RARE * PLAIN * PLAIN ? OPEN_BUT_RARE : ALIKE);
+  const differs = (value: number, from: number, weight: number) =>
+    value - from > ALIKE || from - value > (weight < RARE * PLAIN * PLAIN ? OPEN_BUT_RARE : ALIKE);
   const weightIn = (of: readonly Weighed[]) => Math.max(...of.map((v) => v.weight));
-  const rows = values.map((row) => (x.side.kind === 'group' && differs(middleOf(row), middle, weightIn(row)) ? middleOf(row) : undefined));
+  const rows = values.map((row) =>
+    x.side.kind === 'group' && differs(middleOf(row), middle, weightIn(row)) ? middleOf(row) : undefined,
+  );
   const columns = y.members.map((_, k) => {
     const own = values.map((row) => row[k]!);
     return y.side.kind === 'group' && differs(middleOf(own), middle, weightIn(own)) ? middleOf(own) : undefined;
@@ -82,7 +88,8 @@ function ownValues(x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own
   // A first glyph with a second group is found before a first group with a second glyph.
   values.forEach((row, i) => {
     row.forEach(({ value, weight }, k) => {
-      if (differs(value, rows[i] ?? columns[k] ?? middle, weight)) out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
+      if (differs(value, rows[i] ?? columns[k] ?? middle, weight))
+        out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
     });
   });
   return out;
@@ -102,7 +109,8 @@ export function proposeKerning(
 ): ProposedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
   const groups = groupsByGlyph(project);
-  const drawn = (id: GlyphId) => project.glyphs[id] !== undefined && !isEmptyDrawing(drawingOf(project.glyphs[id]!, masterId));
+  const drawn = (id: GlyphId) =>
+    project.glyphs[id] !== undefined && !isEmptyDrawing(drawingOf(project.glyphs[id]!, masterId));
   const sidesFor = (ids: readonly GlyphId[], side: 'first' | 'second') => {
     const bySide = new Map<string, { side: PairSide; members: GlyphId[] }>();
     for (const id of ids.filter(drawn)) {
@@ -125,14 +133,18 @@ export function proposeKerning(
     const value = Math.abs(wanted) < Math.max(1, least) ? 0 : wanted;
     const stored = master.kerning[pairKey(first, second)];
     // An exception may be 0 where its groups are not.
-    if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least, step)) out.push({ first, second, value, now: stored ?? 0, glyphs });
+    if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least, step))
+      out.push({ first, second, value, now: stored ?? 0, glyphs });
   };
   a.forEach((x, i) => {
     progress(i, a.length);
     for (const y of b) {
       if (asked && !asked.has(pairKey(x.side, y.side))) continue;
       const values = x.members.map((m) =>
-        y.members.map((n) => ({ value: modelKerning(project, master, m, n), weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0) })),
+        y.members.map((n) => ({
+          value: modelKerning(project, master, m, n),
+          weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0),
+        })),
       );
       ownValues(x, y, values).forEach((own, k) => {
         add(own, k > 0);
@@ -141,7 +153,10 @@ export function proposeKerning(
   });
   const worth = new Map(
     out.map((p) => {
-      const frequency = membersOf(project, p.first).reduce((sum, a) => sum + membersOf(project, p.second).reduce((n, b) => n + (often.get(`${a} ${b}`) ?? 0), 0), 0);
+      const frequency = membersOf(project, p.first).reduce(
+        (sum, a) => sum + membersOf(project, p.second).reduce((n, b) => n + (often.get(`${a} ${b}`) ?? 0), 0),
+        0,
+      );
       return [p, Math.abs(p.value - p.now) * (1 + Math.sqrt(frequency)) * p.glyphs ** 0.2];
     }),
   );
@@ -159,10 +174,23 @@ function frequencyOf(project: Project): ReadonlyMap<string, number> {
 }
 
 /** A pair of glyphs worth a look: what it has, what the model would give, how far it strays, how often text has it. */
-export type QueuedPair = { first: GlyphId; second: GlyphId; now: number; proposed: number; frequency: number; sides: readonly [PairSide, PairSide] };
+export type QueuedPair = {
+  first: GlyphId;
+  second: GlyphId;
+  now: number;
+  proposed: number;
+  frequency: number;
+  sides: readonly [PairSide, PairSide];
+};
 
 /** Pairs by how far they stray from even, frequent ones first; one for each pair of groups. Pairs that were left for good are out. */
-export function kerningQueue(project: Project, masterId: MasterId, left: ReadonlySet<string> = new Set(), step = stepOf(project), least: number = USUAL.least): QueuedPair[] {
+export function kerningQueue(
+  project: Project,
+  masterId: MasterId,
+  left: ReadonlySet<string> = new Set(),
+  step = stepOf(project),
+  least: number = USUAL.least,
+): QueuedPair[] {
   const master = project.masters.find((m) => m.id === masterId)!;
   const best = new Map<string, QueuedPair>();
   for (const [pair, frequency] of Object.entries(frequencies as Record<string, number>)) {
@@ -183,8 +211,19 @@ export function kerningQueue(project: Project, masterId: MasterId, left: Readonl
 }
 
 /** What a pair has and what the model would give it. */
-export function pairFacts(project: Project, master: Master, first: GlyphId, second: GlyphId, step = stepOf(project)): Omit<QueuedPair, 'frequency' | 'sides'> {
-  return { first, second, now: kerningOf(project, master, first, second)?.value ?? 0, proposed: rounded(modelKerning(project, master, first, second), step) };
+export function pairFacts(
+  project: Project,
+  master: Master,
+  first: GlyphId,
+  second: GlyphId,
+  step = stepOf(project),
+): Omit<QueuedPair, 'frequency' | 'sides'> {
+  return {
+    first,
+    second,
+    now: kerningOf(project, master, first, second)?.value ?? 0,
+    proposed: rounded(modelKerning(project, master, first, second), step),
+  };
 }
 
 /** What is wrong with the kerning of a master, with the keys that a mend takes away, or the groups that it dissolves. */
@@ -192,7 +231,8 @@ export type KerningFault = { what: string; keys: readonly string[]; groups?: rea
 
 export function kerningFaults(project: Project, master: Master, least: number = USUAL.least): KerningFault[] {
   // What is small or needless here and not in another master holds the place between them.
-  const inEvery = (holds: (m: Master) => boolean) => holds(master) && project.masters.every((m) => m.id === master.id || holds(m));
+  const inEvery = (holds: (m: Master) => boolean) =>
+    holds(master) && project.masters.every((m) => m.id === master.id || holds(m));
   const isSmall = (key: string) => inEvery((m) => Math.abs(m.kerning[key] ?? 0) < least);
   const small: string[] = [];
   const missing: string[] = [];
@@ -213,9 +253,18 @@ export function kerningFaults(project: Project, master: Master, least: number = 
   const lonely = project.groups.filter((g) => g.members.filter((m) => project.glyphs[m]).length < 2);
   const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
   return [
-    ...(needless.length > 0 ? [{ what: `${count(needless.length)} of glyphs have the value that their groups give them anyway`, keys: needless }] : []),
+    ...(needless.length > 0
+      ? [
+          {
+            what: `${count(needless.length)} of glyphs have the value that their groups give them anyway`,
+            keys: needless,
+          },
+        ]
+      : []),
     ...(small.length > 0 ? [{ what: `${count(small.length)} of less than ${least} units`, keys: small }] : []),
-    ...(missing.length > 0 ? [{ what: `${count(missing.length)} of glyphs or groups that are no longer there`, keys: missing }] : []),
+    ...(missing.length > 0
+      ? [{ what: `${count(missing.length)} of glyphs or groups that are no longer there`, keys: missing }]
+      : []),
     ...(lonely.length > 0
       ? [
           {

@@ -22,7 +22,8 @@ const done = (o: Outcome): Project => {
 
 describe('groups from shapes', () => {
   const found = proposeGroups(bare, masterOf(bare, 'm1')!);
-  const of = (side: string, name: string) => found.find((p) => p.side === side && p.name === name)?.members.map((m) => nameOf(m.glyph)) ?? [];
+  const of = (side: string, name: string) =>
+    found.find((p) => p.side === side && p.name === name)?.members.map((m) => nameOf(m.glyph)) ?? [];
 
   test('letters of the same side come together, accents with their base, capitals apart from small letters', () => {
     expect(of('second', 'B')).toEqual(expect.arrayContaining(['D', 'E', 'H', 'N', 'R', 'Eacute']));
@@ -44,7 +45,10 @@ describe('groups from shapes', () => {
     expect(new Set(grouped.groups.map((g) => `${g.side} ${g.name}`)).size).toBe(grouped.groups.length);
     expect(proposeGroups(grouped, masterOf(grouped, 'm1')!)).toEqual([]);
     const lead = grouped.groups.find((g) => g.side === 'second' && g.members.includes(id('H')))!;
-    const without = { ...grouped, groups: grouped.groups.map((g) => (g === lead ? { ...g, members: g.members.filter((m) => m !== id('N')) } : g)) };
+    const without = {
+      ...grouped,
+      groups: grouped.groups.map((g) => (g === lead ? { ...g, members: g.members.filter((m) => m !== id('N')) } : g)),
+    };
     const again = proposeGroups(without, masterOf(without, 'm1')!);
     expect(again).toMatchObject([{ group: lead.id, members: [{ glyph: id('N') }] }]);
     expect(groupsByGlyph(done(takeGroups(without, { proposals: again }))).second.get(id('N'))?.id).toBe(lead.id);
@@ -52,7 +56,8 @@ describe('groups from shapes', () => {
   });
 
   test('the more alike they have to be, the fewer come together', () => {
-    const members = (atLeast: number) => proposeGroups(bare, masterOf(bare, 'm1')!, atLeast).reduce((n, p) => n + p.members.length, 0);
+    const members = (atLeast: number) =>
+      proposeGroups(bare, masterOf(bare, 'm1')!, atLeast).reduce((n, p) => n + p.members.length, 0);
     expect(members(0.99)).toBeLessThan(members(0.9));
   });
 });
@@ -73,7 +78,9 @@ describe('proposals keep accents apart', () => {
   test('values are near what each pair would have by itself', () => {
     for (const a of glyphs)
       for (const b of glyphs) {
-        const off = (kerningOf(kerned, masterOf(kerned, 'm1')!, a, b)?.value ?? 0) - modelKerning(kerned, masterOf(kerned, 'm1')!, a, b);
+        const off =
+          (kerningOf(kerned, masterOf(kerned, 'm1')!, a, b)?.value ?? 0) -
+          modelKerning(kerned, masterOf(kerned, 'm1')!, a, b);
         // Too near counts more than too open among accented letters; a step and rounding lie between.
         expect(off).toBeGreaterThan(-18);
         expect(off).toBeLessThan(42);
@@ -81,20 +88,31 @@ describe('proposals keep accents apart', () => {
   });
 
   test('only what some pairs need is worked out when only they are asked for', () => {
-    const only = proposeKerning(cleared, 'm1', glyphs, glyphs, { least: 4, step: 5, most: 1000, only: [[id('T'), id('o')]] });
+    const only = proposeKerning(cleared, 'm1', glyphs, glyphs, {
+      least: 4,
+      step: 5,
+      most: 1000,
+      only: [[id('T'), id('o')]],
+    });
     expect(only.length).toBeGreaterThan(0);
     expect(only.length).toBeLessThan(pairs.length);
     const groups = groupsByGlyph(cleared);
     for (const { first, second } of only) {
       const holds = (side: typeof first, glyph: string, group: string | undefined) =>
-        side.id === group || groups[side === first ? 'first' : 'second'].get(side.id)?.id === group || side.id === glyph;
-      expect([holds(first, id('T'), groups.first.get(id('T'))?.id), holds(second, id('o'), groups.second.get(id('o'))?.id)]).toEqual([true, true]);
+        side.id === group ||
+        groups[side === first ? 'first' : 'second'].get(side.id)?.id === group ||
+        side.id === glyph;
+      expect([
+        holds(first, id('T'), groups.first.get(id('T'))?.id),
+        holds(second, id('o'), groups.second.get(id('o'))?.id),
+      ]).toEqual([true, true]);
     }
   });
 });
 
 test('figures of one width are never kerned to each other', () => {
-  for (const a of ['one', 'four', 'seven']) for (const b of ['one', 'four', 'seven']) expect(modelKerning(demo, m1, id(a), id(b))).toBe(0);
+  for (const a of ['one', 'four', 'seven'])
+    for (const b of ['one', 'four', 'seven']) expect(modelKerning(demo, m1, id(a), id(b))).toBe(0);
 });
 
 test('holes are pairs that stand more open than the controls say, the most open first', () => {
@@ -105,7 +123,9 @@ test('holes are pairs that stand more open than the controls say, the most open 
     { kind: 'glyph', id: id('V') },
   ] as const;
   const open = done(setPair(demo, { master: 'm1', first, second, value: 40 }));
-  expect(holes(open, 'm1', ids, 25)).toEqual([{ first: id('A'), second: id('V'), tooOpen: 40 - modelKerning(demo, m1, id('A'), id('V')) }]);
+  expect(holes(open, 'm1', ids, 25)).toEqual([
+    { first: id('A'), second: id('V'), tooOpen: 40 - modelKerning(demo, m1, id('A'), id('V')) },
+  ]);
   const seen: number[] = [];
   holes(demo, 'm1', textGlyphs(demo).slice(0, 20), 25, (n, total) => seen.push(n / total));
   expect(seen.every((s) => s >= 0 && s < 1)).toBe(true);
@@ -136,19 +156,33 @@ test('an em of twice the units has twice the kerning', () => {
     ),
     masters: demo.masters.map((m) => ({
       ...m,
-      zones: { ...m.zones, xHeight: { ...m.zones.xHeight, position: 2 * m.zones.xHeight.position }, capHeight: { ...m.zones.capHeight, position: 2 * m.zones.capHeight.position } },
+      zones: {
+        ...m.zones,
+        xHeight: { ...m.zones.xHeight, position: 2 * m.zones.xHeight.position },
+        capHeight: { ...m.zones.capHeight, position: 2 * m.zones.capHeight.position },
+      },
     })),
   };
   for (const a of names)
     for (const b of names) {
-      const [once, doubled] = [modelKerning(demo, m1, id(a), id(b)), modelKerning(twice, masterOf(twice, 'm1')!, id(a), id(b))];
+      const [once, doubled] = [
+        modelKerning(demo, m1, id(a), id(b)),
+        modelKerning(twice, masterOf(twice, 'm1')!, id(a), id(b)),
+      ];
       expect(Math.abs(doubled - 2 * once)).toBeLessThanOrEqual(4);
     }
 });
 
 test('a group of one glyph is a fault; dissolving it moves nothing and mends it', () => {
   const lone = done(addGroup(demo, { side: 'first', name: 'lone', members: [id('seven')] }));
-  const kerned = done(setPair(lone, { master: 'm1', first: { kind: 'group', id: lone.groups.at(-1)!.id }, second: { kind: 'glyph', id: id('period') }, value: -33 }));
+  const kerned = done(
+    setPair(lone, {
+      master: 'm1',
+      first: { kind: 'group', id: lone.groups.at(-1)!.id },
+      second: { kind: 'glyph', id: id('period') },
+      value: -33,
+    }),
+  );
   const fault = kerningFaults(kerned, masterOf(kerned, 'm1')!).find((f) => f.groups)!;
   expect(fault.what).toBe('One group has one glyph or none: lone');
   const mended = done(dissolveGroups(kerned, { groups: fault.groups! }));

@@ -42,9 +42,13 @@ describe('kerning of a pair', () => {
             ga && pairKey({ kind: 'group', id: ga.id }, { kind: 'glyph', id: id(b) }),
             ga && gb && pairKey({ kind: 'group', id: ga.id }, { kind: 'group', id: gb.id }),
           ];
-          const kerning = Object.fromEntries(ways.flatMap((w, i) => (w && present & (1 << i) ? [[w, values[i]!]] : [])));
+          const kerning = Object.fromEntries(
+            ways.flatMap((w, i) => (w && present & (1 << i) ? [[w, values[i]!]] : [])),
+          );
           const first = ways.find((w) => w !== undefined && kerning[w] !== undefined);
-          expect(kerningOf(demo, { kerning }, id(a), id(b))?.value).toBe(first === undefined ? undefined : kerning[first]);
+          expect(kerningOf(demo, { kerning }, id(a), id(b))?.value).toBe(
+            first === undefined ? undefined : kerning[first],
+          );
         },
       ),
     );
@@ -61,7 +65,9 @@ describe('kerning of a pair', () => {
     expect(makeException(p, { master: 'm1', first: id('T'), second: id('e') })).toMatchObject({ ok: false });
     p = done(removePairs(p, { master: 'm1', keys: [kerningOf(p, masterOf(p, 'm1')!, id('T'), id('e'))!.key] }));
     expect(of('T', 'e')).toBe(-77);
-    expect(setPair(p, { master: 'm1', first: sides[0], second: sides[1], value: Number.NaN })).toMatchObject({ ok: false });
+    expect(setPair(p, { master: 'm1', first: sides[0], second: sides[1], value: Number.NaN })).toMatchObject({
+      ok: false,
+    });
     expect(removePairs(p, { master: 'm1', keys: ['nothing'] })).toMatchObject({ ok: false });
   });
 });
@@ -73,13 +79,18 @@ describe('groups', () => {
     for (const g of p.groups) if (g.side === 'first' && g !== mine) expect(g.members).not.toContain(id('V'));
     expect(addGroup(p, { side: 'first', name: 'my diagonals', members: [] })).toMatchObject({ ok: false });
     p = done(putInGroup(p, { side: 'first', glyph: id('Y'), group: mine.id }));
-    expect(p.groups.filter((g) => g.side === 'first' && g.members.includes(id('Y'))).map((g) => g.id)).toEqual([mine.id]);
+    expect(p.groups.filter((g) => g.side === 'first' && g.members.includes(id('Y'))).map((g) => g.id)).toEqual([
+      mine.id,
+    ]);
     p = done(putInGroup(p, { side: 'first', glyph: id('Y'), group: undefined }));
     expect(putInGroup(p, { side: 'first', glyph: id('Y'), group: undefined })).toMatchObject({ ok: false });
     const t = groupsByGlyph(demo).first.get(id('T'))!;
     const apart = done(dissolveGroup(demo, { group: t.id }));
     for (const b of ['o', 'a', 'period', 'v', 'A']) {
-      for (const a of ['T', 'Tbar']) expect(kerningOf(apart, masterOf(apart, 'm3')!, id(a), id(b))?.value).toBe(kerningOf(demo, masterOf(demo, 'm3')!, id(a), id(b))?.value);
+      for (const a of ['T', 'Tbar'])
+        expect(kerningOf(apart, masterOf(apart, 'm3')!, id(a), id(b))?.value).toBe(
+          kerningOf(demo, masterOf(demo, 'm3')!, id(a), id(b))?.value,
+        );
     }
   });
 });
@@ -116,8 +127,14 @@ describe('the optical model', () => {
     // The same letter moved by ten, its right side as much nearer: between two of them nothing has changed.
     const before = sidesOf(demo, glyphNamed(demo, 'T')!, 'm1');
     if (!('left' in before)) throw new Error('drawn');
-    const moved = done(setSides(demo, { at: { glyph: id('T'), master: 'm1' }, left: before.left + 10, right: before.right - 10 }));
-    expect(Math.abs(modelKerning(moved, masterOf(moved, 'm1')!, id('T'), id('T')) - modelKerning(demo, m1, id('T'), id('T')))).toBeLessThan(2);
+    const moved = done(
+      setSides(demo, { at: { glyph: id('T'), master: 'm1' }, left: before.left + 10, right: before.right - 10 }),
+    );
+    expect(
+      Math.abs(
+        modelKerning(moved, masterOf(moved, 'm1')!, id('T'), id('T')) - modelKerning(demo, m1, id('T'), id('T')),
+      ),
+    ).toBeLessThan(2);
   });
 });
 
@@ -128,7 +145,11 @@ describe('proposals', () => {
     const found = proposeKerning(bare, 'm1', ids, ids, { least: 8, step: 5, most: 1000 });
     expect(found.length).toBeGreaterThan(10);
     // An exception alone may be 0.
-    for (const { value, first, second } of found) expect([value % 5 === 0, Math.abs(value) >= 8 || first.kind === 'glyph' || second.kind === 'glyph']).toEqual([true, true]);
+    for (const { value, first, second } of found)
+      expect([value % 5 === 0, Math.abs(value) >= 8 || first.kind === 'glyph' || second.kind === 'glyph']).toEqual([
+        true,
+        true,
+      ]);
     expect(found.some((f) => f.first.kind === 'group' && f.second.kind === 'group' && f.glyphs > 1)).toBe(true);
     expect(proposeKerning(bare, 'm1', ids, ids, { least: 8, step: 5, most: 3 })).toHaveLength(3);
     const taken = done(setPairs(bare, { master: 'm1', pairs: found }));
@@ -142,15 +163,31 @@ describe('proposals', () => {
     const [first] = queue;
     const key = pairKey(...first!.sides);
     expect(kerningQueue(demo, 'm1', new Set([key])).some((q) => pairKey(...q.sides) === key)).toBe(false);
-    const even = done(setPair(demo, { master: 'm1', first: first!.sides[0], second: first!.sides[1], value: first!.proposed }));
+    const even = done(
+      setPair(demo, { master: 'm1', first: first!.sides[0], second: first!.sides[1], value: first!.proposed }),
+    );
     expect(kerningQueue(even, 'm1').some((q) => pairKey(...q.sides) === key)).toBe(false);
   });
 
   test('faults: needless exceptions, small values, missing glyphs, each with its keys', () => {
     const sides = widestSides(demo, id('T'), id('o'));
     let p = done(setPair(demo, { master: 'm1', first: sides[0], second: sides[1], value: -70 }));
-    p = done(setPair(p, { master: 'm1', first: { kind: 'glyph', id: id('T') }, second: { kind: 'glyph', id: id('o') }, value: -70 }));
-    p = done(setPair(p, { master: 'm1', first: { kind: 'glyph', id: id('at') }, second: { kind: 'glyph', id: id('at') }, value: 2 }));
+    p = done(
+      setPair(p, {
+        master: 'm1',
+        first: { kind: 'glyph', id: id('T') },
+        second: { kind: 'glyph', id: id('o') },
+        value: -70,
+      }),
+    );
+    p = done(
+      setPair(p, {
+        master: 'm1',
+        first: { kind: 'glyph', id: id('at') },
+        second: { kind: 'glyph', id: id('at') },
+        value: 2,
+      }),
+    );
     const faults = kerningFaults(
       { ...p, masters: p.masters.map((m) => ({ ...m, kerning: { ...m.kerning, 'glyph:gone glyph:gone': 9 } })) },
       { ...masterOf(p, 'm1')!, kerning: { ...masterOf(p, 'm1')!.kerning, 'glyph:gone glyph:gone': 9 } },
@@ -166,7 +203,12 @@ describe('proposals', () => {
   test('fit: within ten units of the family’s own sides for most letters of every weight, and nothing fixed is touched', () => {
     const keep = new Set(['n', 'o', 'H', 'O'].map(id));
     const drawn = buildUnspaced();
-    const free: Project = { ...drawn, glyphs: Object.fromEntries(Object.entries(drawn.glyphs).map(([k, g]) => [k, { ...g, follows: { left: [], right: [] } }])) };
+    const free: Project = {
+      ...drawn,
+      glyphs: Object.fromEntries(
+        Object.entries(drawn.glyphs).map(([k, g]) => [k, { ...g, follows: { left: [], right: [] } }]),
+      ),
+    };
     for (const master of ['m1', 'm2', 'm3']) {
       const found = new Map(proposeFit(free, master, letters.map(id), keep).map((f) => [f.glyph, f]));
       expect([...keep].some((k) => found.has(k))).toBe(false);
@@ -187,21 +229,27 @@ describe('proposals', () => {
     const found = proposeFit(odd, 'm1', ['x', 'A', 'zero', 'one', 'b'].map(id), new Set());
     const x = found.find((f) => f.glyph === id('x'))!;
     expect(Math.abs(x.left - x.right)).toBeLessThan(8);
-    for (const f of found) if (['zero', 'one'].map(id).includes(f.glyph)) expect(f.left + f.right).toBe(f.now.left + f.now.right);
+    for (const f of found)
+      if (['zero', 'one'].map(id).includes(f.glyph)) expect(f.left + f.right).toBe(f.now.left + f.now.right);
     const fitted = done(takeFit(odd, { master: 'm1', proposals: found }));
     expect(unevenFigures(fitted, 'm1')).toBeUndefined();
     const wide = done(setSides(demo, { at: { glyph: id('three'), master: 'm1' }, advance: 700 }));
     expect(unevenFigures(wide, 'm1')?.odd).toEqual([id('three')]);
     const even = done(evenFigures(wide, {}));
     expect(unevenFigures(even, 'm1')).toBeUndefined();
-    const [before, after] = [demo, even].map((p) => sidesOf(p, p.glyphs[id('three')]!, 'm1') as { left: number; right: number; advance: number });
+    const [before, after] = [demo, even].map(
+      (p) => sidesOf(p, p.glyphs[id('three')]!, 'm1') as { left: number; right: number; advance: number },
+    );
     expect(Math.abs(after!.left - before!.left)).toBeLessThan(80);
     expect(after!.advance).toBe(before!.advance);
     expect(evenFigures(even, {})).toMatchObject({ ok: false });
     expect(takeFit(demo, { master: 'm1', proposals: [] })).toMatchObject({ ok: false });
     // What the controls say nothing of is left: raised, lowered and old-style figures, marks, signs.
-    const all = new Set(proposeFit(buildUnspaced(), 'm1', demo.glyphOrder, new Set()).map((f) => demo.glyphs[f.glyph]!.name));
-    for (const name of ['twosuperior', 'three.onum', 'four.numr', 'ordfeminine', 'acutecomb', 'plus']) expect(all).not.toContain(name);
+    const all = new Set(
+      proposeFit(buildUnspaced(), 'm1', demo.glyphOrder, new Set()).map((f) => demo.glyphs[f.glyph]!.name),
+    );
+    for (const name of ['twosuperior', 'three.onum', 'four.numr', 'ordfeminine', 'acutecomb', 'plus'])
+      expect(all).not.toContain(name);
     expect(all).toContain('s');
   });
 });
@@ -214,9 +262,24 @@ describe('sides that follow', () => {
   };
 
   test('a rule is written at once in every master, updated through chains, and told when out of date', () => {
-    let p = done(setFollow(demo, { glyph: id('t'), side: 'left', master: 'm1', follow: { glyph: id('n'), side: 'left', offset: -20, everyMaster: true } }));
-    p = done(setFollow(p, { glyph: id('f'), side: 'left', master: 'm1', follow: { glyph: id('t'), side: 'left', offset: 5, everyMaster: true } }));
-    for (const m of demo.masters) expect([left(p, 't', m.id), left(p, 'f', m.id)]).toEqual([left(p, 'n', m.id) - 20, left(p, 'n', m.id) - 15]);
+    let p = done(
+      setFollow(demo, {
+        glyph: id('t'),
+        side: 'left',
+        master: 'm1',
+        follow: { glyph: id('n'), side: 'left', offset: -20, everyMaster: true },
+      }),
+    );
+    p = done(
+      setFollow(p, {
+        glyph: id('f'),
+        side: 'left',
+        master: 'm1',
+        follow: { glyph: id('t'), side: 'left', offset: 5, everyMaster: true },
+      }),
+    );
+    for (const m of demo.masters)
+      expect([left(p, 't', m.id), left(p, 'f', m.id)]).toEqual([left(p, 'n', m.id) - 20, left(p, 'n', m.id) - 15]);
     p = done(setSides(p, { at: at('n'), left: 100 }));
     const late = outOfDate(p, ['m1']);
     expect(late.map((o) => p.glyphs[o.glyph]!.name)).toEqual(expect.arrayContaining(['t', 'h', 'b']));
@@ -235,7 +298,9 @@ describe('sides that follow', () => {
       expect([after.left - before.left, after.right - before.right]).toEqual([7, -3]);
     }
     const wide = done(addToSides(demo, { glyph: id('space'), masters: ['m1'], left: 10, right: 5 }));
-    expect(sidesOf(wide, wide.glyphs[id('space')]!, 'm1').advance).toBe(sidesOf(demo, demo.glyphs[id('space')]!, 'm1').advance + 15);
+    expect(sidesOf(wide, wide.glyphs[id('space')]!, 'm1').advance).toBe(
+      sidesOf(demo, demo.glyphs[id('space')]!, 'm1').advance + 15,
+    );
     expect(addToSides(demo, { glyph: 'gone', masters, left: 1, right: 1 })).toMatchObject({ ok: false });
   });
 
@@ -246,19 +311,47 @@ describe('sides that follow', () => {
       ['z', 'f'],
     ] as const;
     const made = (order: readonly (readonly [string, string])[]) =>
-      order.reduce((p, [a, b]) => done(setFollow(p, { glyph: id(a), side: 'left', master: 'm1', follow: { glyph: id(b), side: 'left', offset: 1, everyMaster: true } })), demo);
+      order.reduce(
+        (p, [a, b]) =>
+          done(
+            setFollow(p, {
+              glyph: id(a),
+              side: 'left',
+              master: 'm1',
+              follow: { glyph: id(b), side: 'left', offset: 1, everyMaster: true },
+            }),
+          ),
+        demo,
+      );
     const [one, other] = [made(rules), made([...rules].reverse())];
     for (const [a] of rules) expect(left(one, a)).toBe(left(other, a));
   });
 
   test('circles are refused with their chain; one master only; letting go', () => {
-    const rule = (glyph: string, side: 'left' | 'right', of: string, ofSide: 'left' | 'right', p = demo, everyMaster = true) =>
-      setFollow(p, { glyph: id(glyph), side, master: 'm1', follow: { glyph: id(of), side: ofSide, offset: 0, everyMaster } });
-    expect(rule('n', 'left', 'h', 'left')).toEqual({ ok: false, reason: 'That would go in a circle: n left → h left → n left.' });
+    const rule = (
+      glyph: string,
+      side: 'left' | 'right',
+      of: string,
+      ofSide: 'left' | 'right',
+      p = demo,
+      everyMaster = true,
+    ) =>
+      setFollow(p, {
+        glyph: id(glyph),
+        side,
+        master: 'm1',
+        follow: { glyph: id(of), side: ofSide, offset: 0, everyMaster },
+      });
+    expect(rule('n', 'left', 'h', 'left')).toEqual({
+      ok: false,
+      reason: 'That would go in a circle: n left → h left → n left.',
+    });
     const only = done(rule('t', 'left', 'o', 'left', demo, false));
     expect(left(only, 't')).toBe(left(only, 'o'));
     expect(left(only, 't', 'm3')).toBe(left(demo, 't', 'm3'));
-    expect(setFollow(only, { glyph: id('z'), side: 'left', master: 'm1', follow: undefined })).toMatchObject({ ok: false });
+    expect(setFollow(only, { glyph: id('z'), side: 'left', master: 'm1', follow: undefined })).toMatchObject({
+      ok: false,
+    });
     const free = done(setFollow(only, { glyph: id('t'), side: 'left', master: 'm1', follow: undefined }));
     expect(free.glyphs[id('t')]!.follows.left).toEqual([]);
   });
@@ -266,7 +359,14 @@ describe('sides that follow', () => {
 
 test('collisions: nothing touches among plain letters; an accent that meets its neighbour is found', () => {
   expect(collisions(demo, 'm1', letters.map(id), 5).filter((c) => c.distance < -2)).toEqual([]);
-  const tight = done(setPair(demo, { master: 'm1', first: { kind: 'glyph', id: id('f') }, second: { kind: 'glyph', id: id('idieresis') }, value: -150 }));
+  const tight = done(
+    setPair(demo, {
+      master: 'm1',
+      first: { kind: 'glyph', id: id('f') },
+      second: { kind: 'glyph', id: id('idieresis') },
+      value: -150,
+    }),
+  );
   const found = collisions(tight, 'm1', ['f', 'idieresis', 'n'].map(id), 10);
   expect(found[0]).toMatchObject({ first: id('f'), second: id('idieresis') });
   expect(found[0]!.distance).toBeLessThan(0);

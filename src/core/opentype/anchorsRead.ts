@@ -16,7 +16,11 @@ const ATTACHMENTS: Readonly<Record<number, string>> = { 4: 'base', 5: 'ligature'
 export function readMarkAnchors(bytes: Uint8Array, deltas?: DeltasAt): MarkAnchor[] {
   const layout = readLayout(bytes, 'GPOS', EXTENSION);
   const out: MarkAnchor[] = [];
-  const used = new Set(layout.features.filter((f) => f.tag === 'mark' || f.tag === 'mkmk' || f.tag === 'abvm' || f.tag === 'blwm').flatMap((f) => f.lookups));
+  const used = new Set(
+    layout.features
+      .filter((f) => f.tag === 'mark' || f.tag === 'mkmk' || f.tag === 'abvm' || f.tag === 'blwm')
+      .flatMap((f) => f.lookups),
+  );
   layout.lookups.forEach((lookup: Lookup, i) => {
     if (!used.has(i) || !(lookup.type in ATTACHMENTS)) return;
     lookup.subtables.forEach((from, s) => {
@@ -51,13 +55,26 @@ function readAttachment(from: Reader, type: number, where: string, deltas: Delta
     if (type === 5) {
       const ligature = part(baseArray, baseArray.seek(2 + i * 2).uint16());
       const parts = ligature?.uint16() ?? 0;
-      for (let p = 0; p < parts; p++) out.push(...anchorRow(ligature!, 2 + p * classes * 2, classes, glyph, kind, deltas).map((a) => ({ ...a, part: p + 1 })));
+      for (let p = 0; p < parts; p++)
+        out.push(
+          ...anchorRow(ligature!, 2 + p * classes * 2, classes, glyph, kind, deltas).map((a) => ({
+            ...a,
+            part: p + 1,
+          })),
+        );
     } else out.push(...anchorRow(baseArray, 2 + i * classes * 2, classes, glyph, kind, deltas));
   }
   return out;
 }
 
-function anchorRow(from: Reader, start: number, classes: number, glyph: number, kind: (c: number) => string, deltas: DeltasAt | undefined): MarkAnchor[] {
+function anchorRow(
+  from: Reader,
+  start: number,
+  classes: number,
+  glyph: number,
+  kind: (c: number) => string,
+  deltas: DeltasAt | undefined,
+): MarkAnchor[] {
   return Array.from({ length: classes }, (_, c) => c).flatMap((c) => {
     const anchor = readAnchor(part(from, from.seek(start + c * 2).uint16()), deltas);
     return anchor ? [{ glyph, kind: kind(c), ...anchor, mark: false }] : [];
@@ -69,7 +86,11 @@ function readAnchor(from: Reader | undefined, deltas: DeltasAt | undefined): Pla
   const format = from.uint16();
   const [x, y] = [from.int16(), from.int16()];
   if (format !== 3 || !deltas) return { x, y };
-  const [xs, ys] = [from.uint16(), from.uint16()].map((offset) => (offset > 0 ? variationAt(from, offset, deltas) : undefined));
+  const [xs, ys] = [from.uint16(), from.uint16()].map((offset) =>
+    offset > 0 ? variationAt(from, offset, deltas) : undefined,
+  );
   const varying = xs ?? ys;
-  return varying ? { x, y, varied: varying.map((_, i) => ({ x: x + (xs?.[i] ?? 0), y: y + (ys?.[i] ?? 0) })) } : { x, y };
+  return varying
+    ? { x, y, varied: varying.map((_, i) => ({ x: x + (xs?.[i] ?? 0), y: y + (ys?.[i] ?? 0) })) }
+    : { x, y };
 }

@@ -51,7 +51,12 @@ export type Subroutines = { global: readonly Uint8Array[]; local: readonly Uint8
 const NONE: Subroutines = { global: [], local: [] };
 
 /** A Compact Font Format table from charstrings in glyph order (the first is `.notdef`), their names and subroutines. */
-export function writeCff(info: CffInfo, glyphNames: readonly string[], charstrings: readonly Uint8Array[], subroutines: Subroutines = NONE): Uint8Array {
+export function writeCff(
+  info: CffInfo,
+  glyphNames: readonly string[],
+  charstrings: readonly Uint8Array[],
+  subroutines: Subroutines = NONE,
+): Uint8Array {
   const strings: string[] = [];
   const sid = (text: string) => STANDARD_STRINGS + strings.push(text) - 1;
   const named = writeCharset(glyphNames.slice(1));
@@ -113,7 +118,8 @@ function writeCharset(names: readonly string[]): { charset: Uint8Array; strings:
     { numbers: mixed, strings: own },
     { numbers: all, strings: [...names] },
   ].flatMap(({ numbers, strings }) => [0, 1, 2].map((format) => ({ charset: charsetBytes(numbers, format), strings })));
-  const cost = (c: { charset: Uint8Array; strings: readonly string[] }) => c.charset.length + c.strings.reduce((sum, s) => sum + s.length + 2, 0);
+  const cost = (c: { charset: Uint8Array; strings: readonly string[] }) =>
+    c.charset.length + c.strings.reduce((sum, s) => sum + s.length + 2, 0);
   return choices.reduce((best, c) => (cost(c) < cost(best) ? c : best));
 }
 
@@ -155,7 +161,8 @@ function writePrivate(info: CffInfo, hasSubroutines: boolean): Uint8Array {
   return out.toBytes();
 }
 
-const ascii = (text: string): Uint8Array => Uint8Array.from([...text].map((c) => (c.charCodeAt(0) > 126 || c.charCodeAt(0) < 32 ? 63 : c.charCodeAt(0))));
+const ascii = (text: string): Uint8Array =>
+  Uint8Array.from([...text].map((c) => (c.charCodeAt(0) > 126 || c.charCodeAt(0) < 32 ? 63 : c.charCodeAt(0))));
 
 function dictNumber(out: Writer, v: number): Writer {
   if (!Number.isInteger(v)) return dictReal(out, v);

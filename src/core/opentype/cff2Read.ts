@@ -7,7 +7,11 @@ import { readCharstring } from './charstringRead';
 import { type ItemStore, itemScalars, readItemStore } from './variations';
 
 /** A CFF2 table: outlines at any place on the axes, and the variation store that moves them. */
-export type Cff2Font = { count: number; store: ItemStore; outline(glyph: number, place: readonly number[]): readonly CffContour[] };
+export type Cff2Font = {
+  count: number;
+  store: ItemStore;
+  outline(glyph: number, place: readonly number[]): readonly CffContour[];
+};
 
 const VSINDEX = 22;
 
@@ -26,7 +30,10 @@ export function readCff2(bytes: Uint8Array): Cff2Font {
   const fonts = readIndex(from.seek(offsetOf(OP.FDArray)), true).map((d) => {
     const [size = 0, at = 0] = readDict(d).get(OP.Private) ?? [];
     const priv = privateDict(from.seek(at).raw(size));
-    return { local: priv.subrs === undefined ? [] : readIndex(from.seek(at + priv.subrs), true), vsindex: priv.vsindex };
+    return {
+      local: priv.subrs === undefined ? [] : readIndex(from.seek(at + priv.subrs), true),
+      vsindex: priv.vsindex,
+    };
   });
   const selectAt = top.get(OP.FDSelect)?.[0];
   const select = selectAt === undefined ? [] : readFdSelect(from.seek(selectAt), charstrings.length);
@@ -34,7 +41,9 @@ export function readCff2(bytes: Uint8Array): Cff2Font {
     count: charstrings.length,
     store,
     outline(glyph, place) {
-      const font = fonts[select[glyph] ?? 0] ?? refuse(`The CFF2 table gives glyph ${glyph} to a font dictionary that is not there.`);
+      const font =
+        fonts[select[glyph] ?? 0] ??
+        refuse(`The CFF2 table gives glyph ${glyph} to a font dictionary that is not there.`);
       const blend = { vsindex: font.vsindex, scalars: (outer: number) => itemScalars(store, outer, place) };
       return readCharstring(charstrings[glyph]!, { local: font.local, global }, `glyph ${glyph}`, blend).contours;
     },

@@ -14,7 +14,8 @@ export function readIndex(from: Reader, wide = false): Uint8Array[] {
   if (count === 0) return [];
   const size = from.uint8();
   if (size < 1 || size > 4) refuse(`The CFF table has an index with offsets of ${size} bytes at byte ${from.at - 1}.`);
-  if (count * size > from.bytes.length) refuse(`The CFF table has an index of ${count} items, more than fit, at byte ${from.at - 1}.`);
+  if (count * size > from.bytes.length)
+    refuse(`The CFF table has an index of ${count} items, more than fit, at byte ${from.at - 1}.`);
   const offsets = Array.from({ length: count + 1 }, () => {
     let v = 0;
     for (let i = 0; i < size; i++) v = v * 256 + from.uint8();
@@ -63,7 +64,12 @@ function readReal(from: Reader): number {
 }
 
 /** A font of a CFF table: outlines, names (of a CID-keyed one `cid00001`) and how many hints were passed over. */
-export type CffFont = { glyphNames: string[]; glyphs: { drawn: Drawn; advance: number }[]; unitsPerEm: number; hints: number };
+export type CffFont = {
+  glyphNames: string[];
+  glyphs: { drawn: Drawn; advance: number }[];
+  unitsPerEm: number;
+  hints: number;
+};
 
 type Private = { local: readonly Uint8Array[]; nominal: number; fallback: number };
 
@@ -91,12 +97,15 @@ export function readCff(bytes: Uint8Array): CffFont {
   const charstrings = readIndex(from.seek(offsetOf(OP.CharStrings)));
   const sids = readCharset(from, top.get(OP.charset)?.[0] ?? 0, charstrings.length);
   const keyed = top.has(OP.ROS);
-  const fonts = keyed ? readIndex(from.seek(offsetOf(OP.FDArray))).map((d) => readPrivate(from, readDict(d))) : [readPrivate(from, top)];
+  const fonts = keyed
+    ? readIndex(from.seek(offsetOf(OP.FDArray))).map((d) => readPrivate(from, readDict(d)))
+    : [readPrivate(from, top)];
   const select = keyed ? readFdSelect(from.seek(offsetOf(OP.FDSelect)), charstrings.length) : [];
   const text = (sid: number) => standardStrings[sid] ?? strings[sid - STANDARD_STRINGS] ?? `glyph${sid}`;
   const glyphNames = sids.map((s, i) => (i === 0 ? '.notdef' : keyed ? `cid${String(s).padStart(5, '0')}` : text(s)));
   const glyphs = charstrings.map((c, i) => {
-    const font = fonts[select[i] ?? 0] ?? refuse(`The CFF table gives glyph ${i} to a font dictionary that is not there.`);
+    const font =
+      fonts[select[i] ?? 0] ?? refuse(`The CFF table gives glyph ${i} to a font dictionary that is not there.`);
     const drawn = readCharstring(c, { local: font.local, global }, `glyph ${glyphNames[i] ?? i}`);
     return { drawn, advance: drawn.width === undefined ? font.fallback : drawn.width + font.nominal };
   });
@@ -106,11 +115,18 @@ export function readCff(bytes: Uint8Array): CffFont {
   for (const { drawn } of glyphs) {
     if (!drawn.accent || keyed) continue;
     const { base, mark, dx, dy } = drawn.accent;
-    const [lower, upper] = [base, mark].map((code) => bare[byName.get(standardStrings[standardSid(code)] ?? '') ?? -1] ?? []);
+    const [lower, upper] = [base, mark].map(
+      (code) => bare[byName.get(standardStrings[standardSid(code)] ?? '') ?? -1] ?? [],
+    );
     drawn.contours.push(...lower!, ...upper!.map((c) => movedContour(c, dx, dy)));
   }
   const scale = top.get(OP.FontMatrix)?.[0] ?? 0.001;
-  return { glyphNames, glyphs, unitsPerEm: Math.round(1 / scale), hints: glyphs.reduce((n, g) => n + g.drawn.hints, 0) };
+  return {
+    glyphNames,
+    glyphs,
+    unitsPerEm: Math.round(1 / scale),
+    hints: glyphs.reduce((n, g) => n + g.drawn.hints, 0),
+  };
 }
 
 const movedContour = (c: CffContour, dx: number, dy: number): CffContour => ({

@@ -2,7 +2,10 @@
 export type CffContour = { x: number; y: number; segments: readonly (readonly number[])[] };
 
 /** Stem hints as pairs of edge and width, rising; negative widths mark single edges. */
-export type CffHints = { horizontal: readonly (readonly [number, number])[]; vertical: readonly (readonly [number, number])[] };
+export type CffHints = {
+  horizontal: readonly (readonly [number, number])[];
+  vertical: readonly (readonly [number, number])[];
+};
 
 const HSTEM = 1;
 const VSTEM = 3;
@@ -30,7 +33,11 @@ type Step = { op: number; args: number[] };
  * written with. Whole coordinates come out exactly, fractions to the nearest 65,536th wherever they lie. `width` is the advance less nominalWidthX, or undefined where
  * the advance is defaultWidthX. Stem hints hold for the whole glyph.
  */
-export function writeCharstring(contours: readonly CffContour[], width: number | undefined, hints?: CffHints): Uint8Array {
+export function writeCharstring(
+  contours: readonly CffContour[],
+  width: number | undefined,
+  hints?: CffHints,
+): Uint8Array {
   const out: number[] = [];
   let x = 0;
   let y = 0;
@@ -54,7 +61,8 @@ export function writeCharstring(contours: readonly CffContour[], width: number |
     const [startX, startY] = [fixed(contour.x), fixed(contour.y)];
     const dx = startX - x;
     const dy = startY - y;
-    const move = dy === 0 ? { op: HMOVETO, args: [dx] } : dx === 0 ? { op: VMOVETO, args: [dy] } : { op: RMOVETO, args: [dx, dy] };
+    const move =
+      dy === 0 ? { op: HMOVETO, args: [dx] } : dx === 0 ? { op: VMOVETO, args: [dy] } : { op: RMOVETO, args: [dx, dy] };
     emit(out, { op: move.op, args: [...(pending ?? []), ...move.args] });
     pending = undefined;
     x = startX;
@@ -89,7 +97,8 @@ function shortestSteps(deltas: readonly number[][]): Step[] {
     const offer = (op: number, args: readonly number[], bytes: number, count: number) => {
       const cost = bytes + 1 + (ways[i + count]?.cost ?? 0);
       // Of equals the longer run: there are fewer operators to carry out.
-      if (!best || cost < best.cost || (cost === best.cost && count > best.count)) best = { cost, count, step: { op, args: args.slice() } };
+      if (!best || cost < best.cost || (cost === best.cost && count > best.count))
+        best = { cost, count, step: { op, args: args.slice() } };
     };
     if (isCurve(deltas[i])) curveRuns(deltas, i, offer);
     else lineRuns(deltas, i, offer);
@@ -212,7 +221,8 @@ function emit(out: number[], step: Step): void {
 const fixed = (v: number): number => (Number.isInteger(v) ? v : Math.round(v * 65536) / 65536);
 
 /** How many bytes a number takes. */
-const sizeOf = (v: number): number => (!Number.isInteger(v) ? 5 : v >= -107 && v <= 107 ? 1 : v >= -1131 && v <= 1131 ? 2 : 3);
+const sizeOf = (v: number): number =>
+  !Number.isInteger(v) ? 5 : v >= -107 && v <= 107 ? 1 : v >= -1131 && v <= 1131 ? 2 : 3;
 
 /** A number in the shortest charstring or dictionary-like encoding; fractions as 16.16. */
 function pushNumber(out: number[], v: number): void {

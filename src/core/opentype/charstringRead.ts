@@ -35,7 +35,12 @@ export type Blend = { vsindex: number; scalars(vsindex: number): readonly number
 export function readCharstring(bytes: Uint8Array, subroutines: Subroutines, where: string, blend?: Blend): Drawn {
   const state = new Interpreter(subroutines, where, blend);
   state.run(bytes, 0);
-  return { contours: state.contours, width: state.width, hints: state.stems, ...(state.accent && { accent: state.accent }) };
+  return {
+    contours: state.contours,
+    width: state.width,
+    hints: state.stems,
+    ...(state.accent && { accent: state.accent }),
+  };
 }
 
 class Interpreter {
@@ -190,7 +195,8 @@ class Interpreter {
     const n = s.pop() ?? 0;
     const scalars = blending.scalars(this.vsindex);
     const start = s.length - n * (scalars.length + 1);
-    if (!Number.isInteger(n) || n < 0 || start < 0) refuse(`The charstring of ${this.where} blends more values than it has.`);
+    if (!Number.isInteger(n) || n < 0 || start < 0)
+      refuse(`The charstring of ${this.where} blends more values than it has.`);
     for (let i = 0; i < n; i++) {
       for (let k = 0; k < scalars.length; k++) s[start + i]! += s[start + n + i * scalars.length + k]! * scalars[k]!;
     }

@@ -91,7 +91,8 @@ function readGroups(from: Reader, many: boolean): Map<number, number> {
     const start = from.uint32();
     const end = from.uint32();
     const glyph = from.uint32();
-    if (end < start || end > 0x10ffff || start <= last) refuse(`The cmap table has a damaged group ${i + 1} (${start} to ${end}).`);
+    if (end < start || end > 0x10ffff || start <= last)
+      refuse(`The cmap table has a damaged group ${i + 1} (${start} to ${end}).`);
     last = end;
     for (let code = start; code <= end; code++) map.set(code, many ? glyph : glyph + code - start);
   }
@@ -157,7 +158,9 @@ function writeFormat14(map: CharacterMap, variations: readonly Variation[]): Uin
   const body = new Writer();
   const bodyAt = 10 + selectors.length * 11;
   for (const selector of selectors) {
-    const own = new Map(variations.filter((v) => v.selector === selector).map((v) => [v.code, v.glyph ?? map.get(v.code)]));
+    const own = new Map(
+      variations.filter((v) => v.selector === selector).map((v) => [v.code, v.glyph ?? map.get(v.code)]),
+    );
     const codes = [...own.keys()].sort((a, b) => a - b);
     const usual = codes.filter((c) => map.has(c) && own.get(c) === map.get(c));
     const other = codes.filter((c) => own.get(c) !== undefined && !(map.has(c) && own.get(c) === map.get(c)));
@@ -216,15 +219,19 @@ export const cmap = {
     const tables = [...new Set(present.map((r) => r.table))];
     const out = new Writer().uint16(0).uint16(present.length);
     const start = 4 + present.length * 8;
-    const offsets = new Map(tables.map((t, i) => [t, start + tables.slice(0, i).reduce((sum, one) => sum + one.length, 0)]));
-    for (const { platform, encoding, table } of present) out.uint16(platform).uint16(encoding).uint32(offsets.get(table)!);
+    const offsets = new Map(
+      tables.map((t, i) => [t, start + tables.slice(0, i).reduce((sum, one) => sum + one.length, 0)]),
+    );
+    for (const { platform, encoding, table } of present)
+      out.uint16(platform).uint16(encoding).uint32(offsets.get(table)!);
     for (const t of tables) out.raw(t);
     return out.toBytes();
   },
   /** The best Unicode map of the table; a symbol font's is used where it has no other. */
   read(bytes: Uint8Array): Map<number, number> {
     const found = subtablesOf(bytes).flatMap((t) => {
-      const unicode = (t.platform === 0 && t.encoding !== 5) || (t.platform === 3 && (t.encoding === 1 || t.encoding === 10));
+      const unicode =
+        (t.platform === 0 && t.encoding !== 5) || (t.platform === 3 && (t.encoding === 1 || t.encoding === 10));
       const symbol = t.platform === 3 && t.encoding === 0;
       const rank = READABLE.indexOf(t.format);
       return rank >= 0 && (unicode || symbol) ? [{ ...t, rank: rank + (symbol ? 100 : 0), symbol }] : [];
@@ -233,7 +240,8 @@ export const cmap = {
     if (!best) return new Map();
     const map = readSubtable(new Reader(bytes, 'cmap').seek(best.offset), best.format);
     if (!best.symbol) return map;
-    for (const [code, glyph] of [...map]) if (code >= SYMBOL && code < SYMBOL + 256 && !map.has(code - SYMBOL)) map.set(code - SYMBOL, glyph);
+    for (const [code, glyph] of [...map])
+      if (code >= SYMBOL && code < SYMBOL + 256 && !map.has(code - SYMBOL)) map.set(code - SYMBOL, glyph);
     return map;
   },
   /** Variation sequences, where the table has any. */

@@ -1,7 +1,14 @@
 import { refuse } from '../base/result';
 import { Reader } from './binary';
 
-export type FvarAxis = { tag: string; minimum: number; default: number; maximum: number; hidden: boolean; nameID: number };
+export type FvarAxis = {
+  tag: string;
+  minimum: number;
+  default: number;
+  maximum: number;
+  hidden: boolean;
+  nameID: number;
+};
 export type FvarInstance = { nameID: number; postScriptNameID: number | undefined; place: readonly number[] };
 
 /** Axes and named instances of a variable font. */
@@ -15,8 +22,16 @@ export function readFvar(bytes: Uint8Array): { axes: FvarAxis[]; instances: Fvar
   if (axisCount > 64 || axisSize < 20) refuse(`The fvar table says it has ${axisCount} axes.`);
   const axes = Array.from({ length: axisCount }, (_, i) => {
     from.seek(start + i * axisSize);
-    const axis = { tag: from.tag(), minimum: from.fixed(), default: from.fixed(), maximum: from.fixed(), hidden: (from.uint16() & 1) !== 0, nameID: from.uint16() };
-    if (!(axis.minimum <= axis.default && axis.default <= axis.maximum)) refuse(`The fvar table has the default of ${axis.tag} outside its range.`);
+    const axis = {
+      tag: from.tag(),
+      minimum: from.fixed(),
+      default: from.fixed(),
+      maximum: from.fixed(),
+      hidden: (from.uint16() & 1) !== 0,
+      nameID: from.uint16(),
+    };
+    if (!(axis.minimum <= axis.default && axis.default <= axis.maximum))
+      refuse(`The fvar table has the default of ${axis.tag} outside its range.`);
     return axis;
   });
   const instances = Array.from({ length: instanceCount }, (_, i) => {
@@ -34,5 +49,7 @@ export function readAvar(bytes: Uint8Array, axisCount: number): [from: number, t
   const from = new Reader(bytes, 'avar');
   from.seek(6);
   const count = from.uint16();
-  return Array.from({ length: Math.min(count, axisCount) }, () => Array.from({ length: from.uint16() }, (): [number, number] => [from.f2dot14(), from.f2dot14()]));
+  return Array.from({ length: Math.min(count, axisCount) }, () =>
+    Array.from({ length: from.uint16() }, (): [number, number] => [from.f2dot14(), from.f2dot14()]),
+  );
 }

@@ -40,7 +40,11 @@ const SCALED_OFFSET = 2048;
 const scratch = new Writer(4096);
 
 /** A simple glyph's record; no contours give an empty record. Coordinates are whole numbers. */
-export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], box: GlyfBox, overlaps: boolean): Uint8Array {
+export function writeSimpleGlyph(
+  contours: readonly (readonly GlyfPoint[])[],
+  box: GlyfBox,
+  overlaps: boolean,
+): Uint8Array {
   if (contours.length === 0) return new Uint8Array(0);
   const out = scratch.reset();
   out.int16(contours.length).int16(box.xMin).int16(box.yMin).int16(box.xMax).int16(box.yMax);
@@ -57,7 +61,8 @@ export function writeSimpleGlyph(contours: readonly (readonly GlyfPoint[])[], bo
   let py = 0;
   for (const contour of contours) {
     for (const p of contour) {
-      const flag = (p.on ? ON : 0) | packDelta(p.x - px, xs, X_SHORT, X_SAME) | packDelta(p.y - py, ys, Y_SHORT, Y_SAME);
+      const flag =
+        (p.on ? ON : 0) | packDelta(p.x - px, xs, X_SHORT, X_SAME) | packDelta(p.y - py, ys, Y_SHORT, Y_SAME);
       flags.push(flags.length === 0 && overlaps ? flag | OVERLAP_SIMPLE : flag);
       px = p.x;
       py = p.y;
@@ -112,7 +117,11 @@ export function writeCompositeGlyph(components: readonly GlyfComponent[], box: G
 }
 
 /** `glyf` and `loca` from glyph records; short offsets where they reach. */
-export function joinGlyphs(records: readonly Uint8Array[]): { glyf: Uint8Array; loca: Uint8Array; indexToLocFormat: 0 | 1 } {
+export function joinGlyphs(records: readonly Uint8Array[]): {
+  glyf: Uint8Array;
+  loca: Uint8Array;
+  indexToLocFormat: 0 | 1;
+} {
   const offsets = new Array<number>(records.length + 1);
   let total = 0;
   records.forEach((r, i) => {
@@ -133,16 +142,26 @@ export function joinGlyphs(records: readonly Uint8Array[]): { glyf: Uint8Array; 
   return { glyf, loca: new Uint8Array(loca.buffer), indexToLocFormat: short ? 0 : 1 };
 }
 
-export type GlyfRecord = { kind: 'simple'; box: GlyfBox; contours: GlyfPoint[][] } | { kind: 'composite'; box: GlyfBox; components: GlyfComponent[] };
+export type GlyfRecord =
+  | { kind: 'simple'; box: GlyfBox; contours: GlyfPoint[][] }
+  | { kind: 'composite'; box: GlyfBox; components: GlyfComponent[] };
 
 /** Reads every glyph record; bad offsets and counts are refused with the glyph's index. */
-export function readGlyphs(glyf: Uint8Array, loca: Uint8Array, indexToLocFormat: number, numGlyphs: number): GlyfRecord[] {
+export function readGlyphs(
+  glyf: Uint8Array,
+  loca: Uint8Array,
+  indexToLocFormat: number,
+  numGlyphs: number,
+): GlyfRecord[] {
   const offsets = new Reader(loca, 'loca');
-  const at = Array.from({ length: numGlyphs + 1 }, () => (indexToLocFormat === 0 ? offsets.uint16() * 2 : offsets.uint32()));
+  const at = Array.from({ length: numGlyphs + 1 }, () =>
+    indexToLocFormat === 0 ? offsets.uint16() * 2 : offsets.uint32(),
+  );
   return Array.from({ length: numGlyphs }, (_, i) => {
     const start = at[i]!;
     const end = at[i + 1]!;
-    if (end < start || end > glyf.length) refuse(`The loca table places glyph ${i} at bytes ${start} to ${end}, outside the glyf table.`);
+    if (end < start || end > glyf.length)
+      refuse(`The loca table places glyph ${i} at bytes ${start} to ${end}, outside the glyf table.`);
     return readGlyph(new Reader(glyf.subarray(start, end), `glyf (glyph ${i})`));
   });
 }
@@ -151,12 +170,15 @@ function readGlyph(from: Reader): GlyfRecord {
   if (from.bytes.length === 0) return { kind: 'simple', box: { xMin: 0, yMin: 0, xMax: 0, yMax: 0 }, contours: [] };
   const count = from.int16();
   const box = { xMin: from.int16(), yMin: from.int16(), xMax: from.int16(), yMax: from.int16() };
-  return count < 0 ? { kind: 'composite', box, components: readComponents(from) } : { kind: 'simple', box, contours: readContours(from, count) };
+  return count < 0
+    ? { kind: 'composite', box, components: readComponents(from) }
+    : { kind: 'simple', box, contours: readContours(from, count) };
 }
 
 function readContours(from: Reader, count: number): GlyfPoint[][] {
   const ends = Array.from({ length: count }, () => from.uint16());
-  if (ends.some((end, i) => i > 0 && end <= ends[i - 1]!)) refuse(`The ${from.name} table has contours whose last points do not rise, at byte ${from.at - 2 * count}.`);
+  if (ends.some((end, i) => i > 0 && end <= ends[i - 1]!))
+    refuse(`The ${from.name} table has contours whose last points do not rise, at byte ${from.at - 2 * count}.`);
   const total = count === 0 ? 0 : ends[count - 1]! + 1;
   from.raw(from.uint16());
   const flags: number[] = [];

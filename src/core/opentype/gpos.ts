@@ -31,7 +31,10 @@ export function writeKernGpos(input: KernInput, scripts: readonly string[]): Uin
 /** first glyph -> second glyph -> value, for every pair that names a glyph on some side. */
 function explicitPairs(input: KernInput): Map<number, Map<number, number>> {
   const ranked = input.pairs
-    .map((pair) => ({ pair, rank: 'glyph' in pair.first ? ('glyph' in pair.second ? 0 : 1) : 'glyph' in pair.second ? 2 : 3 }))
+    .map((pair) => ({
+      pair,
+      rank: 'glyph' in pair.first ? ('glyph' in pair.second ? 0 : 1) : 'glyph' in pair.second ? 2 : 3,
+    }))
     .filter(({ rank }) => rank < 3)
     .sort((a, b) => b.rank - a.rank);
   const out = new Map<number, Map<number, number>>();
@@ -112,7 +115,9 @@ function coverageOf(glyphs: readonly number[]): Uint8Array {
   return out.toBytes();
 }
 
-function rangesOf(sorted: readonly (readonly [glyph: number, value: number])[]): { start: number; end: number; value: number }[] {
+function rangesOf(
+  sorted: readonly (readonly [glyph: number, value: number])[],
+): { start: number; end: number; value: number }[] {
   const ranges: { start: number; end: number; value: number }[] = [];
   for (const [glyph, value] of sorted) {
     const last = ranges[ranges.length - 1];
@@ -156,8 +161,12 @@ function writePairFormat2(input: KernInput, matrix: Map<number, Map<number, numb
   const firstMembers = firstNumbers.map((n) => input.firstGroups[n] ?? []);
   const coverage = coverageOf(firstMembers.flat());
   // The first group is class 0: every covered glyph that no other class claims.
-  const classDef1 = classDefOf(firstMembers.flatMap((members, i) => (i === 0 ? [] : members.map((g) => [g, i] as const))));
-  const classDef2 = classDefOf(secondNumbers.flatMap((n, i) => (input.secondGroups[n] ?? []).map((g) => [g, i + 1] as const)));
+  const classDef1 = classDefOf(
+    firstMembers.flatMap((members, i) => (i === 0 ? [] : members.map((g) => [g, i] as const))),
+  );
+  const classDef2 = classDefOf(
+    secondNumbers.flatMap((n, i) => (input.secondGroups[n] ?? []).map((g) => [g, i + 1] as const)),
+  );
   const width = secondNumbers.length + 1;
   const coverageAt = 16 + firstNumbers.length * width * 2;
   const out = new Writer().uint16(2).uint16(coverageAt).uint16(X_ADVANCE).uint16(0);

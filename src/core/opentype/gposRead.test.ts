@@ -26,16 +26,29 @@ const input: fc.Arbitrary<KernInput> = fc
     ),
   })
   .map(({ first, second, pairs }) => {
-    const groups = (of: readonly number[]) => [0, 1, 2, 3].map((g) => of.flatMap((v, glyph) => (v === g ? [glyph] : [])));
+    const groups = (of: readonly number[]) =>
+      [0, 1, 2, 3].map((g) => of.flatMap((v, glyph) => (v === g ? [glyph] : [])));
     const side = (single: boolean, n: number) => (single ? { glyph: n } : { group: n % 4 });
-    const unique = new Map(pairs.map(([a, x, b, y, value]) => [JSON.stringify([side(a, x), side(b, y)]), { first: side(a, x), second: side(b, y), value }]));
+    const unique = new Map(
+      pairs.map(([a, x, b, y, value]) => [
+        JSON.stringify([side(a, x), side(b, y)]),
+        { first: side(a, x), second: side(b, y), value },
+      ]),
+    );
     return { firstGroups: groups(first), secondGroups: groups(second), pairs: [...unique.values()] };
   });
 
 /** What a pair of glyphs gets: glyph and glyph first, then glyph and group, group and glyph, group and group. */
 function valueFor({ firstGroups, secondGroups, pairs }: KernInput, a: number, b: number): number {
-  const is = (side: { glyph: number } | { group: number }, groups: readonly (readonly number[])[], glyph: number, single: boolean) =>
-    single ? 'glyph' in side && side.glyph === glyph : 'group' in side && (groups[side.group]?.includes(glyph) ?? false);
+  const is = (
+    side: { glyph: number } | { group: number },
+    groups: readonly (readonly number[])[],
+    glyph: number,
+    single: boolean,
+  ) =>
+    single
+      ? 'glyph' in side && side.glyph === glyph
+      : 'group' in side && (groups[side.group]?.includes(glyph) ?? false);
   for (const [x, y] of [
     [true, true],
     [true, false],
@@ -53,7 +66,8 @@ test('kerning that is written is read back with the same value for every pair', 
     fc.property(input, (kern) => {
       const bytes = writeKernGpos(kern, ['latn']);
       const read = bytes ? readKerning(bytes, GLYPHS) : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
-      for (let a = 0; a < GLYPHS; a++) for (let b = 0; b < GLYPHS; b++) expect([a, b, valueFor(read, a, b)]).toEqual([a, b, valueFor(kern, a, b)]);
+      for (let a = 0; a < GLYPHS; a++)
+        for (let b = 0; b < GLYPHS; b++) expect([a, b, valueFor(read, a, b)]).toEqual([a, b, valueFor(kern, a, b)]);
       expect(read.aside).toEqual([]);
     }),
     { numRuns: 60 },
@@ -63,18 +77,26 @@ test('kerning that is written is read back with the same value for every pair', 
 test('a matrix of groups too large for one subtable is spread over several', () => {
   const n = 190;
   const groups = Array.from({ length: n }, (_, i) => [i]);
-  const pairs = groups.flatMap((_, i) => groups.map((_, k) => ({ first: { group: i }, second: { group: k }, value: ((i * 7 + k * 3) % 90) - 45 || 1 })));
+  const pairs = groups.flatMap((_, i) =>
+    groups.map((_, k) => ({ first: { group: i }, second: { group: k }, value: ((i * 7 + k * 3) % 90) - 45 || 1 })),
+  );
   const bytes = writeKernGpos({ firstGroups: groups, secondGroups: groups, pairs }, [])!;
   expect(bytes.length).toBeGreaterThan(65536);
   const read = readKerning(bytes, n);
   const value = new Map(
-    read.pairs.map((p) => ['group' in p.first && 'group' in p.second ? `${read.firstGroups[p.first.group]!.join()} ${read.secondGroups[p.second.group]!.join()}` : '', p.value]),
+    read.pairs.map((p) => [
+      'group' in p.first && 'group' in p.second
+        ? `${read.firstGroups[p.first.group]!.join()} ${read.secondGroups[p.second.group]!.join()}`
+        : '',
+      p.value,
+    ]),
   );
   for (const p of pairs) expect(value.get(`${p.first.group} ${p.second.group}`)).toBe(p.value);
 });
 
 test('the old kern table is read in both its forms', () => {
-  const pairs = (out: Writer) => out.uint16(2).uint16(0).uint16(0).uint16(0).uint16(5).uint16(6).int16(-30).uint16(5).uint16(9).int16(12).toBytes();
+  const pairs = (out: Writer) =>
+    out.uint16(2).uint16(0).uint16(0).uint16(0).uint16(5).uint16(6).int16(-30).uint16(5).uint16(9).int16(12).toBytes();
   const windows = pairs(new Writer().uint16(0).uint16(1).uint16(0).uint16(26).uint16(1));
   const apple = pairs(new Writer().uint32(0x00010000).uint32(1).uint32(28).uint16(0).uint16(0));
   for (const bytes of [windows, apple])
@@ -91,16 +113,46 @@ test('the old kern table is read in both its forms', () => {
 });
 
 test('character maps of every form are read; symbols are found at their plain places too', () => {
-  const table = (platform: number, encoding: number, sub: Uint8Array) => new Writer().uint16(0).uint16(1).uint16(platform).uint16(encoding).uint32(12).raw(sub).toBytes();
+  const table = (platform: number, encoding: number, sub: Uint8Array) =>
+    new Writer().uint16(0).uint16(1).uint16(platform).uint16(encoding).uint32(12).raw(sub).toBytes();
   const bytes = new Writer().uint16(0).uint16(262).uint16(0);
   for (let i = 0; i < 256; i++) bytes.uint8(i === 65 ? 7 : 0);
   expect([...cmap.read(table(3, 1, bytes.toBytes()))]).toEqual([[65, 7]]);
-  expect([...cmap.read(table(0, 3, new Writer().uint16(6).uint16(14).uint16(0).uint16(48).uint16(2).uint16(3).uint16(0).toBytes()))]).toEqual([[48, 3]]);
-  expect([...cmap.read(table(3, 10, new Writer().uint16(10).uint16(0).uint32(24).uint32(0).uint32(0x1f600).uint32(2).uint16(3).uint16(4).toBytes()))]).toEqual([
+  expect([
+    ...cmap.read(
+      table(0, 3, new Writer().uint16(6).uint16(14).uint16(0).uint16(48).uint16(2).uint16(3).uint16(0).toBytes()),
+    ),
+  ]).toEqual([[48, 3]]);
+  expect([
+    ...cmap.read(
+      table(
+        3,
+        10,
+        new Writer().uint16(10).uint16(0).uint32(24).uint32(0).uint32(0x1f600).uint32(2).uint16(3).uint16(4).toBytes(),
+      ),
+    ),
+  ]).toEqual([
     [0x1f600, 3],
     [0x1f601, 4],
   ]);
-  expect([...cmap.read(table(3, 10, new Writer().uint16(13).uint16(0).uint32(28).uint32(0).uint32(1).uint32(0x100).uint32(0x102).uint32(9).toBytes()))]).toEqual([
+  expect([
+    ...cmap.read(
+      table(
+        3,
+        10,
+        new Writer()
+          .uint16(13)
+          .uint16(0)
+          .uint32(28)
+          .uint32(0)
+          .uint32(1)
+          .uint32(0x100)
+          .uint32(0x102)
+          .uint32(9)
+          .toBytes(),
+      ),
+    ),
+  ]).toEqual([
     [0x100, 9],
     [0x101, 9],
     [0x102, 9],
@@ -110,13 +162,34 @@ test('character maps of every form are read; symbols are found at their plain pl
     [0xf041, 5],
     [0x41, 5],
   ]);
-  const variations = new Writer().uint16(14).uint32(50).uint32(1).uint24(0xfe00).uint32(21).uint32(29).uint32(1).uint24(0x4e00).uint8(1).uint32(1).uint24(0x30).uint16(8).toBytes();
+  const variations = new Writer()
+    .uint16(14)
+    .uint32(50)
+    .uint32(1)
+    .uint24(0xfe00)
+    .uint32(21)
+    .uint32(29)
+    .uint32(1)
+    .uint24(0x4e00)
+    .uint8(1)
+    .uint32(1)
+    .uint24(0x30)
+    .uint16(8)
+    .toBytes();
   expect(cmap.variations(table(0, 5, variations))).toEqual([
     { code: 0x4e00, selector: 0xfe00, glyph: undefined },
     { code: 0x4e01, selector: 0xfe00, glyph: undefined },
     { code: 0x30, selector: 0xfe00, glyph: 8 },
   ]);
-  expect(() => cmap.read(table(3, 10, new Writer().uint16(12).uint16(0).uint32(40).uint32(0).uint32(2).uint32(9).uint32(5).uint32(1).toBytes()))).toThrow(/damaged group 1/);
+  expect(() =>
+    cmap.read(
+      table(
+        3,
+        10,
+        new Writer().uint16(12).uint16(0).uint32(40).uint32(0).uint32(2).uint32(9).uint32(5).uint32(1).toBytes(),
+      ),
+    ),
+  ).toThrow(/damaged group 1/);
 });
 
 test('names of the standard set are told by their number', () => {
@@ -133,7 +206,16 @@ test('names of the standard set are told by their number', () => {
   };
   const bytes = new Writer().raw(post.write({ ...header, version: 0x00030000, glyphNames: [] })).toBytes();
   new DataView(bytes.buffer).setUint32(0, 0x00020000);
-  const full = new Writer().raw(bytes).uint16(4).uint16(0).uint16(36).uint16(257).uint16(258).uint8(2).raw([0x66, 0x69]).toBytes();
+  const full = new Writer()
+    .raw(bytes)
+    .uint16(4)
+    .uint16(0)
+    .uint16(36)
+    .uint16(257)
+    .uint16(258)
+    .uint8(2)
+    .raw([0x66, 0x69])
+    .toBytes();
   expect(post.read(full).glyphNames).toEqual(['.notdef', 'A', 'dcroat', 'fi']);
 });
 

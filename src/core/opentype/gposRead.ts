@@ -11,7 +11,10 @@ const X_ADVANCE = 4;
  * What of a GPOS table can be told as kerning pairs and groups, and what was left aside. A pair's value is that of the
  * default; `varied` has it at every place that was asked for, where it is not the same at all.
  */
-export type KernRead = Omit<KernInput, 'pairs'> & { pairs: (KernInput['pairs'][number] & { varied?: readonly number[] })[]; aside: string[] };
+export type KernRead = Omit<KernInput, 'pairs'> & {
+  pairs: (KernInput['pairs'][number] & { varied?: readonly number[] })[];
+  aside: string[];
+};
 
 /** A value at every place that was asked for; one number stands for the same at all. */
 type Value = number | readonly number[];
@@ -19,7 +22,13 @@ type Value = number | readonly number[];
 /** A pair subtable: its own pairs, or classes with a value for each two. */
 type PairTable =
   | { kind: 'pairs'; pairs: Map<number, Map<number, Value>> }
-  | { kind: 'classes'; covered: Set<number>; firsts: Map<number, number>; seconds: Map<number, number>; values: readonly (readonly Value[])[] };
+  | {
+      kind: 'classes';
+      covered: Set<number>;
+      firsts: Map<number, number>;
+      seconds: Map<number, number>;
+      values: readonly (readonly Value[])[];
+    };
 
 const bits = (format: number): number => {
   let n = 0;
@@ -107,7 +116,9 @@ function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: 
  */
 export function readKerning(bytes: Uint8Array, numGlyphs: number, deltas?: DeltasAt): KernRead {
   const layout = readLayout(bytes, 'GPOS', EXTENSION);
-  const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort((a, b) => a - b);
+  const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort(
+    (a, b) => a - b,
+  );
   const noted = { other: 0 };
   const aside: string[] = [];
   const lookups = wanted.flatMap((i) => {
@@ -128,7 +139,8 @@ const plus = (a: Value, b: Value): Value => {
 const isNone = (v: Value): boolean => (typeof v === 'number' ? v === 0 : v.every((one) => one === 0));
 const isSame = (a: Value, b: Value): boolean => isNone(plus(a, typeof b === 'number' ? -b : b.map((v) => -v)));
 /** The default is the first place. */
-const told = (v: Value): { value: number; varied?: readonly number[] } => (typeof v === 'number' ? { value: v } : { value: v[0]!, varied: v });
+const told = (v: Value): { value: number; varied?: readonly number[] } =>
+  typeof v === 'number' ? { value: v } : { value: v[0]!, varied: v };
 
 function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number): Omit<KernRead, 'aside'> {
   const classed = lookups.flatMap((l) => l.filter((t) => t.kind === 'classes'));
@@ -142,9 +154,13 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
     }
     return [...sets.values()];
   };
-  const firstSets = classed.length === 0 ? [] : alike((g) => classed.map((t) => (t.covered.has(g) ? (t.firsts.get(g) ?? 0) : -1)).join());
+  const firstSets =
+    classed.length === 0
+      ? []
+      : alike((g) => classed.map((t) => (t.covered.has(g) ? (t.firsts.get(g) ?? 0) : -1)).join());
   const secondSets = classed.length === 0 ? [] : alike((g) => classed.map((t) => t.seconds.get(g) ?? 0).join());
-  const total = (a: number, b: number, withPairs: boolean) => lookups.reduce((sum: Value, l) => plus(sum, valueIn(l, a, b, withPairs)), 0);
+  const total = (a: number, b: number, withPairs: boolean) =>
+    lookups.reduce((sum: Value, l) => plus(sum, valueIn(l, a, b, withPairs)), 0);
   const pairs: KernRead['pairs'] = [];
   const used = { first: new Map<number, number>(), second: new Map<number, number>() };
   const number = (side: 'first' | 'second', set: number) => {
@@ -154,7 +170,8 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
   firstSets.forEach((firsts, i) => {
     secondSets.forEach((seconds, k) => {
       const value = total(firsts[0]!, seconds[0]!, false);
-      if (!isNone(value)) pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, ...told(value) });
+      if (!isNone(value))
+        pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, ...told(value) });
     });
   });
   const single = new Set<string>();
@@ -165,10 +182,12 @@ function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number):
         if (single.has(`${a} ${b}`)) continue;
         single.add(`${a} ${b}`);
         const value = total(a, b, true);
-        if (!isSame(value, total(a, b, false))) pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
+        if (!isSame(value, total(a, b, false)))
+          pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
       }
     }
   }
-  const members = (side: 'first' | 'second', sets: readonly number[][]) => [...used[side].keys()].map((set) => sets[set]!);
+  const members = (side: 'first' | 'second', sets: readonly number[][]) =>
+    [...used[side].keys()].map((set) => sets[set]!);
   return { firstGroups: members('first', firstSets), secondGroups: members('second', secondSets), pairs };
 }

@@ -39,10 +39,17 @@ function packedPoints(points: readonly number[]): number[] {
 }
 
 /** A gvar table of one axis; `common` are point numbers shared by sets that name none of their own. */
-function gvarTable(glyphs: readonly (readonly Stated[])[], { common, long = false }: { common?: number[]; long?: boolean } = {}): Uint8Array {
+function gvarTable(
+  glyphs: readonly (readonly Stated[])[],
+  { common, long = false }: { common?: number[]; long?: boolean } = {},
+): Uint8Array {
   const records = glyphs.map((sets) => {
     if (sets.length === 0) return new Uint8Array();
-    const bodies = sets.map((s) => [...(s.points ? packedPoints(s.points) : common ? [] : [0]), ...packedDeltas(s.dx), ...packedDeltas(s.dy)]);
+    const bodies = sets.map((s) => [
+      ...(s.points ? packedPoints(s.points) : common ? [] : [0]),
+      ...packedDeltas(s.dx),
+      ...packedDeltas(s.dy),
+    ]);
     const head = new Writer();
     sets.forEach((s, i) => {
       head
@@ -86,7 +93,9 @@ test('differences for all points come back, in bytes, words and runs of nothing'
       const stated: Stated = { peak: 1, dx: deltas.map((d) => d[0]), dy: deltas.map((d) => d[1]) };
       const read = readGvar(gvarTable([[], [stated]], { long }), 2);
       expect(read(0, deltas.length)).toEqual([]);
-      expect(read(1, deltas.length)).toEqual([{ region: [[0, 1, 1]], points: undefined, dx: stated.dx, dy: stated.dy }]);
+      expect(read(1, deltas.length)).toEqual([
+        { region: [[0, 1, 1]], points: undefined, dx: stated.dx, dy: stated.dy },
+      ]);
     }),
   );
 });
@@ -95,10 +104,17 @@ test('differences for some points, their own or shared ones, near and far', () =
   fc.assert(
     fc.property(fc.uniqueArray(fc.nat(900), { minLength: 1, maxLength: 150 }), fc.boolean(), (numbers, shared) => {
       const points = [...numbers].sort((a, b) => a - b);
-      const stated: Stated = { peak: -0.5, range: [-1, -0.25], ...(shared ? {} : { points }), dx: points.map((p) => p - 400), dy: points.map(() => 7) };
+      const stated: Stated = {
+        peak: -0.5,
+        range: [-1, -0.25],
+        ...(shared ? {} : { points }),
+        dx: points.map((p) => p - 400),
+        dy: points.map(() => 7),
+      };
       const read = readGvar(gvarTable([[stated, stated]], shared ? { common: points } : {}), 1)(0, 901);
       expect(read).toHaveLength(2);
-      for (const set of read) expect(set).toEqual({ region: [[-1, -0.5, -0.25]], points, dx: stated.dx, dy: stated.dy });
+      for (const set of read)
+        expect(set).toEqual({ region: [[-1, -0.5, -0.25]], points, dx: stated.dx, dy: stated.dy });
     }),
   );
 });
@@ -118,7 +134,15 @@ test('points that are left out move with their neighbours', () => {
 });
 
 test('two neighbours in one place move those between only when they agree', () => {
-  const moved = (second: number) => [...pointDeltas([{ region: [[0, 1, 1]], points: [0, 2], dx: [8, second], dy: [0, 0] }], [1], [50, 70, 50], [0, 0, 0], [2]).dx];
+  const moved = (second: number) => [
+    ...pointDeltas(
+      [{ region: [[0, 1, 1]], points: [0, 2], dx: [8, second], dy: [0, 0] }],
+      [1],
+      [50, 70, 50],
+      [0, 0, 0],
+      [2],
+    ).dx,
+  ];
   expect(moved(8)).toEqual([8, 8, 8]);
   expect(moved(4)).toEqual([8, 0, 4]);
 });
@@ -151,9 +175,21 @@ test('inferred movement lies between that of the neighbours, and all sets add up
 });
 
 test.each([
-  ['more glyphs than the font has', () => readGvar(gvarTable([[], [], []]), 2), /speaks of 3 glyphs, but the font has 2/],
-  ['a point that is not there', () => readGvar(gvarTable([[{ peak: 1, points: [9], dx: [1], dy: [1] }]]), 1)(0, 5), /moves point 9 of 5/],
-  ['a glyph beyond the end', () => readGvar(gvarTable([[{ peak: 1, dx: [1, 2], dy: [3, 4] }]], { long: true }).slice(0, -4), 1)(0, 2), /places glyph 0 beyond its end/],
+  [
+    'more glyphs than the font has',
+    () => readGvar(gvarTable([[], [], []]), 2),
+    /speaks of 3 glyphs, but the font has 2/,
+  ],
+  [
+    'a point that is not there',
+    () => readGvar(gvarTable([[{ peak: 1, points: [9], dx: [1], dy: [1] }]]), 1)(0, 5),
+    /moves point 9 of 5/,
+  ],
+  [
+    'a glyph beyond the end',
+    () => readGvar(gvarTable([[{ peak: 1, dx: [1, 2], dy: [3, 4] }]], { long: true }).slice(0, -4), 1)(0, 2),
+    /places glyph 0 beyond its end/,
+  ],
   ['an end too early', () => readGvar(gvarTable([[]]).slice(0, 14), 1), /gvar/],
 ])('%s is refused', (_, read, reason) => {
   const result = attempt<unknown>(read);

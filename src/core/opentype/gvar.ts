@@ -3,7 +3,12 @@ import { Reader } from './binary';
 import { type AxisRegion, regionScalar } from './variations';
 
 /** One set of differences of a glyph: for all points, or for those of `points`. */
-export type GlyphVariation = { region: AxisRegion; points: readonly number[] | undefined; dx: readonly number[]; dy: readonly number[] };
+export type GlyphVariation = {
+  region: AxisRegion;
+  points: readonly number[] | undefined;
+  dx: readonly number[];
+  dy: readonly number[];
+};
 
 const EMBEDDED_PEAK = 0x8000;
 const INTERMEDIATE = 0x4000;
@@ -11,7 +16,10 @@ const PRIVATE_POINTS = 0x2000;
 const SHARED_POINTS = 0x8000;
 
 /** Reads the differences of a glyph with so many points, the four phantom points among them (OpenType, "gvar"). */
-export function readGvar(bytes: Uint8Array, numGlyphs: number): (glyph: number, pointCount: number) => GlyphVariation[] {
+export function readGvar(
+  bytes: Uint8Array,
+  numGlyphs: number,
+): (glyph: number, pointCount: number) => GlyphVariation[] {
   const from = new Reader(bytes, 'gvar');
   const axisCount = from.seek(4).uint16();
   const sharedCount = from.uint16();
@@ -28,11 +36,21 @@ export function readGvar(bytes: Uint8Array, numGlyphs: number): (glyph: number, 
     const end = offsets[glyph + 1];
     if (start === undefined || end === undefined || end <= start) return [];
     if (dataAt + end > bytes.length) refuse(`The gvar table places glyph ${glyph} beyond its end.`);
-    return readGlyphVariations(new Reader(bytes.subarray(dataAt + start, dataAt + end), `gvar (glyph ${glyph})`), axisCount, shared, pointCount);
+    return readGlyphVariations(
+      new Reader(bytes.subarray(dataAt + start, dataAt + end), `gvar (glyph ${glyph})`),
+      axisCount,
+      shared,
+      pointCount,
+    );
   };
 }
 
-function readGlyphVariations(from: Reader, axisCount: number, shared: readonly (readonly number[])[], pointCount: number): GlyphVariation[] {
+function readGlyphVariations(
+  from: Reader,
+  axisCount: number,
+  shared: readonly (readonly number[])[],
+  pointCount: number,
+): GlyphVariation[] {
   const packed = from.uint16();
   const count = packed & 0x0fff;
   let dataAt = from.uint16();
@@ -40,9 +58,14 @@ function readGlyphVariations(from: Reader, axisCount: number, shared: readonly (
     const size = from.uint16();
     const index = from.uint16();
     const tuple = () => Array.from({ length: axisCount }, () => from.f2dot14());
-    const peak = index & EMBEDDED_PEAK ? tuple() : (shared[index & 0x0fff] ?? refuse(`The ${from.name} table names a shared tuple that is not there.`));
+    const peak =
+      index & EMBEDDED_PEAK
+        ? tuple()
+        : (shared[index & 0x0fff] ?? refuse(`The ${from.name} table names a shared tuple that is not there.`));
     const range = index & INTERMEDIATE ? { start: tuple(), end: tuple() } : undefined;
-    const region = peak.map((p, i) => [range ? range.start[i]! : Math.min(p, 0), p, range ? range.end[i]! : Math.max(p, 0)] as const);
+    const region = peak.map(
+      (p, i) => [range ? range.start[i]! : Math.min(p, 0), p, range ? range.end[i]! : Math.max(p, 0)] as const,
+    );
     return { size, region, own: (index & PRIVATE_POINTS) !== 0 };
   });
   from.seek(dataAt);
@@ -119,7 +142,12 @@ export function pointDeltas(
   return { dx, dy };
 }
 
-function inferred(points: readonly number[], deltas: readonly number[], at: readonly number[], ends: readonly number[]): Float64Array {
+function inferred(
+  points: readonly number[],
+  deltas: readonly number[],
+  at: readonly number[],
+  ends: readonly number[],
+): Float64Array {
   const out = new Float64Array(at.length);
   const set = new Set(points);
   points.forEach((p, i) => {
@@ -132,7 +160,8 @@ function inferred(points: readonly number[], deltas: readonly number[], at: read
     if (known.length > 0) {
       known.forEach((a, k) => {
         const b = known[(k + 1) % known.length]!;
-        for (let p = a === end ? start : a + 1; p !== b; p = p === end ? start : p + 1) out[p] = between(at[p]!, at[a]!, at[b]!, out[a]!, out[b]!);
+        for (let p = a === end ? start : a + 1; p !== b; p = p === end ? start : p + 1)
+          out[p] = between(at[p]!, at[a]!, at[b]!, out[a]!, out[b]!);
       });
     }
     start = end + 1;

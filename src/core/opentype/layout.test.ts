@@ -74,7 +74,15 @@ function markToBase(): Uint8Array {
   const anchor = (x: number, y: number) => new Writer().uint16(1).int16(x).int16(y).toBytes();
   const markCoverage = new Writer().uint16(1).uint16(2).uint16(20).uint16(21).toBytes();
   const baseCoverage = new Writer().uint16(1).uint16(1).uint16(5).toBytes();
-  const marks = new Writer().uint16(2).uint16(0).uint16(10).uint16(1).uint16(16).raw(anchor(100, 500)).raw(anchor(90, -10)).toBytes();
+  const marks = new Writer()
+    .uint16(2)
+    .uint16(0)
+    .uint16(10)
+    .uint16(1)
+    .uint16(16)
+    .raw(anchor(100, 500))
+    .raw(anchor(90, -10))
+    .toBytes();
   const bases = new Writer().uint16(1).uint16(6).uint16(0).raw(anchor(250, 520)).toBytes();
   const at = 12;
   return new Writer()
@@ -107,14 +115,33 @@ test('features and their lookups', () => {
   const layout = readLayout(gpos('mark', 4, markToBase()), 'GPOS', 9);
   expect(layout.features).toEqual([{ tag: 'mark', lookups: [0] }]);
   expect(layout.lookups.map((l) => [l.type, l.subtables.length])).toEqual([[4, 1]]);
-  expect(readLayout(new Writer().uint16(1).uint16(0).uint16(0).uint16(0).uint16(0).toBytes(), 'GSUB', 7)).toEqual({ features: [], lookups: [] });
+  expect(readLayout(new Writer().uint16(1).uint16(0).uint16(0).uint16(0).uint16(0).toBytes(), 'GSUB', 7)).toEqual({
+    features: [],
+    lookups: [],
+  });
 });
 
 test.each([
-  ['a coverage of another format', () => readCoverage(reader(new Writer().uint16(3).uint16(0))), /coverage of the unknown format 3/],
-  ['a falling coverage range', () => readCoverage(reader(new Writer().uint16(2).uint16(1).uint16(9).uint16(3).uint16(0))), /damaged coverage range \(9 to 3\)/],
-  ['a falling class range', () => readClasses(reader(new Writer().uint16(2).uint16(1).uint16(9).uint16(3).uint16(1))), /damaged class range \(9 to 3\)/],
-  ['classes of another format', () => readClasses(reader(new Writer().uint16(7).uint16(0))), /classes of the unknown format 7/],
+  [
+    'a coverage of another format',
+    () => readCoverage(reader(new Writer().uint16(3).uint16(0))),
+    /coverage of the unknown format 3/,
+  ],
+  [
+    'a falling coverage range',
+    () => readCoverage(reader(new Writer().uint16(2).uint16(1).uint16(9).uint16(3).uint16(0))),
+    /damaged coverage range \(9 to 3\)/,
+  ],
+  [
+    'a falling class range',
+    () => readClasses(reader(new Writer().uint16(2).uint16(1).uint16(9).uint16(3).uint16(1))),
+    /damaged class range \(9 to 3\)/,
+  ],
+  [
+    'classes of another format',
+    () => readClasses(reader(new Writer().uint16(7).uint16(0))),
+    /classes of the unknown format 7/,
+  ],
   [
     'an offset beyond the end',
     () => readLayout(new Writer().uint16(1).uint16(0).uint16(10).uint16(900).uint16(12).uint16(0).toBytes(), 'GPOS', 9),

@@ -6,7 +6,8 @@ export type Lookup = { type: number; flag: number; subtables: readonly Reader[] 
 export type Layout = { features: readonly { tag: string; lookups: readonly number[] }[]; lookups: readonly Lookup[] };
 
 const at = (from: Reader, offset: number): Reader => {
-  if (offset > from.bytes.length) refuse(`The ${from.name} table places a part at byte ${offset} of ${from.bytes.length}.`);
+  if (offset > from.bytes.length)
+    refuse(`The ${from.name} table places a part at byte ${offset} of ${from.bytes.length}.`);
   return new Reader(from.bytes.subarray(offset), from.name);
 };
 
@@ -23,7 +24,9 @@ export function readLayout(bytes: Uint8Array, table: string, extension: number):
     feature.seek(2);
     return { tag, lookups: Array.from({ length: feature.uint16() }, () => feature.uint16()) };
   });
-  const lookups = Array.from({ length: lookupList.uint16() }, (_, i) => readLookup(at(lookupList, lookupList.seek(2 + i * 2).uint16()), extension));
+  const lookups = Array.from({ length: lookupList.uint16() }, (_, i) =>
+    readLookup(at(lookupList, lookupList.seek(2 + i * 2).uint16()), extension),
+  );
   return { features, lookups };
 }
 
@@ -56,7 +59,8 @@ export function readCoverage(from: Reader): number[] {
     const start = from.uint16();
     const end = from.uint16();
     from.uint16();
-    if (end < start || out.length > 65535) refuse(`The ${from.name} table has a damaged coverage range (${start} to ${end}).`);
+    if (end < start || out.length > 65535)
+      refuse(`The ${from.name} table has a damaged coverage range (${start} to ${end}).`);
     for (let glyph = start; glyph <= end; glyph++) out.push(glyph);
   }
   return out;

@@ -34,7 +34,8 @@ export const maxp = {
   tag: 'maxp',
   VERSION_CFF,
   VERSION_TRUETYPE,
-  write: (record: MaxpCff | MaxpTrueType): Uint8Array => ('maxPoints' in record ? writeFields(FULL, record) : writeFields(SHORT, record)).toBytes(),
+  write: (record: MaxpCff | MaxpTrueType): Uint8Array =>
+    ('maxPoints' in record ? writeFields(FULL, record) : writeFields(SHORT, record)).toBytes(),
   read(bytes: Uint8Array): MaxpCff | MaxpTrueType {
     const version = new Reader(bytes, 'maxp').uint32();
     const fields = version === VERSION_CFF ? SHORT : FULL;

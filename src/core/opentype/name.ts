@@ -41,7 +41,13 @@ function encode(record: NameRecord): number[] {
 export const name = {
   tag: 'name',
   write(records: readonly NameRecord[]): Uint8Array {
-    const sorted = [...records].sort((a, b) => a.platformID - b.platformID || a.encodingID - b.encodingID || a.languageID - b.languageID || a.nameID - b.nameID);
+    const sorted = [...records].sort(
+      (a, b) =>
+        a.platformID - b.platformID ||
+        a.encodingID - b.encodingID ||
+        a.languageID - b.languageID ||
+        a.nameID - b.nameID,
+    );
     const storage = new Writer();
     const offsets = new Map<string, number>();
     const out = new Writer()
@@ -57,7 +63,13 @@ export const name = {
         storage.raw(bytes);
         offsets.set(key, offset);
       }
-      out.uint16(r.platformID).uint16(r.encodingID).uint16(r.languageID).uint16(r.nameID).uint16(bytes.length).uint16(offset);
+      out
+        .uint16(r.platformID)
+        .uint16(r.encodingID)
+        .uint16(r.languageID)
+        .uint16(r.nameID)
+        .uint16(bytes.length)
+        .uint16(offset);
     }
     return out.raw(storage.toBytes()).toBytes();
   },
@@ -69,7 +81,13 @@ export const name = {
     const records: NameRecord[] = [];
     for (let i = 0; i < count; i++) {
       from.seek(6 + i * 12);
-      const record = { platformID: from.uint16(), encodingID: from.uint16(), languageID: from.uint16(), nameID: from.uint16(), value: '' };
+      const record = {
+        platformID: from.uint16(),
+        encodingID: from.uint16(),
+        languageID: from.uint16(),
+        nameID: from.uint16(),
+        value: '',
+      };
       const length = from.uint16();
       const raw = from.seek(storage + from.uint16()).raw(length);
       for (let k = 0; k < length; k += isWide(record) ? 2 : 1) {

@@ -12,7 +12,13 @@ const NONE = { local: [], global: [] };
 /** Steps that are often level, upright or repeated, so that every operator is met. */
 const step = fc.oneof(coordinate, fc.constant(0), fc.integer({ min: -120, max: 120 }));
 const contour: fc.Arbitrary<CffContour> = fc
-  .tuple(coordinate, coordinate, fc.array(fc.oneof(fc.array(step, { minLength: 2, maxLength: 2 }), fc.array(step, { minLength: 6, maxLength: 6 })), { maxLength: 24 }))
+  .tuple(
+    coordinate,
+    coordinate,
+    fc.array(fc.oneof(fc.array(step, { minLength: 2, maxLength: 2 }), fc.array(step, { minLength: 6, maxLength: 6 })), {
+      maxLength: 24,
+    }),
+  )
   .map(([x, y, deltas]) => {
     let px = x;
     let py = y;
@@ -91,7 +97,11 @@ test('a CFF table gives back names, widths and outlines', () => {
       [110, 50, 90, 90, 60, 120],
     ],
   };
-  const table = writeCff(info, ['.notdef', 'a', 'f_i'], [writeCharstring([], undefined), writeCharstring([box], 40), writeCharstring([box, box], undefined)]);
+  const table = writeCff(
+    info,
+    ['.notdef', 'a', 'f_i'],
+    [writeCharstring([], undefined), writeCharstring([box], 40), writeCharstring([box, box], undefined)],
+  );
   const read = readCff(table);
   expect(read.glyphNames).toEqual(['.notdef', 'a', 'f_i']);
   expect(read.glyphs.map((g) => g.advance)).toEqual([500, 600, 500]);
@@ -103,13 +113,20 @@ const point = fc.record({ x: coordinate, y: coordinate, on: fc.boolean() });
 
 test('glyf records: points, flags and runs come back', () => {
   fc.assert(
-    fc.property(fc.array(fc.array(point, { minLength: 3, maxLength: 12 }), { maxLength: 4 }), fc.boolean(), (contours, overlaps) => {
-      const box = { xMin: -9000, yMin: -9000, xMax: 9000, yMax: 9000 };
-      const { glyf, loca, indexToLocFormat } = joinGlyphs([new Uint8Array(0), writeSimpleGlyph(contours, box, overlaps)]);
-      const [empty, glyph] = readGlyphs(glyf, loca, indexToLocFormat, 2);
-      expect(empty).toMatchObject({ kind: 'simple', contours: [] });
-      expect(glyph).toMatchObject({ kind: 'simple', contours });
-    }),
+    fc.property(
+      fc.array(fc.array(point, { minLength: 3, maxLength: 12 }), { maxLength: 4 }),
+      fc.boolean(),
+      (contours, overlaps) => {
+        const box = { xMin: -9000, yMin: -9000, xMax: 9000, yMax: 9000 };
+        const { glyf, loca, indexToLocFormat } = joinGlyphs([
+          new Uint8Array(0),
+          writeSimpleGlyph(contours, box, overlaps),
+        ]);
+        const [empty, glyph] = readGlyphs(glyf, loca, indexToLocFormat, 2);
+        expect(empty).toMatchObject({ kind: 'simple', contours: [] });
+        expect(glyph).toMatchObject({ kind: 'simple', contours });
+      },
+    ),
   );
 });
 
@@ -124,7 +141,10 @@ test('composites keep their offsets and scales; long tables take long offsets', 
   const { glyf, loca, indexToLocFormat } = joinGlyphs([record]);
   expect(readGlyphs(glyf, loca, indexToLocFormat, 1)[0]).toMatchObject({ kind: 'composite', components });
   expect(joinGlyphs([new Uint8Array(70000), new Uint8Array(70000)]).indexToLocFormat).toBe(1);
-  expect(attempt(() => readGlyphs(new Uint8Array(4), Uint8Array.of(0, 0, 0, 200), 0, 1))).toMatchObject({ ok: false, reason: expect.stringContaining('outside the glyf table') });
+  expect(attempt(() => readGlyphs(new Uint8Array(4), Uint8Array.of(0, 0, 0, 200), 0, 1))).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining('outside the glyf table'),
+  });
 });
 
 test('contours whose ends fall are refused with table, glyph and place', () => {
@@ -140,7 +160,10 @@ test('contours whose ends fall are refused with table, glyph and place', () => {
   const { glyf, loca, indexToLocFormat } = joinGlyphs([record]);
   new DataView(glyf.buffer).setUint16(10, 400);
   const read = attempt(() => readGlyphs(glyf, loca, indexToLocFormat, 1));
-  expect(read).toEqual({ ok: false, reason: 'The glyf (glyph 0) table has contours whose last points do not rise, at byte 10.' });
+  expect(read).toEqual({
+    ok: false,
+    reason: 'The glyf (glyph 0) table has contours whose last points do not rise, at byte 10.',
+  });
 });
 
 test('fractions come back to the nearest 65,536th, wherever along the outline they lie', () => {
@@ -148,13 +171,16 @@ test('fractions come back to the nearest 65,536th, wherever along the outline th
   const point = fc.array(real, { minLength: 2, maxLength: 2 });
   const curve = fc.array(real, { minLength: 6, maxLength: 6 });
   fc.assert(
-    fc.property(fc.tuple(real, real, fc.array(fc.oneof(point, curve), { minLength: 1, maxLength: 60 })), ([x, y, segments]) => {
-      const [back] = readCharstring(writeCharstring([{ x, y, segments }], undefined), NONE, 'test').contours;
-      const all = [x, y, ...segments.flat()];
-      const read = [back!.x, back!.y, ...back!.segments.flat()];
-      expect(read).toHaveLength(all.length);
-      expect(Math.max(...read.map((v, i) => Math.abs(v - all[i]!)))).toBeLessThanOrEqual(1 / 65536);
-    }),
+    fc.property(
+      fc.tuple(real, real, fc.array(fc.oneof(point, curve), { minLength: 1, maxLength: 60 })),
+      ([x, y, segments]) => {
+        const [back] = readCharstring(writeCharstring([{ x, y, segments }], undefined), NONE, 'test').contours;
+        const all = [x, y, ...segments.flat()];
+        const read = [back!.x, back!.y, ...back!.segments.flat()];
+        expect(read).toHaveLength(all.length);
+        expect(Math.max(...read.map((v, i) => Math.abs(v - all[i]!)))).toBeLessThanOrEqual(1 / 65536);
+      },
+    ),
     { numRuns: 60, seed: 3 },
   );
 });
@@ -165,7 +191,9 @@ describe('the fewest bytes', () => {
 
   test('a box is one operator, and so is an oval', () => {
     expect(bytes([50, 0], [50, 70], [0, 70])).toBe(4);
-    expect(bytes([0, 28, 22, 50, 50, 50], [78, 50, 100, 28, 100, 0], [100, -28, 78, -50, 50, -50], [22, -50, 0, -28, 0, 0])).toBe(17);
+    expect(
+      bytes([0, 28, 22, 50, 50, 50], [78, 50, 100, 28, 100, 0], [100, -28, 78, -50, 50, -50], [22, -50, 0, -28, 0, 0]),
+    ).toBe(17);
   });
 
   test('a general run takes a level piece along where a new operator would cost more', () => {
@@ -180,7 +208,8 @@ describe('the fewest bytes', () => {
     fc.assert(
       fc.property(contour, fc.nat(23), ({ x, y, segments }, at) => {
         const size = (from: readonly number[][], startX: number, startY: number) =>
-          writeCharstring([{ x: startX, y: startY, segments: from }], undefined).length - writeCharstring([{ x: startX, y: startY, segments: [] }], undefined).length;
+          writeCharstring([{ x: startX, y: startY, segments: from }], undefined).length -
+          writeCharstring([{ x: startX, y: startY, segments: [] }], undefined).length;
         const whole = size(segments as number[][], x, y);
         const cut = Math.min(at, segments.length);
         const [head, tail] = [segments.slice(0, cut), segments.slice(cut)] as [number[][], number[][]];
@@ -216,7 +245,24 @@ describe('names in a CFF table', () => {
     );
 
   test('any names come back, standard ones or own ones, in any order', () => {
-    const word = fc.constantFrom('A', 'B', 'C', 'space', 'exclam', 'germandbls', 'Semibold', 'own', 'own.alt', 'uni1E9E', 'f_f_i', 'zcaron', 'a', 'b', 'c', 'd');
+    const word = fc.constantFrom(
+      'A',
+      'B',
+      'C',
+      'space',
+      'exclam',
+      'germandbls',
+      'Semibold',
+      'own',
+      'own.alt',
+      'uni1E9E',
+      'f_f_i',
+      'zcaron',
+      'a',
+      'b',
+      'c',
+      'd',
+    );
     fc.assert(
       fc.property(fc.uniqueArray(word, { maxLength: 16 }), (names) => {
         const all = ['.notdef', ...names];
@@ -243,11 +289,20 @@ describe('names in a CFF table', () => {
     // adx 30, ady 40, base A (65), mark acute (194), endchar.
     const accented = Uint8Array.of(139 + 30, 139 + 40, 139 + 65, 247, 194 - 108, 14);
     const names = ['.notdef', 'A', 'acute', 'Aacute'];
-    const cff = readCff(writeCff(info, names, [empty, writeCharstring([box(0, 0)], undefined), writeCharstring([box(5, 50)], undefined), accented]));
+    const cff = readCff(
+      writeCff(info, names, [
+        empty,
+        writeCharstring([box(0, 0)], undefined),
+        writeCharstring([box(5, 50)], undefined),
+        accented,
+      ]),
+    );
     expect(cff.glyphs[3]!.drawn.contours).toEqual([box(0, 0), box(35, 90)]);
   });
 
   test('codes of the standard encoding', () => {
-    expect([32, 65, 126, 127, 161, 177, 181, 194, 208, 225, 251, 255].map(standardSid)).toEqual([1, 34, 95, 0, 96, 111, 0, 125, 137, 138, 149, 0]);
+    expect([32, 65, 126, 127, 161, 177, 181, 194, 208, 225, 251, 255].map(standardSid)).toEqual([
+      1, 34, 95, 0, 96, 111, 0, 125, 137, 138, 149, 0,
+    ]);
   });
 });

@@ -26,7 +26,11 @@ export function withoutAdjustment(head: Uint8Array): Uint8Array {
  * Joins tables into a font file: sorted directory, padded tables, checksums, `head.checksumAdjustment` (left as it is where
  * a file is only put together again).
  */
-export function writeSfnt(version: number, tables: ReadonlyMap<string, Uint8Array>, { keepAdjustment = false } = {}): Uint8Array {
+export function writeSfnt(
+  version: number,
+  tables: ReadonlyMap<string, Uint8Array>,
+  { keepAdjustment = false } = {},
+): Uint8Array {
   if (tables.size === 0) refuse('A font file needs at least one table.');
   const tags = [...tables.keys()].sort();
   const count = tags.length;

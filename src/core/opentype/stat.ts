@@ -2,7 +2,16 @@ import { refuse } from '../base/result';
 import { Reader } from './binary';
 
 /** A named value along one axis (STAT, axis value formats 1, 2 and 3); user units. */
-export type AxisValue = { tag: string; nameID: number; value: number; minimum?: number; maximum?: number; linked?: number; elidable: boolean; older: boolean };
+export type AxisValue = {
+  tag: string;
+  nameID: number;
+  value: number;
+  minimum?: number;
+  maximum?: number;
+  linked?: number;
+  elidable: boolean;
+  older: boolean;
+};
 
 const OLDER_SIBLING = 1;
 const ELIDABLE = 2;
@@ -24,6 +33,16 @@ export function readStat(bytes: Uint8Array): AxisValue[] {
     if (tag === undefined) return [];
     const range = format === 2 ? { minimum: from.fixed(), maximum: from.fixed() } : {};
     const link = format === 3 ? { linked: from.fixed() } : {};
-    return [{ tag, nameID, value, ...range, ...link, elidable: (flags & ELIDABLE) !== 0, older: (flags & OLDER_SIBLING) !== 0 }];
+    return [
+      {
+        tag,
+        nameID,
+        value,
+        ...range,
+        ...link,
+        elidable: (flags & ELIDABLE) !== 0,
+        older: (flags & OLDER_SIBLING) !== 0,
+      },
+    ];
   });
 }

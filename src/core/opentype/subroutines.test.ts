@@ -7,10 +7,19 @@ import { readCharstring } from './charstringRead';
 import { shareSubroutines } from './subroutines';
 
 /** Outlines made of few shapes, so that much is shared; some have a width of their own. */
-const shape = fc.array(fc.tuple(fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), { minLength: 2, maxLength: 9 });
+const shape = fc.array(fc.tuple(fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), {
+  minLength: 2,
+  maxLength: 9,
+});
 const font = fc.tuple(
   fc.array(shape, { minLength: 1, maxLength: 4 }),
-  fc.array(fc.tuple(fc.array(fc.nat(3), { maxLength: 5 }), fc.option(fc.integer({ min: -500, max: 2000 }), { nil: undefined })), { maxLength: 30 }),
+  fc.array(
+    fc.tuple(
+      fc.array(fc.nat(3), { maxLength: 5 }),
+      fc.option(fc.integer({ min: -500, max: 2000 }), { nil: undefined }),
+    ),
+    { maxLength: 30 },
+  ),
 );
 
 const contour = (points: readonly (readonly [number, number])[], at: number): CffContour => {
@@ -35,7 +44,10 @@ test('shared charstrings draw what they drew, and are never larger', () => {
       );
       const { charstrings, global, local } = shareSubroutines(plain);
       charstrings.forEach((c, i) => {
-        const [is, was] = [readCharstring(c, { local, global }, `${i}`), readCharstring(plain[i]!, { local: [], global: [] }, `${i}`)];
+        const [is, was] = [
+          readCharstring(c, { local, global }, `${i}`),
+          readCharstring(plain[i]!, { local: [], global: [] }, `${i}`),
+        ];
         expect(is).toEqual(was);
       });
       const size = (all: readonly Uint8Array[]) => all.reduce((n, b) => n + b.length, 0);
@@ -46,7 +58,12 @@ test('shared charstrings draw what they drew, and are never larger', () => {
 });
 
 /** Follows a charstring as a strict reader does: every subroutine returns or ends the glyph, at most ten deep, 48 numbers waiting. */
-function follow(bytes: Uint8Array, { global, local }: { global: readonly Uint8Array[]; local: readonly Uint8Array[] }, depth: number, stack: number[]): boolean {
+function follow(
+  bytes: Uint8Array,
+  { global, local }: { global: readonly Uint8Array[]; local: readonly Uint8Array[] },
+  depth: number,
+  stack: number[],
+): boolean {
   const bias = (list: readonly unknown[]) => (list.length < 1240 ? 107 : 1131);
   expect(depth).toBeLessThanOrEqual(10);
   for (let i = 0; i < bytes.length; ) {
@@ -54,7 +71,8 @@ function follow(bytes: Uint8Array, { global, local }: { global: readonly Uint8Ar
     if (b === 28) {
       stack.push((((bytes[i]! << 8) | bytes[i + 1]!) << 16) >> 16);
       i += 2;
-    } else if (b >= 247 && b < 255) stack.push(b < 251 ? (b - 247) * 256 + bytes[i++]! + 108 : -(b - 251) * 256 - bytes[i++]! - 108);
+    } else if (b >= 247 && b < 255)
+      stack.push(b < 251 ? (b - 247) * 256 + bytes[i++]! + 108 : -(b - 251) * 256 - bytes[i++]! - 108);
     else if (b >= 32) stack.push(b - 139);
     else if (b === 29 || b === 10) {
       const list = b === 29 ? global : local;
@@ -74,7 +92,9 @@ function follow(bytes: Uint8Array, { global, local }: { global: readonly Uint8Ar
 test('a strict reader finds every return and every end, in the whole demo', () => {
   const demo = buildDemo();
   for (const master of ['m1', 'm3']) {
-    const bodies = demo.glyphOrder.map((id) => cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), true, 1000).body);
+    const bodies = demo.glyphOrder.map(
+      (id) => cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), true, 1000).body,
+    );
     const shared = shareSubroutines(bodies);
     expect(shared.global.length).toBeGreaterThan(50);
     expect(Math.abs(shared.global.length - shared.local.length)).toBeLessThanOrEqual(1);
@@ -85,7 +105,10 @@ test('a strict reader finds every return and every end, in the whole demo', () =
 test('long runs leave room on the stack for the calls within them', () => {
   fc.assert(
     fc.property(
-      fc.array(fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), { minLength: 60, maxLength: 120 }),
+      fc.array(fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), {
+        minLength: 60,
+        maxLength: 120,
+      }),
       fc.array(fc.nat(50), { minLength: 3, maxLength: 12 }),
       (steps, cuts) => {
         // The same long line from different places on, so that what repeats begins and ends anywhere in a run.
@@ -101,7 +124,9 @@ test('long runs leave room on the stack for the calls within them', () => {
         const shared = shareSubroutines(plain);
         shared.charstrings.forEach((c, i) => {
           expect(follow(c, shared, 0, [])).toBe(true);
-          expect(readCharstring(c, shared, 'line')).toEqual(readCharstring(plain[i]!, { local: [], global: [] }, 'line'));
+          expect(readCharstring(c, shared, 'line')).toEqual(
+            readCharstring(plain[i]!, { local: [], global: [] }, 'line'),
+          );
         });
       },
     ),

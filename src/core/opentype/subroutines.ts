@@ -27,7 +27,10 @@ const ROUNDS = 6;
  */
 export function shareSubroutines(charstrings: readonly Uint8Array[]): Shared {
   const text = new PieceText(charstrings);
-  const found = repeats(text.numbers, ({ at, length, count }) => length > 0 && worth(text.bytesOf(at, at + length), count) > 0);
+  const found = repeats(
+    text.numbers,
+    ({ at, length, count }) => length > 0 && worth(text.bytesOf(at, at + length), count) > 0,
+  );
   const book = new Book(text, found);
   for (let round = 0; round < ROUNDS; round++) book.settle(round > 0);
   book.dropWhatDoesNotPay();
@@ -117,7 +120,10 @@ class Book {
     private readonly found: Repeats,
   ) {
     const { list } = found;
-    this.price = Float64Array.from(list, ({ at, length, count }) => CALL + (text.bytesOf(at, at + length) + KEEPING) / count);
+    this.price = Float64Array.from(
+      list,
+      ({ at, length, count }) => CALL + (text.bytesOf(at, at + length) + KEEPING) / count,
+    );
     this.body = new Float64Array(list.length);
     this.depth = new Uint8Array(list.length);
     this.out = new Uint8Array(list.length);
@@ -222,7 +228,9 @@ class Book {
   write(): Shared {
     const { list } = this.found;
     const uses = this.uses();
-    const kept = [...this.rising].filter((c) => !this.out[c] && uses[c]! > 1).sort((a, b) => uses[b]! - uses[a]! || a - b);
+    const kept = [...this.rising]
+      .filter((c) => !this.out[c] && uses[c]! > 1)
+      .sort((a, b) => uses[b]! - uses[a]! || a - b);
     // The most used in turn to both lists: each has as many numbers of one byte.
     const places = new Map(kept.map((c, i) => [c, { local: i % 2 === 1, turn: i >> 1 }]));
     const sizes = [Math.ceil(kept.length / 2), Math.floor(kept.length / 2)] as const;
@@ -248,7 +256,9 @@ class Book {
       const { at, length } = list[c]!;
       const { local, turn } = places.get(c)!;
       const bytes = bytesOf(at, at + length, c);
-      lists[local ? 1 : 0][slots[local ? 1 : 0]![turn]!] = Uint8Array.from(this.endsGlyph(at + length - 1) ? bytes : [...bytes, RETURN]);
+      lists[local ? 1 : 0][slots[local ? 1 : 0]![turn]!] = Uint8Array.from(
+        this.endsGlyph(at + length - 1) ? bytes : [...bytes, RETURN],
+      );
     }
     const charstrings = this.text.spans.map(([from, to]) => Uint8Array.from(bytesOf(from, to, -1)));
     return { charstrings, global: lists[0], local: lists[1] };
@@ -265,7 +275,10 @@ class Book {
 const biasOf = (count: number): number => (count < 1240 ? 107 : count < 33900 ? 1131 : 32768);
 
 /** The numbers of a list, those that are written in one byte first. */
-const slotsFor = (count: number): number[] => Array.from({ length: count }, (_, i) => i).sort((a, b) => Math.abs(a - biasOf(count)) - Math.abs(b - biasOf(count)) || a - b);
+const slotsFor = (count: number): number[] =>
+  Array.from({ length: count }, (_, i) => i).sort(
+    (a, b) => Math.abs(a - biasOf(count)) - Math.abs(b - biasOf(count)) || a - b,
+  );
 
 function numberBytes(v: number): number[] {
   if (v >= -107 && v <= 107) return [v + 139];

@@ -62,8 +62,11 @@ test('at every place the repeats that begin there are chained from the longest d
       const { list, deepest, shorter } = repeats(t, ({ length }) => length > 1);
       for (let at = 0; at < t.length; at++) {
         const chain: string[] = [];
-        for (let c = deepest[at]!; c >= 0; c = shorter[c]!) chain.push(from(t, list[c]!.at).slice(0, list[c]!.length).join());
-        const here = list.map((r) => from(t, r.at).slice(0, r.length)).filter((stretch) => stretch.every((v, k) => t[at + k] === v));
+        for (let c = deepest[at]!; c >= 0; c = shorter[c]!)
+          chain.push(from(t, list[c]!.at).slice(0, list[c]!.length).join());
+        const here = list
+          .map((r) => from(t, r.at).slice(0, r.length))
+          .filter((stretch) => stretch.every((v, k) => t[at + k] === v));
         const expected = here.sort((a, b) => b.length - a.length).map((s) => s.join());
         expect(chain).toEqual(expected);
       }

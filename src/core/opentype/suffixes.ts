@@ -25,7 +25,11 @@ export function suffixOrder(text: Int32Array): Int32Array {
     for (const i of order) if (i >= reach) bySecond[filled++] = i - reach;
     order = countingOrder(rank, bySecond);
     const half = rank;
-    rank = ranked(order, (a, b) => half[a] === half[b] && (a + reach < n ? half[a + reach] : -1) === (b + reach < n ? half[b + reach] : -1));
+    rank = ranked(
+      order,
+      (a, b) =>
+        half[a] === half[b] && (a + reach < n ? half[a + reach] : -1) === (b + reach < n ? half[b + reach] : -1),
+    );
   }
   return order;
 }

@@ -33,7 +33,10 @@ test('head, hhea and OS/2 come back byte for byte', () => {
 });
 
 test('maxp in both versions', () => {
-  expect(maxp.read(maxp.write({ version: maxp.VERSION_CFF, numGlyphs: 77 }))).toEqual({ version: maxp.VERSION_CFF, numGlyphs: 77 });
+  expect(maxp.read(maxp.write({ version: maxp.VERSION_CFF, numGlyphs: 77 }))).toEqual({
+    version: maxp.VERSION_CFF,
+    numGlyphs: 77,
+  });
   fc.assert(
     fc.property(numbers(14), (n) => {
       const bytes = new Uint8Array(32);
@@ -49,19 +52,29 @@ test('maxp in both versions', () => {
 
 test('hmtx writes a run of equal advances once and reads them back', () => {
   fc.assert(
-    fc.property(fc.array(fc.record({ advanceWidth: fc.integer({ min: 0, max: 3 }), lsb: int16 }), { minLength: 1, maxLength: 30 }), (metrics) => {
-      const count = hmtx.count(metrics);
-      const bytes = hmtx.write(metrics);
-      expect(bytes.length).toBe(count * 4 + (metrics.length - count) * 2);
-      expect(hmtx.read(bytes, count, metrics.length)).toEqual(metrics);
-    }),
+    fc.property(
+      fc.array(fc.record({ advanceWidth: fc.integer({ min: 0, max: 3 }), lsb: int16 }), {
+        minLength: 1,
+        maxLength: 30,
+      }),
+      (metrics) => {
+        const count = hmtx.count(metrics);
+        const bytes = hmtx.write(metrics);
+        expect(bytes.length).toBe(count * 4 + (metrics.length - count) * 2);
+        expect(hmtx.read(bytes, count, metrics.length)).toEqual(metrics);
+      },
+    ),
   );
 });
 
 test('cmap leads every code point to its glyph, within and beyond the first plane', () => {
   const map = fc.array(
     fc.tuple(
-      fc.oneof(fc.integer({ min: 1, max: 0x2ff }), fc.integer({ min: 0xff00, max: 0xfffe }), fc.integer({ min: 0x10000, max: 0x10ffff })),
+      fc.oneof(
+        fc.integer({ min: 1, max: 0x2ff }),
+        fc.integer({ min: 0xff00, max: 0xfffe }),
+        fc.integer({ min: 0x10000, max: 0x10ffff }),
+      ),
       fc.integer({ min: 1, max: 65000 }),
     ),
     { minLength: 1, maxLength: 80 },
@@ -91,31 +104,49 @@ test('name keeps every record, equal strings stored once', () => {
 });
 
 test('post carries glyph names for TrueType and none for CFF', () => {
-  const base = { italicAngle: -9.5, underlinePosition: -100, underlineThickness: 50, isFixedPitch: 0, minMemType42: 0, maxMemType42: 0, minMemType1: 0, maxMemType1: 0 };
+  const base = {
+    italicAngle: -9.5,
+    underlinePosition: -100,
+    underlineThickness: 50,
+    isFixedPitch: 0,
+    minMemType42: 0,
+    maxMemType42: 0,
+    minMemType1: 0,
+    maxMemType1: 0,
+  };
   const glyphNames = ['.notdef', 'space', 'a', 'f_f_i'];
-  expect(post.read(post.write({ ...base, version: 0x00020000, glyphNames }))).toEqual({ ...base, version: 0x00020000, glyphNames });
+  expect(post.read(post.write({ ...base, version: 0x00020000, glyphNames }))).toEqual({
+    ...base,
+    version: 0x00020000,
+    glyphNames,
+  });
   expect(post.write({ ...base, version: 0x00030000, glyphNames })).toHaveLength(32);
 });
 
 test('a font file adds up and gives its tables back', () => {
   fc.assert(
-    fc.property(fc.uint8Array({ minLength: 0, maxLength: 50 }), fc.uint8Array({ minLength: 1, maxLength: 9 }), uint32, (a, b, seed) => {
-      const headTable = new Uint8Array(54).fill(seed & 255);
-      headTable.fill(0, 8, 12);
-      const file = writeSfnt(
-        SFNT_TRUETYPE,
-        new Map([
-          ['head', headTable],
-          ['glyf', a],
-          ['loca', b],
-        ]),
-      );
-      expect(checksumOf(file)).toBe(0xb1b0afba);
-      const { tables } = readSfnt(file);
-      expect([...tables.keys()]).toEqual(['glyf', 'head', 'loca']);
-      expect([...tables.get('glyf')!]).toEqual([...a]);
-      expect([...tables.get('loca')!]).toEqual([...b]);
-    }),
+    fc.property(
+      fc.uint8Array({ minLength: 0, maxLength: 50 }),
+      fc.uint8Array({ minLength: 1, maxLength: 9 }),
+      uint32,
+      (a, b, seed) => {
+        const headTable = new Uint8Array(54).fill(seed & 255);
+        headTable.fill(0, 8, 12);
+        const file = writeSfnt(
+          SFNT_TRUETYPE,
+          new Map([
+            ['head', headTable],
+            ['glyf', a],
+            ['loca', b],
+          ]),
+        );
+        expect(checksumOf(file)).toBe(0xb1b0afba);
+        const { tables } = readSfnt(file);
+        expect([...tables.keys()]).toEqual(['glyf', 'head', 'loca']);
+        expect([...tables.get('glyf')!]).toEqual([...a]);
+        expect([...tables.get('loca')!]).toEqual([...b]);
+      },
+    ),
   );
 });
 
@@ -134,5 +165,8 @@ test('what is no font, or is cut short, is refused with a sentence', () => {
     ]),
   );
   expect(refusal(file.slice(0, 300))).toMatch(/table should end at byte \d+, but the file ends at byte 300/);
-  expect(attempt(() => hhea.read(new Uint8Array(10)))).toMatchObject({ ok: false, reason: expect.stringContaining('hhea table ends at byte 10') });
+  expect(attempt(() => hhea.read(new Uint8Array(10)))).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining('hhea table ends at byte 10'),
+  });
 });

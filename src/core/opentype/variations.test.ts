@@ -3,7 +3,16 @@ import { attempt } from '../base/result';
 import { Reader, Writer } from './binary';
 import { readAvar, readFvar } from './fvar';
 import { readStat } from './stat';
-import { itemDelta, readGdefStore, readHvar, readIndexMap, readItemStore, readMvar, regionScalar, variationAt } from './variations';
+import {
+  itemDelta,
+  readGdefStore,
+  readHvar,
+  readIndexMap,
+  readItemStore,
+  readMvar,
+  regionScalar,
+  variationAt,
+} from './variations';
 
 const f2dot14 = (v: number) => Math.round(v * 16384) & 0xffff;
 const fixed = (v: number) => Math.round(v * 65536) >>> 0;
@@ -11,9 +20,13 @@ const fixed = (v: number) => Math.round(v * 65536) >>> 0;
 type Axis = readonly [start: number, peak: number, end: number];
 
 /** An item variation store: regions per axis, and sets of rows with the number of their columns that are wide. */
-function store(regions: readonly (readonly Axis[])[], data: readonly { regions: number[]; rows: number[][]; wide: number; long?: boolean }[]): Uint8Array {
+function store(
+  regions: readonly (readonly Axis[])[],
+  data: readonly { regions: number[]; rows: number[][]; wide: number; long?: boolean }[],
+): Uint8Array {
   const list = new Writer().uint16(regions[0]?.length ?? 0).uint16(regions.length);
-  for (const region of regions) for (const [a, b, c] of region) list.uint16(f2dot14(a)).uint16(f2dot14(b)).uint16(f2dot14(c));
+  for (const region of regions)
+    for (const [a, b, c] of region) list.uint16(f2dot14(a)).uint16(f2dot14(b)).uint16(f2dot14(c));
   const sets = data.map(({ regions: used, rows, wide, long }) => {
     const out = new Writer()
       .uint16(rows.length)
@@ -72,37 +85,49 @@ test('a region applies from nothing at its ends to all at its peak', () => {
 test('differences come back in bytes, words and long words', () => {
   const byte = fc.integer({ min: -128, max: 127 });
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.integer({ min: -30000, max: 30000 }), byte, byte), { minLength: 1, maxLength: 20 }), fc.boolean(), (rows, long) => {
-      const read = readItemStore(store(WEIGHT, [{ regions: [0, 1, 2], rows: rows.map((r) => [...r]), wide: 1, long }]), 'HVAR');
-      expect(read.data[0]!.rows).toEqual(rows);
-      rows.forEach(([first, second, third], i) => {
-        expect(itemDelta(read, 0, i, [1])).toBe(first);
-        expect(itemDelta(read, 0, i, [-1])).toBe(second);
-        expect(itemDelta(read, 0, i, [0.5])).toBeCloseTo(first / 2 + third, 9);
-        expect(itemDelta(read, 0, i, [0])).toBe(0);
-      });
-      expect(itemDelta(read, 0, rows.length, [1])).toBe(0);
-      expect(itemDelta(read, 3, 0, [1])).toBe(0);
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: -30000, max: 30000 }), byte, byte), { minLength: 1, maxLength: 20 }),
+      fc.boolean(),
+      (rows, long) => {
+        const read = readItemStore(
+          store(WEIGHT, [{ regions: [0, 1, 2], rows: rows.map((r) => [...r]), wide: 1, long }]),
+          'HVAR',
+        );
+        expect(read.data[0]!.rows).toEqual(rows);
+        rows.forEach(([first, second, third], i) => {
+          expect(itemDelta(read, 0, i, [1])).toBe(first);
+          expect(itemDelta(read, 0, i, [-1])).toBe(second);
+          expect(itemDelta(read, 0, i, [0.5])).toBeCloseTo(first / 2 + third, 9);
+          expect(itemDelta(read, 0, i, [0])).toBe(0);
+        });
+        expect(itemDelta(read, 0, rows.length, [1])).toBe(0);
+        expect(itemDelta(read, 3, 0, [1])).toBe(0);
+      },
+    ),
   );
 });
 
 test('maps of items in all sizes, the last entry standing for the rest', () => {
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.nat(3), fc.nat(200)), { minLength: 1, maxLength: 40 }), fc.constantFrom(0, 1), fc.constantFrom(2, 3, 4), (entries, format, size) => {
-      const innerBits = 8;
-      const out = new Writer().uint8(format).uint8(((size - 1) << 4) | (innerBits - 1));
-      if (format === 0) out.uint16(entries.length);
-      else out.uint32(entries.length);
-      for (const [outer, inner] of entries) {
-        const v = outer * 256 + inner;
-        for (let s = size - 1; s >= 0; s--) out.uint8(Math.floor(v / 256 ** s) & 255);
-      }
-      const map = readIndexMap(out.toBytes(), 'HVAR');
-      expect(entries.map((_, i) => map(i))).toEqual(entries);
-      expect(map(9999)).toEqual(entries[entries.length - 1]);
-      expect(readIndexMap(undefined, 'HVAR')(77)).toEqual([0, 77]);
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.nat(3), fc.nat(200)), { minLength: 1, maxLength: 40 }),
+      fc.constantFrom(0, 1),
+      fc.constantFrom(2, 3, 4),
+      (entries, format, size) => {
+        const innerBits = 8;
+        const out = new Writer().uint8(format).uint8(((size - 1) << 4) | (innerBits - 1));
+        if (format === 0) out.uint16(entries.length);
+        else out.uint32(entries.length);
+        for (const [outer, inner] of entries) {
+          const v = outer * 256 + inner;
+          for (let s = size - 1; s >= 0; s--) out.uint8(Math.floor(v / 256 ** s) & 255);
+        }
+        const map = readIndexMap(out.toBytes(), 'HVAR');
+        expect(entries.map((_, i) => map(i))).toEqual(entries);
+        expect(map(9999)).toEqual(entries[entries.length - 1]);
+        expect(readIndexMap(undefined, 'HVAR')(77)).toEqual([0, 77]);
+      },
+    ),
   );
 });
 
@@ -111,17 +136,44 @@ test('advances and metrics vary by HVAR and MVAR', () => {
   const hvar = readHvar(new Writer().uint16(1).uint16(0).uint32(20).uint32(0).uint32(0).uint32(0).raw(items).toBytes());
   expect([hvar.advance(0, [1]), hvar.advance(1, [0.5]), hvar.advance(2, [1])]).toEqual([30, -6, 0]);
   const mvar = readMvar(
-    new Writer().uint16(1).uint16(0).uint16(0).uint16(8).uint16(2).uint16(28).tag('xhgt').uint16(0).uint16(1).tag('cpht').uint16(0).uint16(0).raw(items).toBytes(),
+    new Writer()
+      .uint16(1)
+      .uint16(0)
+      .uint16(0)
+      .uint16(8)
+      .uint16(2)
+      .uint16(28)
+      .tag('xhgt')
+      .uint16(0)
+      .uint16(1)
+      .tag('cpht')
+      .uint16(0)
+      .uint16(0)
+      .raw(items)
+      .toBytes(),
   );
   expect([mvar('xhgt', [1]), mvar('cpht', [0.5]), mvar('unds', [1])]).toEqual([-12, 15, 0]);
 });
 
 test('values of GPOS find their differences through GDEF', () => {
   const items = store(WEIGHT, [{ regions: [0], rows: [[40]], wide: 0 }]);
-  const gdef = new Writer().uint16(1).uint16(3).uint16(0).uint16(0).uint16(0).uint16(0).uint16(0).uint32(18).raw(items).toBytes();
+  const gdef = new Writer()
+    .uint16(1)
+    .uint16(3)
+    .uint16(0)
+    .uint16(0)
+    .uint16(0)
+    .uint16(0)
+    .uint16(0)
+    .uint32(18)
+    .raw(items)
+    .toBytes();
   const found = readGdefStore(gdef)!;
   const deltas = (outer: number, inner: number) => [0, 1].map((v) => itemDelta(found, outer, inner, [v]));
-  const parent = new Reader(new Writer().uint16(0).uint16(0).uint16(0).uint16(0x8000).uint16(4).uint16(12).uint16(3).uint16(1).toBytes(), 'GPOS');
+  const parent = new Reader(
+    new Writer().uint16(0).uint16(0).uint16(0).uint16(0x8000).uint16(4).uint16(12).uint16(3).uint16(1).toBytes(),
+    'GPOS',
+  );
   expect(variationAt(parent, 2, deltas)).toEqual([0, 40]);
   // A table for sizes in pixels is not one for axes.
   expect(variationAt(parent, 8, deltas)).toBeUndefined();
@@ -129,14 +181,15 @@ test('values of GPOS find their differences through GDEF', () => {
 });
 
 test('axes, named instances, bends and named values', () => {
-  const axis = (tag: string, low: number, middle: number, high: number, hidden: boolean, nameID: number) => (out: Writer) =>
-    out
-      .tag(tag)
-      .uint32(fixed(low))
-      .uint32(fixed(middle))
-      .uint32(fixed(high))
-      .uint16(hidden ? 1 : 0)
-      .uint16(nameID);
+  const axis =
+    (tag: string, low: number, middle: number, high: number, hidden: boolean, nameID: number) => (out: Writer) =>
+      out
+        .tag(tag)
+        .uint32(fixed(low))
+        .uint32(fixed(middle))
+        .uint32(fixed(high))
+        .uint16(hidden ? 1 : 0)
+        .uint16(nameID);
   const fvar = new Writer().uint16(1).uint16(0).uint16(16).uint16(2).uint16(2).uint16(20).uint16(1).uint16(14);
   axis('wght', 200, 400, 900, false, 256)(fvar);
   axis('opsz', 8, 12, 72, true, 257)(fvar);
@@ -181,7 +234,11 @@ test.each([
       ),
     /says it has \d+ rows/,
   ],
-  ['a map of more entries than bytes', () => readIndexMap(Uint8Array.of(1, 0x30, 0xff, 0xff, 0xff, 0xff), 'HVAR'), /map of 4294967295 entries/],
+  [
+    'a map of more entries than bytes',
+    () => readIndexMap(Uint8Array.of(1, 0x30, 0xff, 0xff, 0xff, 0xff), 'HVAR'),
+    /map of 4294967295 entries/,
+  ],
   [
     'an axis whose default lies outside',
     () =>
@@ -207,7 +264,20 @@ test.each([
   ],
   [
     'axis records too short',
-    () => readStat(new Writer().uint16(1).uint16(1).uint16(4).uint16(1).uint32(20).uint16(0).uint32(0).uint16(2).uint32(0).toBytes()),
+    () =>
+      readStat(
+        new Writer()
+          .uint16(1)
+          .uint16(1)
+          .uint16(4)
+          .uint16(1)
+          .uint32(20)
+          .uint16(0)
+          .uint32(0)
+          .uint16(2)
+          .uint32(0)
+          .toBytes(),
+      ),
     /axis records of 4 bytes/,
   ],
 ])('%s is refused', (_, read, reason) => {

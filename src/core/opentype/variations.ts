@@ -30,7 +30,11 @@ export function readItemStore(bytes: Uint8Array, table: string): ItemStore {
   const offsets = Array.from({ length: from.uint16() }, () => from.uint32());
   from.seek(regionsAt);
   const axisCount = from.uint16();
-  const regions = Array.from({ length: from.uint16() }, (): AxisRegion => Array.from({ length: axisCount }, () => [from.f2dot14(), from.f2dot14(), from.f2dot14()] as const));
+  const regions = Array.from(
+    { length: from.uint16() },
+    (): AxisRegion =>
+      Array.from({ length: axisCount }, () => [from.f2dot14(), from.f2dot14(), from.f2dot14()] as const),
+  );
   const data = offsets.map((offset): ItemData => {
     if (offset === 0) return { regions: [], rows: [] };
     from.seek(offset);
@@ -39,8 +43,10 @@ export function readItemStore(bytes: Uint8Array, table: string): ItemStore {
     const indexes = Array.from({ length: from.uint16() }, () => from.uint16());
     const long = (words & 0x8000) !== 0;
     const wide = words & 0x7fff;
-    if (items * indexes.length > bytes.length) refuse(`The ${table} table says it has ${items} rows of ${indexes.length} differences.`);
-    const value = (k: number) => (k < wide ? (long ? from.uint32() | 0 : from.int16()) : long ? from.int16() : from.int8());
+    if (items * indexes.length > bytes.length)
+      refuse(`The ${table} table says it has ${items} rows of ${indexes.length} differences.`);
+    const value = (k: number) =>
+      k < wide ? (long ? from.uint32() | 0 : from.int16()) : long ? from.int16() : from.int8();
     return { regions: indexes, rows: Array.from({ length: items }, () => indexes.map((_, k) => value(k))) };
   });
   return { regions, data };
@@ -59,7 +65,10 @@ export function itemDelta(store: ItemStore, outer: number, inner: number, place:
 }
 
 /** Which item each glyph's difference is: from a map, else the glyph's own number in the first set. */
-export function readIndexMap(bytes: Uint8Array | undefined, table: string): (index: number) => [outer: number, inner: number] {
+export function readIndexMap(
+  bytes: Uint8Array | undefined,
+  table: string,
+): (index: number) => [outer: number, inner: number] {
   if (!bytes) return (index) => [0, index];
   const from = new Reader(bytes, table);
   const format = from.uint8();
@@ -77,7 +86,10 @@ export function readIndexMap(bytes: Uint8Array | undefined, table: string): (ind
 }
 
 /** Advance differences of HVAR by glyph and place, and the places its regions peak at. */
-export function readHvar(bytes: Uint8Array): { store: ItemStore; advance(glyph: number, place: readonly number[]): number } {
+export function readHvar(bytes: Uint8Array): {
+  store: ItemStore;
+  advance(glyph: number, place: readonly number[]): number;
+} {
   const from = new Reader(bytes, 'HVAR');
   const storeAt = from.seek(4).uint32();
   const mapAt = from.uint32();

@@ -3,12 +3,19 @@ import { attempt } from '../base/result';
 import { readSfnt, SFNT_TRUETYPE, writeSfnt } from './sfnt';
 import { fromWoff, toWoff } from './woff';
 
-const tables = fc.dictionary(fc.constantFrom('cmap', 'glyf', 'name', 'prep', 'OS/2', 'post'), fc.uint8Array({ minLength: 1, maxLength: 600 }), {
-  minKeys: 1,
-  noNullPrototype: true,
-});
-const head = Uint8Array.from({ length: 54 }, (_, i) => (i === 5 ? 7 : i === 12 ? 0x5f : i === 13 ? 0x0f : i === 14 ? 0x3c : i === 15 ? 0xf5 : 0));
-const font = (more: Record<string, Uint8Array> = {}) => writeSfnt(SFNT_TRUETYPE, new Map([['head', head], ...Object.entries(more)]));
+const tables = fc.dictionary(
+  fc.constantFrom('cmap', 'glyf', 'name', 'prep', 'OS/2', 'post'),
+  fc.uint8Array({ minLength: 1, maxLength: 600 }),
+  {
+    minKeys: 1,
+    noNullPrototype: true,
+  },
+);
+const head = Uint8Array.from({ length: 54 }, (_, i) =>
+  i === 5 ? 7 : i === 12 ? 0x5f : i === 13 ? 0x0f : i === 14 ? 0x3c : i === 15 ? 0xf5 : 0,
+);
+const font = (more: Record<string, Uint8Array> = {}) =>
+  writeSfnt(SFNT_TRUETYPE, new Map([['head', head], ...Object.entries(more)]));
 const at = (bytes: Uint8Array, place: number) => new DataView(bytes.buffer, bytes.byteOffset).getUint32(place);
 
 test('every table comes back byte for byte, and the whole file does', () => {
@@ -18,7 +25,8 @@ test('every table comes back byte for byte, and the whole file does', () => {
       const packed = toWoff(plain);
       const back = fromWoff(packed);
       expect(Buffer.compare(Buffer.from(back), Buffer.from(plain))).toBe(0);
-      for (const [tag, bytes] of readSfnt(plain).tables) expect([...readSfnt(back).tables.get(tag)!]).toEqual([...bytes]);
+      for (const [tag, bytes] of readSfnt(plain).tables)
+        expect([...readSfnt(back).tables.get(tag)!]).toEqual([...bytes]);
     }),
     { numRuns: 60 },
   );
@@ -39,7 +47,8 @@ test('the header says how long the file is, packed and unpacked, and which versi
 describe('damage', () => {
   const packed = toWoff(font({ cmap: new Uint8Array(4000) }));
   const entry = (tag: string) => {
-    for (let place = 44; ; place += 20) if (String.fromCharCode(...packed.subarray(place, place + 4)) === tag) return place;
+    for (let place = 44; ; place += 20)
+      if (String.fromCharCode(...packed.subarray(place, place + 4)) === tag) return place;
   };
   const changed = (place: number, value: number) => {
     const out = packed.slice();
@@ -48,9 +57,21 @@ describe('damage', () => {
   };
   test.each([
     ['another signature', changed(0, 0x774f4632), /not a WOFF file/],
-    ['a table beyond the end', changed(entry('cmap') + 4, 1 << 20), /The cmap table should end at byte \d+, but the file ends at byte \d+/],
-    ['a table that grows when packed', changed(entry('cmap') + 12, 3), /The cmap table says it unpacks to 3 bytes, which cannot be/],
-    ['a table that unpacks to more than any font', changed(entry('cmap') + 12, 0x7fffffff), /unpacks to 2147483647 bytes, which cannot be/],
+    [
+      'a table beyond the end',
+      changed(entry('cmap') + 4, 1 << 20),
+      /The cmap table should end at byte \d+, but the file ends at byte \d+/,
+    ],
+    [
+      'a table that grows when packed',
+      changed(entry('cmap') + 12, 3),
+      /The cmap table says it unpacks to 3 bytes, which cannot be/,
+    ],
+    [
+      'a table that unpacks to more than any font',
+      changed(entry('cmap') + 12, 0x7fffffff),
+      /unpacks to 2147483647 bytes, which cannot be/,
+    ],
     ['a wrong length', changed(entry('cmap') + 12, 5000), /The cmap table is packed in a damaged way/],
     ['a file cut short', packed.slice(0, 70), /./],
   ])('%s is refused', (_, bytes, reason) => {

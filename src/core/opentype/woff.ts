@@ -24,8 +24,10 @@ export function fromWoff(bytes: Uint8Array): Uint8Array {
     const packed = from.uint32();
     const length = from.uint32();
     total += length;
-    if (offset + packed > bytes.length) refuse(`The ${tag} table should end at byte ${offset + packed}, but the file ends at byte ${bytes.length}.`);
-    if (packed > length || total > MOST_BYTES) refuse(`The ${tag} table says it unpacks to ${length} bytes, which cannot be.`);
+    if (offset + packed > bytes.length)
+      refuse(`The ${tag} table should end at byte ${offset + packed}, but the file ends at byte ${bytes.length}.`);
+    if (packed > length || total > MOST_BYTES)
+      refuse(`The ${tag} table says it unpacks to ${length} bytes, which cannot be.`);
     tables.set(tag, unpacked(bytes.subarray(offset, offset + packed), length, tag));
   }
   return writeSfnt(flavour, tables, { keepAdjustment: true });

@@ -12,17 +12,23 @@ export type Changes = {
 
 /** The changes that a patch makes going forwards; untouched fields and drawings are told by identity. */
 export const changesOf = (patch: Patch): Changes => ({
-  glyphs: patch.glyphs.map(({ id, before, after }) => (before && after && hasAllDrawings(before, after) ? { id, ...fieldsChanged(before, after) } : { id, whole: after })),
+  glyphs: patch.glyphs.map(({ id, before, after }) =>
+    before && after && hasAllDrawings(before, after) ? { id, ...fieldsChanged(before, after) } : { id, whole: after },
+  ),
   parts: patch.parts.map(({ name, after }) => ({ name, after })),
 });
 
 /** None was taken away, nor a field: what is left can be laid over what was. */
-const hasAllDrawings = (before: Glyph, after: Glyph): boolean => Object.keys(before.drawings).every((m) => m in after.drawings) && Object.keys(before).every((k) => k in after);
+const hasAllDrawings = (before: Glyph, after: Glyph): boolean =>
+  Object.keys(before.drawings).every((m) => m in after.drawings) && Object.keys(before).every((k) => k in after);
 
 function fieldsChanged(before: Glyph, after: Glyph): { fields: Partial<Glyph>; drawings: Record<MasterId, Drawing> } {
   const { drawings, ...rest } = after;
   const fields = Object.fromEntries(Object.entries(rest).filter(([k, v]) => before[k as keyof Glyph] !== v));
-  return { fields, drawings: Object.fromEntries(Object.entries(drawings).filter(([m, d]) => before.drawings[m] !== d)) };
+  return {
+    fields,
+    drawings: Object.fromEntries(Object.entries(drawings).filter(([m, d]) => before.drawings[m] !== d)),
+  };
 }
 
 /** A copy of the document brought up to date. Glyphs that it does not have are left out. */
@@ -31,7 +37,13 @@ export function withChanges(project: Project, { glyphs, parts }: Changes): Proje
     glyphs: glyphs.flatMap((change) => {
       const before = project.glyphs[change.id];
       if ('whole' in change) return { id: change.id, before, after: change.whole };
-      return before ? { id: change.id, before, after: { ...before, ...change.fields, drawings: { ...before.drawings, ...change.drawings } } } : [];
+      return before
+        ? {
+            id: change.id,
+            before,
+            after: { ...before, ...change.fields, drawings: { ...before.drawings, ...change.drawings } },
+          }
+        : [];
     }),
     parts: parts.map(({ name, after }) => ({ name, before: project[name], after })),
   });

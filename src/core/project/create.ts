@@ -5,7 +5,11 @@ import type { Drawing, Family, Glyph, Master, Project, Zones } from './model';
 /** Metrics for a new master, in proportion to the em: the shape of a plain text face. */
 export function defaultZones(unitsPerEm: number): Zones {
   const u = (share: number) => Math.round(unitsPerEm * share);
-  const line = (name: string, position: number, overshoot: number) => ({ name, position: u(position), overshoot: u(overshoot) });
+  const line = (name: string, position: number, overshoot: number) => ({
+    name,
+    position: u(position),
+    overshoot: u(overshoot),
+  });
   return {
     descender: line('descender', -0.22, -0.012),
     baseline: line('baseline', 0, -0.012),
@@ -26,7 +30,13 @@ export const emptyDrawing = (advance: number): Drawing => ({
 });
 
 /** A glyph with nothing drawn, as wide as `advance` in every master. */
-export function newGlyph(id: string, name: string, unicodes: readonly number[], masters: readonly Master[], advance: number): Glyph {
+export function newGlyph(
+  id: string,
+  name: string,
+  unicodes: readonly number[],
+  masters: readonly Master[],
+  advance: number,
+): Glyph {
   return {
     id,
     name,
@@ -85,12 +95,23 @@ export type NewProject = {
 };
 
 /** A project with `.notdef` and `space` drawn, the given characters as empty glyphs, and one master. */
-export function createProject({ family, unitsPerEm = 1000, masterName = 'Regular', characters = [], created }: NewProject): Project {
+export function createProject({
+  family,
+  unitsPerEm = 1000,
+  masterName = 'Regular',
+  characters = [],
+  created,
+}: NewProject): Project {
   const master = newMaster('m1', masterName, unitsPerEm);
   const codes = [...new Set(characters)].filter((c) => c !== 0x20);
-  const notdef: Glyph = { ...newGlyph('g1', '.notdef', [], [], 0), drawings: { m1: notdefDrawing(unitsPerEm, master.zones) } };
+  const notdef: Glyph = {
+    ...newGlyph('g1', '.notdef', [], [], 0),
+    drawings: { m1: notdefDrawing(unitsPerEm, master.zones) },
+  };
   const space = newGlyph('g2', 'space', [0x20], [master], Math.round(unitsPerEm * 0.25));
-  const rest = codes.map((code, i) => newGlyph(`g${i + 3}`, nameForCodePoint(code), [code], [master], Math.round(unitsPerEm * 0.5)));
+  const rest = codes.map((code, i) =>
+    newGlyph(`g${i + 3}`, nameForCodePoint(code), [code], [master], Math.round(unitsPerEm * 0.5)),
+  );
   const glyphs = [notdef, space, ...rest];
   const names: Family = { name: family, versionMajor: 1, versionMinor: 0, names: {} };
   return {

@@ -13,12 +13,20 @@ export const edited = (project: Project, sentence: string): Outcome => ({ ok: tr
 export const refused = (reason: string): Outcome => ({ ok: false, reason });
 
 /** The project with one glyph replaced. */
-export const withGlyph = (project: Project, glyph: Glyph): Project => ({ ...project, glyphs: replacing(project.glyphs, glyph) });
+export const withGlyph = (project: Project, glyph: Glyph): Project => ({
+  ...project,
+  glyphs: replacing(project.glyphs, glyph),
+});
 
 export type DrawingPlace = { glyph: GlyphId; master: MasterId };
 
 /** Changes one drawing; the sentence gets the glyph's and master's names. `change` returns a reason to refuse, or the new drawing. */
-export function editDrawing(project: Project, at: DrawingPlace, sentence: string, change: (drawing: Drawing) => Drawing | { refuse: string }): Outcome {
+export function editDrawing(
+  project: Project,
+  at: DrawingPlace,
+  sentence: string,
+  change: (drawing: Drawing) => Drawing | { refuse: string },
+): Outcome {
   const glyph = project.glyphs[at.glyph];
   if (!glyph) return refused('That glyph is no longer in the project.');
   const master = project.masters.find((m) => m.id === at.master);

@@ -1,7 +1,17 @@
 import { buildStarter } from '../../../demo/starter';
 import { createProject } from './create';
 import type { Outcome } from './edit';
-import { addGlyphs, addZone, overshootFault, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames, setOwnZone, setZone } from './edits';
+import {
+  addGlyphs,
+  addZone,
+  overshootFault,
+  parseGlyphList,
+  referencesSentence,
+  removeGlyphs,
+  setGlyphNames,
+  setOwnZone,
+  setZone,
+} from './edits';
 import { codePointsForName, encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
 import type { Project } from './model';
 import { cycleFrom, drawingBounds, drawingsOf, flattened } from './outline';
@@ -15,7 +25,9 @@ const done = (o: Outcome): Project => {
 test('a new project has .notdef and space drawn and its characters by standard names', () => {
   const p = createProject({ family: 'Orde', characters: [0x61, 0xe9, 0x1f1f, 0x61], created: 0 });
   expect(p.glyphOrder.map((id) => p.glyphs[id]!.name)).toEqual(['.notdef', 'space', 'a', 'eacute', 'uni1F1F']);
-  expect(drawingBounds(p.glyphs.g1!.drawings.m1!, drawingsOf(p, 'm1')).yMax).toBe(p.masters[0]!.zones.capHeight.position);
+  expect(drawingBounds(p.glyphs.g1!.drawings.m1!, drawingsOf(p, 'm1')).yMax).toBe(
+    p.masters[0]!.zones.capHeight.position,
+  );
   expect(p.glyphs.g2!.drawings.m1!.advance).toBe(250);
 });
 
@@ -58,24 +70,44 @@ test('adding passes over what is there; removing takes references with it', () =
   const a = glyphNamed(added, 'a')!;
   const composite: Project = {
     ...added,
-    glyphs: { ...added.glyphs, [acute.id]: { ...acute, drawings: { m1: { ...acute.drawings.m1!, components: [{ glyph: a.id, transform: [1, 0, 0, 1, 0, 0] }] } } } },
+    glyphs: {
+      ...added.glyphs,
+      [acute.id]: {
+        ...acute,
+        drawings: { m1: { ...acute.drawings.m1!, components: [{ glyph: a.id, transform: [1, 0, 0, 1, 0, 0] }] } },
+      },
+    },
     groups: [{ id: 'k1', side: 'first', name: 'a', members: [a.id, acute.id] }],
     masters: [{ ...added.masters[0]!, kerning: { [`glyph:${a.id} glyph:${acute.id}`]: -10, 'group:k1 group:k1': 5 } }],
   };
-  expect(referencesSentence(composite, [a.id])).toBe('Used in 1 composite (aacute), 1 kerning group, 1 kerning pair; those references go too.');
+  expect(referencesSentence(composite, [a.id])).toBe(
+    'Used in 1 composite (aacute), 1 kerning group, 1 kerning pair; those references go too.',
+  );
   const removed = done(removeGlyphs(composite, { ids: [a.id] }));
   expect(glyphNamed(removed, 'a')).toBeUndefined();
   expect(glyphNamed(removed, 'aacute')!.drawings.m1!.components).toEqual([]);
   expect(removed.groups[0]!.members).toEqual([acute.id]);
   expect(Object.keys(removed.masters[0]!.kerning)).toEqual(['group:k1 group:k1']);
-  expect(removeGlyphs(composite, { ids: ['g1'] })).toMatchObject({ ok: false, reason: 'Every font needs .notdef; it cannot be removed.' });
+  expect(removeGlyphs(composite, { ids: ['g1'] })).toMatchObject({
+    ok: false,
+    reason: 'Every font needs .notdef; it cannot be removed.',
+  });
 });
 
 test('names and code points stay unique', () => {
   const p = createProject({ family: 'Orde', characters: [0x61, 0x62], created: 0 });
-  expect(setGlyphNames(p, { id: 'g3', name: 'b', unicodes: [] })).toMatchObject({ ok: false, reason: 'There is already a glyph named b.' });
-  expect(setGlyphNames(p, { id: 'g3', name: 'a', unicodes: [0x62] })).toMatchObject({ ok: false, reason: 'U+0062 already belongs to b.' });
-  expect(done(setGlyphNames(p, { id: 'g3', name: 'a.alt', unicodes: [0x61, 0x430] })).glyphs.g3).toMatchObject({ name: 'a.alt', unicodes: [0x61, 0x430] });
+  expect(setGlyphNames(p, { id: 'g3', name: 'b', unicodes: [] })).toMatchObject({
+    ok: false,
+    reason: 'There is already a glyph named b.',
+  });
+  expect(setGlyphNames(p, { id: 'g3', name: 'a', unicodes: [0x62] })).toMatchObject({
+    ok: false,
+    reason: 'U+0062 already belongs to b.',
+  });
+  expect(done(setGlyphNames(p, { id: 'g3', name: 'a.alt', unicodes: [0x61, 0x430] })).glyphs.g3).toMatchObject({
+    name: 'a.alt',
+    unicodes: [0x61, 0x430],
+  });
 });
 
 test('an overshoot on the wrong side is turned round and explained; lines keep their order', () => {
@@ -83,8 +115,14 @@ test('an overshoot on the wrong side is turned round and explained; lines keep t
   expect(overshootFault('baseline', 12)).toMatch(/negative; -12 was set/);
   expect(overshootFault('xHeight', -12)).toMatch(/positive; 12 was set/);
   expect(overshootFault('xHeight', 12)).toBeUndefined();
-  expect(done(setZone(p, { master: 'm1', zone: 'baseline', change: { overshoot: 12 } })).masters[0]!.zones.baseline.overshoot).toBe(-12);
-  expect(setZone(p, { master: 'm1', zone: 'xHeight', change: { position: 800 } })).toMatchObject({ ok: false, reason: 'The cap height must lie above the x-height.' });
+  expect(
+    done(setZone(p, { master: 'm1', zone: 'baseline', change: { overshoot: 12 } })).masters[0]!.zones.baseline
+      .overshoot,
+  ).toBe(-12);
+  expect(setZone(p, { master: 'm1', zone: 'xHeight', change: { position: 800 } })).toMatchObject({
+    ok: false,
+    reason: 'The cap height must lie above the x-height.',
+  });
 });
 
 test('zones of one’s own are added, moved and removed, and stand among the others', () => {
@@ -93,14 +131,20 @@ test('zones of one’s own are added, moved and removed, and stand among the oth
   const moved = done(setOwnZone(p, { master: 'm1', index: 0, change: { position: 540 } }));
   expect(zonesOf(moved.masters[0]!).map((z) => z.position)).toEqual([-204, 0, 520, 540, 700, 742]);
   expect(setOwnZone(moved, { master: 'm1', index: 0, change: { overshoot: 900 } })).toMatchObject({ ok: false });
-  expect(done(setOwnZone(moved, { master: 'm1', index: 0, change: {}, remove: true })).masters).toEqual(buildStarter().masters);
+  expect(done(setOwnZone(moved, { master: 'm1', index: 0, change: {}, remove: true })).masters).toEqual(
+    buildStarter().masters,
+  );
 });
 
 test('components are drawn out through nested transforms; cycles are named', () => {
   const p = buildStarter();
   const i = glyphNamed(p, 'i')!;
   const n = glyphNamed(p, 'n')!;
-  const withParts = (id: string, glyph: string, transform: readonly [number, number, number, number, number, number]) => ({
+  const withParts = (
+    id: string,
+    glyph: string,
+    transform: readonly [number, number, number, number, number, number],
+  ) => ({
     ...p.glyphs[id]!,
     drawings: { m1: { ...p.glyphs[id]!.drawings.m1!, contours: [], components: [{ glyph, transform }] } },
   });
@@ -109,7 +153,10 @@ test('components are drawn out through nested transforms; cycles are named', () 
   const own = drawingBounds(i.drawings.m1!, drawingsOf(p, 'm1'));
   expect(box.xMin).toBeCloseTo(own.xMin * 2 + 10, 6);
   expect(box.yMax).toBeCloseTo(own.yMax * 2, 6);
-  const cyclic: Project = { ...nested, glyphs: { ...nested.glyphs, [i.id]: withParts(i.id, n.id, [1, 0, 0, 1, 0, 0]) } };
+  const cyclic: Project = {
+    ...nested,
+    glyphs: { ...nested.glyphs, [i.id]: withParts(i.id, n.id, [1, 0, 0, 1, 0, 0]) },
+  };
   expect(cycleFrom(n.id, drawingsOf(cyclic, 'm1'))).toEqual([n.id, i.id, n.id]);
   expect(flattened(cyclic.glyphs[n.id]!.drawings.m1!, drawingsOf(cyclic, 'm1'))).toEqual([]);
 });

@@ -2,18 +2,32 @@ import { pairSides } from '../kerning/pairs';
 import { newGlyph } from './create';
 import { type Edit, edited, plural, refused, withGlyph } from './edit';
 import { encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
-import { type Family, type Glyph, type GlyphId, type Master, type MasterId, type Project, projectSchema, type Zone, type ZoneKey } from './model';
+import {
+  type Family,
+  type Glyph,
+  type GlyphId,
+  type Master,
+  type MasterId,
+  type Project,
+  projectSchema,
+  type Zone,
+  type ZoneKey,
+} from './model';
 import { glyphForCodePoint, glyphNamed, usersOf } from './queries';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
 
 export const setFamily: Edit<Partial<Family>> = (project, changes) => {
   if (changes.name !== undefined && changes.name.trim() === '') return refused('A family needs a name.');
-  return edited({ ...project, family: { ...project.family, ...changes } }, `Changed ${Object.keys(changes).join(', ')} of the family`);
+  return edited(
+    { ...project, family: { ...project.family, ...changes } },
+    `Changed ${Object.keys(changes).join(', ')} of the family`,
+  );
 };
 
 export const setUnitsPerEm: Edit<{ unitsPerEm: number }> = (project, { unitsPerEm }) => {
-  if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384) return refused('Units per em must be a whole number from 16 to 16,384.');
+  if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384)
+    return refused('Units per em must be a whole number from 16 to 16,384.');
   return edited({ ...project, unitsPerEm }, `Set ${unitsPerEm} units per em`);
 };
 
@@ -42,20 +56,28 @@ export function overshootFault(key: ZoneKey, overshoot: number): string | undefi
 }
 
 /** Moves a zone or its overshoot. An overshoot on the wrong side of its line is turned round (see {@link overshootFault}). */
-export const setZone: Edit<{ master: MasterId; zone: ZoneKey; change: Partial<Pick<Zone, 'position' | 'overshoot'>> }> = (project, { master, zone, change }) => {
+export const setZone: Edit<{
+  master: MasterId;
+  zone: ZoneKey;
+  change: Partial<Pick<Zone, 'position' | 'overshoot'>>;
+}> = (project, { master, zone, change }) => {
   const current = project.masters.find((m) => m.id === master);
   if (!current) return refused('That master is no longer in the project.');
   const limit = 3 * project.unitsPerEm;
   const next = { ...current.zones[zone], ...change };
-  if (!Number.isFinite(next.position) || Math.abs(next.position) > limit) return refused(`A line can lie at most ${limit} units from the baseline.`);
-  if (!Number.isFinite(next.overshoot) || Math.abs(next.overshoot) > 500) return refused('An overshoot can be at most 500 units.');
+  if (!Number.isFinite(next.position) || Math.abs(next.position) > limit)
+    return refused(`A line can lie at most ${limit} units from the baseline.`);
+  if (!Number.isFinite(next.overshoot) || Math.abs(next.overshoot) > 500)
+    return refused('An overshoot can be at most 500 units.');
   next.overshoot = Math.abs(next.overshoot) * overshootSign(zone);
   const order = ['descender', 'baseline', 'xHeight', 'capHeight'] as const;
   const zones = { ...current.zones, [zone]: next };
   const wrong = order.find((key, i) => i > 0 && zones[order[i - 1]!].position >= zones[key].position);
-  if (wrong) return refused(`The ${zones[wrong].name} must lie above the ${zones[order[order.indexOf(wrong) - 1]!].name}.`);
+  if (wrong)
+    return refused(`The ${zones[wrong].name} must lie above the ${zones[order[order.indexOf(wrong) - 1]!].name}.`);
   if (zones.ascender.position <= zones.xHeight.position) return refused('The ascender must lie above the x-height.');
-  const what = change.overshoot === undefined ? `${next.name} at ${next.position}` : `${next.name} overshoot ${next.overshoot}`;
+  const what =
+    change.overshoot === undefined ? `${next.name} at ${next.position}` : `${next.name} overshoot ${next.overshoot}`;
   return edited(
     withMaster(project, master, (m) => ({ ...m, zones })),
     `Set ${what}, ${current.name}`,
@@ -67,8 +89,13 @@ export const addZone: Edit<{ master: MasterId; name: string }> = (project, { mas
   const current = project.masters.find((m) => m.id === master);
   if (!current) return refused('That master is no longer in the project.');
   if (name.trim() === '') return refused('A zone needs a name.');
-  if (current.zones.own.some((z) => z.name === name.trim())) return refused(`There is already a zone named ${name.trim()}.`);
-  const zone: Zone = { name: name.trim(), position: Math.round(current.zones.xHeight.position / 2), overshoot: current.zones.xHeight.overshoot };
+  if (current.zones.own.some((z) => z.name === name.trim()))
+    return refused(`There is already a zone named ${name.trim()}.`);
+  const zone: Zone = {
+    name: name.trim(),
+    position: Math.round(current.zones.xHeight.position / 2),
+    overshoot: current.zones.xHeight.overshoot,
+  };
   return edited(
     withMaster(project, master, (m) => ({ ...m, zones: { ...m.zones, own: [...m.zones.own, zone] } })),
     `Added the zone ${zone.name}, ${current.name}`,
@@ -76,15 +103,22 @@ export const addZone: Edit<{ master: MasterId; name: string }> = (project, { mas
 };
 
 /** Changes a zone of one's own, or takes it away with `remove`. */
-export const setOwnZone: Edit<{ master: MasterId; index: number; change: Partial<Zone>; remove?: boolean }> = (project, { master, index, change, remove }) => {
+export const setOwnZone: Edit<{ master: MasterId; index: number; change: Partial<Zone>; remove?: boolean }> = (
+  project,
+  { master, index, change, remove },
+) => {
   const current = project.masters.find((m) => m.id === master);
   const zone = current?.zones.own[index];
   if (!current || !zone) return refused('That zone is no longer there.');
   const next = { ...zone, ...change };
   const limit = 3 * project.unitsPerEm;
-  if (!Number.isFinite(next.position) || Math.abs(next.position) > limit) return refused(`A line can lie at most ${limit} units from the baseline.`);
-  if (!Number.isFinite(next.overshoot) || Math.abs(next.overshoot) > 500) return refused('An overshoot can be at most 500 units.');
-  const own = remove ? current.zones.own.filter((_, i) => i !== index) : current.zones.own.map((z, i) => (i === index ? next : z));
+  if (!Number.isFinite(next.position) || Math.abs(next.position) > limit)
+    return refused(`A line can lie at most ${limit} units from the baseline.`);
+  if (!Number.isFinite(next.overshoot) || Math.abs(next.overshoot) > 500)
+    return refused('An overshoot can be at most 500 units.');
+  const own = remove
+    ? current.zones.own.filter((_, i) => i !== index)
+    : current.zones.own.map((z, i) => (i === index ? next : z));
   return edited(
     withMaster(project, master, (m) => ({ ...m, zones: { ...m.zones, own } })),
     remove ? `Removed the zone ${zone.name}, ${current.name}` : `Set ${next.name} at ${next.position}, ${current.name}`,
@@ -111,12 +145,17 @@ export function parseGlyphList(text: string): { requests: GlyphRequest[]; faults
     if (range) {
       const first = Number.parseInt(range[1]!, 16);
       const last = range[2] === undefined ? first : Number.parseInt(range[2], 16);
-      if (last < first || last > 0x10ffff || last - first > 65535) faults.push(`${word} is not a range of code points.`);
+      if (last < first || last > 0x10ffff || last - first > 65535)
+        faults.push(`${word} is not a range of code points.`);
       else for (let code = first; code <= last; code++) if (code < 0xd800 || code > 0xdfff) addCode(code);
       continue;
     }
     const named = word.startsWith('/') && word.length > 1 ? word.slice(1) : word;
-    const isName = named !== word || /^[A-Za-z_][\w]*[._][\w.]+$/.test(word) || (word.length > 1 && encodingForName(word) !== undefined) || word === '.notdef';
+    const isName =
+      named !== word ||
+      /^[A-Za-z_][\w]*[._][\w.]+$/.test(word) ||
+      (word.length > 1 && encodingForName(word) !== undefined) ||
+      word === '.notdef';
     if (isName && [...word].length > 1) {
       const fault = glyphNameFault(named);
       const code = encodingForName(named);
@@ -135,11 +174,17 @@ export const addGlyphs: Edit<{ requests: readonly GlyphRequest[] }> = (project, 
   if (fault) return refused(fault);
   const names = new Set<string>();
   const fresh = requests.filter((r) => {
-    if (names.has(r.name) || glyphNamed(project, r.name) || r.unicodes.some((c) => glyphForCodePoint(project, c))) return false;
+    if (names.has(r.name) || glyphNamed(project, r.name) || r.unicodes.some((c) => glyphForCodePoint(project, c)))
+      return false;
     names.add(r.name);
     return true;
   });
-  if (fresh.length === 0) return refused(requests.length === 0 ? 'There is nothing to add in that list.' : 'Everything in that list is in the project already.');
+  if (fresh.length === 0)
+    return refused(
+      requests.length === 0
+        ? 'There is nothing to add in that list.'
+        : 'Everything in that list is in the project already.',
+    );
   const advance = Math.round(project.unitsPerEm * 0.5);
   const added = fresh.map((r, i) => newGlyph(`g${project.nextId + i}`, r.name, r.unicodes, project.masters, advance));
   return edited(
@@ -163,7 +208,8 @@ export const removeGlyphs: Edit<{ ids: readonly GlyphId[] }> = (project, { ids }
   const kept = [...doomed].map((id) => project.glyphs[id]!).find((g) => g.name === '.notdef' || g.name === 'space');
   if (kept) return refused(`Every font needs ${kept.name}; it cannot be removed.`);
   const glyphs: Record<GlyphId, Glyph> = {};
-  for (const [id, glyph] of Object.entries(project.glyphs)) if (!doomed.has(id)) glyphs[id] = withoutReferences(glyph, doomed);
+  for (const [id, glyph] of Object.entries(project.glyphs))
+    if (!doomed.has(id)) glyphs[id] = withoutReferences(glyph, doomed);
   const gone = (side: { kind: string; id: string }) => side.kind === 'glyph' && doomed.has(side.id);
   const next: Project = {
     ...project,
@@ -172,9 +218,15 @@ export const removeGlyphs: Edit<{ ids: readonly GlyphId[] }> = (project, { ids }
     groups: project.groups.some((g) => g.members.some((m) => doomed.has(m)))
       ? project.groups.map((g) => ({ ...g, members: g.members.filter((m) => !doomed.has(m)) }))
       : project.groups,
-    masters: project.masters.map((m) => ({ ...m, kerning: Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !pairSides(k)?.some(gone))) })),
+    masters: project.masters.map((m) => ({
+      ...m,
+      kerning: Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !pairSides(k)?.some(gone))),
+    })),
   };
-  return edited(next, doomed.size === 1 ? `Removed ${project.glyphs[[...doomed][0]!]!.name}` : `Removed ${plural(doomed.size, 'glyph')}`);
+  return edited(
+    next,
+    doomed.size === 1 ? `Removed ${project.glyphs[[...doomed][0]!]!.name}` : `Removed ${plural(doomed.size, 'glyph')}`,
+  );
 };
 
 /** A sentence on what refers to some glyphs, or undefined when nothing does. */
@@ -185,7 +237,8 @@ export function referencesSentence(project: Project, ids: readonly GlyphId[]): s
   const groups = new Set(users.flatMap((u) => u.groups));
   const pairs = users.reduce((n, u) => n + u.pairs, 0);
   const parts = [
-    composites.size > 0 && `${plural(composites.size, 'composite')} (${[...composites].slice(0, 4).join(', ')}${composites.size > 4 ? '…' : ''})`,
+    composites.size > 0 &&
+      `${plural(composites.size, 'composite')} (${[...composites].slice(0, 4).join(', ')}${composites.size > 4 ? '…' : ''})`,
     groups.size > 0 && plural(groups.size, 'kerning group'),
     pairs > 0 && plural(pairs, 'kerning pair'),
   ].filter(Boolean);
@@ -198,13 +251,24 @@ function withoutReferences(glyph: Glyph, doomed: ReadonlySet<GlyphId>): Glyph {
   if (!uses && !follows) return glyph;
   return {
     ...glyph,
-    drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, { ...d, components: d.components.filter((c) => !doomed.has(c.glyph)) }])),
-    follows: { left: glyph.follows.left.filter((f) => !doomed.has(f.glyph)), right: glyph.follows.right.filter((f) => !doomed.has(f.glyph)) },
+    drawings: Object.fromEntries(
+      Object.entries(glyph.drawings).map(([m, d]) => [
+        m,
+        { ...d, components: d.components.filter((c) => !doomed.has(c.glyph)) },
+      ]),
+    ),
+    follows: {
+      left: glyph.follows.left.filter((f) => !doomed.has(f.glyph)),
+      right: glyph.follows.right.filter((f) => !doomed.has(f.glyph)),
+    },
   };
 }
 
 /** Renames a glyph and gives it code points. References hold ids, so nothing else changes. */
-export const setGlyphNames: Edit<{ id: GlyphId; name: string; unicodes: readonly number[] }> = (project, { id, name, unicodes }) => {
+export const setGlyphNames: Edit<{ id: GlyphId; name: string; unicodes: readonly number[] }> = (
+  project,
+  { id, name, unicodes },
+) => {
   const glyph = project.glyphs[id];
   if (!glyph) return refused('That glyph is no longer in the project.');
   const fault = glyphNameFault(name);
@@ -216,24 +280,41 @@ export const setGlyphNames: Edit<{ id: GlyphId; name: string; unicodes: readonly
     const g = glyphForCodePoint(project, c);
     return g && g.id !== id;
   });
-  if (claimed !== undefined) return refused(`U+${claimed.toString(16).toUpperCase().padStart(4, '0')} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
-  return edited(withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`);
+  if (claimed !== undefined)
+    return refused(
+      `U+${claimed.toString(16).toUpperCase().padStart(4, '0')} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`,
+    );
+  return edited(
+    withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }),
+    glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`,
+  );
 };
 
-export const setGlyphStatus: Edit<{ id: GlyphId; status: Glyph['status']; note?: string | undefined }> = (project, { id, status, note }) => {
+export const setGlyphStatus: Edit<{ id: GlyphId; status: Glyph['status']; note?: string | undefined }> = (
+  project,
+  { id, status, note },
+) => {
   const glyph = project.glyphs[id];
   if (!glyph) return refused('That glyph is no longer in the project.');
-  return edited(withGlyph(project, { ...glyph, status, note: note ?? glyph.note }), `Marked ${glyph.name} ${status ?? 'as open'}`);
+  return edited(
+    withGlyph(project, { ...glyph, status, note: note ?? glyph.note }),
+    `Marked ${glyph.name} ${status ?? 'as open'}`,
+  );
 };
 
 export const setGalleyText: Edit<{ text: string }> = (project, { text }) =>
   edited({ ...project, texts: { ...project.texts, galley: text.slice(0, 4000) } }, 'Changed the galley’s text');
 
 export const setFitLines: Edit<{ lines: readonly string[] }> = (project, { lines }) =>
-  edited({ ...project, texts: { ...project.texts, words: lines.slice(0, 50).map((l) => l.slice(0, 400)) } }, 'Changed the fitting lines');
+  edited(
+    { ...project, texts: { ...project.texts, words: lines.slice(0, 50).map((l) => l.slice(0, 400)) } },
+    'Changed the fitting lines',
+  );
 
 /** Changes how the project is worked on: the steps, what fitting starts with. */
 export const changeSettings: Edit<Partial<Project['settings']>> = (project, changes) => {
   const settings = projectSchema.shape.settings.safeParse({ ...project.settings, ...changes });
-  return settings.success ? edited({ ...project, settings: settings.data }, 'Changed a setting') : refused('That is out of bounds.');
+  return settings.success
+    ? edited({ ...project, settings: settings.data }, 'Changed a setting')
+    : refused('That is out of bounds.');
 };

@@ -55,11 +55,18 @@ const benchSteps: readonly ((a: Place, points: PointKey[], x: number, y: number)
   (a, _, x) => (p) => keepTake(p, { at: a, date: '2026-01-01T00:00:00Z', name: `Take ${x}` }),
   (a) => (p) => addOutlineBackdrop(p, { at: a, outline: { kind: 'copy', contours: [] } }),
   (a) => (p) => orderContour(p, { at: a, from: 0, to: 1 }),
-  (a, _, x) => (p) => workStrokes(p, { at: a, contours: [], work: { kind: 'frame', margin: Math.abs(x), wall: 10, radius: 0, reversed: x > 0 } }),
+  (a, _, x) => (p) =>
+    workStrokes(p, {
+      at: a,
+      contours: [],
+      work: { kind: 'frame', margin: Math.abs(x), wall: 10, radius: 0, reversed: x > 0 },
+    }),
 ];
 
 const anyStep: fc.Arbitrary<Step> = fc.oneof(
-  fc.tuple(fc.constantFrom(...benchSteps), at, keys, number, number).map(([make, a, points, x, y]) => make(a, points, x, y)),
+  fc
+    .tuple(fc.constantFrom(...benchSteps), at, keys, number, number)
+    .map(([make, a, points, x, y]) => make(a, points, x, y)),
   fc.tuple(at, keys, number, number).map(
     ([a, points, dx, dy]): Step =>
       (p) =>
@@ -125,11 +132,16 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
       (p) =>
         addTracking(p, { glyphs: p.glyphOrder.slice(0, 5), master: 'm1', value }),
   ),
-  fc.tuple(fc.constantFrom('xHeight', 'capHeight', 'descender') as fc.Arbitrary<'xHeight' | 'capHeight' | 'descender'>, number).map(
-    ([zone, position]): Step =>
-      (p) =>
-        setZone(p, { master: 'm1', zone, change: { position } }),
-  ),
+  fc
+    .tuple(
+      fc.constantFrom('xHeight', 'capHeight', 'descender') as fc.Arbitrary<'xHeight' | 'capHeight' | 'descender'>,
+      number,
+    )
+    .map(
+      ([zone, position]): Step =>
+        (p) =>
+          setZone(p, { master: 'm1', zone, change: { position } }),
+    ),
   fc.string({ maxLength: 8 }).map(
     (name): Step =>
       (p) =>
@@ -138,7 +150,9 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
   fc.integer({ min: 0x100, max: 0x180 }).map(
     (code): Step =>
       (p) =>
-        addGlyphs(p, { requests: [{ name: `uni${code.toString(16).toUpperCase().padStart(4, '0')}`, unicodes: [code] }] }),
+        addGlyphs(p, {
+          requests: [{ name: `uni${code.toString(16).toUpperCase().padStart(4, '0')}`, unicodes: [code] }],
+        }),
   ),
   fc.nat({ max: 80 }).map(
     (n): Step =>
@@ -203,7 +217,9 @@ test('patches lead there and back, and say what differs', () => {
   expect(isEmptyPatch(patchBetween(demo, demo))).toBe(true);
   // A copy elsewhere is sent the one drawing that is new, and keeps the others as they are.
   const changes = changesOf(patch);
-  expect(changes.glyphs).toEqual([{ id: 'g40', fields: {}, drawings: { m1: outcome.project.glyphs.g40!.drawings.m1 } }]);
+  expect(changes.glyphs).toEqual([
+    { id: 'g40', fields: {}, drawings: { m1: outcome.project.glyphs.g40!.drawings.m1 } },
+  ]);
   const copy = withChanges(demo, changes);
   expect(copy).toEqual(outcome.project);
   expect(copy.glyphs.g40!.drawings.m2).toBe(demo.glyphs.g40!.drawings.m2);
@@ -214,7 +230,11 @@ test('a copy elsewhere follows glyphs that come, go, lose a drawing, and parts t
   const { g41: gone, ...rest } = demo.glyphs;
   const next: Project = {
     ...demo,
-    glyphs: { ...rest, g40: { ...demo.glyphs.g40!, drawings: fewer }, new1: { ...gone!, id: 'new1', name: 'new1', unicodes: [] } },
+    glyphs: {
+      ...rest,
+      g40: { ...demo.glyphs.g40!, drawings: fewer },
+      new1: { ...gone!, id: 'new1', name: 'new1', unicodes: [] },
+    },
     glyphOrder: [...demo.glyphOrder.filter((id) => id !== 'g41'), 'new1'],
     unitsPerEm: 2000,
   };
@@ -222,9 +242,12 @@ test('a copy elsewhere follows glyphs that come, go, lose a drawing, and parts t
   expect(copy).toEqual(next);
   expect(Object.keys(copy.glyphs)).toHaveLength(Object.keys(demo.glyphs).length);
   // What a copy does not have cannot be changed in it.
-  expect(withChanges({ ...demo, glyphs: {} }, changesOf(patchBetween(demo, { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) }))).glyphs).toEqual(
-    {},
-  );
+  expect(
+    withChanges(
+      { ...demo, glyphs: {} },
+      changesOf(patchBetween(demo, { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) })),
+    ).glyphs,
+  ).toEqual({});
 });
 
 test('a glyph replaced leaves the others where they are, in their order', () => {

@@ -16,9 +16,13 @@ test('patches are the same whether the making of the projects is known or not', 
   const step = fc.tuple(fc.constantFrom(...ids), fc.constantFrom('soft', 'round', ''));
   fc.assert(
     fc.property(fc.array(step, { maxLength: 7 }), fc.array(step, { maxLength: 7 }), (left, right) => {
-      const grown = (steps: readonly (readonly [string, string])[]) => steps.reduce((p, [id, note]) => noted(p, id, note), starter);
+      const grown = (steps: readonly (readonly [string, string])[]) =>
+        steps.reduce((p, [id, note]) => noted(p, id, note), starter);
       const [a, b] = [grown(left), grown(right)];
-      const byId = (p: ReturnType<typeof patchBetween>) => ({ ...p, glyphs: [...p.glyphs].sort((x, y) => (x.id < y.id ? -1 : 1)) });
+      const byId = (p: ReturnType<typeof patchBetween>) => ({
+        ...p,
+        glyphs: [...p.glyphs].sort((x, y) => (x.id < y.id ? -1 : 1)),
+      });
       expect(byId(patchBetween(a, b))).toEqual(byId(patchBetween(stranger(a), stranger(b))));
       const patch = patchBetween(a, b);
       expect(applyPatch(a, patch).glyphs).toEqual(b.glyphs);

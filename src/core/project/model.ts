@@ -3,11 +3,19 @@ import { z } from 'zod';
 /** The document of MODEL.md as Zod schemas; the types are inferred. All values are immutable data in font units. */
 
 /** A property list value; a date is a dictionary with the one key `$date`. */
-export type LibValue = string | number | boolean | Uint8Array | readonly LibValue[] | { readonly [key: string]: LibValue };
+export type LibValue =
+  | string
+  | number
+  | boolean
+  | Uint8Array
+  | readonly LibValue[]
+  | { readonly [key: string]: LibValue };
 
 const bytes = z.custom<Uint8Array>((v) => v instanceof Uint8Array);
 
-const libValue: z.ZodType<LibValue> = z.lazy(() => z.union([z.string(), z.number(), z.boolean(), bytes, z.array(libValue), z.record(z.string(), libValue)])) as z.ZodType<LibValue>;
+const libValue: z.ZodType<LibValue> = z.lazy(() =>
+  z.union([z.string(), z.number(), z.boolean(), bytes, z.array(libValue), z.record(z.string(), libValue)]),
+) as z.ZodType<LibValue>;
 const lib = z.record(z.string(), libValue);
 export type Lib = Readonly<Record<string, LibValue>>;
 
@@ -25,7 +33,11 @@ const point = z.object({
   identifier: z.string().optional(),
 });
 
-export const contourSchema = z.object({ closed: z.boolean(), points: z.array(point).readonly(), identifier: z.string().optional() });
+export const contourSchema = z.object({
+  closed: z.boolean(),
+  points: z.array(point).readonly(),
+  identifier: z.string().optional(),
+});
 
 const component = z.object({
   glyph: z.string(),
@@ -232,7 +244,12 @@ const family = z.object({
 });
 export type Family = Readonly<z.infer<typeof family>>;
 
-const group = z.object({ id: z.string(), side: z.enum(['first', 'second']), name: z.string(), members: z.array(z.string()).readonly() });
+const group = z.object({
+  id: z.string(),
+  side: z.enum(['first', 'second']),
+  name: z.string(),
+  members: z.array(z.string()).readonly(),
+});
 export type Group = Readonly<z.infer<typeof group>>;
 
 const section = z.object({
@@ -249,7 +266,13 @@ const features = z.object({
   included: z.record(z.string(), z.string()).readonly(),
 });
 
-const picture = z.object({ name: z.string(), type: z.enum(['image/png', 'image/jpeg']), width: z.number(), height: z.number(), bytes: bytes });
+const picture = z.object({
+  name: z.string(),
+  type: z.enum(['image/png', 'image/jpeg']),
+  width: z.number(),
+  height: z.number(),
+  bytes: bytes,
+});
 export type Picture = Readonly<z.infer<typeof picture>>;
 
 const settings = z.object({
@@ -296,4 +319,10 @@ export type Project = Parts & { readonly glyphs: Readonly<Record<GlyphId, Glyph>
 export const PART_NAMES = Object.keys(partSchemas) as PartName[];
 
 /** The five standard zones from bottom to top. */
-export const ZONE_KEYS = ['descender', 'baseline', 'xHeight', 'capHeight', 'ascender'] as const satisfies readonly ZoneKey[];
+export const ZONE_KEYS = [
+  'descender',
+  'baseline',
+  'xHeight',
+  'capHeight',
+  'ascender',
+] as const satisfies readonly ZoneKey[];

@@ -3,7 +3,11 @@ import { type Glyph, type GlyphId, PART_NAMES, type PartName, type Parts, type P
 
 /** What differs between two projects, per glyph record and per part; `undefined` means the glyph is not there. */
 export type Patch = {
-  readonly glyphs: readonly { readonly id: GlyphId; readonly before: Glyph | undefined; readonly after: Glyph | undefined }[];
+  readonly glyphs: readonly {
+    readonly id: GlyphId;
+    readonly before: Glyph | undefined;
+    readonly after: Glyph | undefined;
+  }[];
   readonly parts: readonly { readonly name: PartName; readonly before: unknown; readonly after: unknown }[];
 };
 
@@ -12,10 +16,13 @@ export function patchBetween(before: Project, after: Project): Patch {
   const glyphs: { id: GlyphId; before: Glyph | undefined; after: Glyph | undefined }[] = [];
   const touched = touchedBetween(before.glyphs, after.glyphs);
   if (touched) {
-    for (const id of touched) if (after.glyphs[id] !== before.glyphs[id]) glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
+    for (const id of touched)
+      if (after.glyphs[id] !== before.glyphs[id])
+        glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
   } else {
     for (const id in after.glyphs) {
-      if (after.glyphs[id] !== before.glyphs[id]) glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
+      if (after.glyphs[id] !== before.glyphs[id])
+        glyphs.push({ id, before: before.glyphs[id], after: after.glyphs[id] });
     }
     for (const id in before.glyphs) {
       if (!(id in after.glyphs)) glyphs.push({ id, before: before.glyphs[id], after: undefined });

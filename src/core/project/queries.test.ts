@@ -28,7 +28,16 @@ test('names and code points are found again after every rename, and not before',
 
 test('the default master lies at every axis default', () => {
   expect(defaultMaster(demo).id).toBe('m1');
-  const axis = { tag: 'wght', name: 'Weight', minimum: 300, default: 400, maximum: 800, map: [], hidden: false, labels: {} };
+  const axis = {
+    tag: 'wght',
+    name: 'Weight',
+    minimum: 300,
+    default: 400,
+    maximum: 800,
+    map: [],
+    hidden: false,
+    labels: {},
+  };
   const masters = [300, 400].map((wght, i) => ({ ...demo.masters[0]!, id: `m${i + 1}`, place: { wght } }));
   expect(defaultMaster({ ...demo, axes: [axis], masters }).id).toBe('m2');
   expect(defaultMaster({ ...demo, axes: [{ ...axis, default: 500 }], masters }).id).toBe('m1');
@@ -50,7 +59,12 @@ test('users of a glyph: composites, groups, pairs, follow rules', () => {
       },
     },
   };
-  expect(usersOf(p, n.id)).toMatchObject({ composites: [{ name: 'h' }], groups: ['stems'], pairs: 1, follows: [{ name: 'h' }] });
+  expect(usersOf(p, n.id)).toMatchObject({
+    composites: [{ name: 'h' }],
+    groups: ['stems'],
+    pairs: 1,
+    follows: [{ name: 'h' }],
+  });
   expect(usersOf(p, h.id)).toMatchObject({ composites: [], groups: [], pairs: 1, follows: [] });
   expect(groupsByGlyph(p).second.get(n.id)?.name).toBe('stems');
   expect(groupsByGlyph(p).first.get(n.id)).toBeUndefined();
@@ -64,7 +78,14 @@ test('spaces need no outline', () => {
 
 test('a picture goes with its last backdrop, not before', () => {
   const picture: Picture = { name: 'sheet.png', type: 'image/png', width: 10, height: 10, bytes: Uint8Array.of(1, 2) };
-  const backdrop = (n: number) => ({ id: `b${n}`, picture: 'sheet', transform: [1, 0, 0, -1, 0, 0] as const, strength: 0.5, locked: false, visible: true });
+  const backdrop = (n: number) => ({
+    id: `b${n}`,
+    picture: 'sheet',
+    transform: [1, 0, 0, -1, 0, 0] as const,
+    strength: 0.5,
+    locked: false,
+    visible: true,
+  });
   const at = (name: string) => ({ glyph: id(name), master: 'm1' });
   let p = done(addBackdrop(demo, { at: at('a'), key: 'sheet', picture, backdrop: backdrop(1) }));
   p = done(addBackdrop(p, { at: at('b'), key: 'sheet', picture, backdrop: backdrop(2) }));
@@ -85,5 +106,8 @@ test('open contours close, contours are pasted, the em and a status are set', ()
   expect(addContours(demo, { at, contours: [] })).toMatchObject({ ok: false });
   expect(done(setUnitsPerEm(demo, { unitsPerEm: 2048 })).unitsPerEm).toBe(2048);
   expect(setUnitsPerEm(demo, { unitsPerEm: 12.5 })).toMatchObject({ ok: false });
-  expect(done(setGlyphStatus(demo, { id: at.glyph, status: 'done', note: 'lifted' })).glyphs[at.glyph]).toMatchObject({ status: 'done', note: 'lifted' });
+  expect(done(setGlyphStatus(demo, { id: at.glyph, status: 'done', note: 'lifted' })).glyphs[at.glyph]).toMatchObject({
+    status: 'done',
+    note: 'lifted',
+  });
 });

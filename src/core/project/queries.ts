@@ -1,6 +1,15 @@
 import { toDesign } from '../variation/model';
 import { touchedBetween } from './lineage';
-import { type Drawing, type Glyph, type GlyphId, type Master, type MasterId, type Project, ZONE_KEYS, type Zone } from './model';
+import {
+  type Drawing,
+  type Glyph,
+  type GlyphId,
+  type Master,
+  type MasterId,
+  type Project,
+  ZONE_KEYS,
+  type Zone,
+} from './model';
 
 type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
 let newest: Index | undefined;
@@ -29,15 +38,20 @@ function sameNames(a: Project, b: Project): boolean {
   return [...ids].every((id) => {
     const before = a.glyphs[id];
     const after = b.glyphs[id];
-    return before === after || (before !== undefined && after !== undefined && before.name === after.name && before.unicodes === after.unicodes);
+    return (
+      before === after ||
+      (before !== undefined && after !== undefined && before.name === after.name && before.unicodes === after.unicodes)
+    );
   });
 }
 
 /** The glyph of this name, if there is one. */
-export const glyphNamed = (project: Project, name: string): Glyph | undefined => project.glyphs[indexOf(project).names.get(name) ?? ''];
+export const glyphNamed = (project: Project, name: string): Glyph | undefined =>
+  project.glyphs[indexOf(project).names.get(name) ?? ''];
 
 /** The glyph encoded at a code point; the first in glyph order where several claim it. */
-export const glyphForCodePoint = (project: Project, code: number): Glyph | undefined => project.glyphs[indexOf(project).codes.get(code) ?? ''];
+export const glyphForCodePoint = (project: Project, code: number): Glyph | undefined =>
+  project.glyphs[indexOf(project).codes.get(code) ?? ''];
 
 export const glyphsInOrder = (project: Project): Glyph[] =>
   project.glyphOrder.flatMap((id) => {
@@ -45,16 +59,20 @@ export const glyphsInOrder = (project: Project): Glyph[] =>
     return glyph ? [glyph] : [];
   });
 
-export const masterOf = (project: Project, id: MasterId): Master | undefined => project.masters.find((m) => m.id === id);
+export const masterOf = (project: Project, id: MasterId): Master | undefined =>
+  project.masters.find((m) => m.id === id);
 
 /** The master at the default of every axis, else the first. */
 export function defaultMaster(project: Project): Master {
-  const atDefault = project.masters.find((m) => project.axes.every((a) => m.place[a.tag] === undefined || m.place[a.tag] === toDesign(a, a.default)));
+  const atDefault = project.masters.find((m) =>
+    project.axes.every((a) => m.place[a.tag] === undefined || m.place[a.tag] === toDesign(a, a.default)),
+  );
   return atDefault ?? project.masters[0]!;
 }
 
 /** All zones of a master from bottom to top, the designer's own among them. */
-export const zonesOf = (master: Master): Zone[] => [...ZONE_KEYS.map((k) => master.zones[k]), ...master.zones.own].sort((a, b) => a.position - b.position);
+export const zonesOf = (master: Master): Zone[] =>
+  [...ZONE_KEYS.map((k) => master.zones[k]), ...master.zones.own].sort((a, b) => a.position - b.position);
 
 const EMPTY: Drawing = { advance: 0, contours: [], components: [], anchors: [], guides: [], backdrops: [] };
 
@@ -65,15 +83,31 @@ export const isEmptyDrawing = (d: Drawing): boolean => d.contours.length === 0 &
 
 /** Does this glyph need no outline: space and its like? */
 export const isBlank = (glyph: Glyph): boolean =>
-  glyph.unicodes.some((c) => c === 0x20 || c === 0xa0 || (c >= 0x2000 && c <= 0x200f) || c === 0x202f || c === 0x205f || c === 0xfeff || c === 0x3000 || c === 0x0d || c === 0x00);
+  glyph.unicodes.some(
+    (c) =>
+      c === 0x20 ||
+      c === 0xa0 ||
+      (c >= 0x2000 && c <= 0x200f) ||
+      c === 0x202f ||
+      c === 0x205f ||
+      c === 0xfeff ||
+      c === 0x3000 ||
+      c === 0x0d ||
+      c === 0x00,
+  );
 
 /** What in the project refers to a glyph, as words: composites, kerning groups, pairs, follow rules, handovers. */
-export function usersOf(project: Project, id: GlyphId): { composites: Glyph[]; groups: string[]; pairs: number; follows: Glyph[] } {
+export function usersOf(
+  project: Project,
+  id: GlyphId,
+): { composites: Glyph[]; groups: string[]; pairs: number; follows: Glyph[] } {
   const all = glyphsInOrder(project);
   const composites = all.filter((g) => Object.values(g.drawings).some((d) => d.components.some((c) => c.glyph === id)));
   const groups = project.groups.filter((g) => g.members.includes(id)).map((g) => g.name);
   const key = `glyph:${id}`;
-  const pairs = new Set(project.masters.flatMap((m) => Object.keys(m.kerning).filter((k) => k.split(' ').includes(key)))).size;
+  const pairs = new Set(
+    project.masters.flatMap((m) => Object.keys(m.kerning).filter((k) => k.split(' ').includes(key))),
+  ).size;
   const follows = all.filter((g) => [...g.follows.left, ...g.follows.right].some((f) => f.glyph === id));
   return { composites, groups, pairs, follows };
 }

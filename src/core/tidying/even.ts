@@ -35,15 +35,21 @@ export function evenedOut(contour: Contour, chosen?: ReadonlySet<number>): Conto
 function jointAt(contour: Contour, index: number): Joint | undefined {
   const p = contour.points[index]!;
   const [outerBefore, before, after, outerAfter] = [-2, -1, 1, 2].map((step) => neighbour(contour, index, step));
-  if (!p.smooth || outerBefore === undefined || before === undefined || after === undefined || outerAfter === undefined) return undefined;
+  if (!p.smooth || outerBefore === undefined || before === undefined || after === undefined || outerAfter === undefined)
+    return undefined;
   const offs = [outerBefore, before, after, outerAfter].map((i) => contour.points[i]!);
   if (offs.some(isOnCurve) || p.type !== 'curve') return undefined;
   const end = neighbour(contour, index, 3);
-  return end !== undefined && contour.points[end]!.type === 'curve' ? { index, before, after, outerBefore, outerAfter } : undefined;
+  return end !== undefined && contour.points[end]!.type === 'curve'
+    ? { index, before, after, outerBefore, outerAfter }
+    : undefined;
 }
 
 /** Shares the handles' lengths anew; tells how far they moved. */
-function balance(points: (Point & { x: number; y: number })[], { index, before, after, outerBefore, outerAfter }: Joint): number {
+function balance(
+  points: (Point & { x: number; y: number })[],
+  { index, before, after, outerBefore, outerAfter }: Joint,
+): number {
   const p = points[index]!;
   const [a, b] = [points[before]!, points[after]!];
   const [tx, ty] = [b.x - a.x, b.y - a.y];

@@ -30,7 +30,8 @@ function cutOnce(contours: Siblings): Contour[] {
     const alike = own.every((places) => places.every((ts, k) => ts.length === own[0]![k]!.length));
     return own.map((places) => (alike ? places : own[0]!));
   });
-  if (cuts.every((perSibling) => perSibling.every((places) => places.every((ts) => ts.length === 0)))) return [...contours];
+  if (cuts.every((perSibling) => perSibling.every((places) => places.every((ts) => ts.length === 0))))
+    return [...contours];
   return contours.map((c, i) =>
     rebuilt(
       c,
@@ -56,7 +57,11 @@ function turnsOf(c: Curve): number[] {
   return out.sort((a, b) => a - b).filter((t, i, all) => i === 0 || t - all[i - 1]! > NEAR);
 }
 
-function rebuilt(contour: Contour, segments: readonly Segment[], cuts: readonly (readonly (readonly number[])[])[]): Contour {
+function rebuilt(
+  contour: Contour,
+  segments: readonly Segment[],
+  cuts: readonly (readonly (readonly number[])[])[],
+): Contour {
   const { points } = contour;
   const out: Point[] = [];
   if (!contour.closed) out.push(points[segments[0]!.from]!);
@@ -70,10 +75,13 @@ function rebuilt(contour: Contour, segments: readonly Segment[], cuts: readonly 
       const ts = [0, ...cuts[s]![k]!, 1];
       for (let i = 1; i < ts.length; i++) {
         const part = partOf(curve, ts[i - 1]!, ts[i]!);
-        for (let v = 2; v < part.length - 2; v += 2) out.push({ x: tidy(part[v]!), y: tidy(part[v + 1]!), type: 'off' });
+        for (let v = 2; v < part.length - 2; v += 2)
+          out.push({ x: tidy(part[v]!), y: tidy(part[v + 1]!), type: 'off' });
         const last = i === ts.length - 1 && k === segment.curves.length - 1;
         const [x, y] = endOf(part);
-        out.push(last && end ? end : { x: tidy(x), y: tidy(y), type: curve.length === 6 ? 'qcurve' : 'curve', smooth: true });
+        out.push(
+          last && end ? end : { x: tidy(x), y: tidy(y), type: curve.length === 6 ? 'qcurve' : 'curve', smooth: true },
+        );
       }
     });
   });

@@ -35,7 +35,10 @@ function spare(contour: Contour, index: number, distance: number): boolean {
   if (isOnCurve(a) && isOnCurve(b)) {
     const length = Math.hypot(b.x - a.x, b.y - a.y);
     const along = (p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y);
-    const off = length === 0 ? Math.hypot(p.x - a.x, p.y - a.y) : Math.abs((p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)) / length;
+    const off =
+      length === 0
+        ? Math.hypot(p.x - a.x, p.y - a.y)
+        : Math.abs((p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)) / length;
     return off <= distance && along >= 0 && along <= length * length;
   }
   if (isOnCurve(a) || isOnCurve(b) || p.type === 'qcurve') return false;
@@ -64,7 +67,10 @@ function isTurning(contour: Contour, index: number): boolean {
 /** How far the outline without a point lies from what it first was, about that point. */
 function apart(before: Contour, index: number, after: Contour, original: readonly Curve[]): number {
   const gone = segmentsOf(before).filter((s) => s.from === index || s.to === index);
-  const [from, to] = [startOf(gone[0]!.curves[0]!), endOf(gone[gone.length - 1]!.curves[gone[gone.length - 1]!.curves.length - 1]!)];
+  const [from, to] = [
+    startOf(gone[0]!.curves[0]!),
+    endOf(gone[gone.length - 1]!.curves[gone[gone.length - 1]!.curves.length - 1]!),
+  ];
   const made = segmentsOf(after).filter((s) => {
     const [a, b] = [startOf(s.curves[0]!), endOf(s.curves[s.curves.length - 1]!)];
     return (a[0] === from[0] && a[1] === from[1]) || (b[0] === to[0] && b[1] === to[1]);
@@ -79,4 +85,7 @@ function apart(before: Contour, index: number, after: Contour, original: readonl
   );
 }
 
-const onGrid = (c: Contour): Contour => ({ ...c, points: c.points.map((p) => (isOnCurve(p) ? p : { ...p, x: tidy(p.x), y: tidy(p.y) })) });
+const onGrid = (c: Contour): Contour => ({
+  ...c,
+  points: c.points.map((p) => (isOnCurve(p) ? p : { ...p, x: tidy(p.x), y: tidy(p.y) })),
+});

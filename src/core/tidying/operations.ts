@@ -46,12 +46,18 @@ const alone = (change: (contour: Contour, amount: number) => Contour) =>
     ),
   );
 /** A change that would make siblings disagree is made in none of them. */
-const keepAgreement = (before: Siblings, after: readonly Contour[]): readonly Contour[] => (agreeing(after) ? after : before);
+const keepAgreement = (before: Siblings, after: readonly Contour[]): readonly Contour[] =>
+  agreeing(after) ? after : before;
 
 const distance = (usual: number): TidyOption => ({ label: 'Within', unit: 'units', usual, least: 0.05, most: 20 });
 
 export const TIDY = {
-  extremes: { title: 'Add extremes', done: 'Added extremes', hint: 'A point wherever a curve turns in x or y; the shape stays', run: eachContour(withExtremes) },
+  extremes: {
+    title: 'Add extremes',
+    done: 'Added extremes',
+    hint: 'A point wherever a curve turns in x or y; the shape stays',
+    run: eachContour(withExtremes),
+  },
   fewer: {
     title: 'Fewer points',
     done: 'Took needless points away',
@@ -80,9 +86,24 @@ export const TIDY = {
     option: { label: 'Within', unit: 'degrees', usual: 2, least: 0.1, most: 10 },
     run: alone(withAlignedHandles),
   },
-  even: { title: 'Even out', done: 'Evened out curves', hint: 'Curvature runs on through smooth points; only the lengths of handles change', run: alone((c) => evenedOut(c)) },
-  directions: { title: 'Set directions', done: 'Set directions', hint: 'Outer shapes one way, counters the other, by nesting', run: (drawings) => drawings.map(directedByNesting) },
-  starts: { title: 'Set starts', done: 'Set starts', hint: 'Each contour starts at its lowest point, the same one in every master', run: eachContour(withSteadyStart) },
+  even: {
+    title: 'Even out',
+    done: 'Evened out curves',
+    hint: 'Curvature runs on through smooth points; only the lengths of handles change',
+    run: alone((c) => evenedOut(c)),
+  },
+  directions: {
+    title: 'Set directions',
+    done: 'Set directions',
+    hint: 'Outer shapes one way, counters the other, by nesting',
+    run: (drawings) => drawings.map(directedByNesting),
+  },
+  starts: {
+    title: 'Set starts',
+    done: 'Set starts',
+    hint: 'Each contour starts at its lowest point, the same one in every master',
+    run: eachContour(withSteadyStart),
+  },
   overlap: {
     title: 'Remove overlap',
     done: 'Removed overlaps',
@@ -108,7 +129,9 @@ export const TIDY_NAMES = Object.keys(TIDY) as TidyName[];
 const operationOf = (name: TidyName): TidyOperation => TIDY[name];
 
 const keptOrTidied = (before: readonly Contour[], after: readonly Contour[]): Contour[] =>
-  after.map((c) => (before.includes(c) ? c : { ...c, points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) }));
+  after.map((c) =>
+    before.includes(c) ? c : { ...c, points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) },
+  );
 
 /** What an operation would do to one glyph: the drawings of the masters asked for that change, and how much. */
 export type TidyProposal = {
@@ -124,41 +147,62 @@ export type TidyProposal = {
 };
 
 const pointsIn = (contours: readonly Contour[]): number => contours.reduce((sum, c) => sum + c.points.length, 0);
-const same = (a: readonly Contour[], b: readonly Contour[]): boolean => a.length === b.length && a.every((c, i) => c === b[i] || JSON.stringify(c) === JSON.stringify(b[i]));
+const same = (a: readonly Contour[], b: readonly Contour[]): boolean =>
+  a.length === b.length && a.every((c, i) => c === b[i] || JSON.stringify(c) === JSON.stringify(b[i]));
 
 /** What an operation would do to a glyph in some masters; undefined when it changes nothing. Masters that agree stay so. */
-export function tidyProposal(project: Project, glyph: Glyph, masters: readonly MasterId[], name: TidyName, amount?: number): TidyProposal | undefined {
+export function tidyProposal(
+  project: Project,
+  glyph: Glyph,
+  masters: readonly MasterId[],
+  name: TidyName,
+  amount?: number,
+): TidyProposal | undefined {
   const operation = operationOf(name);
   const main = defaultMaster(project).id;
   const drawn = masters.filter((m) => glyph.drawings[m]).sort((a, b) => Number(b === main) - Number(a === main));
   if (drawn.length === 0) return undefined;
   const before = drawn.map((m) => drawingOf(glyph, m).contours);
   const by = amount ?? operation.option?.usual ?? 0;
-  const together = before.every((d) => d.length === before[0]!.length) && before[0]!.every((_, i) => agreeing(before.map((d) => d[i]!)));
+  const together =
+    before.every((d) => d.length === before[0]!.length) &&
+    before[0]!.every((_, i) => agreeing(before.map((d) => d[i]!)));
   const after = together ? operation.run(before, by) : before.flatMap((d) => operation.run([d], by));
-  const changed = drawn.flatMap((m, i) => (same(before[i]!, after[i]!) ? [] : [{ m, before: before[i]!, after: after[i]! }]));
+  const changed = drawn.flatMap((m, i) =>
+    same(before[i]!, after[i]!) ? [] : [{ m, before: before[i]!, after: after[i]! }],
+  );
   if (changed.length === 0) return undefined;
   return {
     glyph: glyph.id,
     drawings: Object.fromEntries(changed.map((c) => [c.m, { ...drawingOf(glyph, c.m), contours: c.after }])),
     before: changed.reduce((sum, c) => sum + pointsIn(c.before), 0),
     after: changed.reduce((sum, c) => sum + pointsIn(c.after), 0),
-    deviation: Math.max(...changed.map((c) => (name === 'directions' || name === 'starts' ? 0 : deviation(c.before, c.after)))),
+    deviation: Math.max(
+      ...changed.map((c) => (name === 'directions' || name === 'starts' ? 0 : deviation(c.before, c.after))),
+    ),
     apart: !together,
   };
 }
 
 /** Carries an operation out on glyphs in some masters. */
-export const tidyGlyphs: Edit<{ operation: TidyName; glyphs: readonly GlyphId[]; masters: readonly MasterId[]; amount?: number | undefined }> = (
-  project,
-  { operation, glyphs, masters, amount },
-) => {
-  const proposals = glyphs.flatMap((id) => (project.glyphs[id] ? (tidyProposal(project, project.glyphs[id]!, masters, operation, amount) ?? []) : []));
+export const tidyGlyphs: Edit<{
+  operation: TidyName;
+  glyphs: readonly GlyphId[];
+  masters: readonly MasterId[];
+  amount?: number | undefined;
+}> = (project, { operation, glyphs, masters, amount }) => {
+  const proposals = glyphs.flatMap((id) =>
+    project.glyphs[id] ? (tidyProposal(project, project.glyphs[id]!, masters, operation, amount) ?? []) : [],
+  );
   return withProposals(project, operation, proposals);
 };
 
 /** Takes proposals over as one edit. */
-export function withProposals(project: Project, operation: TidyName, proposals: readonly TidyProposal[]): ReturnType<typeof tidyGlyphs> {
+export function withProposals(
+  project: Project,
+  operation: TidyName,
+  proposals: readonly TidyProposal[],
+): ReturnType<typeof tidyGlyphs> {
   if (proposals.length === 0) return refused('There is nothing to tidy that way.');
   const next = { ...project.glyphs };
   for (const p of proposals) {

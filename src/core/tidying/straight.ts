@@ -6,7 +6,9 @@ import { onCurve } from './siblings';
 /** Every coordinate on a grid of `step` units. */
 export function rounded(contour: Contour, step: number): Contour {
   const to = (v: number) => tidy(Math.round(v / step) * step);
-  return contour.points.every((p) => p.x === to(p.x) && p.y === to(p.y)) ? contour : { ...contour, points: contour.points.map((p) => ({ ...p, x: to(p.x), y: to(p.y) })) };
+  return contour.points.every((p) => p.x === to(p.x) && p.y === to(p.y))
+    ? contour
+    : { ...contour, points: contour.points.map((p) => ({ ...p, x: to(p.x), y: to(p.y) })) };
 }
 
 /**
@@ -24,7 +26,8 @@ export function straightened(contour: Contour, distance: number): Contour {
       if (s.offs.length > 0 || s.from < 0) continue;
       const [a, b] = [points[s.from]!, points[s.to]!];
       const off = Math.abs(a[axis] - b[axis]);
-      if (off > 0 && off <= distance && Math.abs(a[across] - b[across]) >= off * 10) groups.set(root(s.to), root(s.from));
+      if (off > 0 && off <= distance && Math.abs(a[across] - b[across]) >= off * 10)
+        groups.set(root(s.to), root(s.from));
     }
     const members = new Map<number, number[]>();
     for (const i of onCurve(lined)) {
@@ -37,7 +40,8 @@ export function straightened(contour: Contour, distance: number): Contour {
       const counts = new Map<number, number>();
       for (const i of list) counts.set(points[i]![axis], (counts.get(points[i]![axis]) ?? 0) + 1);
       const [value, most] = [...counts].sort((a, b) => b[1] - a[1])[0]!;
-      const goal = most > 1 ? value : tidy(Math.round(list.reduce((sum, i) => sum + points[i]![axis], 0) / list.length));
+      const goal =
+        most > 1 ? value : tidy(Math.round(list.reduce((sum, i) => sum + points[i]![axis], 0) / list.length));
       for (const i of list) shiftWithHandles(lined, points, i, axis, goal - points[i]![axis]);
     }
   }
@@ -73,7 +77,12 @@ function withoutFlatCurves(contour: Contour, distance: number): Contour {
     ends.add(s.to);
   }
   if (doomed.size === 0) return contour;
-  return { ...contour, points: contour.points.flatMap((p, i): Point[] => (doomed.has(i) ? [] : [ends.has(i) ? { ...p, type: 'line' } : p])) };
+  return {
+    ...contour,
+    points: contour.points.flatMap((p, i): Point[] =>
+      doomed.has(i) ? [] : [ends.has(i) ? { ...p, type: 'line' } : p],
+    ),
+  };
 }
 
 /**
@@ -91,7 +100,8 @@ export function withAlignedHandles(contour: Contour, degrees: number): Contour {
     for (const k of handles) {
       const h = points[k]!;
       const [dx, dy] = [Math.abs(h.x - p.x), Math.abs(h.y - p.y)];
-      if (dx > 0 && dy > 0 && Math.atan2(Math.min(dx, dy), Math.max(dx, dy)) <= limit) points[k] = dx > dy ? { ...h, y: p.y } : { ...h, x: p.x };
+      if (dx > 0 && dy > 0 && Math.atan2(Math.min(dx, dy), Math.max(dx, dy)) <= limit)
+        points[k] = dx > dy ? { ...h, y: p.y } : { ...h, x: p.x };
     }
     const [before, after] = sides;
     if (before === undefined || after === undefined || handles.length === 0) continue;

@@ -8,7 +8,10 @@ const SAME = 0.01;
 export const isStray = (contours: Siblings): boolean =>
   contours.every(
     (c) =>
-      onCurve(c).length < 2 || (c.closed && Math.abs(signedArea(c)) < 0.5 && segmentsOf(c).every((s) => s.curves.every((k) => k.every((v, i) => Math.abs(v - k[i % 2]!) < 1)))),
+      onCurve(c).length < 2 ||
+      (c.closed &&
+        Math.abs(signedArea(c)) < 0.5 &&
+        segmentsOf(c).every((s) => s.curves.every((k) => k.every((v, i) => Math.abs(v - k[i % 2]!) < 1)))),
   );
 
 /** Takes away on-curve points that stand where the one before them stands, in all siblings; what leads there goes too. */
@@ -18,7 +21,11 @@ export function withoutDoubledPoints(contours: Siblings): Contour[] {
     const none = all.every((one, k) => {
       const { points } = contours[k]!;
       const first = points[one.from];
-      return first !== undefined && one.to !== one.from && [...one.offs, one.to].every((p) => Math.hypot(points[p]!.x - first.x, points[p]!.y - first.y) < SAME);
+      return (
+        first !== undefined &&
+        one.to !== one.from &&
+        [...one.offs, one.to].every((p) => Math.hypot(points[p]!.x - first.x, points[p]!.y - first.y) < SAME)
+      );
     });
     return none ? [s] : [];
   });
@@ -41,5 +48,7 @@ export function withSteadyStart(contours: Siblings): Contour[] {
   if (candidates.length === 0) return [...contours];
   const lower = (a: Point, b: Point) => a.y - b.y || a.x - b.x;
   const start = candidates.reduce((best, i) => (lower(main.points[i]!, main.points[best]!) < 0 ? i : best));
-  return start === candidates[0] ? [...contours] : contours.map((c) => ({ ...c, points: [...c.points.slice(start), ...c.points.slice(0, start)] }));
+  return start === candidates[0]
+    ? [...contours]
+    : contours.map((c) => ({ ...c, points: [...c.points.slice(start), ...c.points.slice(0, start)] }));
 }

@@ -18,7 +18,10 @@ import { isStray, withoutDoubledPoints, withSteadyStart } from './strays';
 
 const demo = buildDemo();
 const all = demo.masters.map((m) => m.id);
-const corners = (...places: [number, number][]): Contour => ({ closed: true, points: places.map(([x, y]) => ({ x, y, type: 'line' })) });
+const corners = (...places: [number, number][]): Contour => ({
+  closed: true,
+  points: places.map(([x, y]) => ({ x, y, type: 'line' })),
+});
 
 /** A point added in the middle of every curve, `rounds` times; the shape kept. */
 function crowded(contour: Contour, rounds: number): Contour {
@@ -59,7 +62,11 @@ describe('extremes', () => {
   test('a turned oval has four points at its extremes', () => {
     const turned: Contour = {
       closed: true,
-      points: ellipse(0, 0, 400, 200).points.map((p) => ({ ...p, x: p.x * Math.SQRT1_2 - p.y * Math.SQRT1_2, y: p.x * Math.SQRT1_2 + p.y * Math.SQRT1_2 })),
+      points: ellipse(0, 0, 400, 200).points.map((p) => ({
+        ...p,
+        x: p.x * Math.SQRT1_2 - p.y * Math.SQRT1_2,
+        y: p.x * Math.SQRT1_2 + p.y * Math.SQRT1_2,
+      })),
     };
     const [after] = withExtremes([turned]);
     expect(overshoot(turned)).toBeGreaterThan(10);
@@ -100,7 +107,11 @@ describe('fewer points', () => {
   });
 
   test('points in line between straight sides go; corners stay', () => {
-    expect(withFewerPoints([corners([0, 0], [50, 0], [100, 0], [100, 100], [40, 100.3], [0, 100])], 0.5)[0]!.points.map((p) => [p.x, p.y])).toEqual([
+    expect(
+      withFewerPoints([corners([0, 0], [50, 0], [100, 0], [100, 100], [40, 100.3], [0, 100])], 0.5)[0]!.points.map(
+        (p) => [p.x, p.y],
+      ),
+    ).toEqual([
       [0, 0],
       [100, 0],
       [100, 100],
@@ -193,7 +204,13 @@ describe('straight and level', () => {
     fc.assert(
       fc.property(closedContour, fc.constantFrom(0.5, 1, 5, 10), (contour, grid) => {
         const after = rounded(contour, grid);
-        expect(after.points.every((p) => Math.abs(p.x / grid - Math.round(p.x / grid)) < 1e-6 && Math.abs(p.y / grid - Math.round(p.y / grid)) < 1e-6)).toBe(true);
+        expect(
+          after.points.every(
+            (p) =>
+              Math.abs(p.x / grid - Math.round(p.x / grid)) < 1e-6 &&
+              Math.abs(p.y / grid - Math.round(p.y / grid)) < 1e-6,
+          ),
+        ).toBe(true);
         expect(after.points.every((p, i) => Math.abs(p.x - contour.points[i]!.x) <= grid / 2 + 1e-9)).toBe(true);
         expect(rounded(after, grid)).toBe(after);
       }),
@@ -247,10 +264,17 @@ describe('on glyphs of the demo', () => {
     }
     for (const id of glyphs) {
       const drawings = demo.masters.map((m) => drawingOf(once.project.glyphs[id]!, m.id));
-      if (operation !== 'overlap') expect([demo.glyphs[id]!.name, sameStructure(drawings)]).toEqual([demo.glyphs[id]!.name, true]);
+      if (operation !== 'overlap')
+        expect([demo.glyphs[id]!.name, sameStructure(drawings)]).toEqual([demo.glyphs[id]!.name, true]);
       const before = demo.masters.map((m) => drawingOf(demo.glyphs[id]!, m.id));
-      const far = operation === 'overlap' ? Number.POSITIVE_INFINITY : Math.max(...before.map((d, i) => deviation(d.contours, drawings[i]!.contours)));
-      const allowed = { even: 12, straighten: 2.2, handles: 6, fewer: 0.55, round: 0.8, overlap: Number.POSITIVE_INFINITY }[operation as string] ?? 0.05;
+      const far =
+        operation === 'overlap'
+          ? Number.POSITIVE_INFINITY
+          : Math.max(...before.map((d, i) => deviation(d.contours, drawings[i]!.contours)));
+      const allowed =
+        { even: 12, straighten: 2.2, handles: 6, fewer: 0.55, round: 0.8, overlap: Number.POSITIVE_INFINITY }[
+          operation as string
+        ] ?? 0.05;
       expect([demo.glyphs[id]!.name, far <= allowed]).toEqual([demo.glyphs[id]!.name, true]);
     }
     if (operation === 'fewer') return;
@@ -260,7 +284,13 @@ describe('on glyphs of the demo', () => {
   test('a proposal tells points before and after and the deviation, and is taken over as it stands', () => {
     const o = glyphNamed(demo, 'o')!;
     const drawing = drawingOf(o, 'm1');
-    const many = { ...demo, glyphs: { ...demo.glyphs, [o.id]: { ...o, drawings: { m1: { ...drawing, contours: drawing.contours.map((c) => crowded(c, 2)) } } } } };
+    const many = {
+      ...demo,
+      glyphs: {
+        ...demo.glyphs,
+        [o.id]: { ...o, drawings: { m1: { ...drawing, contours: drawing.contours.map((c) => crowded(c, 2)) } } },
+      },
+    };
     const proposal = tidyProposal(many, many.glyphs[o.id]!, ['m1'], 'fewer', 0.5)!;
     expect(proposal).toMatchObject({ glyph: o.id, after: 24, apart: false });
     expect(proposal.before).toBeGreaterThan(30);

@@ -46,7 +46,9 @@ export function cornersOf(ring: Ring): number[] {
   for (let i = 0; i < n; i++) {
     if (strength[i] === 0) continue;
     let greatest = true;
-    for (let k = -3; k <= 3 && greatest; k++) if (k !== 0 && (strength[wrap(i + k, n)]! > strength[i]! || (strength[wrap(i + k, n)] === strength[i] && k < 0))) greatest = false;
+    for (let k = -3; k <= 3 && greatest; k++)
+      if (k !== 0 && (strength[wrap(i + k, n)]! > strength[i]! || (strength[wrap(i + k, n)] === strength[i] && k < 0)))
+        greatest = false;
     if (greatest) out.push(i);
   }
   return out;
@@ -111,7 +113,8 @@ export type Corner = { index: number; x: number; y: number; before: Vec; after: 
 export function sharpened(ring: Ring, corners: readonly number[]): Corner[] {
   const n = ring.xs.length;
   return corners.map((index, k) => {
-    const roomBefore = corners.length === 1 ? n / 2 : wrap(index - corners[(k - 1 + corners.length) % corners.length]!, n);
+    const roomBefore =
+      corners.length === 1 ? n / 2 : wrap(index - corners[(k - 1 + corners.length) % corners.length]!, n);
     const roomAfter = corners.length === 1 ? n / 2 : wrap(corners[(k + 1) % corners.length]! - index, n);
     const sides = (blurred: number) => {
       const before = sideOf(ring, index, -1, (roomBefore || n) / 2, blurred);
@@ -123,7 +126,10 @@ export function sharpened(ring: Ring, corners: readonly number[]): Corner[] {
     const tip = sine(near.before.direction(0), near.after.direction(0));
     const { before, after, met } = tip < 0.5 ? sides(min(9, ceil(1.1 / tip))) : near;
     const [rx, ry] = placeOn(ring, index);
-    const [x, y] = met && hypot(met.x - rx, met.y - ry) <= farthest(before.direction(met.s), after.direction(met.u)) ? [met.x, met.y] : [rx, ry];
+    const [x, y] =
+      met && hypot(met.x - rx, met.y - ry) <= farthest(before.direction(met.s), after.direction(met.u))
+        ? [met.x, met.y]
+        : [rx, ry];
     return { index, x, y, before: before.direction(met?.s ?? 0), after: after.direction(met?.u ?? 0) };
   });
 }

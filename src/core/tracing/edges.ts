@@ -25,12 +25,14 @@ export function inkEdges(picture: GreyPicture, threshold: number): Ring[] {
     for (let i = -1; i < width; i++) {
       const b = level(i + 1, j);
       const d = level(i + 1, j + 1);
-      const kind = (a < threshold ? 1 : 0) | (b < threshold ? 2 : 0) | (c < threshold ? 4 : 0) | (d < threshold ? 8 : 0);
+      const kind =
+        (a < threshold ? 1 : 0) | (b < threshold ? 2 : 0) | (c < threshold ? 4 : 0) | (d < threshold ? 8 : 0);
       if (kind !== 0 && kind !== 15) {
         const top = across(i, j);
         const edges = [top + 1, top, top + 3, top + 2 * wide] as const;
         const joined = (a + b + c + d) / 4 < threshold;
-        for (const [from, to] of PATHS[kind === 6 || kind === 9 ? kind + (joined ? 16 : 0) : kind]!) next[edges[from]] = edges[to];
+        for (const [from, to] of PATHS[kind === 6 || kind === 9 ? kind + (joined ? 16 : 0) : kind]!)
+          next[edges[from]] = edges[to];
       }
       a = b;
       c = d;

@@ -18,8 +18,18 @@ export function curvesAlong(stretch: Stretch, tolerance: number): Curve[] {
   const { samples } = stretch;
   const last = samples.length - 1;
   if (last < 1) return [];
-  const start: Joint = { index: 0, x: samples[0]![0], y: samples[0]![1], direction: stretch.startDirection ?? directionNear(samples, 0) };
-  const end: Joint = { index: last, x: samples[last]![0], y: samples[last]![1], direction: stretch.endDirection ?? directionNear(samples, last) };
+  const start: Joint = {
+    index: 0,
+    x: samples[0]![0],
+    y: samples[0]![1],
+    direction: stretch.startDirection ?? directionNear(samples, 0),
+  };
+  const end: Joint = {
+    index: last,
+    x: samples[last]![0],
+    y: samples[last]![1],
+    direction: stretch.endDirection ?? directionNear(samples, last),
+  };
   const joints = [start, ...extremesOf(samples, start.direction, end.direction), end];
   return joints.slice(1).flatMap((to, i) => fitted(samples, joints[i]!, to, tolerance, 0));
 }
@@ -72,7 +82,8 @@ function turnsAlong(samples: readonly Vec[], axis: 0 | 1): Joint[] {
     if (v > samples[high]![axis]) high = i;
     if (v < samples[low]![axis]) low = i;
     if (seeking >= 0 && v < samples[high]![axis] - LEAST_TURN) {
-      if (seeking === 1 || samples[high]![axis] - samples[0]![axis] > LEAST_TURN) out.push(jointAt(samples, high, axis));
+      if (seeking === 1 || samples[high]![axis] - samples[0]![axis] > LEAST_TURN)
+        out.push(jointAt(samples, high, axis));
       [seeking, low] = [-1, i];
     } else if (seeking <= 0 && v > samples[low]![axis] + LEAST_TURN) {
       if (seeking === -1 || samples[0]![axis] - samples[low]![axis] > LEAST_TURN) out.push(jointAt(samples, low, axis));
@@ -101,8 +112,12 @@ function jointAt(samples: readonly Vec[], index: number, axis: 0 | 1): Joint {
   const along = inside ? at : samples[index]![other];
   const value = inside ? a + at * (b + c * at) : top;
   const ahead = sign(run[run.length - 1]![other] - run[0]![other]) || 1;
-  const near = inside ? from + run.reduce((best, p, i) => (abs(p[other] - along) < abs(run[best]![other] - along) ? i : best), 0) : index;
-  return axis === 0 ? { index: near, x: value, y: along, direction: [0, ahead] } : { index: near, x: along, y: value, direction: [ahead, 0] };
+  const near = inside
+    ? from + run.reduce((best, p, i) => (abs(p[other] - along) < abs(run[best]![other] - along) ? i : best), 0)
+    : index;
+  return axis === 0
+    ? { index: near, x: value, y: along, direction: [0, ahead] }
+    : { index: near, x: along, y: value, direction: [ahead, 0] };
 }
 
 /** One curve from joint to joint, or two where it strays too far, split where the two fit best. */
@@ -117,7 +132,10 @@ function fitted(samples: readonly Vec[], from: Joint, to: Joint, tolerance: numb
     const both = max(oneCurve(samples, from, middle).error, oneCurve(samples, middle, to).error);
     if (!best || both < best.error) best = { middle, error: both };
   }
-  return [...fitted(samples, from, best!.middle, tolerance, depth + 1), ...fitted(samples, best!.middle, to, tolerance, depth + 1)];
+  return [
+    ...fitted(samples, from, best!.middle, tolerance, depth + 1),
+    ...fitted(samples, best!.middle, to, tolerance, depth + 1),
+  ];
 }
 
 function oneCurve(samples: readonly Vec[], from: Joint, to: Joint): { curve: Curve; error: number } {

@@ -34,7 +34,13 @@ export function inkThreshold({ pixels }: GreyPicture): number {
 }
 
 /** The part of a picture in a box of whole pixels; beyond the picture it is white. */
-export function cropped({ width, height, pixels }: GreyPicture, left: number, top: number, wide: number, tall: number): GreyPicture {
+export function cropped(
+  { width, height, pixels }: GreyPicture,
+  left: number,
+  top: number,
+  wide: number,
+  tall: number,
+): GreyPicture {
   const out = new Uint8Array(wide * tall).fill(255);
   for (let y = Math.max(0, -top); y < tall && top + y < height; y++) {
     const from = Math.max(0, left);
@@ -49,4 +55,6 @@ const MOST_PIXELS = 80_000_000;
 
 /** A sentence on a picture that has too many pixels to be worked on; undefined for others. */
 export const tooLarge = ({ width, height }: { width: number; height: number }, name: string): string | undefined =>
-  width * height > MOST_PIXELS ? `${name} has ${Math.round((width * height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.` : undefined;
+  width * height > MOST_PIXELS
+    ? `${name} has ${Math.round((width * height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.`
+    : undefined;

@@ -41,7 +41,13 @@ function spotsOf({ width, height, pixels }: GreyPicture, threshold: number): Spo
     if (p === q) return p;
     parents[q] = p;
     const [s, t] = [boxes[p]!, boxes[q]!];
-    boxes[p] = { left: min(s.left, t.left), top: min(s.top, t.top), right: max(s.right, t.right), bottom: max(s.bottom, t.bottom), area: s.area + t.area };
+    boxes[p] = {
+      left: min(s.left, t.left),
+      top: min(s.top, t.top),
+      right: max(s.right, t.right),
+      bottom: max(s.bottom, t.bottom),
+      area: s.area + t.area,
+    };
     return p;
   };
   let above: { from: number; to: number; spot: number }[] = [];
@@ -54,7 +60,8 @@ function spotsOf({ width, height, pixels }: GreyPicture, threshold: number): Spo
       while (x < width && pixels[y * width + x]! < threshold) x++;
       let spot = -1;
       while (k < above.length && above[k]!.to < from) k++;
-      for (let m = k; m < above.length && above[m]!.from <= x; m++) spot = spot < 0 ? find(above[m]!.spot) : join(spot, above[m]!.spot);
+      for (let m = k; m < above.length && above[m]!.from <= x; m++)
+        spot = spot < 0 ? find(above[m]!.spot) : join(spot, above[m]!.spot);
       const run = { left: from, top: y, right: x, bottom: y + 1, area: x - from };
       if (spot < 0) {
         spot = parents.length;
@@ -62,7 +69,13 @@ function spotsOf({ width, height, pixels }: GreyPicture, threshold: number): Spo
         boxes.push(run);
       } else {
         const b = boxes[spot]!;
-        boxes[spot] = { left: min(b.left, from), top: b.top, right: max(b.right, x), bottom: y + 1, area: b.area + run.area };
+        boxes[spot] = {
+          left: min(b.left, from),
+          top: b.top,
+          right: max(b.right, x),
+          bottom: y + 1,
+          area: b.area + run.area,
+        };
       }
       here.push({ from, to: x, spot });
     }
@@ -93,7 +106,8 @@ function bandsOf(spots: readonly Spot[], height: number): Spot[][] {
   }
   const bands: Spot[][] = cores.map(() => []);
   for (const s of spots) {
-    const distance = ({ from, to }: { from: number; to: number }) => max(0, s.top - to, from - s.bottom) - 1e-3 * max(0, min(to, s.bottom) - max(from, s.top));
+    const distance = ({ from, to }: { from: number; to: number }) =>
+      max(0, s.top - to, from - s.bottom) - 1e-3 * max(0, min(to, s.bottom) - max(from, s.top));
     const nearest = cores.reduce((best, core, i) => (distance(core) < distance(cores[best]!) ? i : best), 0);
     if (distance(cores[nearest]!) < usual * 0.8) bands[nearest]!.push(s);
   }

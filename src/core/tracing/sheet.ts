@@ -27,7 +27,11 @@ const REACHING: readonly (readonly [RegExp, keyof Heights])[] = [
  * Font units to a pixel at which the letters of a sheet reach the heights that letters of their kind have; the middle of what the
  * letters say one by one. Undefined when no letter is of a kind whose height is known.
  */
-export function unitsPerPixel(lines: readonly SheetLine[], texts: readonly (readonly (string | undefined)[])[], heights: Heights): number | undefined {
+export function unitsPerPixel(
+  lines: readonly SheetLine[],
+  texts: readonly (readonly (string | undefined)[])[],
+  heights: Heights,
+): number | undefined {
   const said = lines.flatMap((line, i) =>
     line.regions.flatMap((region, k) => {
       const character = texts[i]?.[k];

@@ -14,10 +14,16 @@ export const lettered = (line: SheetLine, text: string): LetteredLine => {
 
 type Place = { line: number; region: number };
 
-const changeLine = (lines: readonly SheetLine[], index: number, change: (line: SheetLine) => SheetLine): SheetLine[] => lines.map((l, i) => (i === index ? change(l) : l));
+const changeLine = (lines: readonly SheetLine[], index: number, change: (line: SheetLine) => SheetLine): SheetLine[] =>
+  lines.map((l, i) => (i === index ? change(l) : l));
 
 /** Moves one edge of a region; a region keeps at least a pixel each way. */
-export function moveEdge(lines: readonly SheetLine[], { line, region }: Place, edge: keyof Region, to: number): SheetLine[] {
+export function moveEdge(
+  lines: readonly SheetLine[],
+  { line, region }: Place,
+  edge: keyof Region,
+  to: number,
+): SheetLine[] {
   return changeLine(lines, line, (l) => ({
     ...l,
     regions: l.regions.map((r, i) => {
@@ -32,7 +38,9 @@ export function moveEdge(lines: readonly SheetLine[], { line, region }: Place, e
 export function joinWithNext(lines: readonly SheetLine[], { line, region }: Place): SheetLine[] {
   return changeLine(lines, line, (l) => {
     const [a, b] = [l.regions[region], l.regions[region + 1]];
-    return a && b ? { ...l, regions: [...l.regions.slice(0, region), joined(a, b), ...l.regions.slice(region + 2)] } : l;
+    return a && b
+      ? { ...l, regions: [...l.regions.slice(0, region), joined(a, b), ...l.regions.slice(region + 2)] }
+      : l;
   });
 }
 
@@ -43,9 +51,13 @@ export const removeRegion = (lines: readonly SheetLine[], { line, region }: Plac
 /** Adds a region to the line whose baseline it is nearest to, in its place from left to right; a line of its own where there is none. */
 export function addRegion(lines: readonly SheetLine[], region: Region): SheetLine[] {
   if (lines.length === 0) return [{ baseline: region.bottom, regions: [region] }];
-  const nearest = lines.reduce((best, l, i) => (Math.abs(l.baseline - region.bottom) < Math.abs(lines[best]!.baseline - region.bottom) ? i : best), 0);
+  const nearest = lines.reduce(
+    (best, l, i) => (Math.abs(l.baseline - region.bottom) < Math.abs(lines[best]!.baseline - region.bottom) ? i : best),
+    0,
+  );
   return changeLine(lines, nearest, (l) => ({ ...l, regions: [...l.regions, region].sort((a, b) => a.left - b.left) }));
 }
 
 /** Moves the row that a line's letters stand on. */
-export const moveBaseline = (lines: readonly SheetLine[], line: number, to: number): SheetLine[] => changeLine(lines, line, (l) => ({ ...l, baseline: Math.round(to) }));
+export const moveBaseline = (lines: readonly SheetLine[], line: number, to: number): SheetLine[] =>
+  changeLine(lines, line, (l) => ({ ...l, baseline: Math.round(to) }));

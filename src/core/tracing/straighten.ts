@@ -11,7 +11,8 @@ export function evenLight({ width, height, pixels }: GreyPicture): GreyPicture {
   const size = max(8, ceil(max(width, height) / BLOCKS));
   const [across, down] = [ceil(width / size), ceil(height / size)];
   const light = new Float64Array(across * down);
-  for (let b = 0; b < light.length; b++) light[b] = paperLevel(pixels, width, height, (b % across) * size, floor(b / across) * size, size);
+  for (let b = 0; b < light.length; b++)
+    light[b] = paperLevel(pixels, width, height, (b % across) * size, floor(b / across) * size, size);
   // A block full of ink takes the level of the lightest beside it.
   const lit = light.map((v, b) => {
     let best = v;
@@ -41,7 +42,14 @@ export function evenLight({ width, height, pixels }: GreyPicture): GreyPicture {
 const AROUND = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const));
 
 /** The level that nine tenths of a block's pixels are no lighter than. */
-function paperLevel(pixels: Uint8Array, width: number, height: number, left: number, top: number, size: number): number {
+function paperLevel(
+  pixels: Uint8Array,
+  width: number,
+  height: number,
+  left: number,
+  top: number,
+  size: number,
+): number {
   const counts = new Uint32Array(256);
   let total = 0;
   for (let y = top; y < min(height, top + size); y++) {
@@ -84,7 +92,8 @@ export function skewOf(picture: GreyPicture, threshold: number): number {
 function inkPlaces({ width, height, pixels }: GreyPicture, threshold: number, size: number): Float64Array {
   const step = max(1, floor(max(width, height) / size));
   const out: number[] = [];
-  for (let y = 0; y < height; y += step) for (let x = 0; x < width; x += step) if (pixels[y * width + x]! < threshold) out.push(x / step, y / step);
+  for (let y = 0; y < height; y += step)
+    for (let x = 0; x < width; x += step) if (pixels[y * width + x]! < threshold) out.push(x / step, y / step);
   return Float64Array.from(out);
 }
 

@@ -98,7 +98,14 @@ export function straightsOf(places: readonly Vec[], tolerance: number): Straight
  * Looks for straight stretches between two samples. A stretch found there is first drawn out as far as it goes between `limits`,
  * the nearest straight stretches: only then does a piece of a curve show its bow.
  */
-function search(samples: Samples, from: number, to: number, limits: readonly [number, number], tolerance: number, out: Straight[]): void {
+function search(
+  samples: Samples,
+  from: number,
+  to: number,
+  limits: readonly [number, number],
+  tolerance: number,
+  out: Straight[],
+): void {
   if (to - from < LEAST) return;
   let [bestFrom, bestTo] = [from, from];
   let j = from + LEAST - 1;
@@ -129,7 +136,14 @@ function search(samples: Samples, from: number, to: number, limits: readonly [nu
 }
 
 /** The straight core of a stretch, grown again as long as the samples keep close to it. */
-function tightened(samples: Samples, from: number, to: number, least: number, most: number, tolerance: number): Straight {
+function tightened(
+  samples: Samples,
+  from: number,
+  to: number,
+  least: number,
+  most: number,
+  tolerance: number,
+): Straight {
   const trim = floor((to - from) * 0.15);
   let [a, b] = [from + trim, to - trim];
   const line = samples.line(a, b);

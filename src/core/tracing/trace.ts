@@ -43,7 +43,10 @@ export function traced(picture: GreyPicture, options: TraceOptions = {}): Traced
 /** A ring of even steps as lines and curves. */
 function outlineOf(ring: Ring, tolerance: number): Contour {
   const corners = sharpened(ring, cornersOf(ring));
-  const curves = corners.length > 0 ? trueCorners(corners.map((c, i) => sectionBetween(ring, c, corners[(i + 1) % corners.length]!, tolerance))) : [roundSection(ring, tolerance)];
+  const curves =
+    corners.length > 0
+      ? trueCorners(corners.map((c, i) => sectionBetween(ring, c, corners[(i + 1) % corners.length]!, tolerance)))
+      : [roundSection(ring, tolerance)];
   return withSmoothPoints(contourFromCurves(curves.flat(), true), 0.05);
 }
 
@@ -60,21 +63,37 @@ function sectionBetween(ring: Ring, from: Corner, to: Corner, tolerance: number)
   for (let k = skip; k <= count - skip; k++) samples.push(placeOn(ring, from.index + k));
   if (samples.length < 2) return [[from.x, from.y, to.x, to.y]];
   const straights = straightsOf(samples, straightTolerance(tolerance));
-  return pieces(samples, straights, { place: [from.x, from.y], direction: from.after }, { place: [to.x, to.y], direction: [-to.before[0], -to.before[1]] }, tolerance);
+  return pieces(
+    samples,
+    straights,
+    { place: [from.x, from.y], direction: from.after },
+    { place: [to.x, to.y], direction: [-to.before[0], -to.before[1]] },
+    tolerance,
+  );
 }
 
 type End = { place: Vec; direction: Vec };
 
 /** Lines for the straight stretches and curves between them. */
-function pieces(samples: readonly Vec[], straights: readonly Straight[], start: End, end: End, tolerance: number): Curve[] {
+function pieces(
+  samples: readonly Vec[],
+  straights: readonly Straight[],
+  start: End,
+  end: End,
+  tolerance: number,
+): Curve[] {
   const last = samples.length - 1;
   const out: Curve[] = [];
   let at: Vec = start.place;
   let index = 0;
   let direction: Vec | undefined = start.direction;
   const curveTo = (to: number, place: Vec, into: Vec) => {
-    const between = samples.slice(Math.max(index, 0), to + 1).filter((p) => apart(p, at) > 0.3 && apart(p, place) > 0.3);
-    out.push(...curvesAlong({ samples: [at, ...between, place], startDirection: direction, endDirection: into }, tolerance));
+    const between = samples
+      .slice(Math.max(index, 0), to + 1)
+      .filter((p) => apart(p, at) > 0.3 && apart(p, place) > 0.3);
+    out.push(
+      ...curvesAlong({ samples: [at, ...between, place], startDirection: direction, endDirection: into }, tolerance),
+    );
   };
   straights.forEach((s, i) => {
     const first = i === 0 && s.from <= 1;
@@ -85,7 +104,8 @@ function pieces(samples: readonly Vec[], straights: readonly Straight[], start: 
     // Two lines with hardly a step between them meet in a corner.
     const met = next && next.from - s.to <= 6 ? crossing(s, next) : undefined;
     if (met && apart(met, samples[s.to]!) < 8) ends = met;
-    if (!first && !(i > 0 && apart(begins, at) < 8 && straights[i - 1]!.to >= s.from - 6)) curveTo(s.from, begins, s.direction);
+    if (!first && !(i > 0 && apart(begins, at) < 8 && straights[i - 1]!.to >= s.from - 6))
+      curveTo(s.from, begins, s.direction);
     const from = first ? begins : i > 0 && straights[i - 1]!.to >= s.from - 6 ? at : begins;
     out.push([from[0], from[1], ends[0], ends[1]]);
     [at, index, direction] = [ends, s.to, s.direction];
@@ -103,7 +123,10 @@ function onto(s: Straight, [x, y]: Vec): Vec {
   return [s.x + s.direction[0] * along, s.y + s.direction[1] * along];
 }
 
-function crossing(a: { x: number; y: number; direction: Vec }, b: { x: number; y: number; direction: Vec }): Vec | undefined {
+function crossing(
+  a: { x: number; y: number; direction: Vec },
+  b: { x: number; y: number; direction: Vec },
+): Vec | undefined {
   const det = a.direction[0] * b.direction[1] - a.direction[1] * b.direction[0];
   if (Math.abs(det) < 0.03) return undefined;
   const t = ((b.x - a.x) * b.direction[1] - (b.y - a.y) * b.direction[0]) / det;
@@ -138,7 +161,9 @@ const lineOf = (c: readonly number[]) => {
 function roundSection(ring: Ring, tolerance: number): Curve[] {
   const n = ring.xs.length;
   const turned = (from: number) => Array.from({ length: n + 1 }, (_, k) => placeOn(ring, from + k));
-  const straight = straightsOf(turned(0).slice(0, n), straightTolerance(tolerance)).sort((a, b) => b.to - b.from - (a.to - a.from))[0];
+  const straight = straightsOf(turned(0).slice(0, n), straightTolerance(tolerance)).sort(
+    (a, b) => b.to - b.from - (a.to - a.from),
+  )[0];
   if (straight && straight.to - straight.from < n - 4) {
     const middle = Math.round((straight.from + straight.to) / 2);
     const samples = turned(middle);
@@ -150,7 +175,10 @@ function roundSection(ring: Ring, tolerance: number): Curve[] {
   }
   let right = 0;
   for (let i = 1; i < n; i++) if (ring.xs[i]! > ring.xs[right]!) right = i;
-  const all = curvesAlong({ samples: turned(right), startDirection: upAt(ring, right), endDirection: upAt(ring, right) }, tolerance);
+  const all = curvesAlong(
+    { samples: turned(right), startDirection: upAt(ring, right), endDirection: upAt(ring, right) },
+    tolerance,
+  );
   return all;
 }
 

@@ -3,7 +3,15 @@ import { buildDemo } from '../../../demo/family';
 import { coverage } from '../../../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../../../demo/sheets/sheets';
 import { ellipse, rectangle } from '../drawing/shapes';
-import { type Contour, contourBounds, curvesOf, isOnCurve, reverseContour, segmentsOf, signedArea } from '../geometry/contour';
+import {
+  type Contour,
+  contourBounds,
+  curvesOf,
+  isOnCurve,
+  reverseContour,
+  segmentsOf,
+  signedArea,
+} from '../geometry/contour';
 import { boundsOf, nearestOn, pointAt } from '../geometry/curve';
 import { removeOverlaps } from '../geometry/overlaps';
 import { drawingsOf, flattened } from '../project/outline';
@@ -33,11 +41,16 @@ function strays(from: readonly Contour[], to: readonly Contour[]): number {
   const away = (x: number, y: number) => {
     let best = Infinity;
     for (const { curve, box } of curves) {
-      if (Math.hypot(Math.max(0, box.xMin - x, x - box.xMax), Math.max(0, box.yMin - y, y - box.yMax)) < best) best = Math.min(best, nearestOn(curve, x, y).distance);
+      if (Math.hypot(Math.max(0, box.xMin - x, x - box.xMax), Math.max(0, box.yMin - y, y - box.yMax)) < best)
+        best = Math.min(best, nearestOn(curve, x, y).distance);
     }
     return best;
   };
-  return Math.max(...from.flatMap((c) => curvesOf(c).flatMap((curve) => Array.from({ length: 8 }, (_, k) => away(...pointAt(curve, k / 8))))));
+  return Math.max(
+    ...from.flatMap((c) =>
+      curvesOf(c).flatMap((curve) => Array.from({ length: 8 }, (_, k) => away(...pointAt(curve, k / 8)))),
+    ),
+  );
 }
 const pointsOf = (contours: readonly Contour[]) => contours.reduce((n, c) => n + c.points.length, 0);
 
@@ -60,16 +73,20 @@ describe('edges of the ink', () => {
     expect(inkEdges({ width: 4, height: 4, pixels }, 100)).toHaveLength(3);
     expect(inkEdges({ width: 4, height: 4, pixels }, 180)).toHaveLength(2);
     fc.assert(
-      fc.property(fc.uint8Array({ minLength: 30, maxLength: 30 }), fc.integer({ min: 1, max: 255 }), (levels, threshold) => {
-        const rings = inkEdges({ width: 6, height: 5, pixels: levels }, threshold);
-        for (const { xs, ys } of rings) {
-          xs.forEach((x, i) => {
-            const k = (i + 1) % xs.length;
-            expect(Math.hypot(xs[k]! - x, ys[k]! - ys[i]!)).toBeLessThan(1.5);
-          });
-        }
-        expect(rings.length > 0).toBe(levels.some((v) => v < threshold));
-      }),
+      fc.property(
+        fc.uint8Array({ minLength: 30, maxLength: 30 }),
+        fc.integer({ min: 1, max: 255 }),
+        (levels, threshold) => {
+          const rings = inkEdges({ width: 6, height: 5, pixels: levels }, threshold);
+          for (const { xs, ys } of rings) {
+            xs.forEach((x, i) => {
+              const k = (i + 1) % xs.length;
+              expect(Math.hypot(xs[k]! - x, ys[k]! - ys[i]!)).toBeLessThan(1.5);
+            });
+          }
+          expect(rings.length > 0).toBe(levels.some((v) => v < threshold));
+        },
+      ),
       { seed: 4 },
     );
   });
@@ -86,20 +103,29 @@ describe('edges of the ink', () => {
 describe('tracing', () => {
   const demo = buildDemo();
   const scale = 0.6;
-  const letters = [...'aegknosxyBDGMQRSW'].flatMap((name) => (['m1', 'm3'] as const).map((master) => ({ name, master })));
+  const letters = [...'aegknosxyBDGMQRSW'].flatMap((name) =>
+    (['m1', 'm3'] as const).map((master) => ({ name, master })),
+  );
 
-  test.each(letters)('$name of $master at 600 pixels keeps within 0.3 % of the em, with no more than one and a half times the points', ({ name, master }) => {
-    const drawn = removeOverlaps(flattened(drawingOf(glyphNamed(demo, name)!, master), drawingsOf(demo, master))).contours;
-    const grey = picture(drawn, 760, 720, (x, y) => [(x + 100) * scale, (900 - y) * scale] as const as never);
-    const found = traced(grey);
-    const outline = placedOutlines(found.contours, 720, [1 / scale, 0, 0, -1 / scale, -100, 900], 0);
-    expect(outline).toHaveLength(drawn.length);
-    expect(outline.map((c) => Math.sign(signedArea(c))).sort()).toEqual(drawn.map((c) => Math.sign(signedArea(c))).sort());
-    expect(strays(outline, drawn)).toBeLessThan(3);
-    expect(strays(drawn, outline)).toBeLessThan(3);
-    expect(pointsOf(outline)).toBeLessThanOrEqual(1.5 * pointsOf(drawn));
-    expect(found.points).toBe(pointsOf(outline));
-  });
+  test.each(letters)(
+    '$name of $master at 600 pixels keeps within 0.3 % of the em, with no more than one and a half times the points',
+    ({ name, master }) => {
+      const drawn = removeOverlaps(
+        flattened(drawingOf(glyphNamed(demo, name)!, master), drawingsOf(demo, master)),
+      ).contours;
+      const grey = picture(drawn, 760, 720, (x, y) => [(x + 100) * scale, (900 - y) * scale] as const as never);
+      const found = traced(grey);
+      const outline = placedOutlines(found.contours, 720, [1 / scale, 0, 0, -1 / scale, -100, 900], 0);
+      expect(outline).toHaveLength(drawn.length);
+      expect(outline.map((c) => Math.sign(signedArea(c))).sort()).toEqual(
+        drawn.map((c) => Math.sign(signedArea(c))).sort(),
+      );
+      expect(strays(outline, drawn)).toBeLessThan(3);
+      expect(strays(drawn, outline)).toBeLessThan(3);
+      expect(pointsOf(outline)).toBeLessThanOrEqual(1.5 * pointsOf(drawn));
+      expect(found.points).toBe(pointsOf(outline));
+    },
+  );
 
   test('a straight stroke is four corners and four lines, upright and level when it was', () => {
     const { contours } = traced(picture([rectangle(20.4, 15.7, 62.1, 180.2)], 90, 200));
@@ -137,11 +163,19 @@ describe('tracing', () => {
   });
 
   test('an empty, a black and a tiny picture are no trouble; the threshold moves the edge', () => {
-    const all = (v: number, side = 20): GreyPicture => ({ width: side, height: side, pixels: new Uint8Array(side * side).fill(v) });
+    const all = (v: number, side = 20): GreyPicture => ({
+      width: side,
+      height: side,
+      pixels: new Uint8Array(side * side).fill(v),
+    });
     expect(traced(all(255)).contours).toEqual([]);
     expect(traced(all(0)).contours).toHaveLength(1);
     expect(traced({ width: 1, height: 1, pixels: new Uint8Array([0]) }).contours).toEqual([]);
-    const soft: GreyPicture = { width: 60, height: 40, pixels: Uint8Array.from({ length: 2400 }, (_, i) => Math.min(255, Math.abs((i % 60) - 30) * 12)) };
+    const soft: GreyPicture = {
+      width: 60,
+      height: 40,
+      pixels: Uint8Array.from({ length: 2400 }, (_, i) => Math.min(255, Math.abs((i % 60) - 30) * 12)),
+    };
     const wide = (threshold: number) => {
       const box = contourBounds(traced(soft, { threshold }).contours[0]!);
       return box.xMax - box.xMin;
@@ -166,37 +200,53 @@ describe('tracing', () => {
 
   test('placed on a grid, stems stay upright and slanting handles keep their direction', () => {
     const grey = picture([ellipse(15, 20, 175, 260), rectangle(200, 20, 230, 260)], 260, 280);
-    const [oval, box] = placedOutlines(traced(grey).contours, 280, [2.5, 0, 0, -2.5, 10, 600], 1).sort((a, b) => b.points.length - a.points.length) as [Contour, Contour];
+    const [oval, box] = placedOutlines(traced(grey).contours, 280, [2.5, 0, 0, -2.5, 10, 600], 1).sort(
+      (a, b) => b.points.length - a.points.length,
+    ) as [Contour, Contour];
     expect(new Set(box.points.map((p) => p.x)).size).toBe(2);
-    for (const p of [...oval.points, ...box.points].filter(isOnCurve)) expect(Number.isInteger(p.x) && Number.isInteger(p.y)).toBe(true);
-    expect(oval.points.every((p, i) => !isOnCurve(p) || oval.points[(i + 1) % 12]!.x === p.x || oval.points[(i + 1) % 12]!.y === p.y)).toBe(true);
+    for (const p of [...oval.points, ...box.points].filter(isOnCurve))
+      expect(Number.isInteger(p.x) && Number.isInteger(p.y)).toBe(true);
+    expect(
+      oval.points.every(
+        (p, i) => !isOnCurve(p) || oval.points[(i + 1) % 12]!.x === p.x || oval.points[(i + 1) % 12]!.y === p.y,
+      ),
+    ).toBe(true);
     const mirrored = placedOutlines(traced(grey).contours, 280, [-1, 0, 0, -1, 0, 0], 1);
     expect(mirrored.every((c) => signedArea(c) > 0)).toBe(true);
   });
 });
 
 describe('sheets', () => {
-  test.each(SHEETS.map((s) => [s.name, s] as const))('the %s sheet is made straight and cut into its letters', (_, sheet) => {
-    const read = readSheet(drawSheet(sheet, 100));
-    expect(Math.abs(skewOf(read.picture, read.threshold))).toBeLessThan(0.35);
-    const lines = read.lines.map((line, i) => withLetterCount(line, sheet.lines[i]!.length));
-    expect(lines.map((l) => l.regions.length)).toEqual(sheet.lines.map((l) => l.length));
-    const texts = sheet.lines.map((l) => [...l]);
-    const scale = unitsPerPixel(lines, texts, { xHeight: 516, capHeight: 700, ascender: 742 })!;
-    // Every letter that stands on the baseline does so when it is placed.
-    const heights = lines.flatMap((line, i) =>
-      line.regions.map((r, k) => ({ c: texts[i]![k]!, bottom: (line.baseline - r.bottom) * scale, top: (line.baseline - r.top) * scale })),
-    );
-    for (const { c, bottom, top } of heights) {
-      if (!'gjpqyQJ'.includes(c)) expect(Math.abs(bottom)).toBeLessThan(45);
-      if (/[A-Z]/.test(c)) expect(Math.abs(top - 700)).toBeLessThan(60);
-      if (/[xzvwnmru]/.test(c)) expect(Math.abs(top - 516)).toBeLessThan(45);
-    }
-  });
+  test.each(SHEETS.map((s) => [s.name, s] as const))(
+    'the %s sheet is made straight and cut into its letters',
+    (_, sheet) => {
+      const read = readSheet(drawSheet(sheet, 100));
+      expect(Math.abs(skewOf(read.picture, read.threshold))).toBeLessThan(0.35);
+      const lines = read.lines.map((line, i) => withLetterCount(line, sheet.lines[i]!.length));
+      expect(lines.map((l) => l.regions.length)).toEqual(sheet.lines.map((l) => l.length));
+      const texts = sheet.lines.map((l) => [...l]);
+      const scale = unitsPerPixel(lines, texts, { xHeight: 516, capHeight: 700, ascender: 742 })!;
+      // Every letter that stands on the baseline does so when it is placed.
+      const heights = lines.flatMap((line, i) =>
+        line.regions.map((r, k) => ({
+          c: texts[i]![k]!,
+          bottom: (line.baseline - r.bottom) * scale,
+          top: (line.baseline - r.top) * scale,
+        })),
+      );
+      for (const { c, bottom, top } of heights) {
+        if (!'gjpqyQJ'.includes(c)) expect(Math.abs(bottom)).toBeLessThan(45);
+        if (/[A-Z]/.test(c)) expect(Math.abs(top - 700)).toBeLessThan(60);
+        if (/[xzvwnmru]/.test(c)) expect(Math.abs(top - 516)).toBeLessThan(45);
+      }
+    },
+  );
 
   test('skew is found in either direction, and turning takes it away', () => {
     const straight = picture(
-      [0, 1, 2].flatMap((row) => [0, 1, 2, 3, 4].map((k) => rectangle(40 + k * 60, 40 + row * 90, 70 + k * 60, 90 + row * 90))),
+      [0, 1, 2].flatMap((row) =>
+        [0, 1, 2, 3, 4].map((k) => rectangle(40 + k * 60, 40 + row * 90, 70 + k * 60, 90 + row * 90)),
+      ),
       380,
       330,
     );

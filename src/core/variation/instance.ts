@@ -4,7 +4,8 @@ import type { Drawing, Glyph, Master, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { masterWeights, normalised, variationModel } from './model';
 
-const sum = (weights: readonly number[], value: (i: number) => number): number => weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
+const sum = (weights: readonly number[], value: (i: number) => number): number =>
+  weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
 
 /** Whether drawings have the same contours with the same points, the same components and anchors, so that they can be blended. */
 export function sameStructure(drawings: readonly Drawing[]): boolean {
@@ -35,11 +36,15 @@ export function blendedDrawing(drawings: readonly Drawing[], weights: readonly n
     contours: first.contours.map((contour, c) => ({ ...contour, points: contour.points.map((_, k) => point(c, k)) })),
     components: first.components.map((component, c) => ({
       ...component,
-      transform: component.transform.map((_, t) => sum(weights, (i) => drawings[i]!.components[c]!.transform[t]!)) as unknown as Affine,
+      transform: component.transform.map((_, t) =>
+        sum(weights, (i) => drawings[i]!.components[c]!.transform[t]!),
+      ) as unknown as Affine,
     })),
     anchors: first.anchors.flatMap((anchor) => {
       const all = drawings.map((d) => d.anchors.find((a) => a.name === anchor.name));
-      return all.every((a) => a !== undefined) ? [{ ...anchor, x: sum(weights, (i) => all[i]!.x), y: sum(weights, (i) => all[i]!.y) }] : [];
+      return all.every((a) => a !== undefined)
+        ? [{ ...anchor, x: sum(weights, (i) => all[i]!.x), y: sum(weights, (i) => all[i]!.y) }]
+        : [];
     }),
   };
 }
@@ -48,10 +53,15 @@ export function blendedDrawing(drawings: readonly Drawing[], weights: readonly n
  * The family at one place between its masters, as a project with a single master of that name. Glyphs whose masters do not
  * agree keep the drawing of the default, and are named in `stuck`. A glyph's waypoints have a say of their own.
  */
-export function instanceAt(project: Project, place: Readonly<Record<string, number>>, name: string): { project: Project; stuck: string[] } {
+export function instanceAt(
+  project: Project,
+  place: Readonly<Record<string, number>>,
+  name: string,
+): { project: Project; stuck: string[] } {
   const { masters } = project;
   const at = normalised(project.axes, place);
-  const weightsFor = (places: readonly Readonly<Record<string, number>>[]) => masterWeights(variationModel(places.map((p) => normalised(project.axes, p))), at);
+  const weightsFor = (places: readonly Readonly<Record<string, number>>[]) =>
+    masterWeights(variationModel(places.map((p) => normalised(project.axes, p))), at);
   const weights = weightsFor(masters.map((m) => m.place));
   const main = defaultMaster(project);
   const stuck: string[] = [];
@@ -59,8 +69,15 @@ export function instanceAt(project: Project, place: Readonly<Record<string, numb
     const drawings = [...masters.map((m) => drawingOf(g, m.id)), ...g.waypoints.map((w) => w.drawing)];
     const agrees = sameStructure(drawings);
     if (!agrees) stuck.push(g.name);
-    const own = g.waypoints.length === 0 ? weights : weightsFor([...masters.map((m) => m.place), ...g.waypoints.map((w) => w.place)]);
-    return { ...g, waypoints: [], drawings: { [main.id]: agrees ? blendedDrawing(drawings, own) : drawingOf(g, main.id) } };
+    const own =
+      g.waypoints.length === 0
+        ? weights
+        : weightsFor([...masters.map((m) => m.place), ...g.waypoints.map((w) => w.place)]);
+    return {
+      ...g,
+      waypoints: [],
+      drawings: { [main.id]: agrees ? blendedDrawing(drawings, own) : drawingOf(g, main.id) },
+    };
   };
   return {
     project: {
@@ -85,7 +102,14 @@ function blendedMaster(masters: readonly Master[], weights: readonly number[], m
     ...main,
     name,
     place: {},
-    zones: { ...main.zones, baseline: zone('baseline'), xHeight: zone('xHeight'), capHeight: zone('capHeight'), ascender: zone('ascender'), descender: zone('descender') },
+    zones: {
+      ...main.zones,
+      baseline: zone('baseline'),
+      xHeight: zone('xHeight'),
+      capHeight: zone('capHeight'),
+      ascender: zone('ascender'),
+      descender: zone('descender'),
+    },
     stems: main.stems.map((s, k) => ({ ...s, value: sum(weights, (i) => masters[i]!.stems[k]?.value ?? s.value) })),
     kerning: Object.fromEntries([...keys].map((key) => [key, sum(weights, (i) => masters[i]!.kerning[key] ?? 0)])),
   };

@@ -26,7 +26,11 @@ export function toDesign(axis: Pick<Axes[number], 'map'>, user: number): number 
 export function normalised(axes: Axes, place: Place): Location {
   const out: Record<string, number> = {};
   for (const axis of axes) {
-    const [low, middle, high] = [toDesign(axis, axis.minimum), toDesign(axis, axis.default), toDesign(axis, axis.maximum)];
+    const [low, middle, high] = [
+      toDesign(axis, axis.minimum),
+      toDesign(axis, axis.default),
+      toDesign(axis, axis.maximum),
+    ];
     const value = Math.min(Math.max(place[axis.tag] ?? middle, Math.min(low, high)), Math.max(low, high));
     const upward = (value - middle) * (high - middle) > 0;
     const end = upward ? high : low;
@@ -49,7 +53,11 @@ export function scalarAt(region: Region, at: Location): number {
 }
 
 /** Masters in the order their differences are taken, each with its region. */
-export type VariationModel = { readonly order: readonly number[]; readonly locations: readonly Location[]; readonly regions: readonly Region[] };
+export type VariationModel = {
+  readonly order: readonly number[];
+  readonly locations: readonly Location[];
+  readonly regions: readonly Region[];
+};
 
 const moving = (l: Location): string[] => Object.keys(l).filter((tag) => l[tag] !== 0);
 
@@ -60,14 +68,24 @@ const moving = (l: Location): string[] => Object.keys(l).filter((tag) => l[tag] 
  */
 export function variationModel(locations: readonly Location[]): VariationModel {
   const reach = (l: Location) => moving(l).reduce((sum, tag) => sum + Math.abs(l[tag]!), 0);
-  const order = locations.map((_, i) => i).sort((a, b) => moving(locations[a]!).length - moving(locations[b]!).length || reach(locations[a]!) - reach(locations[b]!) || a - b);
+  const order = locations
+    .map((_, i) => i)
+    .sort(
+      (a, b) =>
+        moving(locations[a]!).length - moving(locations[b]!).length ||
+        reach(locations[a]!) - reach(locations[b]!) ||
+        a - b,
+    );
   const regions: Region[] = [];
   order.forEach((index, rank) => {
     const at = locations[index]!;
     const region: Record<string, [number, number, number]> = {};
     for (const tag of moving(at)) {
       const peak = at[tag]!;
-      const furthest = locations.reduce((far, l) => (Math.sign(l[tag] ?? 0) === Math.sign(peak) ? Math.max(far, Math.abs(l[tag]!)) : far), Math.abs(peak));
+      const furthest = locations.reduce(
+        (far, l) => (Math.sign(l[tag] ?? 0) === Math.sign(peak) ? Math.max(far, Math.abs(l[tag]!)) : far),
+        Math.abs(peak),
+      );
       region[tag] = peak > 0 ? [0, peak, furthest] : [-furthest, peak, 0];
     }
     for (const earlier of order.slice(0, rank)) cut(region, locations[earlier]!);

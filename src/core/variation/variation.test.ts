@@ -4,7 +4,13 @@ import type { Master, Project } from '../project/model';
 import { blendedDrawing, instanceAt, sameStructure } from './instance';
 import { masterWeights, normalised, scalarAt, toDesign, variationModel } from './model';
 
-const axis = (tag: string, minimum: number, normal: number, maximum: number, map: readonly (readonly [number, number])[] = []) => ({
+const axis = (
+  tag: string,
+  minimum: number,
+  normal: number,
+  maximum: number,
+  map: readonly (readonly [number, number])[] = [],
+) => ({
   tag,
   name: tag,
   minimum,
@@ -65,7 +71,8 @@ test('at a master only that master counts; everywhere the weights sum to one', (
       (others, a, b) => {
         const places = [{ a: 0, b: 0 }, ...others.filter((p) => p.a !== 0 || p.b !== 0)];
         const model = variationModel(places);
-        for (const [i, p] of places.entries()) for (const [k, w] of masterWeights(model, p).entries()) expect(w).toBeCloseTo(i === k ? 1 : 0, 9);
+        for (const [i, p] of places.entries())
+          for (const [k, w] of masterWeights(model, p).entries()) expect(w).toBeCloseTo(i === k ? 1 : 0, 9);
         expect(masterWeights(model, { a, b }).reduce((s, w) => s + w, 0)).toBeCloseTo(1, 9);
       },
     ),
@@ -97,7 +104,9 @@ test('drawings are blended point by point; unlike ones are told apart', () => {
   expect(blend.contours[0]!.points[2]).toMatchObject({ x: 250, y: 250 });
   expect(blend.anchors).toEqual([]);
   expect(sameStructure([small, { ...large, contours: [] }])).toBe(false);
-  expect(sameStructure([small, { ...large, contours: [{ closed: false, points: large.contours[0]!.points }] }])).toBe(false);
+  expect(sameStructure([small, { ...large, contours: [{ closed: false, points: large.contours[0]!.points }] }])).toBe(
+    false,
+  );
 });
 
 test('an instance is a project of one master: outlines, advances, kerning and zones between; what disagrees is named', () => {
@@ -125,7 +134,10 @@ test('an instance is a project of one master: outlines, advances, kerning and zo
   const { project: middle, stuck } = instanceAt(project, { wght: 50 }, 'Middle');
   expect(stuck).toEqual([base.glyphs[second]!.name]);
   expect(middle.masters).toHaveLength(1);
-  expect(middle.masters[0]).toMatchObject({ name: 'Middle', kerning: { 'glyph:g1 glyph:g1': -20, 'glyph:g2 glyph:g1': 4 } });
+  expect(middle.masters[0]).toMatchObject({
+    name: 'Middle',
+    kerning: { 'glyph:g1 glyph:g1': -20, 'glyph:g2 glyph:g1': 4 },
+  });
   expect(middle.masters[0]!.zones.xHeight.position).toBe(520);
   expect(middle.glyphs[first]!.drawings.m1).toMatchObject({ advance: 250 });
   expect(middle.glyphs[second]!.drawings.m1).toMatchObject({ advance: 200 });

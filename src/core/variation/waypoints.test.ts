@@ -21,7 +21,10 @@ const at = (p: Project, wght: number) => {
 
 test('a waypoint has its say at its place and fades to the masters beside it', () => {
   const usual = at(demo, 600);
-  const own = { ...demo, glyphs: { ...demo.glyphs, [o.id]: { ...o, waypoints: [{ place: middle, drawing: widened(usual, 40) }] } } };
+  const own = {
+    ...demo,
+    glyphs: { ...demo.glyphs, [o.id]: { ...o, waypoints: [{ place: middle, drawing: widened(usual, 40) }] } },
+  };
   expect(plain).toBeDefined();
   expect(at(own, 600).advance).toBeCloseTo(usual.advance + 40, 6);
   for (const m of demo.masters.filter((x) => x.place.wdth === middle.wdth)) {
@@ -39,7 +42,13 @@ test('a waypoint has its say at its place and fades to the masters beside it', (
 test('a waypoint that does not agree with its masters holds its glyph at the default', () => {
   const broken = {
     ...demo,
-    glyphs: { ...demo.glyphs, [o.id]: { ...o, waypoints: [{ place: middle, drawing: { ...o.drawings.m1!, contours: o.drawings.m1!.contours.slice(1) } }] } },
+    glyphs: {
+      ...demo.glyphs,
+      [o.id]: {
+        ...o,
+        waypoints: [{ place: middle, drawing: { ...o.drawings.m1!, contours: o.drawings.m1!.contours.slice(1) } }],
+      },
+    },
   };
   const { project, stuck } = instanceAt(broken, middle, 'x');
   expect(stuck).toEqual(['o']);

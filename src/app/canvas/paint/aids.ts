@@ -12,7 +12,14 @@ import { traceContour } from './sheet';
 const FONT = '600 12px "Source Sans 3 Variable", sans-serif';
 
 /** Guides right across the sheet, their names at the left. */
-export function paintGuides(context: CanvasRenderingContext2D, view: View, guides: readonly Guide[], width: number, height: number, inks: Inks): void {
+export function paintGuides(
+  context: CanvasRenderingContext2D,
+  view: View,
+  guides: readonly Guide[],
+  width: number,
+  height: number,
+  inks: Inks,
+): void {
   const far = width + height;
   context.strokeStyle = inks.sea;
   context.lineWidth = 1;
@@ -35,7 +42,13 @@ export function paintGuides(context: CanvasRenderingContext2D, view: View, guide
 }
 
 /** Gauges with what lies between all their crossings: stems solid, counters dashed, each with its number. */
-export function paintGauges(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], gauges: readonly Gauge[], inks: Inks): void {
+export function paintGauges(
+  context: CanvasRenderingContext2D,
+  view: View,
+  contours: readonly Contour[],
+  gauges: readonly Gauge[],
+  inks: Inks,
+): void {
   context.font = FONT;
   context.textAlign = 'center';
   context.textBaseline = 'middle';
@@ -72,7 +85,10 @@ export function paintGauges(context: CanvasRenderingContext2D, view: View, conto
       const text = shortNumber(length);
       const wide = context.measureText(text).width + 8;
       if (long < 10) continue;
-      const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2 + (Math.abs(x1 - x0) >= Math.abs(y1 - y0) ? (long > wide + 6 ? 0 : -13) : 0)];
+      const [mx, my] = [
+        (x0 + x1) / 2,
+        (y0 + y1) / 2 + (Math.abs(x1 - x0) >= Math.abs(y1 - y0) ? (long > wide + 6 ? 0 : -13) : 0),
+      ];
       context.fillStyle = ink ? inks.violet : inks.panel;
       context.beginPath();
       context.roundRect(mx - wide / 2, my - 8, wide, 16, 4);
@@ -91,7 +107,13 @@ const TEETH_PX = 8;
 const TOOTH_PX = 26;
 
 /** Curvature combs: teeth as long as the outline bends, on its outside; where they jump, curvature does. */
-export function paintCombs(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], unitsPerEm: number, inks: Inks): void {
+export function paintCombs(
+  context: CanvasRenderingContext2D,
+  view: View,
+  contours: readonly Contour[],
+  unitsPerEm: number,
+  inks: Inks,
+): void {
   const scale = (TOOTH_PX * unitsPerEm) / 10;
   context.strokeStyle = inks.violet;
   context.lineWidth = 0.75;
@@ -128,7 +150,13 @@ export function paintCombs(context: CanvasRenderingContext2D, view: View, contou
 }
 
 /** Contours that go the wrong way, set off where they are. */
-export function paintWrongWay(context: CanvasRenderingContext2D, view: View, contours: readonly Contour[], wrong: readonly number[], inks: Inks): void {
+export function paintWrongWay(
+  context: CanvasRenderingContext2D,
+  view: View,
+  contours: readonly Contour[],
+  wrong: readonly number[],
+  inks: Inks,
+): void {
   context.strokeStyle = inks.marigold;
   context.lineWidth = 3;
   context.setLineDash([6, 4]);

@@ -21,7 +21,12 @@ export function paintSweep(context: CanvasRenderingContext2D, view: View, from: 
 }
 
 /** The lines that a moved place has caught on. */
-export function paintCatches(context: CanvasRenderingContext2D, view: View, { catches, x, y }: Snapped, inks: Inks): void {
+export function paintCatches(
+  context: CanvasRenderingContext2D,
+  view: View,
+  { catches, x, y }: Snapped,
+  inks: Inks,
+): void {
   context.strokeStyle = inks.sea;
   context.lineWidth = 1;
   context.setLineDash([5, 3]);
@@ -54,7 +59,13 @@ export function paintTarget(context: CanvasRenderingContext2D, view: View, { x, 
 }
 
 /** A number beside the hand, on a small tag. */
-export function paintLabel(context: CanvasRenderingContext2D, view: View, { x, y, text }: Label, inks: Inks, width: number): void {
+export function paintLabel(
+  context: CanvasRenderingContext2D,
+  view: View,
+  { x, y, text }: Label,
+  inks: Inks,
+  width: number,
+): void {
   context.font = '600 12px "Source Sans 3 Variable", sans-serif';
   context.textAlign = 'left';
   context.textBaseline = 'middle';

@@ -31,7 +31,13 @@ function selectedIndices(selection: ReadonlySet<PointKey>): ReadonlyMap<number, 
  * Draws handles, points, starts and open ends of a drawing: marks of one kind are one path, however many there are. Marks end
  * with a line back to where they began, since closing each of hundreds of parts of a path costs a millisecond a frame.
  */
-export function paintPoints(context: CanvasRenderingContext2D, view: View, drawing: Drawing, selection: ReadonlySet<PointKey>, inks: Inks): void {
+export function paintPoints(
+  context: CanvasRenderingContext2D,
+  view: View,
+  drawing: Drawing,
+  selection: ReadonlySet<PointKey>,
+  inks: Inks,
+): void {
   const chosen = selectedIndices(selection);
   for (const contour of drawing.contours) paintHandles(context, view, contour, inks);
   paintStarts(context, view, drawing.contours, inks);

@@ -9,7 +9,13 @@ import { toPxX, toPxY, type View } from '../view';
 const FONT = '12px "Source Sans 3 Variable", sans-serif';
 
 /** Metrics lines with their overshoot bands. */
-export function paintZones(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
+export function paintZones(
+  context: CanvasRenderingContext2D,
+  view: View,
+  master: Master,
+  width: number,
+  inks: Inks,
+): void {
   for (const zone of zonesOf(master)) {
     const y = toPxY(view, zone.position);
     const edge = toPxY(view, zone.position + zone.overshoot);
@@ -21,7 +27,13 @@ export function paintZones(context: CanvasRenderingContext2D, view: View, master
 }
 
 /** The lines' names at the right edge, over the neighbours, each with a halo of paper. */
-export function paintZoneNames(context: CanvasRenderingContext2D, view: View, master: Master, width: number, inks: Inks): void {
+export function paintZoneNames(
+  context: CanvasRenderingContext2D,
+  view: View,
+  master: Master,
+  width: number,
+  inks: Inks,
+): void {
   context.font = FONT;
   context.textAlign = 'right';
   context.textBaseline = 'alphabetic';
@@ -74,7 +86,13 @@ export function paintEdges(
 }
 
 /** Fills a drawing's outline at an offset along the line. */
-export function paintGlyph(context: CanvasRenderingContext2D, view: View, data: string, dx: number, colour: string): void {
+export function paintGlyph(
+  context: CanvasRenderingContext2D,
+  view: View,
+  data: string,
+  dx: number,
+  colour: string,
+): void {
   context.save();
   context.translate(toPxX(view, dx), view.originY);
   context.scale(view.scale, -view.scale);
@@ -84,10 +102,20 @@ export function paintGlyph(context: CanvasRenderingContext2D, view: View, data: 
 }
 
 /** The outline being drawn: a light fill, parts with a thin sea line and chosen ones in its tint, a thin ink line around its own. */
-export function paintOutline(context: CanvasRenderingContext2D, view: View, project: Project, master: MasterId, drawing: Drawing, inks: Inks, parts: readonly number[]): void {
+export function paintOutline(
+  context: CanvasRenderingContext2D,
+  view: View,
+  project: Project,
+  master: MasterId,
+  drawing: Drawing,
+  inks: Inks,
+  parts: readonly number[],
+): void {
   if (drawing.components.length > 0) paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
   drawing.components.forEach((component, i) => {
-    const path = pathData(flattened({ ...drawing, contours: [], components: [component] }, drawingsOf(project, master)));
+    const path = pathData(
+      flattened({ ...drawing, contours: [], components: [component] }, drawingsOf(project, master)),
+    );
     if (parts.includes(i)) paintGlyph(context, view, path, 0, inks.shade);
     context.save();
     context.translate(view.originX, view.originY);
@@ -103,7 +131,8 @@ export function paintOutline(context: CanvasRenderingContext2D, view: View, proj
   if (drawing.components.length === 0 && drawing.contours.every((c) => c.closed)) {
     context.fillStyle = inks.fill;
     context.fill();
-  } else if (drawing.components.length === 0) paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  } else if (drawing.components.length === 0)
+    paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
   context.strokeStyle = inks.ink;
   context.lineWidth = 1.25;
   context.lineJoin = 'round';

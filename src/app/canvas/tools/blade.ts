@@ -14,7 +14,10 @@ export function bladeTool(place: Workplace): Tool {
     const [x, y] = hand.shift ? straightened(from!.x, from!.y, hand.x, hand.y) : [hand.x, hand.y];
     return [onGrid(x, grid), onGrid(y, grid)];
   };
-  const start = (): readonly [number, number] => [onGrid(from!.x, place.project().settings.grid), onGrid(from!.y, place.project().settings.grid)];
+  const start = (): readonly [number, number] => [
+    onGrid(from!.x, place.project().settings.grid),
+    onGrid(from!.y, place.project().settings.grid),
+  ];
 
   return {
     name: 'blade',
@@ -61,7 +64,11 @@ export function bladeTool(place: Workplace): Tool {
     label() {
       if (!from || !to) return undefined;
       const { places } = cutAlong(place.drawing().contours, start(), to);
-      return { x: to[0], y: to[1], text: places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts` };
+      return {
+        x: to[0],
+        y: to[1],
+        text: places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts`,
+      };
     },
     hints: () => HINTS,
   };

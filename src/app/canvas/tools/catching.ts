@@ -19,8 +19,14 @@ function catchesOf(master: Master, drawing: Drawing): readonly Catch[] {
 /** A place for a new point: caught by lines, edges, guides and points unless that is held off, else on the grid. */
 export function caughtPlace(place: Workplace, x: number, y: number, hand: Hand): Snapped {
   const { grid } = place.project().settings;
-  const found = hand.free ? { x, y, names: [], catches: [] } : snapped(catchesOf(place.master(), place.settled()), x, y, hand.reach * SNAP_REACH);
-  return { ...found, x: found.x === x ? onGrid(x, hand.free ? 0 : grid) : found.x, y: found.y === y ? onGrid(y, hand.free ? 0 : grid) : found.y };
+  const found = hand.free
+    ? { x, y, names: [], catches: [] }
+    : snapped(catchesOf(place.master(), place.settled()), x, y, hand.reach * SNAP_REACH);
+  return {
+    ...found,
+    x: found.x === x ? onGrid(x, hand.free ? 0 : grid) : found.x,
+    y: found.y === y ? onGrid(y, hand.free ? 0 : grid) : found.y,
+  };
 }
 
 /** Names of what a place is caught by, as a label goes on with them. */

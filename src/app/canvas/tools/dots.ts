@@ -19,7 +19,11 @@ function settled(contour: Contour): Contour {
       const level = Math.abs(p.y - owner.y) < 0.05;
       const upright = Math.abs(p.x - owner.x) < 0.05;
       const tenth = (v: number) => Math.round(v * 10) / 10;
-      return { ...p, x: upright ? owner.x : level ? Math.round(p.x) : tenth(p.x), y: level ? owner.y : upright ? Math.round(p.y) : tenth(p.y) };
+      return {
+        ...p,
+        x: upright ? owner.x : level ? Math.round(p.x) : tenth(p.x),
+        y: level ? owner.y : upright ? Math.round(p.y) : tenth(p.y),
+      };
     }),
   };
 }
@@ -50,7 +54,10 @@ export function dotsTool(place: Workplace): Tool {
     const where = place.at();
     const contour = settled(curveThrough(next, closed));
     const old = index;
-    return (p: Project) => (old === undefined ? addContour(p, { at: where, contour, what }) : replaceContour(p, { at: where, index: old, contour, what: `Drew ${what}` }));
+    return (p: Project) =>
+      old === undefined
+        ? addContour(p, { at: where, contour, what })
+        : replaceContour(p, { at: where, index: old, contour, what: `Drew ${what}` });
   };
   const under = (hand: Hand): number => dots.findIndex((d) => Math.hypot(d.x - hand.x, d.y - hand.y) <= hand.reach);
 
@@ -157,7 +164,9 @@ export function dotsTool(place: Workplace): Tool {
     },
     label() {
       const dot = held && dots[held.dot];
-      return dot && hover ? { x: hover.x, y: hover.y, text: `${shortNumber(dot.x)}, ${shortNumber(dot.y)}${namesOf(at(hover))}` } : undefined;
+      return dot && hover
+        ? { x: hover.x, y: hover.y, text: `${shortNumber(dot.x)}, ${shortNumber(dot.y)}${namesOf(at(hover))}` }
+        : undefined;
     },
     hints: () => (dots.length === 0 ? START_HINTS : DOT_HINTS),
   };

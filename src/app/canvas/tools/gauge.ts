@@ -4,7 +4,10 @@ import { type Hand, shortNumber, straightened, type Tool, type Workplace } from 
 /** How far a gauge laid by a click reaches, in font units. */
 const FAR = 4000;
 
-type State = { kind: 'idle' } | { kind: 'laying'; from: Hand; to: Hand } | { kind: 'moving'; index: number; from: Hand; start: Gauge };
+type State =
+  | { kind: 'idle' }
+  | { kind: 'laying'; from: Hand; to: Hand }
+  | { kind: 'moving'; index: number; from: Hand; start: Gauge };
 
 /** Measures between outlines: a drag lays a gauge, a click one right across the glyph; they stay, and follow what is drawn. */
 export function gaugeTool(place: Workplace): Tool {
@@ -23,7 +26,9 @@ export function gaugeTool(place: Workplace): Tool {
     if (state.kind !== 'laying') return undefined;
     const { from, to } = state;
     if (Math.hypot(to.x - from.x, to.y - from.y) < to.reach * 0.6) {
-      return to.alt ? { x0: from.x, y0: from.y - FAR, x1: from.x, y1: from.y + FAR } : { x0: from.x - FAR, y0: from.y, x1: from.x + FAR, y1: from.y };
+      return to.alt
+        ? { x0: from.x, y0: from.y - FAR, x1: from.x, y1: from.y + FAR }
+        : { x0: from.x - FAR, y0: from.y, x1: from.x + FAR, y1: from.y };
     }
     const [x1, y1] = to.shift ? straightened(from.x, from.y, to.x, to.y) : [to.x, to.y];
     return { x0: from.x, y0: from.y, x1, y1 };
@@ -51,7 +56,13 @@ export function gaugeTool(place: Workplace): Tool {
       } else if (state.kind === 'moving') {
         const { start, from, index } = state;
         const [dx, dy] = [hand.x - from.x, hand.y - from.y];
-        place.layGauges(place.gauges().map((g, i) => (i === index ? { x0: start.x0 + dx, y0: start.y0 + dy, x1: start.x1 + dx, y1: start.y1 + dy } : g)));
+        place.layGauges(
+          place
+            .gauges()
+            .map((g, i) =>
+              i === index ? { x0: start.x0 + dx, y0: start.y0 + dy, x1: start.x1 + dx, y1: start.y1 + dy } : g,
+            ),
+        );
       }
     },
     up() {
@@ -83,7 +94,9 @@ export function gaugeTool(place: Workplace): Tool {
       if (state.kind !== 'laying') return undefined;
       const g = laid()!;
       const { distance, angle } = between({ x: g.x0, y: g.y0 }, { x: g.x1, y: g.y1 });
-      return distance >= FAR ? undefined : { x: state.to.x, y: state.to.y, text: `${shortNumber(distance)}, ${shortNumber(angle)}°` };
+      return distance >= FAR
+        ? undefined
+        : { x: state.to.x, y: state.to.y, text: `${shortNumber(distance)}, ${shortNumber(angle)}°` };
     },
     hints: () => HINTS,
   };

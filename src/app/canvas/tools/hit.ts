@@ -22,14 +22,29 @@ export function pointUnder(drawing: Drawing, x: number, y: number, reach: number
 }
 
 /** The two ends of the segment under the hand. */
-export function segmentUnder(drawing: Drawing, x: number, y: number, reach: number): { contour: number; points: PointKey[] } | undefined {
+export function segmentUnder(
+  drawing: Drawing,
+  x: number,
+  y: number,
+  reach: number,
+): { contour: number; points: PointKey[] } | undefined {
   const near = nearestSegment(drawing, x, y);
   if (!near || near.distance > reach || near.segment.from < 0) return undefined;
-  return { contour: near.contour, points: [pointKey(near.contour, near.segment.from), pointKey(near.contour, near.segment.to)] };
+  return {
+    contour: near.contour,
+    points: [pointKey(near.contour, near.segment.from), pointKey(near.contour, near.segment.to)],
+  };
 }
 
 /** Every point inside a rectangle; handles count only when `handles` is set. */
-export function pointsWithin(drawing: Drawing, x0: number, y0: number, x1: number, y1: number, handles: boolean): Set<PointKey> {
+export function pointsWithin(
+  drawing: Drawing,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  handles: boolean,
+): Set<PointKey> {
   const found = new Set<PointKey>();
   const left = Math.min(x0, x1);
   const right = Math.max(x0, x1);
@@ -45,7 +60,13 @@ export function pointsWithin(drawing: Drawing, x0: number, y0: number, x1: numbe
 }
 
 /** The topmost part (component) whose ink is under the hand. */
-export function partUnder(project: Project, master: MasterId, drawing: Drawing, x: number, y: number): number | undefined {
+export function partUnder(
+  project: Project,
+  master: MasterId,
+  drawing: Drawing,
+  x: number,
+  y: number,
+): number | undefined {
   const source = drawingsOf(project, master);
   for (let i = drawing.components.length - 1; i >= 0; i--) {
     const contours = flattened({ ...drawing, contours: [], components: [drawing.components[i]!] }, source);

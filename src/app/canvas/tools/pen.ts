@@ -11,7 +11,8 @@ import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace
 type Growing = { index: number; out: { x: number; y: number } | undefined };
 type Pull = { x: number; y: number; handX: number; handY: number; closes: boolean; base: Contour | undefined };
 
-const on = (x: number, y: number, type: Point['type'], smooth: boolean): Point => (smooth ? { x, y, type, smooth } : { x, y, type });
+const on = (x: number, y: number, type: Point['type'], smooth: boolean): Point =>
+  smooth ? { x, y, type, smooth } : { x, y, type };
 const off = (x: number, y: number): Point => ({ x, y, type: 'off' });
 
 type Place = { x: number; y: number };
@@ -21,13 +22,22 @@ type Place = { x: number; y: number };
  * corner in the same direction as with no handle at all, and no handle has zero length.
  */
 function bothHandles(from: Place, out: Place | undefined, into: Place | undefined, to: Place): [Place, Place] {
-  const third = (p: Place, q: Place): Place => ({ x: Math.round(p.x + (q.x - p.x) / 3), y: Math.round(p.y + (q.y - p.y) / 3) });
+  const third = (p: Place, q: Place): Place => ({
+    x: Math.round(p.x + (q.x - p.x) / 3),
+    y: Math.round(p.y + (q.y - p.y) / 3),
+  });
   const a = out ?? third(from, into ?? to);
   return [a, into ?? third(to, a)];
 }
 
 /** A contour with one more point at its end: a line, or a curve when either side has a handle. */
-function grown(base: Contour | undefined, out: { x: number; y: number } | undefined, x: number, y: number, into: { x: number; y: number } | undefined): Contour {
+function grown(
+  base: Contour | undefined,
+  out: { x: number; y: number } | undefined,
+  x: number,
+  y: number,
+  into: { x: number; y: number } | undefined,
+): Contour {
   const smooth = into !== undefined;
   if (!base || base.points.length === 0) return { closed: false, points: [on(x, y, 'line', smooth)] };
   const last = base.points[base.points.length - 1]!;
@@ -37,14 +47,22 @@ function grown(base: Contour | undefined, out: { x: number; y: number } | undefi
 }
 
 /** The contour closed onto its start, by a line or a curve. */
-function closed(base: Contour, out: { x: number; y: number } | undefined, into: { x: number; y: number } | undefined): Contour {
+function closed(
+  base: Contour,
+  out: { x: number; y: number } | undefined,
+  into: { x: number; y: number } | undefined,
+): Contour {
   const [start, ...rest] = base.points as [Point, ...Point[]];
   const last = base.points[base.points.length - 1]!;
   if (!out && !into) return { ...base, closed: true, points: [{ ...start, type: 'line' }, ...rest] };
   const [a, b] = bothHandles(last, out, into, start);
   const leaving = rest[0];
   const straightOn = into !== undefined && leaving !== undefined && inLine(into, start, leaving);
-  return { ...base, closed: true, points: [on(start.x, start.y, 'curve', straightOn), ...rest, off(a.x, a.y), off(b.x, b.y)] };
+  return {
+    ...base,
+    closed: true,
+    points: [on(start.x, start.y, 'curve', straightOn), ...rest, off(a.x, a.y), off(b.x, b.y)],
+  };
 }
 
 function inLine(a: { x: number; y: number }, p: { x: number; y: number }, b: { x: number; y: number }): boolean {
@@ -74,7 +92,11 @@ export function penTool(place: Workplace): Tool {
   };
   const atStart = (hand: Hand): boolean => {
     const start = current()?.points[0];
-    return start !== undefined && (current()?.points.length ?? 0) > 1 && Math.hypot(hand.x - start.x, hand.y - start.y) <= hand.reach;
+    return (
+      start !== undefined &&
+      (current()?.points.length ?? 0) > 1 &&
+      Math.hypot(hand.x - start.x, hand.y - start.y) <= hand.reach
+    );
   };
   /** The loose end of an open contour under the hand. */
   const looseEnd = (hand: Hand): { index: number; atStart: boolean } | undefined => {
@@ -106,7 +128,12 @@ export function penTool(place: Workplace): Tool {
     const at = place.at();
     const contour = result(p);
     if (!p.base || !growing) return addContour(project, { at, contour, what: 'a point' });
-    return replaceContour(project, { at, index: growing.index, contour, what: p.closes ? 'Closed a contour' : 'Drew a point' });
+    return replaceContour(project, {
+      at,
+      index: growing.index,
+      contour,
+      what: p.closes ? 'Closed a contour' : 'Drew a point',
+    });
   };
 
   return {
@@ -157,7 +184,9 @@ export function penTool(place: Workplace): Tool {
         growing = undefined;
         return;
       }
-      growing = done.closes ? undefined : { index: done.base ? index : place.drawing().contours.length - 1, out: h?.out };
+      growing = done.closes
+        ? undefined
+        : { index: done.base ? index : place.drawing().contours.length - 1, out: h?.out };
       place.repaint();
     },
 
@@ -174,7 +203,12 @@ export function penTool(place: Workplace): Tool {
 
     label() {
       const h = pull && handles(pull);
-      if (pull && h) return { x: pull.handX, y: pull.handY, text: `${shortNumber(Math.hypot(h.out.x - pull.x, h.out.y - pull.y))} long` };
+      if (pull && h)
+        return {
+          x: pull.handX,
+          y: pull.handY,
+          text: `${shortNumber(Math.hypot(h.out.x - pull.x, h.out.y - pull.y))} long`,
+        };
       if (!hover || !current()) return undefined;
       const at = snapped(hover);
       return { x: hover.x, y: hover.y, text: `${shortNumber(at.x)}, ${shortNumber(at.y)}${namesOf(at)}` };
@@ -215,7 +249,14 @@ export function penTool(place: Workplace): Tool {
       context.setLineDash([4, 3]);
       context.beginPath();
       context.moveTo(toPxX(view, last.x), toPxY(view, last.y));
-      context.bezierCurveTo(toPxX(view, out.x), toPxY(view, out.y), toPxX(view, x), toPxY(view, y), toPxX(view, x), toPxY(view, y));
+      context.bezierCurveTo(
+        toPxX(view, out.x),
+        toPxY(view, out.y),
+        toPxX(view, x),
+        toPxY(view, y),
+        toPxX(view, x),
+        toPxY(view, y),
+      );
       context.stroke();
       context.setLineDash([]);
       if (closing) {

@@ -43,7 +43,14 @@ export function pictureTool(place: Workplace): Tool {
       const { id, fixed, reach, start } = state;
       const factor = Math.max(0.02, Math.hypot(hand.x - fixed[0], hand.y - fixed[1]) / reach);
       const [a, b, c, d, e, f] = start;
-      const transform = [a * factor, b * factor, c * factor, d * factor, fixed[0] + (e - fixed[0]) * factor, fixed[1] + (f - fixed[1]) * factor] as const;
+      const transform = [
+        a * factor,
+        b * factor,
+        c * factor,
+        d * factor,
+        fixed[0] + (e - fixed[0]) * factor,
+        fixed[1] + (f - fixed[1]) * factor,
+      ] as const;
       return (p: Parameters<typeof setBackdrop>[0]) => setBackdrop(p, { at, id, change: { transform } });
     }
     return undefined;
@@ -59,7 +66,13 @@ export function pictureTool(place: Workplace): Tool {
         if (corner >= 0) {
           const fixed = c[(corner + 2) % 4]!;
           const [x, y] = c[corner]!;
-          state = { kind: 'scaling', id: b.id, fixed, reach: Math.hypot(x - fixed[0], y - fixed[1]), start: b.transform };
+          state = {
+            kind: 'scaling',
+            id: b.id,
+            fixed,
+            reach: Math.hypot(x - fixed[0], y - fixed[1]),
+            start: b.transform,
+          };
           return;
         }
         if (inside(b, hand)) {

@@ -1,6 +1,13 @@
 import { moveHandle, movePointsAlone, ownerOf } from '../../../core/drawing/arrange';
 import { moveComponents, removeComponents } from '../../../core/drawing/components';
-import { deletePoints, insertPoint, movePoints, nearestSegment, setSmooth, toggleSegment } from '../../../core/drawing/edits';
+import {
+  deletePoints,
+  insertPoint,
+  movePoints,
+  nearestSegment,
+  setSmooth,
+  toggleSegment,
+} from '../../../core/drawing/edits';
 import { joinEnds, looseEnd, looseEndNear } from '../../../core/drawing/ends';
 import { between } from '../../../core/drawing/gauge';
 import { glidePoint } from '../../../core/drawing/glide';
@@ -44,16 +51,32 @@ export function selectTool(place: Workplace): Tool {
     const p = key && pointOf(drawing, key);
     const moving = part === undefined ? new Set(place.selection()) : new Set<PointKey>();
     const catches = catchesFor(place.master(), drawing, moving);
-    state = { kind: 'dragging', second: hand.clicks === 2, from: hand, key, part, anchor: p ?? hand, catches, now: undefined, hand };
+    state = {
+      kind: 'dragging',
+      second: hand.clicks === 2,
+      from: hand,
+      key,
+      part,
+      anchor: p ?? hand,
+      catches,
+      now: undefined,
+      hand,
+    };
   };
 
   /** Where the grasped place goes: held to an axis with Shift, caught by lines and points, else on the grid. */
-  const goal = (hand: Hand, { from, anchor, catches, key }: Dragging): { x: number; y: number; caught: Snapped | undefined } => {
+  const goal = (
+    hand: Hand,
+    { from, anchor, catches, key }: Dragging,
+  ): { x: number; y: number; caught: Snapped | undefined } => {
     const [hx, hy] = hand.shift ? straightened(from.x, from.y, hand.x, hand.y) : [hand.x, hand.y];
     const [x, y] = [anchor.x + hx - from.x, anchor.y + hy - from.y];
     const { grid } = place.project().settings;
     const point = key && pointOf(place.settled(), key);
-    const caught = hand.free || hand.shift || !point || point.type === 'off' ? undefined : snapped(catches, x, y, hand.reach * SNAP_REACH);
+    const caught =
+      hand.free || hand.shift || !point || point.type === 'off'
+        ? undefined
+        : snapped(catches, x, y, hand.reach * SNAP_REACH);
     const at = (v: number, from0: number, caughtAt: number | undefined, moved: boolean) =>
       caughtAt !== undefined && caughtAt !== v ? caughtAt : moved ? onGrid(v, hand.free ? 0 : grid) : from0;
     return { x: at(x, anchor.x, caught?.x, hx !== from.x), y: at(y, anchor.y, caught?.y, hy !== from.y), caught };
@@ -63,7 +86,10 @@ export function selectTool(place: Workplace): Tool {
   const wholeContours = (): boolean => {
     const drawing = place.settled();
     const selected = byContour(drawing, place.selection());
-    return selected.size > 0 && [...selected].every(([c, own]) => drawing.contours[c]!.points.every((p, i) => p.type === 'off' || own.has(i)));
+    return (
+      selected.size > 0 &&
+      [...selected].every(([c, own]) => drawing.contours[c]!.points.every((p, i) => p.type === 'off' || own.has(i)))
+    );
   };
 
   const dragged = (hand: Hand, drag: Dragging): Dragging['now'] => {
@@ -83,16 +109,31 @@ export function selectTool(place: Workplace): Tool {
     if (key && owner && place.selection().size === 1) {
       const { distance, angle } = between(pointOf(drawing, owner)!, { x, y });
       const label = `${shortNumber(distance)} long, ${shortNumber(angle)}°`;
-      if (hand.alt || hand.mod) return plain((p) => moveHandle(p, { at, handle: key, x, y, how: hand.mod ? 'free' : 'equal' }), label);
+      if (hand.alt || hand.mod)
+        return plain((p) => moveHandle(p, { at, handle: key, x, y, how: hand.mod ? 'free' : 'equal' }), label);
       return plain((p) => movePoints(p, { at, points: [key], dx, dy }), label);
     }
-    if (key && hand.mod && place.selection().size === 1) return plain((p) => glidePoint(p, { at, point: key, x: hand.x, y: hand.y }), 'gliding, the shape stays');
+    if (key && hand.mod && place.selection().size === 1)
+      return plain((p) => glidePoint(p, { at, point: key, x: hand.x, y: hand.y }), 'gliding, the shape stays');
     const points = chosen();
-    if (hand.alt && wholeContours()) return { ...plain((p) => transformPoints(p, { at, points, by: { dx, dy }, origin: 'centre', copy: true }), `a copy, ${by}`), copies: true };
+    if (hand.alt && wholeContours())
+      return {
+        ...plain(
+          (p) => transformPoints(p, { at, points, by: { dx, dy }, origin: 'centre', copy: true }),
+          `a copy, ${by}`,
+        ),
+        copies: true,
+      };
     if (hand.alt) return plain((p) => movePointsAlone(p, { at, points, dx, dy }), `${by}, handles left`);
-    const join = key && points.length === 1 && looseEnd(drawing, key) ? looseEndNear(drawing, hand.x, hand.y, hand.reach, key) : undefined;
+    const join =
+      key && points.length === 1 && looseEnd(drawing, key)
+        ? looseEndNear(drawing, hand.x, hand.y, hand.reach, key)
+        : undefined;
     if (key && join) return { ...plain((p) => joinEnds(p, { at, from: key, to: join }), 'join the ends'), join };
-    return plain((p) => movePoints(p, { at, points, dx, dy }), points.length === 1 ? `${shortNumber(x)}, ${shortNumber(y)}` : by);
+    return plain(
+      (p) => movePoints(p, { at, points, dx, dy }),
+      points.length === 1 ? `${shortNumber(x)}, ${shortNumber(y)}` : by,
+    );
   };
 
   const doubleClick = (hand: Hand) => {
@@ -120,7 +161,11 @@ export function selectTool(place: Workplace): Tool {
     if (now.copies) {
       // What was just made is what goes on being moved.
       const added = place.drawing().contours.slice(before);
-      place.select(new Set(added.flatMap((c, i) => c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(before + i, k)])))));
+      place.select(
+        new Set(
+          added.flatMap((c, i) => c.points.flatMap((p, k) => (p.type === 'off' ? [] : [pointKey(before + i, k)]))),
+        ),
+      );
     }
   };
 
@@ -212,7 +257,10 @@ export function selectTool(place: Workplace): Tool {
         return true;
       }
       if ((key === 'Delete' || key === 'Backspace') && points.length + parts.length > 0) {
-        const done = points.length > 0 ? place.commit((p) => deletePoints(p, { at, points })) : place.commit((p) => removeComponents(p, { at, indices: parts }));
+        const done =
+          points.length > 0
+            ? place.commit((p) => deletePoints(p, { at, points }))
+            : place.commit((p) => removeComponents(p, { at, indices: parts }));
         if (done) {
           place.select(new Set());
           place.chooseParts([]);
@@ -234,7 +282,13 @@ export function selectTool(place: Workplace): Tool {
         return true;
       }
       if (key.toLowerCase() === 'a' && mod) {
-        place.select(new Set(place.drawing().contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])))));
+        place.select(
+          new Set(
+            place
+              .drawing()
+              .contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : []))),
+          ),
+        );
         return true;
       }
       if (key === 'Tab' && points.length === 1) {
@@ -270,7 +324,8 @@ export function selectTool(place: Workplace): Tool {
       }
     },
 
-    label: () => (state.kind === 'dragging' && state.now ? { x: state.hand.x, y: state.hand.y, text: state.now.label } : undefined),
+    label: () =>
+      state.kind === 'dragging' && state.now ? { x: state.hand.x, y: state.hand.y, text: state.now.label } : undefined,
 
     hints() {
       if (state.kind === 'dragging') {
@@ -283,7 +338,9 @@ export function selectTool(place: Workplace): Tool {
   };
 
   function nextPoint(key: PointKey, step: number): PointKey {
-    const all = place.drawing().contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])));
+    const all = place
+      .drawing()
+      .contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])));
     const at = all.indexOf(key);
     return all[(Math.max(0, at) + step + all.length) % all.length] ?? key;
   }

@@ -20,8 +20,13 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
       dx = Math.sign(dx || 1) * even;
       dy = Math.sign(dy || 1) * even;
     }
-    const start = to.alt ? { x: onGrid(from.x - dx, grid), y: onGrid(from.y - dy, grid) } : caughtPlace(place, from.x, from.y, from);
-    const end = to.shift || to.alt ? { x: onGrid(from.x + dx, grid), y: onGrid(from.y + dy, grid) } : caughtPlace(place, to.x, to.y, to);
+    const start = to.alt
+      ? { x: onGrid(from.x - dx, grid), y: onGrid(from.y - dy, grid) }
+      : caughtPlace(place, from.x, from.y, from);
+    const end =
+      to.shift || to.alt
+        ? { x: onGrid(from.x + dx, grid), y: onGrid(from.y + dy, grid) }
+        : caughtPlace(place, to.x, to.y, to);
     const [x0, y0, x1, y1] = [start.x, start.y, end.x, end.y];
     if (x0 === x1 || y0 === y1) return undefined;
     return [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];
@@ -34,7 +39,8 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
   };
   const edit = (box: [number, number, number, number]) => {
     const at = place.at();
-    return (p: Parameters<typeof addContour>[0]) => addContour(p, { at, contour: make(...box), what: name === 'oval' ? 'an oval' : 'a box' });
+    return (p: Parameters<typeof addContour>[0]) =>
+      addContour(p, { at, contour: make(...box), what: name === 'oval' ? 'an oval' : 'a box' });
   };
 
   return {
@@ -74,7 +80,9 @@ export function shapeTool(place: Workplace, name: 'oval' | 'box'): Tool {
     paint() {},
     label() {
       const box = frame();
-      return box && to ? { x: to.x, y: to.y, text: `${shortNumber(box[2] - box[0])} × ${shortNumber(box[3] - box[1])}` } : undefined;
+      return box && to
+        ? { x: to.x, y: to.y, text: `${shortNumber(box[2] - box[0])} × ${shortNumber(box[3] - box[1])}` }
+        : undefined;
     },
     hints: () => HINTS,
   };

@@ -6,7 +6,16 @@ import type { Inks } from '../useCanvas';
 import type { View } from '../view';
 
 /** A pointer event in font units; `reach` is how far a hand may miss, in font units at this zoom. */
-export type Hand = { x: number; y: number; shift: boolean; alt: boolean; mod: boolean; clicks: number; reach: number /** Snapping is held off. */; free?: boolean };
+export type Hand = {
+  x: number;
+  y: number;
+  shift: boolean;
+  alt: boolean;
+  mod: boolean;
+  clicks: number;
+  reach: number /** Snapping is held off. */;
+  free?: boolean;
+};
 
 /** A number that matters in a running gesture, and where it stands in font units. */
 export type Label = { x: number; y: number; text: string };

@@ -59,10 +59,26 @@ function bench(glyphName: string) {
     },
     typedSize: () => ({ width: 120, height: 80 }),
   };
-  return { place, sentences, gauges: () => gauges, parts: () => parts, settled: () => settled.glyphs[glyph]!.drawings.m1!, selection: () => selection };
+  return {
+    place,
+    sentences,
+    gauges: () => gauges,
+    parts: () => parts,
+    settled: () => settled.glyphs[glyph]!.drawings.m1!,
+    selection: () => selection,
+  };
 }
 
-const hand = (x: number, y: number, more: Partial<Hand> = {}): Hand => ({ x, y, shift: false, alt: false, mod: false, clicks: 1, reach: 8, ...more });
+const hand = (x: number, y: number, more: Partial<Hand> = {}): Hand => ({
+  x,
+  y,
+  shift: false,
+  alt: false,
+  mod: false,
+  clicks: 1,
+  reach: 8,
+  ...more,
+});
 const drag = (tool: Tool, from: [number, number], to: [number, number], more: Partial<Hand> = {}) => {
   tool.down(hand(...from, more));
   tool.move(hand((from[0] + to[0]) / 2, (from[1] + to[1]) / 2, more));
@@ -137,7 +153,18 @@ test('pen: clicks make corners, drags make curves, the start closes', () => {
   click(tool, 101, 1);
   const contour = b.settled().contours[0]!;
   expect(contour.closed).toBe(true);
-  expect(contour.points.map((p) => p.type)).toEqual(['curve', 'line', 'off', 'off', 'curve', 'off', 'off', 'curve', 'off', 'off']);
+  expect(contour.points.map((p) => p.type)).toEqual([
+    'curve',
+    'line',
+    'off',
+    'off',
+    'curve',
+    'off',
+    'off',
+    'curve',
+    'off',
+    'off',
+  ]);
   expect(contour.points[4]).toMatchObject({ x: 400, y: 300, smooth: true });
   expect(contour.points[5]).toMatchObject({ x: 400, y: 380 });
   expect(contour.points[6]).toMatchObject({ x: 330, y: 450 });
@@ -314,7 +341,11 @@ test('the transform box scales from sides, corners and the centre, slants, turns
   const done: unknown[] = [];
   const b = withBox(bench('arrowright'));
   const tool = transformTool(b.place, (d) => done.push(d));
-  tool.paint(new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D, { scale: 1, originX: 0, originY: 0 }, {} as never);
+  tool.paint(
+    new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D,
+    { scale: 1, originX: 0, originY: 0 },
+    {} as never,
+  );
   const box = () => [
     Math.min(...points(b).map((p) => p.x)),
     Math.min(...points(b).map((p) => p.y)),

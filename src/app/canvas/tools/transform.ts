@@ -21,13 +21,22 @@ const HANDLES: readonly { at: Origin; stays: Origin; x: -1 | 0 | 1; y: -1 | 0 | 
 const KNOB_PX = 26;
 
 type Grasp = { kind: 'scale'; handle: (typeof HANDLES)[number] } | { kind: 'turn' } | { kind: 'move' };
-type State = { grasp: Grasp; from: Hand; box: Box; now: { by: TransformBy; origin: Origin; label: string; copy: boolean } | undefined; hand: Hand };
+type State = {
+  grasp: Grasp;
+  from: Hand;
+  box: Box;
+  now: { by: TransformBy; origin: Origin; label: string; copy: boolean } | undefined;
+  hand: Hand;
+};
 
 /**
  * Scales, slants, turns and moves what is chosen, or all, by a box: sides and corners scale, Ctrl on a side slants, the knob
  * turns, inside moves; Shift keeps proportions or steps of 15°, Alt works from the centre, D leaves a copy.
  */
-export function transformTool(place: Workplace, remember: (done: { by: TransformBy; origin: Origin; copy: boolean }) => void): Tool {
+export function transformTool(
+  place: Workplace,
+  remember: (done: { by: TransformBy; origin: Origin; copy: boolean }) => void,
+): Tool {
   let state: State | undefined;
   let copying = false;
   let view: View = { scale: 1, originX: 0, originY: 0 };
@@ -37,7 +46,8 @@ export function transformTool(place: Workplace, remember: (done: { by: Transform
     const selected = byContour(drawing, place.selection());
     if (selected.size === 0) return drawingBounds(drawing, drawingsOf(place.project(), place.master().id));
     const own = emptyBox();
-    for (const [c, points] of selected) for (const i of points) stretchBox(own, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
+    for (const [c, points] of selected)
+      for (const i of points) stretchBox(own, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
     return own;
   };
   const knob = (b: Box): readonly [number, number] => [(b.xMin + b.xMax) / 2, b.yMax + KNOB_PX / view.scale];
@@ -47,7 +57,12 @@ export function transformTool(place: Workplace, remember: (done: { by: Transform
     if (near(...knob(b))) return { kind: 'turn' };
     const handle = HANDLES.find((h) => near(...originOn(b, h.at)));
     if (handle) return { kind: 'scale', handle };
-    return hand.x >= b.xMin - hand.reach && hand.x <= b.xMax + hand.reach && hand.y >= b.yMin - hand.reach && hand.y <= b.yMax + hand.reach ? { kind: 'move' } : undefined;
+    return hand.x >= b.xMin - hand.reach &&
+      hand.x <= b.xMax + hand.reach &&
+      hand.y >= b.yMin - hand.reach &&
+      hand.y <= b.yMax + hand.reach
+      ? { kind: 'move' }
+      : undefined;
   };
 
   const worked = (hand: Hand, { grasp, from, box: b }: State): State['now'] => {
@@ -80,12 +95,18 @@ export function transformTool(place: Workplace, remember: (done: { by: Transform
     let scaleX = share(hand.x - from.x, hx, ox, handle.x);
     let scaleY = share(hand.y - from.y, hy, oy, handle.y);
     if (hand.shift) {
-      const most = handle.x === 0 ? scaleY : handle.y === 0 ? scaleX : Math.abs(scaleX) > Math.abs(scaleY) ? scaleX : scaleY;
+      const most =
+        handle.x === 0 ? scaleY : handle.y === 0 ? scaleX : Math.abs(scaleX) > Math.abs(scaleY) ? scaleX : scaleY;
       [scaleX, scaleY] = [most, most];
     }
     if (Math.abs(scaleX) < 1e-3 || Math.abs(scaleY) < 1e-3) return undefined;
     const size = `${shortNumber((b.xMax - b.xMin) * Math.abs(scaleX))} × ${shortNumber((b.yMax - b.yMin) * Math.abs(scaleY))}`;
-    return { by: { scaleX, scaleY }, origin, label: `${size}, ${Math.round(scaleX * 100)} × ${Math.round(scaleY * 100)} %`, copy: copying };
+    return {
+      by: { scaleX, scaleY },
+      origin,
+      label: `${size}, ${Math.round(scaleX * 100)} × ${Math.round(scaleY * 100)} %`,
+      copy: copying,
+    };
   };
 
   const edit = ({ by, origin, copy }: NonNullable<State['now']>) => {
@@ -156,7 +177,10 @@ export function transformTool(place: Workplace, remember: (done: { by: Transform
       context.stroke();
       context.fillStyle = inks.panel;
       context.lineWidth = 1.5;
-      for (const [x, y, round] of [...HANDLES.map((h) => [...originOn(b, h.at), false] as const), [kx, ky, true] as const]) {
+      for (const [x, y, round] of [
+        ...HANDLES.map((h) => [...originOn(b, h.at), false] as const),
+        [kx, ky, true] as const,
+      ]) {
         context.beginPath();
         if (round) context.arc(toPxX(v, x), toPxY(v, y), 5.5, 0, Math.PI * 2);
         else context.rect(toPxX(v, x) - 4, toPxY(v, y) - 4, 8, 8);
@@ -164,7 +188,10 @@ export function transformTool(place: Workplace, remember: (done: { by: Transform
         context.stroke();
       }
     },
-    label: () => (state?.now ? { x: state.hand.x, y: state.hand.y, text: state.now.copy ? `a copy, ${state.now.label}` : state.now.label } : undefined),
+    label: () =>
+      state?.now
+        ? { x: state.hand.x, y: state.hand.y, text: state.now.copy ? `a copy, ${state.now.label}` : state.now.label }
+        : undefined,
     hints: () => (copying ? COPY_HINTS : HINTS),
   };
 }
@@ -178,4 +205,7 @@ const HINTS = [
   ['D', 'leave a copy'],
   ['R', 'again'],
 ] as const;
-const COPY_HINTS = [['D', 'no copy any more: just now each drag leaves what was there and adds another'], ...HINTS.slice(3, 5)] as const;
+const COPY_HINTS = [
+  ['D', 'no copy any more: just now each drag leaves what was there and adds another'],
+  ...HINTS.slice(3, 5),
+] as const;

@@ -47,11 +47,21 @@ export default function Case() {
 
   const rows = useMemo(() => {
     const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
-    const wanted = { all: () => true, drawn, undrawn: (g: Glyph) => !drawn(g), unencoded: (g: Glyph) => g.unicodes.length === 0 }[question];
+    const wanted = {
+      all: () => true,
+      drawn,
+      undrawn: (g: Glyph) => !drawn(g),
+      unencoded: (g: Glyph) => g.unicodes.length === 0,
+    }[question];
     return rowsOf(compartmentsOf(project, master, wanted), width);
   }, [project, master, question, width]);
 
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => ref.current, estimateSize: (i) => rows[i]!.height, overscan: 4 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => ref.current,
+    estimateSize: (i) => rows[i]!.height,
+    overscan: 4,
+  });
   // biome-ignore lint/correctness/useExhaustiveDependencies: sizes change with the rows.
   useEffect(() => virtual.measure(), [rows]);
 
@@ -102,13 +112,26 @@ export default function Case() {
         </div>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: arrow keys move among the buttons inside. */}
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the case keeps the keys while cells come and go. */}
-        <div ref={ref} tabIndex={0} className="min-h-0 flex-1 overflow-y-auto outline-none" data-testid="case" onKeyDown={keys}>
-          {rows.length === 0 && <p className="p-6 text-quiet">{question === 'undrawn' ? 'Everything is drawn.' : 'Nothing answers to that.'}</p>}
+        <div
+          ref={ref}
+          tabIndex={0}
+          className="min-h-0 flex-1 overflow-y-auto outline-none"
+          data-testid="case"
+          onKeyDown={keys}
+        >
+          {rows.length === 0 && (
+            <p className="p-6 text-quiet">
+              {question === 'undrawn' ? 'Everything is drawn.' : 'Nothing answers to that.'}
+            </p>
+          )}
           <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index]!;
               return (
-                <div key={item.key} style={{ position: 'absolute', top: item.start, left: PADDING, right: PADDING, height: row.height }}>
+                <div
+                  key={item.key}
+                  style={{ position: 'absolute', top: item.start, left: PADDING, right: PADDING, height: row.height }}
+                >
                   {row.kind === 'heading' ? (
                     <h3 className="flex h-full items-end gap-2 pb-1 font-semibold">
                       {row.title} <span className="font-normal text-quiet">{row.count}</span>
@@ -128,8 +151,16 @@ export default function Case() {
                           className={`-mr-px -mb-px flex flex-col items-center border ${chosen.has(g.id) || (chosen.size === 0 && g.id === current) ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
                           style={{ width: row.cell, height: row.cell + 19 }}
                         >
-                          <GlyphShape project={project} glyph={g} master={master} size={row.cell - 8} reach={row.reach} />
-                          <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">{g.name}</span>
+                          <GlyphShape
+                            project={project}
+                            glyph={g}
+                            master={master}
+                            size={row.cell - 8}
+                            reach={row.reach}
+                          />
+                          <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">
+                            {g.name}
+                          </span>
                         </button>
                       ))}
                     </div>
@@ -140,13 +171,25 @@ export default function Case() {
           </div>
         </div>
       </div>
-      <CaseDetails selected={selected} openGlyph={openGlyph} remove={() => setRemoving(true)} chooseAll={(ids) => setChosen(new Set(ids))} />
+      <CaseDetails
+        selected={selected}
+        openGlyph={openGlyph}
+        remove={() => setRemoving(true)}
+        chooseAll={(ids) => setChosen(new Set(ids))}
+      />
       <Modal
         open={removing}
         onClose={() => setRemoving(false)}
-        title={selected.length === 1 ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?` : `Remove ${selected.length} glyphs?`}
+        title={
+          selected.length === 1
+            ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?`
+            : `Remove ${selected.length} glyphs?`
+        }
       >
-        <p className="mb-4">{referencesSentence(project, selected) ?? 'Nothing else in the project refers to it.'} Undo brings everything back.</p>
+        <p className="mb-4">
+          {referencesSentence(project, selected) ?? 'Nothing else in the project refers to it.'} Undo brings everything
+          back.
+        </p>
         <div className="flex justify-end gap-2">
           <Button onClick={() => setRemoving(false)}>Keep</Button>
           <Button
@@ -176,12 +219,27 @@ function moveFocus(e: KeyboardEvent, lines: Glyph[][], current: string | undefin
   const flat = lines.flat();
   const at = flat.findIndex((g) => g.id === current);
   const up = lines[row + (e.key === 'ArrowUp' ? -1 : 1)];
-  const target = e.key === 'ArrowLeft' ? flat[at - 1] : e.key === 'ArrowRight' ? flat[at + 1] : up?.[Math.min(column, up.length - 1)];
+  const target =
+    e.key === 'ArrowLeft'
+      ? flat[at - 1]
+      : e.key === 'ArrowRight'
+        ? flat[at + 1]
+        : up?.[Math.min(column, up.length - 1)];
   if (!target) return;
   pick(target.id);
 }
 
-function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: string[]; openGlyph: (id: string) => void; remove: () => void; chooseAll: (ids: string[]) => void }) {
+function CaseDetails({
+  selected,
+  openGlyph,
+  remove,
+  chooseAll,
+}: {
+  selected: string[];
+  openGlyph: (id: string) => void;
+  remove: () => void;
+  chooseAll: (ids: string[]) => void;
+}) {
   const project = useBench((s) => s.project)!;
   const [list, setList] = useState('');
   const parsed = useMemo(() => parseGlyphList(list), [list]);
@@ -238,7 +296,11 @@ function CaseDetails({ selected, openGlyph, remove, chooseAll }: { selected: str
         <Button className="w-full" disabled={parsed.requests.length === 0 || parsed.faults.length > 0} onClick={add}>
           Add
         </Button>
-        <Button className="mt-2 w-full" title="Letters from a scanned sheet or a photograph, each to its glyph" onClick={openSheetDialog}>
+        <Button
+          className="mt-2 w-full"
+          title="Letters from a scanned sheet or a photograph, each to its glyph"
+          onClick={openSheetDialog}
+        >
           Get a sheet…
         </Button>
       </Section>

@@ -30,7 +30,13 @@ export function GlyphFacts({ glyph }: { glyph: Glyph }) {
       <div className="grid gap-1.5">
         <label className="grid grid-cols-[86px_1fr] items-center gap-2">
           <span className="text-quiet">Name</span>
-          <TextField value={name} disabled={glyph.name === '.notdef'} onChange={(e) => setName(e.target.value)} onBlur={apply} onKeyDown={onKeyDown} />
+          <TextField
+            value={name}
+            disabled={glyph.name === '.notdef'}
+            onChange={(e) => setName(e.target.value)}
+            onBlur={apply}
+            onKeyDown={onKeyDown}
+          />
         </label>
         <label className="grid grid-cols-[86px_1fr] items-center gap-2">
           <span className="text-quiet">Code points</span>
@@ -41,7 +47,9 @@ export function GlyphFacts({ glyph }: { glyph: Glyph }) {
           <TextField
             value={note}
             onChange={(e) => setNote(e.target.value)}
-            onBlur={() => note !== (glyph.note ?? '') && run((p) => setGlyphStatus(p, { id: glyph.id, status: glyph.status, note }))}
+            onBlur={() =>
+              note !== (glyph.note ?? '') && run((p) => setGlyphStatus(p, { id: glyph.id, status: glyph.status, note }))
+            }
           />
         </label>
         <Choice

@@ -24,9 +24,13 @@ test('sets, small capitals, ligatures and alternates of a whole family have comp
   expect(titled('Small capitals').glyphs).toHaveLength(26);
   expect(titled('Ligatures').glyphs.map((g) => g.name)).toEqual(['f_f', 'f_i', 'f_l', 'f_f_i', 'f_f_l']);
   expect(titled('Figures of other sets').glyphs.length).toBeGreaterThanOrEqual(60);
-  expect(titled('Alternates').glyphs.map((g) => g.name)).toEqual(expect.arrayContaining(['a.ss01', 'g.ss02', 'y.ss03', 'parenleft.case']));
+  expect(titled('Alternates').glyphs.map((g) => g.name)).toEqual(
+    expect.arrayContaining(['a.ss01', 'g.ss02', 'y.ss03', 'parenleft.case']),
+  );
   expect(titled('Marks').glyphs.every((g) => g.category === 'mark' || g.unicodes.length > 0)).toBe(true);
-  expect(titled('Symbols and currency').glyphs.map((g) => g.name)).toEqual(expect.arrayContaining(['Euro', 'arrowright', 'platform']));
+  expect(titled('Symbols and currency').glyphs.map((g) => g.name)).toEqual(
+    expect.arrayContaining(['Euro', 'arrowright', 'platform']),
+  );
   expect(compartments.flatMap((c) => c.glyphs)).toHaveLength(family.glyphOrder.length);
   expect(titled('Others')?.glyphs.map((g) => g.name) ?? []).toEqual(['.notdef']);
   // An acute on l rises above the ascenders; its compartment shows all of it, and plain letters stay as large as they were.
@@ -45,13 +49,17 @@ test('rows hold what fits the width', () => {
 });
 
 test('company comes from the galley, n and o where it has none, or from the words that were typed', () => {
-  const beside = (name: string, words = '') => company(demo, glyphNamed(demo, name)!, 'm1', words).map((b) => b.glyph.name);
+  const beside = (name: string, words = '') =>
+    company(demo, glyphNamed(demo, name)!, 'm1', words).map((b) => b.glyph.name);
   expect(beside('G')).toEqual(['n', 'r']);
   expect(beside('seven')).toEqual(['zero', 'colon']);
   expect(beside('Z')).toEqual(['n', 'o']);
   expect(beside('m', 'ham on')).toEqual(['a', 'h', 'space', 'o', 'n']);
   expect(beside('m', 'on')).toEqual(['o', 'n']);
-  const [h, after] = [company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[0]!, company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[1]!];
+  const [h, after] = [
+    company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[0]!,
+    company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[1]!,
+  ];
   expect(h.x).toBe(-drawingOf(h.glyph, 'm1').advance);
   expect(after.x).toBe(drawingOf(glyphNamed(demo, 'a')!, 'm1').advance);
 });

@@ -6,7 +6,11 @@ import { type Reach, reachOf } from '../../ui/reach';
 /** A compartment of the case: glyphs of one role, in cells of one size. What a text needs most lies largest. */
 export type Compartment = { title: string; cell: number; glyphs: Glyph[]; reach: Reach };
 
-const ROLES: readonly { title: string; cell: number; test: (character: string, glyph: Glyph, meant: string) => boolean }[] = [
+const ROLES: readonly {
+  title: string;
+  cell: number;
+  test: (character: string, glyph: Glyph, meant: string) => boolean;
+}[] = [
   { title: 'Lowercase', cell: 92, test: (c) => /^[a-z]$/.test(c) },
   { title: 'Capitals', cell: 80, test: (c) => /^[A-Z]$/.test(c) },
   { title: 'Figures', cell: 72, test: (c, g) => /^\p{Nd}$/u.test(c) && !g.name.includes('.') },
@@ -27,11 +31,15 @@ export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
 
 /** Sorts glyphs into compartments by what they stand for; alternates and ligatures come last. */
 export function compartmentsOf(project: Project, master: MasterId, wanted: (g: Glyph) => boolean): Compartment[] {
-  const buckets = [...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })), { title: 'Others', cell: 64, glyphs: [] as Glyph[] }];
+  const buckets = [
+    ...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })),
+    { title: 'Others', cell: 64, glyphs: [] as Glyph[] },
+  ];
   for (const glyph of glyphsInOrder(project)) {
     if (!wanted(glyph)) continue;
     const named = codePointsForName(glyph.name);
-    const codes = glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : named;
+    const codes =
+      glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : named;
     const character = codes[0] === undefined ? '' : String.fromCodePoint(codes[0]);
     const role = ROLES.findIndex((r) => r.test(character, glyph, character || String.fromCodePoint(...named)));
     buckets[role < 0 ? ROLES.length : role]!.glyphs.push(glyph);
@@ -40,13 +48,16 @@ export function compartmentsOf(project: Project, master: MasterId, wanted: (g: G
 }
 
 /** Rows for a virtual list: a heading, or cells of one compartment. */
-export type CaseRow = { kind: 'heading'; title: string; count: number; height: number } | { kind: 'cells'; cell: number; glyphs: Glyph[]; reach: Reach; height: number };
+export type CaseRow =
+  | { kind: 'heading'; title: string; count: number; height: number }
+  | { kind: 'cells'; cell: number; glyphs: Glyph[]; reach: Reach; height: number };
 
 export function rowsOf(compartments: readonly Compartment[], width: number): CaseRow[] {
   return compartments.flatMap(({ title, cell, glyphs, reach }): CaseRow[] => {
     const across = Math.max(1, Math.floor(width / cell));
     const rows: CaseRow[] = [{ kind: 'heading', title, count: glyphs.length, height: 34 }];
-    for (let i = 0; i < glyphs.length; i += across) rows.push({ kind: 'cells', cell, glyphs: glyphs.slice(i, i + across), reach, height: cell + 18 });
+    for (let i = 0; i < glyphs.length; i += across)
+      rows.push({ kind: 'cells', cell, glyphs: glyphs.slice(i, i + across), reach, height: cell + 18 });
     return rows;
   });
 }

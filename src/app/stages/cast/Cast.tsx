@@ -23,7 +23,11 @@ const FORMATS: readonly { format: Format; title: string; what: string }[] = [
 ];
 
 export const sizeText = (bytes: number): string =>
-  bytes < 1024 ? `${bytes} bytes` : bytes < 1024 * 1024 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1048576).toFixed(2)} MB`;
+  bytes < 1024
+    ? `${bytes} bytes`
+    : bytes < 1024 * 1024
+      ? `${(bytes / 1024).toFixed(1)} KB`
+      : `${(bytes / 1048576).toFixed(2)} MB`;
 
 /** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
 export default function Cast() {
@@ -49,8 +53,13 @@ export default function Cast() {
         cancel();
       };
       try {
-        const choice = { formats: FORMATS.map((f) => f.format).filter((f) => formats.has(f)), masters: [...masters], keepOverlaps };
-        const tell = (done: number, total: number, now: string) => setProgress(total === done ? undefined : `${done + 1} of ${total}: ${now}`);
+        const choice = {
+          formats: FORMATS.map((f) => f.format).filter((f) => formats.has(f)),
+          masters: [...masters],
+          keepOverlaps,
+        };
+        const tell = (done: number, total: number, now: string) =>
+          setProgress(total === done ? undefined : `${done + 1} of ${total}: ${now}`);
         const result = await Promise.race([service.cast(made, choice, proxy(tell)), cancelled]);
         if (!result.ok) throw new Error(result.reason);
         return { files: result.value as CastFile[], from: made };
@@ -77,9 +86,18 @@ export default function Cast() {
     <div className="flex h-full">
       <div className="min-w-0 flex-1 overflow-y-auto px-6 pt-5 pb-8">
         <div className="mb-4 flex flex-wrap items-center gap-3">
-          <h2 className="mr-2 text-[20px] font-semibold">{files.length > 0 ? plural(files.length) : 'What will be made'}</h2>
-          <Button kind="primary" className="h-9 px-4" disabled={nothing || cast.isPending} onClick={() => cast.mutate()}>
-            {files.length > 0 ? 'Cast again' : `Cast ${formats.size * masters.size} ${formats.size * masters.size === 1 ? 'file' : 'files'}`}
+          <h2 className="mr-2 text-[20px] font-semibold">
+            {files.length > 0 ? plural(files.length) : 'What will be made'}
+          </h2>
+          <Button
+            kind="primary"
+            className="h-9 px-4"
+            disabled={nothing || cast.isPending}
+            onClick={() => cast.mutate()}
+          >
+            {files.length > 0
+              ? 'Cast again'
+              : `Cast ${formats.size * masters.size} ${formats.size * masters.size === 1 ? 'file' : 'files'}`}
           </Button>
           {cast.isPending && (
             <>
@@ -90,7 +108,12 @@ export default function Cast() {
             </>
           )}
           {files.length > 1 && !cast.isPending && (
-            <Button className="h-9" onClick={() => download(zipOf(files), `${project.family.name.replace(/[^\w -]/g, '')} fonts.zip`, 'application/zip')}>
+            <Button
+              className="h-9"
+              onClick={() =>
+                download(zipOf(files), `${project.family.name.replace(/[^\w -]/g, '')} fonts.zip`, 'application/zip')
+              }
+            >
               <Download size={15} /> All as a zip
             </Button>
           )}
@@ -100,28 +123,50 @@ export default function Cast() {
             {cast.error.message}
           </p>
         )}
-        {stale && !cast.isPending && <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>}
+        {stale && !cast.isPending && (
+          <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>
+        )}
         {files.length === 0 ? (
-          <Planned names={names.filter((n) => masters.has(n.master.id))} formats={formats} glyphs={glyphs.length} undrawn={undrawn} />
+          <Planned
+            names={names.filter((n) => masters.has(n.master.id))}
+            formats={formats}
+            glyphs={glyphs.length}
+            undrawn={undrawn}
+          />
         ) : (
           <FileTable files={files} />
         )}
         {files.length > 0 && (
-          <TestPage key={files.map((f) => f.fileName).join()} files={files} text={project.texts.galley} unitsPerEm={project.unitsPerEm} created={project.created} />
+          <TestPage
+            key={files.map((f) => f.fileName).join()}
+            files={files}
+            text={project.texts.galley}
+            unitsPerEm={project.unitsPerEm}
+            created={project.created}
+          />
         )}
       </div>
       <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
         <Section title="Formats">
           {FORMATS.map((f) => (
             <div key={f.format} title={f.what}>
-              <CheckRow label={f.title} checked={formats.has(f.format)} onChange={() => setFormats(toggle(formats, f.format))} />
+              <CheckRow
+                label={f.title}
+                checked={formats.has(f.format)}
+                onChange={() => setFormats(toggle(formats, f.format))}
+              />
               <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">{f.what}</p>
             </div>
           ))}
         </Section>
         <Section title="Masters">
           {project.masters.map((m) => (
-            <CheckRow key={m.id} label={m.name} checked={masters.has(m.id)} onChange={() => setMasters(toggle(masters, m.id))} />
+            <CheckRow
+              key={m.id}
+              label={m.name}
+              checked={masters.has(m.id)}
+              onChange={() => setMasters(toggle(masters, m.id))}
+            />
           ))}
         </Section>
         <Section title="Outlines">
@@ -146,7 +191,10 @@ const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
 /** Fonts are compressed data already; the zip only holds them together. The date is fixed so the bytes are the same. */
 function zipOf(files: readonly CastFile[]): Uint8Array {
   const readme = strToU8(INSTALLING.map((s) => `${s.system}: ${s.how}`).join('\n'));
-  return zipSync({ ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])), 'How to install.txt': readme }, { level: 6, mtime: new Date(1980, 0, 1) });
+  return zipSync(
+    { ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])), 'How to install.txt': readme },
+    { level: 6, mtime: new Date(1980, 0, 1) },
+  );
 }
 
 function Planned({
@@ -160,7 +208,8 @@ function Planned({
   glyphs: number;
   undrawn: number;
 }) {
-  if (names.length === 0 || formats.size === 0) return <p className="text-quiet">Choose at least one format and one master.</p>;
+  if (names.length === 0 || formats.size === 0)
+    return <p className="text-quiet">Choose at least one format and one master.</p>;
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-panel">
       <table className="w-full text-left">
@@ -179,7 +228,9 @@ function Planned({
                 <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
                 <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>
                 <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
-                <td className="px-4 py-2.5 text-quiet">{undrawn > 0 ? `${glyphs}, ${undrawn} of them empty` : glyphs}</td>
+                <td className="px-4 py-2.5 text-quiet">
+                  {undrawn > 0 ? `${glyphs}, ${undrawn} of them empty` : glyphs}
+                </td>
               </tr>
             )),
           )}
@@ -199,13 +250,18 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
             <div className="flex items-center gap-4">
               <h3 className="text-[16px] font-semibold">{f.fileName}</h3>
               <span className="text-quiet">
-                {sizeText(f.bytes.length)} · {f.glyphs} glyphs{f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
+                {sizeText(f.bytes.length)} · {f.glyphs} glyphs
+                {f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
                 {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
               </span>
               <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
                 {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}
               </span>
-              <Button onClick={() => download(f.bytes, f.fileName, f.format.startsWith('woff') ? `font/${f.format}` : 'font/sfnt')}>
+              <Button
+                onClick={() =>
+                  download(f.bytes, f.fileName, f.format.startsWith('woff') ? `font/${f.format}` : 'font/sfnt')
+                }
+              >
                 <Download size={15} /> Download
               </Button>
             </div>

@@ -9,7 +9,17 @@ const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
 let loads = 0;
 
 /** Text set by the browser with the very bytes of a cast file, loaded as any page would load them. */
-export function TestPage({ files, text, unitsPerEm, created }: { files: readonly CastFile[]; text: string; unitsPerEm: number; created: number }) {
+export function TestPage({
+  files,
+  text,
+  unitsPerEm,
+  created,
+}: {
+  files: readonly CastFile[];
+  text: string;
+  unitsPerEm: number;
+  created: number;
+}) {
   const [fileName, setFileName] = useState(files[files.length - 1]!.fileName);
   const [sample, setSample] = useState(text);
   const [size, setSize] = useState(48);
@@ -51,7 +61,18 @@ export function TestPage({ files, text, unitsPerEm, created }: { files: readonly
     const { service, stop } = filesWorker();
     const title = file.fileName.replace(/\.\w+$/, '');
     try {
-      download(await service.proof({ font: file.bytes, title, created, unitsPerEm, text: sample, glyphNames: file.glyphNames }), `${title} proof.pdf`, 'application/pdf');
+      download(
+        await service.proof({
+          font: file.bytes,
+          title,
+          created,
+          unitsPerEm,
+          text: sample,
+          glyphNames: file.glyphNames,
+        }),
+        `${title} proof.pdf`,
+        'application/pdf',
+      );
     } catch {
       say('The proof could not be made from this file.');
     } finally {
@@ -69,11 +90,22 @@ export function TestPage({ files, text, unitsPerEm, created }: { files: readonly
         <Choice
           label="Font file"
           value={fileName}
-          options={files.map((f) => ({ value: f.fileName, text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}` }))}
+          options={files.map((f) => ({
+            value: f.fileName,
+            text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}`,
+          }))}
           onChange={setFileName}
         />
         <label className="flex items-center gap-2 text-quiet">
-          <input type="range" aria-label="Size" min={10} max={160} value={size} onChange={(e) => setSize(Number(e.target.value))} /> {size} px
+          <input
+            type="range"
+            aria-label="Size"
+            min={10}
+            max={160}
+            value={size}
+            onChange={(e) => setSize(Number(e.target.value))}
+          />{' '}
+          {size} px
         </label>
         <label className="flex items-center gap-2 text-quiet">
           <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning

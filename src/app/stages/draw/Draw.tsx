@@ -46,7 +46,14 @@ async function bringPicture(file: File): Promise<boolean> {
         at: { glyph, master },
         key,
         picture: { name: file.name, bytes, ...size },
-        backdrop: { id: `b${p.nextId}`, picture: key, transform: [scale, 0, 0, -scale, 0, top], strength: 0.5, locked: false, visible: true },
+        backdrop: {
+          id: `b${p.nextId}`,
+          picture: key,
+          transform: [scale, 0, 0, -scale, 0, top],
+          strength: 0.5,
+          locked: false,
+          visible: true,
+        },
       },
     ),
   );
@@ -55,7 +62,9 @@ async function bringPicture(file: File): Promise<boolean> {
 /** One glyph's outline on the bench, between its neighbours from the galley. */
 export default function Draw() {
   const hasGlyph = useBench((s) => s.glyph !== undefined && s.project?.glyphs[s.glyph] !== undefined);
-  const hasPicture = useBench((s) => (s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.some((b) => !b.outline) : false));
+  const hasPicture = useBench((s) =>
+    s.glyph && s.project ? drawingOf(s.project.glyphs[s.glyph]!, s.master).backdrops.some((b) => !b.outline) : false,
+  );
   const tool = useDrawBench((s) => s.tool);
   const words = useDrawBench((s) => s.company);
   const combs = useDrawBench((s) => s.combs);
@@ -79,7 +88,8 @@ export default function Draw() {
   useEffect(() => {
     const taken = (e: ClipboardEvent) => !isTyping(e.target) && !document.querySelector('[role="dialog"]');
     const copy = (e: ClipboardEvent) => {
-      if (!taken(e) || !e.clipboardData || !window.getSelection()?.isCollapsed || !copyOutlines(e.clipboardData)) return;
+      if (!taken(e) || !e.clipboardData || !window.getSelection()?.isCollapsed || !copyOutlines(e.clipboardData))
+        return;
       e.preventDefault();
       if (e.type === 'cut') cutOutlines();
     };
@@ -99,7 +109,8 @@ export default function Draw() {
     };
   });
 
-  if (!hasGlyph) return <p className="p-8 text-quiet">No glyph is chosen. Pick one in the Case, in the galley, or with ⌘K.</p>;
+  if (!hasGlyph)
+    return <p className="p-8 text-quiet">No glyph is chosen. Pick one in the Case, in the galley, or with ⌘K.</p>;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: pictures are dropped here; a button does the same.
     <div
@@ -171,7 +182,10 @@ export default function Draw() {
 function HintLine() {
   const hints = useDrawBench((s) => s.hints);
   return (
-    <p data-testid="hints" className="pointer-events-none absolute bottom-1.5 left-3 flex flex-wrap gap-x-3.5 gap-y-0.5 rounded bg-paper/85 px-1 text-[12.5px] text-quiet">
+    <p
+      data-testid="hints"
+      className="pointer-events-none absolute bottom-1.5 left-3 flex flex-wrap gap-x-3.5 gap-y-0.5 rounded bg-paper/85 px-1 text-[12.5px] text-quiet"
+    >
       {hints.map(([key, does]) => (
         <span key={key}>
           <b className="font-semibold text-ink">{key}</b> {does}

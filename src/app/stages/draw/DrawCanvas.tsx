@@ -102,7 +102,13 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       paintBackdrops(context, v, { project, glyph, master: masterId, drawing }, inks, invalidate);
     }
     for (const { glyph: g, x } of company(project, glyph, masterId, words)) {
-      paintGlyph(context, v, drawingPath(project, masterId, drawingOf(g, masterId)), x, bare.current ? inks.ink : inks.shade);
+      paintGlyph(
+        context,
+        v,
+        drawingPath(project, masterId, drawingOf(g, masterId)),
+        x,
+        bare.current ? inks.ink : inks.shade,
+      );
     }
     if (bare.current) {
       paintGlyph(context, v, drawingPath(project, masterId, drawing), 0, inks.ink);
@@ -112,7 +118,15 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     paintGuides(context, v, guidesFor(master, drawing), width, height, inks);
     const sides = sidesOf(project, glyph, masterId);
     paintOutline(context, v, project, masterId, drawing, inks, parts);
-    paintEdges(context, v, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position, height, inks);
+    paintEdges(
+      context,
+      v,
+      drawing.advance,
+      'left' in sides ? sides : undefined,
+      master.zones.descender.position,
+      height,
+      inks,
+    );
     if (combs) paintCombs(context, v, drawing.contours, project.unitsPerEm, inks);
     const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
     if (wrong.length > 0) paintWrongWay(context, v, drawing.contours, wrong, inks);
@@ -259,7 +273,13 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     const wheel = (e: WheelEvent) => {
       e.preventDefault();
       const box = canvas.getBoundingClientRect();
-      if (e.ctrlKey || e.metaKey) view.current = zoomAt(view.current, Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0022)), e.clientX - box.left, e.clientY - box.top);
+      if (e.ctrlKey || e.metaKey)
+        view.current = zoomAt(
+          view.current,
+          Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0022)),
+          e.clientX - box.left,
+          e.clientY - box.top,
+        );
       else view.current = panned(view.current, e.shiftKey ? -e.deltaY : -e.deltaX, e.shiftKey ? 0 : -e.deltaY);
       invalidate();
     };
@@ -279,8 +299,10 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
         if (ref.current) ref.current.style.cursor = 'grab';
       } else if (!mod && !e.altKey && TOOL_KEYS[e.code] && !e.shiftKey) chooseTool(TOOL_KEYS[e.code]!);
       else if (!mod && e.key === '0') view.current = fitView(width, height);
-      else if (!mod && (e.key === '+' || e.key === '=')) view.current = zoomAt(view.current, 1.25, width / 2, height / 2);
-      else if (!mod && (e.key === '-' || e.key === '−')) view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
+      else if (!mod && (e.key === '+' || e.key === '='))
+        view.current = zoomAt(view.current, 1.25, width / 2, height / 2);
+      else if (!mod && (e.key === '-' || e.key === '−'))
+        view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
       else if (!mod && e.code === 'KeyQ') bare.current = true;
       else if (!mod && e.code === 'KeyF') freeHeld.current = true;
       else if (!mod && e.code === 'KeyK' && !e.repeat) toggleCombs();

@@ -41,12 +41,23 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   const tool = useDrawBench((s) => s.tool);
   const tracing = useDrawBench((s) => drawing.backdrops.some((b) => b.id === s.tracing));
   const kept = [...selection].filter((k) => pointOf(drawing, k));
-  const codes = glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
+  const codes =
+    glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
   return (
-    <Details heading={headingFor(glyph, new Set(kept))} sub={`${kept.length > 0 ? `${glyph.name} · ` : ''}${codes} · advance ${Math.round(drawing.advance * 10) / 10}`}>
+    <Details
+      heading={headingFor(glyph, new Set(kept))}
+      sub={`${kept.length > 0 ? `${glyph.name} · ` : ''}${codes} · advance ${Math.round(drawing.advance * 10) / 10}`}
+    >
       <div className="mb-3.5 flex items-end gap-2 border-b border-line pb-2" title="At 12, 16, 24 and 48 pixels">
         {[12, 16, 24, 48].map((px) => (
-          <GlyphShape key={px} project={project} glyph={glyph} master={master} size={(px * (reach.top - reach.bottom)) / project.unitsPerEm} reach={reach} />
+          <GlyphShape
+            key={px}
+            project={project}
+            glyph={glyph}
+            master={master}
+            size={(px * (reach.top - reach.bottom)) / project.unitsPerEm}
+            reach={reach}
+          />
         ))}
       </div>
       {tracing ? (

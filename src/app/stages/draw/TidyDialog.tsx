@@ -3,7 +3,14 @@ import { useEffect, useMemo, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Project } from '../../../core/project/model';
 import { defaultMaster, drawingOf } from '../../../core/project/queries';
-import { TIDY, TIDY_NAMES, type TidyName, type TidyOperation, type TidyProposal, withProposals } from '../../../core/tidying/operations';
+import {
+  TIDY,
+  TIDY_NAMES,
+  type TidyName,
+  type TidyOperation,
+  type TidyProposal,
+  withProposals,
+} from '../../../core/tidying/operations';
 import { filesWorker } from '../../../workers/clients';
 import { drawingPath } from '../../canvas/outlinePaths';
 import { run, select, useBench } from '../../state/bench';
@@ -65,7 +72,9 @@ function Tidying({ onClose }: { onClose: () => void }) {
             <NumberField
               label={`${option.label} (${option.unit})`}
               value={amount}
-              onChange={(v) => setAmounts({ ...amounts, [operation]: Math.max(option.least, Math.min(option.most, v)) })}
+              onChange={(v) =>
+                setAmounts({ ...amounts, [operation]: Math.max(option.least, Math.min(option.most, v)) })
+              }
             />
           </div>
         )}
@@ -98,17 +107,28 @@ function Tidying({ onClose }: { onClose: () => void }) {
           <ul className="grid grid-cols-2 gap-2">
             {work.proposals?.slice(0, MOST_SHOWN).map((p) => (
               <li key={p.glyph} className="rounded-lg border border-line p-2" data-testid="tidy-proposal">
-                <Proposal project={project} proposal={p} master={p.drawings[master] ? master : (Object.keys(p.drawings)[0] ?? defaultMaster(project).id)} />
+                <Proposal
+                  project={project}
+                  proposal={p}
+                  master={p.drawings[master] ? master : (Object.keys(p.drawings)[0] ?? defaultMaster(project).id)}
+                />
                 <label className="mt-1 flex items-baseline gap-2">
                   <input
                     type="checkbox"
                     checked={!left.has(p.glyph)}
-                    onChange={(e) => setLeft(e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))}
+                    onChange={(e) =>
+                      setLeft(
+                        e.target.checked
+                          ? new Set([...left].filter((g) => g !== p.glyph))
+                          : new Set([...left, p.glyph]),
+                      )
+                    }
                   />
                   <span className="min-w-0">
                     <b className="font-semibold">{project.glyphs[p.glyph]!.name}</b>{' '}
                     <span className="text-quiet">
-                      {p.before} → {p.after} points · {p.deviation < 0.005 ? 'same shape' : `at most ${p.deviation.toFixed(2)} units off`}
+                      {p.before} → {p.after} points ·{' '}
+                      {p.deviation < 0.005 ? 'same shape' : `at most ${p.deviation.toFixed(2)} units off`}
                       {p.apart ? ' · masters do not agree' : ''}
                     </span>
                   </span>
@@ -116,7 +136,9 @@ function Tidying({ onClose }: { onClose: () => void }) {
               </li>
             ))}
           </ul>
-          {(work.proposals?.length ?? 0) > MOST_SHOWN && <p className="mt-2 text-quiet">and {work.proposals!.length - MOST_SHOWN} more glyphs.</p>}
+          {(work.proposals?.length ?? 0) > MOST_SHOWN && (
+            <p className="mt-2 text-quiet">and {work.proposals!.length - MOST_SHOWN} more glyphs.</p>
+          )}
         </div>
         <div className="mt-3 flex items-center justify-end gap-2">
           {taken.length > 0 && (
@@ -143,9 +165,19 @@ function Tidying({ onClose }: { onClose: () => void }) {
 }
 
 /** Proposals from a worker; a change of what is asked for ends the work on what was asked before. */
-function useProposals(project: Project, glyph: string, master: string, operation: TidyName, amount: number | undefined, scope: Scope): Work {
+function useProposals(
+  project: Project,
+  glyph: string,
+  master: string,
+  operation: TidyName,
+  amount: number | undefined,
+  scope: Scope,
+): Work {
   const glyphs = useMemo(() => (scope.glyphs === 'all' ? project.glyphOrder : [glyph]), [project, glyph, scope.glyphs]);
-  const masters = useMemo(() => (scope.masters === 'all' ? project.masters.map((m) => m.id) : [master]), [project, master, scope.masters]);
+  const masters = useMemo(
+    () => (scope.masters === 'all' ? project.masters.map((m) => m.id) : [master]),
+    [project, master, scope.masters],
+  );
   const key = `${operation} ${amount} ${scope.glyphs} ${scope.masters} ${glyph}`;
   const [work, setWork] = useState<Work>({ key, proposals: undefined, done: 0 });
   useEffect(() => {
@@ -180,15 +212,35 @@ function Proposal({ project, proposal, master }: { project: Project; proposal: T
 }
 
 /** An outline with its points; those that the other drawing has not are set off. */
-function Sketch({ project, master, drawing, other, label }: { project: Project; master: string; drawing: Drawing; other: Drawing; label: string }) {
+function Sketch({
+  project,
+  master,
+  drawing,
+  other,
+  label,
+}: {
+  project: Project;
+  master: string;
+  drawing: Drawing;
+  other: Drawing;
+  label: string;
+}) {
   const { zones } = project.masters.find((m) => m.id === master)!;
-  const [top, bottom] = [Math.max(zones.ascender.position, zones.capHeight.position) + 60, zones.descender.position - 40];
+  const [top, bottom] = [
+    Math.max(zones.ascender.position, zones.capHeight.position) + 60,
+    zones.descender.position - 40,
+  ];
   const height = top - bottom;
   const width = Math.max(height * 0.7, drawing.advance);
   const dot = height / 60;
   const known = new Set(other.contours.flatMap((c) => c.points.map((p) => `${p.type === 'off'} ${p.x} ${p.y}`)));
   return (
-    <svg role="img" aria-label={label} className="h-32 max-w-[48%]" viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}>
+    <svg
+      role="img"
+      aria-label={label}
+      className="h-32 max-w-[48%]"
+      viewBox={`${drawing.advance / 2 - width / 2} ${-top} ${width} ${height}`}
+    >
       <title>{label}</title>
       <g transform="scale(1 -1)">
         <path d={drawingPath(project, master, drawing)} className="fill-ink/12 stroke-ink" strokeWidth={dot / 2.5} />
@@ -197,7 +249,15 @@ function Sketch({ project, master, drawing, other, label }: { project: Project; 
             .map((p) => ({ ...p, own: !known.has(`${p.type === 'off'} ${p.x} ${p.y}`) }))
             .filter((p) => p.type !== 'off' || p.own)
             // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the order.
-            .map((p, k) => <circle key={`${i} ${k}`} cx={p.x} cy={p.y} r={p.own ? dot * 1.5 : dot} className={p.own ? 'fill-marigold' : 'fill-kelp'} />),
+            .map((p, k) => (
+              <circle
+                key={`${i} ${k}`}
+                cx={p.x}
+                cy={p.y}
+                r={p.own ? dot * 1.5 : dot}
+                className={p.own ? 'fill-marigold' : 'fill-kelp'}
+              />
+            )),
         )}
       </g>
     </svg>

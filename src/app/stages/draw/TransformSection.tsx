@@ -31,14 +31,20 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
     lastAsked = asked;
     lastOrigin = origin;
     const { glyph, master } = useBench.getState();
-    if (run((p) => transformPoints(p, { at: { glyph: glyph!, master }, points: keys, by, origin, copy }))) rememberTransform({ by, origin, copy });
+    if (run((p) => transformPoints(p, { at: { glyph: glyph!, master }, points: keys, by, origin, copy })))
+      rememberTransform({ by, origin, copy });
   };
   const typed: TransformBy = { scaleX: width / 100, scaleY: height / 100, rotate, slant, dx, dy };
   const idle = Object.keys(NOTHING).every((k) => asked[k as keyof Asked] === NOTHING[k as keyof Asked]);
   return (
     <Section title={keys.length > 0 ? 'Transform the chosen points' : 'Transform all'}>
       <div className="mb-2 flex items-start gap-3">
-        <div role="radiogroup" aria-label="About" title="The place that stays" className="grid shrink-0 grid-cols-3 gap-1 rounded-lg border border-line bg-paper p-1.5">
+        <div
+          role="radiogroup"
+          aria-label="About"
+          title="The place that stays"
+          className="grid shrink-0 grid-cols-3 gap-1 rounded-lg border border-line bg-paper p-1.5"
+        >
           {NINE.map((place) => (
             // biome-ignore lint/a11y/useSemanticElements: nine small dots in a square, not a list of radio buttons.
             <button
@@ -68,10 +74,18 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
         ))}
       </div>
       <div className="flex flex-wrap gap-1.5">
-        <Button disabled={idle} title="Scale, slant, turn and move as typed; R does it again" onClick={() => carryOut(typed)}>
+        <Button
+          disabled={idle}
+          title="Scale, slant, turn and move as typed; R does it again"
+          onClick={() => carryOut(typed)}
+        >
           Do it
         </Button>
-        <Button disabled={idle} title="Leave what is there and add it transformed" onClick={() => carryOut(typed, true)}>
+        <Button
+          disabled={idle}
+          title="Leave what is there and add it transformed"
+          onClick={() => carryOut(typed, true)}
+        >
           A copy
         </Button>
         <Button kind="quiet" disabled={idle} onClick={() => setAsked(NOTHING)}>

@@ -9,7 +9,9 @@ import { useDrawBench } from './drawBench';
 /** Says at each contour that goes the wrong way what comes of it, with the mend. */
 export function WrongWay() {
   // Of the settled document: during a gesture the canvas shows what goes wrong.
-  const contours = useBench((s) => (s.glyph && s.settled?.glyphs[s.glyph] ? drawingOf(s.settled.glyphs[s.glyph]!, s.master).contours : undefined));
+  const contours = useBench((s) =>
+    s.glyph && s.settled?.glyphs[s.glyph] ? drawingOf(s.settled.glyphs[s.glyph]!, s.master).contours : undefined,
+  );
   const view = useDrawBench((s) => s.view);
   const wrong = contours && contours.length > 1 ? wrongWay(contours) : [];
   if (!view || !contours || wrong.length === 0) return null;

@@ -57,7 +57,8 @@ export const setTracing = (tracing: string | undefined): void => set({ tracing }
 export const setEdges = (edges: StrokeKind | undefined): void => set({ edges });
 const NONE: readonly never[] = [];
 export const chooseParts = (parts: readonly number[]): void => set({ parts: parts.length === 0 ? NONE : parts });
-export const layGauges = (glyph: GlyphId, gauges: readonly Gauge[]): void => set((s) => ({ gauges: { ...s.gauges, [glyph]: gauges } }));
+export const layGauges = (glyph: GlyphId, gauges: readonly Gauge[]): void =>
+  set((s) => ({ gauges: { ...s.gauges, [glyph]: gauges } }));
 export const gaugesOf = (glyph: GlyphId): readonly Gauge[] => useDrawBench.getState().gauges[glyph] ?? NONE;
 export const setTypedSize = (typedSize: DrawBench['typedSize']): void => set({ typedSize });
 export const toggleCombs = (): void => set((s) => ({ combs: !s.combs }));

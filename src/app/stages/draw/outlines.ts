@@ -13,7 +13,11 @@ function bench() {
   if (!project || !glyph) return undefined;
   const { zones } = masterOf(project, master)!;
   const drawing = drawingOf(project.glyphs[glyph]!, master);
-  const place: SvgPlace = { unitsPerEm: project.unitsPerEm, top: Math.max(zones.ascender.position, zones.capHeight.position), bottom: zones.descender.position };
+  const place: SvgPlace = {
+    unitsPerEm: project.unitsPerEm,
+    top: Math.max(zones.ascender.position, zones.capHeight.position),
+    bottom: zones.descender.position,
+  };
   const chosen = [...new Set([...selection].map((k) => keyParts(k)[0]))].filter((i) => drawing.contours[i]);
   return { at: { glyph, master }, drawing, place, chosen };
 }
@@ -45,7 +49,11 @@ function add(contours: readonly Contour[], notes: readonly string[]): void {
   const now = bench();
   if (!now || !run((p) => addContours(p, { at: now.at, contours }))) return;
   const before = now.drawing.contours.length;
-  select(new Set(contours.flatMap((c, i) => c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(before + i, j)])))));
+  select(
+    new Set(
+      contours.flatMap((c, i) => c.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(before + i, j)]))),
+    ),
+  );
   if (notes.length > 0) say(notes.join(' '));
 }
 
@@ -63,7 +71,9 @@ export async function bringOutlines(file: File): Promise<void> {
   const now = bench();
   if (!now) return;
   const read =
-    file.size > 20_000_000 ? { ok: false as const, reason: `${file.name} is larger than the 20 MB a drawing may have.` } : readSvg(await file.text(), file.name, now.place);
+    file.size > 20_000_000
+      ? { ok: false as const, reason: `${file.name} is larger than the 20 MB a drawing may have.` }
+      : readSvg(await file.text(), file.name, now.place);
   if (!read.ok) say(read.reason);
   else if (read.value.contours.length === 0) say(`${file.name} holds no outlines.`);
   else add(read.value.contours, read.value.notes);

@@ -27,23 +27,35 @@ export function CopySides({ glyph }: { glyph: Glyph }) {
   const [every, setEvery] = useState(true);
   const masters = every ? project.masters.map((m) => m.id) : [master];
   const other = (s: SideName): SideName => (s === 'left' ? 'right' : 'left');
-  const across = (from: SideName) => run((p) => copySide(p, { from: glyph.id, side: from, to: [glyph.id], sides: [other(from)], masters: [master] }));
+  const across = (from: SideName) =>
+    run((p) => copySide(p, { from: glyph.id, side: from, to: [glyph.id], sides: [other(from)], masters: [master] }));
   const copy = () => {
     const words = typed.split(/[\s,]+/).filter((w) => w !== '');
     const found = words.map((w) => glyphTyped(project, w));
     const missing = words.filter((_, i) => !found[i]);
     if (missing.length > 0) return say(`There is no glyph “${missing[0]}”.`);
     const sides: SideName[] = target === 'both' ? ['left', 'right'] : [target === 'same' ? side : other(side)];
-    if (run((p) => copySide(p, { from: glyph.id, side, to: found.flatMap((g) => g?.id ?? []), sides, masters }))) setOpen(false);
+    if (run((p) => copySide(p, { from: glyph.id, side, to: found.flatMap((g) => g?.id ?? []), sides, masters })))
+      setOpen(false);
   };
   const link = 'text-[13px] text-kelp';
   return (
     <div className="mt-1.5">
       <p className="flex flex-wrap gap-x-3 gap-y-1">
-        <button type="button" className={link} title="The right side gets the value of the left one" onClick={() => across('left')}>
+        <button
+          type="button"
+          className={link}
+          title="The right side gets the value of the left one"
+          onClick={() => across('left')}
+        >
           Left → right
         </button>
-        <button type="button" className={link} title="The left side gets the value of the right one" onClick={() => across('right')}>
+        <button
+          type="button"
+          className={link}
+          title="The left side gets the value of the right one"
+          onClick={() => across('right')}
+        >
           Right → left
         </button>
         <button type="button" className={link} onClick={() => setOpen(!open)}>
@@ -61,7 +73,12 @@ export function CopySides({ glyph }: { glyph: Glyph }) {
           <span className="text-quiet">The value of its</span>
           <Choice label="The value of its" value={side} options={SIDES} onChange={setSide} />
           <span className="text-quiet">to</span>
-          <TextField aria-label="Glyphs to copy to" placeholder="characters or names, spaced" value={typed} onChange={(e) => setTyped(e.target.value)} />
+          <TextField
+            aria-label="Glyphs to copy to"
+            placeholder="characters or names, spaced"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+          />
           <span className="text-quiet">on their</span>
           <Choice label="On their" value={target} options={TARGETS} onChange={setTarget} />
           <CheckRow label="In every master" checked={every} onChange={setEvery} />

@@ -49,7 +49,9 @@ export default function Fit() {
   const putIn = (line: number, index: number, dropped: GlyphId) => {
     const g = project.glyphs[dropped];
     if (!g) return;
-    const next = lines.map((l, i) => (i === line ? withGlyphAt(project, l, index, g, kind === 'own' ? glyph : undefined) : l));
+    const next = lines.map((l, i) =>
+      i === line ? withGlyphAt(project, l, index, g, kind === 'own' ? glyph : undefined) : l,
+    );
     run((p) => setFitLines(p, { lines: next }));
     setKind('own');
   };
@@ -57,13 +59,28 @@ export default function Fit() {
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
-          <Choice label="Lines" value={kind} options={masters.length > 1 ? KINDS : KINDS.slice(0, 2)} onChange={setKind} />
+          <Choice
+            label="Lines"
+            value={kind}
+            options={masters.length > 1 ? KINDS : KINDS.slice(0, 2)}
+            onChange={setKind}
+          />
           <label className="flex items-center gap-2 text-quiet">
             Size
-            <input type="range" min={40} max={220} value={size} className="w-28" onChange={(e) => setSize(Number(e.target.value))} />
+            <input
+              type="range"
+              min={40}
+              max={220}
+              value={size}
+              className="w-28"
+              onChange={(e) => setSize(Number(e.target.value))}
+            />
             <span className="w-12">{size} px</span>
           </label>
-          <Button title="Sides for all glyphs from those you have set, looked at before they are taken" onClick={() => setProposing(true)}>
+          <Button
+            title="Sides for all glyphs from those you have set, looked at before they are taken"
+            onClick={() => setProposing(true)}
+          >
             Propose…
           </Button>
           {kind === 'masters' && <CheckRow label="change all together" checked={together} onChange={setTogether} />}
@@ -86,7 +103,9 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
   const [insert, setInsert] = useState('');
   const glyph = id ? project.glyphs[id] : undefined;
   const slot = kind === 'own' ? glyph : undefined;
-  const missing = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).missing))].filter((c) => c.trim() !== '');
+  const missing = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).missing))].filter(
+    (c) => c.trim() !== '',
+  );
   const inLine = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).glyphs))];
   // What is being typed is shown as typed (empty lines too) while it still stands for the stored lines.
   const own = text && text.lines === project.texts.words ? text.shown : project.texts.words.join('\n');
@@ -103,9 +122,21 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
     <Details heading={glyph.name} sub={`advance ${Math.round(drawingOf(glyph, master).advance * 10) / 10}`}>
       <Section title="Sides">
         <div className="grid gap-1.5">
-          {drawn && <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />}
-          {drawn && <NumberField label="Right" value={sides.right} onChange={(right) => run((p) => setSides(p, { at, right }))} />}
-          <NumberField label="Advance" value={sides.advance} onChange={(advance) => run((p) => setSides(p, { at, advance }))} />
+          {drawn && (
+            <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />
+          )}
+          {drawn && (
+            <NumberField
+              label="Right"
+              value={sides.right}
+              onChange={(right) => run((p) => setSides(p, { at, right }))}
+            />
+          )}
+          <NumberField
+            label="Advance"
+            value={sides.advance}
+            onChange={(advance) => run((p) => setSides(p, { at, advance }))}
+          />
           {drawn && <CopySides glyph={glyph} />}
           {!drawn && <p className="text-quiet">Nothing is drawn yet, so there is an advance width only.</p>}
         </div>
@@ -116,7 +147,10 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       <Section title="Space everything in these lines">
         <div className="grid gap-1.5">
           <NumberField label="To both sides add" value={tracking} onChange={setTracking} />
-          <Button disabled={tracking === 0 || inLine.length === 0} onClick={() => run((p) => addTracking(p, { glyphs: inLine, master, value: tracking }))}>
+          <Button
+            disabled={tracking === 0 || inLine.length === 0}
+            onClick={() => run((p) => addTracking(p, { glyphs: inLine, master, value: tracking }))}
+          >
             Add to {inLine.length} glyphs
           </Button>
         </div>
@@ -132,8 +166,15 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
             onChange={(e) => writeLines(e.target.value)}
             className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
           />
-          <p className="mb-1.5 text-[12.5px] text-quiet">_ stands for the selected glyph, /name for one without a character.</p>
-          <TextField aria-label="Find a glyph to put in" placeholder="find a glyph to put in" value={insert} onChange={(e) => setInsert(e.target.value)} />
+          <p className="mb-1.5 text-[12.5px] text-quiet">
+            _ stands for the selected glyph, /name for one without a character.
+          </p>
+          <TextField
+            aria-label="Find a glyph to put in"
+            placeholder="find a glyph to put in"
+            value={insert}
+            onChange={(e) => setInsert(e.target.value)}
+          />
           <div className="mt-1.5 flex flex-wrap gap-1">
             {offered.map((g) => (
               <button
@@ -162,7 +203,9 @@ function FigureWidths({ glyph }: { glyph: Glyph }) {
   if (!isTabular(glyph.name)) return null;
   const odd = project.masters.flatMap((m) => {
     const uneven = unevenFigures(project, m.id);
-    return uneven ? `${uneven.odd.map((id) => project.glyphs[id]!.name).join(', ')} not ${uneven.width} in ${m.name}` : [];
+    return uneven
+      ? `${uneven.odd.map((id) => project.glyphs[id]!.name).join(', ')} not ${uneven.width} in ${m.name}`
+      : [];
   });
   if (odd.length === 0) return null;
   return (

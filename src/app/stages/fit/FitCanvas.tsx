@@ -8,11 +8,22 @@ import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { isTyping } from '../../shell/commands';
 import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
-import { type FitPainting, type Placed, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
+import {
+  type FitPainting,
+  type Placed,
+  paintEdges,
+  paintGlyph,
+  paintOpen,
+  paintStart,
+  paintWhite,
+  startOf,
+} from './fitPainting';
 
 const MARGIN = 28;
 const GRIP = 7;
-type Grip = { what: 'edge'; side: SideName; x: number } | { what: 'start'; side: SideName; x: number; ink: number; counter: number };
+type Grip =
+  | { what: 'edge'; side: SideName; x: number }
+  | { what: 'start'; side: SideName; x: number; ink: number; counter: number };
 
 type Line = { glyphs: Placed[]; baseline: number };
 /** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
@@ -33,7 +44,10 @@ function layOut(project: Project, lines: readonly FitLine[], size: number, top: 
 }
 
 /** What the hand has: an edge, and where it was taken; or a starting line, with the ink that it is measured from, in pixels. */
-type Drag = { what: 'edge'; edge: SideName; from: number; both: boolean } | { what: 'start'; ink: number; counter: number } | undefined;
+type Drag =
+  | { what: 'edge'; edge: SideName; from: number; both: boolean }
+  | { what: 'start'; ink: number; counter: number }
+  | undefined;
 
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
 export function FitCanvas({
@@ -79,7 +93,12 @@ export function FitCanvas({
     laid.forEach((line, l) => {
       const baseline = line.baseline - scroll.current.y;
       context.fillStyle = painting.inks.line;
-      context.fillRect(MARGIN - 8, Math.round(baseline - zones.descender.position * scale) + 2, width - 2 * MARGIN + 16, 1);
+      context.fillRect(
+        MARGIN - 8,
+        Math.round(baseline - zones.descender.position * scale) + 2,
+        width - 2 * MARGIN + 16,
+        1,
+      );
       const own = opened?.line === l ? line.glyphs[opened.index] : undefined;
       if (own) paintOpen(painting, own, baseline);
       for (const g of line.glyphs) paintGlyph(painting, g, baseline, masterOfLine(l));
@@ -112,13 +131,27 @@ export function FitCanvas({
     const line = laid[opened.line]!;
     const g = line.glyphs[opened.index]!;
     const baseline = line.baseline - scroll.current.y;
-    if (py < baseline - zones.ascender.position * scale - 24 || py > baseline - zones.descender.position * scale + 6) return undefined;
-    const start = py > baseline - zones.xHeight.position * scale && py < baseline ? startOf(project, master, g) : undefined;
+    if (py < baseline - zones.ascender.position * scale - 24 || py > baseline - zones.descender.position * scale + 6)
+      return undefined;
+    const start =
+      py > baseline - zones.xHeight.position * scale && py < baseline ? startOf(project, master, g) : undefined;
     const grips: Grip[] = (['left', 'right'] as const).flatMap((side) => [
       { what: 'edge' as const, side, x: xPx(side === 'left' ? g.x : g.x + g.advance) },
-      ...(start ? [{ what: 'start' as const, side, x: xPx(start[side]), ink: xPx(start.ink[side]), counter: start.counter * scale }] : []),
+      ...(start
+        ? [
+            {
+              what: 'start' as const,
+              side,
+              x: xPx(start[side]),
+              ink: xPx(start.ink[side]),
+              counter: start.counter * scale,
+            },
+          ]
+        : []),
     ]);
-    const near = grips.filter((c) => Math.abs(px - c.x) <= GRIP).sort((a, b) => Math.abs(px - a.x) - Math.abs(px - b.x));
+    const near = grips
+      .filter((c) => Math.abs(px - c.x) <= GRIP)
+      .sort((a, b) => Math.abs(px - a.x) - Math.abs(px - b.x));
     return near[0];
   };
 
@@ -130,7 +163,10 @@ export function FitCanvas({
       // What is not drawn has an advance only.
       if (held.side === 'left' && !('left' in sidesOf(project, project.glyphs[id]!, master))) return;
       e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current = held.what === 'start' ? { what: 'start', ink: held.ink, counter: held.counter } : { what: 'edge', edge: held.side, from: px, both: e.shiftKey };
+      drag.current =
+        held.what === 'start'
+          ? { what: 'start', ink: held.ink, counter: held.counter }
+          : { what: 'edge', edge: held.side, from: px, both: e.shiftKey };
       return;
     }
     laid.forEach((line, l) => {
@@ -145,7 +181,8 @@ export function FitCanvas({
   };
 
   /** More room on the sides of the open glyph, in this master or in all. */
-  const sidesBy = (left: number, right: number) => (p: Project) => addToSides(p, { glyph: id!, masters: together ? masters : [master], left, right });
+  const sidesBy = (left: number, right: number) => (p: Project) =>
+    addToSides(p, { glyph: id!, masters: together ? masters : [master], left, right });
   const dragEdit = (e: PointerEvent) => {
     const d = drag.current;
     if (!d || !id) return undefined;

@@ -31,7 +31,10 @@ function Proposing({ onClose }: { onClose: () => void }) {
     const named = keep
       .split(/[\s,]+/)
       .filter((w) => w !== '')
-      .map((w) => glyphNamed(project, w) ?? ([...w].length === 1 ? glyphForCodePoint(project, w.codePointAt(0)!) : undefined));
+      .map(
+        (w) =>
+          glyphNamed(project, w) ?? ([...w].length === 1 ? glyphForCodePoint(project, w.codePointAt(0)!) : undefined),
+      );
     return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: named.filter((g) => !g).length };
   }, [keep, project]);
   const all = useMemo(() => proposeFit(project, master, project.glyphOrder, kept.ids), [project, master, kept]);
@@ -50,7 +53,8 @@ function Proposing({ onClose }: { onClose: () => void }) {
   return (
     <div>
       <p className="mb-2 text-quiet">
-        From the white that the kept glyphs leave, each of the others gets as much. Sides that follow another stay with it; figures keep their width.
+        From the white that the kept glyphs leave, each of the others gets as much. Sides that follow another stay with
+        it; figures keep their width.
       </p>
       <label className="mb-3 flex items-center gap-2">
         <span className="shrink-0 text-quiet">Keep as they are</span>
@@ -72,7 +76,11 @@ function Proposing({ onClose }: { onClose: () => void }) {
               <input
                 type="checkbox"
                 checked={!left.has(p.glyph)}
-                onChange={(e) => setLeft(e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))}
+                onChange={(e) =>
+                  setLeft(
+                    e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]),
+                  )
+                }
               />
               <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
               <span className="text-quiet">

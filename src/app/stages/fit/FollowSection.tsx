@@ -1,5 +1,16 @@
 import { useMemo, useState } from 'react';
-import { type Binding, type Both, bothSides, builtOn, followOf, followSentence, outOfDate, setFollow, setFollows, updateFollows } from '../../../core/fitting/follows';
+import {
+  type Binding,
+  type Both,
+  bothSides,
+  builtOn,
+  followOf,
+  followSentence,
+  outOfDate,
+  setFollow,
+  setFollows,
+  updateFollows,
+} from '../../../core/fitting/follows';
 import type { SideName } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
@@ -29,7 +40,9 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
         return (
           <div key={side} className="mb-1 flex items-baseline gap-2">
             <span className="w-10 shrink-0 text-quiet">{side === 'left' ? 'Left' : 'Right'}</span>
-            <span className="min-w-0 flex-1 text-sea">{follow ? followSentence(project, follow) : <span className="text-quiet">stands for itself</span>}</span>
+            <span className="min-w-0 flex-1 text-sea">
+              {follow ? followSentence(project, follow) : <span className="text-quiet">stands for itself</span>}
+            </span>
             {follow ? (
               <button
                 type="button"
@@ -40,14 +53,23 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
                 let go
               </button>
             ) : (
-              <button type="button" className="text-kelp" aria-label={`Bind the ${side} side`} onClick={() => setBinding(binding === side ? undefined : side)}>
+              <button
+                type="button"
+                className="text-kelp"
+                aria-label={`Bind the ${side} side`}
+                onClick={() => setBinding(binding === side ? undefined : side)}
+              >
                 bind
               </button>
             )}
           </div>
         );
       })}
-      <button type="button" className="text-[13px] text-kelp" onClick={() => setBinding(binding === 'both' ? undefined : 'both')}>
+      <button
+        type="button"
+        className="text-[13px] text-kelp"
+        onClick={() => setBinding(binding === 'both' ? undefined : 'both')}
+      >
         Bind both sides, or many glyphs…
       </button>
       {binding && <BindForm key={binding} glyph={glyph} side={binding} onDone={() => setBinding(undefined)} />}
@@ -78,14 +100,20 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
   const [everyMaster, setEvery] = useState(true);
   const [whom, setWhom] = useState<Whom>('own');
   const source = glyphTyped(project, typed);
-  const variants = useMemo(() => Object.values(project.glyphs).filter((g) => g.name.startsWith(`${glyph.name}.`)), [project.glyphs, glyph.name]);
+  const variants = useMemo(
+    () => Object.values(project.glyphs).filter((g) => g.name.startsWith(`${glyph.name}.`)),
+    [project.glyphs, glyph.name],
+  );
   const built = useMemo(() => (source ? builtOn(project, source) : []), [project, source]);
   const glyphs = { own: [glyph.id], variants: [glyph.id, ...variants.map((g) => g.id)], built }[whom];
   const names = (ids: readonly string[]) => ids.map((g) => project.glyphs[g]!.name).join(', ');
   const bind = () => {
     if (!source) return say(`There is no glyph “${typed.trim()}”.`);
     const rule = { glyph: source.id, offset, everyMaster };
-    const bindings: Binding[] = side === 'both' ? bothSides(glyphs, how, rule) : glyphs.map((id) => ({ glyph: id, side, follow: { ...rule, side: theirs } }));
+    const bindings: Binding[] =
+      side === 'both'
+        ? bothSides(glyphs, how, rule)
+        : glyphs.map((id) => ({ glyph: id, side, follow: { ...rule, side: theirs } }));
     if (run((p) => setFollows(p, { bindings, master }))) onDone();
   };
   return (
@@ -97,7 +125,12 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
       }}
     >
       <span className="text-quiet">{side === 'both' ? 'Both sides follow' : `The ${side} side follows`}</span>
-      <TextField aria-label="Glyph to follow" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+      <TextField
+        aria-label="Glyph to follow"
+        placeholder="character or name"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
       {side === 'both' ? (
         <Choice label="Its sides" value={how} options={BOTH} onChange={setHow} />
       ) : (
@@ -105,7 +138,12 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
       )}
       <NumberField label="And add" value={offset} onChange={setOffset} />
       <CheckRow label="In every master" checked={everyMaster} onChange={setEvery} />
-      <select aria-label="For which glyphs" value={whom} onChange={(e) => setWhom(e.target.value as Whom)} className="h-7.5 w-full rounded-lg border border-line bg-paper px-1.5">
+      <select
+        aria-label="For which glyphs"
+        value={whom}
+        onChange={(e) => setWhom(e.target.value as Whom)}
+        className="h-7.5 w-full rounded-lg border border-line bg-paper px-1.5"
+      >
         <option value="own">for {glyph.name} alone</option>
         {variants.length > 0 && (
           <option value="variants">
@@ -115,7 +153,10 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
         {built.length > 0 && <option value="built">for every glyph built on {source!.name}</option>}
       </select>
       {whom !== 'own' && (
-        <p className="text-[12.5px] text-quiet" title="Accented letters that hold their base as a part follow it by themselves">
+        <p
+          className="text-[12.5px] text-quiet"
+          title="Accented letters that hold their base as a part follow it by themselves"
+        >
           {names(glyphs)}
         </p>
       )}

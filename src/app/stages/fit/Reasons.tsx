@@ -17,7 +17,11 @@ function pairNames(straight: string, round: string): string {
 }
 
 /** White between straight and straight, straight and round, round and round. */
-const pairsOf = ({ straight, round }: Measure): number[] => [2 * straight.white, straight.white + round.white, 2 * round.white];
+const pairsOf = ({ straight, round }: Measure): number[] => [
+  2 * straight.white,
+  straight.white + round.white,
+  2 * round.white,
+];
 
 /** The numbers behind the eye: stem, counter, and the white on each side against what the controls leave. */
 export function Reasons({ glyph }: { glyph: Glyph }) {
@@ -36,11 +40,15 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
       const white = measure && whiteOnSide(project, glyph, master, side, measure);
       return white && [`White ${side}; controls’`, `${shown(white.now)}; ${shown(white.wanted)}`];
     }),
-    controls && measure && [pairNames(controls.straight.name, controls.round.name), pairsOf(measure).map(shown).join('; ')],
+    controls &&
+      measure && [pairNames(controls.straight.name, controls.round.name), pairsOf(measure).map(shown).join('; ')],
   ].filter((r): r is string[] => Boolean(r));
   return (
     <Section title="Why">
-      <dl className="mb-1.5 grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5" title="White is the side bearing with what a round, open or diagonal side adds to it for the eye">
+      <dl
+        className="mb-1.5 grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5"
+        title="White is the side bearing with what a round, open or diagonal side adds to it for the eye"
+      >
         {rows.map(([what, value]) => (
           <div key={what} className="contents">
             <dt className="text-quiet">{what}</dt>
@@ -50,7 +58,11 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
       </dl>
       {start && (
         <div title="The dashed lines: half a counter on each side for most faces without serifs, more with them; less for round sides">
-          <NumberField label="Start at % of counter" value={share * 100} onChange={(v) => run((p) => changeSettings(p, { startShare: v / 100 }))} />
+          <NumberField
+            label="Start at % of counter"
+            value={share * 100}
+            onChange={(v) => run((p) => changeSettings(p, { startShare: v / 100 }))}
+          />
           <button
             type="button"
             className="mt-1 text-[13px] text-kelp disabled:text-quiet"

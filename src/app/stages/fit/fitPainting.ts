@@ -22,7 +22,12 @@ export type FitPainting = {
   xPx: (x: number) => number;
 };
 
-export function paintGlyph({ context, project, inks, scale, xPx }: FitPainting, g: Placed, baseline: number, master: MasterId): void {
+export function paintGlyph(
+  { context, project, inks, scale, xPx }: FitPainting,
+  g: Placed,
+  baseline: number,
+  master: MasterId,
+): void {
   const drawing = drawingOf(project.glyphs[g.id]!, master);
   if (isEmptyDrawing(drawing)) return;
   context.save();
@@ -36,11 +41,20 @@ export function paintGlyph({ context, project, inks, scale, xPx }: FitPainting, 
 /** The ground under the open glyph. */
 export function paintOpen({ context, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
   context.fillStyle = inks['kelp-tint'];
-  context.fillRect(xPx(g.x), baseline - zones.ascender.position * scale - 10, g.advance * scale, (zones.ascender.position - zones.descender.position) * scale + 12);
+  context.fillRect(
+    xPx(g.x),
+    baseline - zones.ascender.position * scale - 10,
+    g.advance * scale,
+    (zones.ascender.position - zones.descender.position) * scale + 12,
+  );
 }
 
 /** The white that counts on each side of the open glyph, as far as the eye looks into it. */
-export function paintWhite({ context, project, master, inks, scale, xPx }: FitPainting, g: Placed, baseline: number): void {
+export function paintWhite(
+  { context, project, master, inks, scale, xPx }: FitPainting,
+  g: Placed,
+  baseline: number,
+): void {
   const profile = profileOf(project, g.id, master);
   const zone = zoneOf(project, project.glyphs[g.id]!, masterOf(project, master)!);
   context.fillStyle = inks.violet;
@@ -50,14 +64,19 @@ export function paintWhite({ context, project, master, inks, scale, xPx }: FitPa
     white?.depths.forEach((depth, i) => {
       const y = baseline - lineHeight(profile, white.from + i) * scale;
       const [from, to] = side === 'left' ? [0, white.inside + depth] : [white.inside - depth, g.advance];
-      if (to > from) context.fillRect(xPx(g.x + from + leanAt(profile, white.from + i)), y - 0.75, (to - from) * scale, 1.5);
+      if (to > from)
+        context.fillRect(xPx(g.x + from + leanAt(profile, white.from + i)), y - 0.75, (to - from) * scale, 1.5);
     });
   }
   context.globalAlpha = 1;
 }
 
 /** Where the edges of a letter lie that starts with a share of its counter on each side, and its ink, along the line; undefined without a counter. */
-export function startOf(project: Project, master: MasterId, g: Placed): { counter: number; ink: { left: number; right: number }; left: number; right: number } | undefined {
+export function startOf(
+  project: Project,
+  master: MasterId,
+  g: Placed,
+): { counter: number; ink: { left: number; right: number }; left: number; right: number } | undefined {
   const glyph = project.glyphs[g.id]!;
   const sides = sidesOf(project, glyph, master);
   const { counter } = stemAndCounter(project, glyph, masterOf(project, master)!);
@@ -68,7 +87,11 @@ export function startOf(project: Project, master: MasterId, g: Placed): { counte
 }
 
 /** The starting lines of the open glyph: dashed, beside its ink. */
-export function paintStart({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+export function paintStart(
+  { context, project, master, inks, scale, zones, xPx }: FitPainting,
+  g: Placed,
+  baseline: number,
+): void {
   const start = startOf(project, master, g);
   if (!start) return;
   context.strokeStyle = inks.violet;
@@ -84,14 +107,28 @@ export function paintStart({ context, project, master, inks, scale, zones, xPx }
 }
 
 /** The edges of the open glyph, each with its grip and its value. */
-export function paintEdges({ context, project, master, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+export function paintEdges(
+  { context, project, master, inks, scale, zones, xPx }: FitPainting,
+  g: Placed,
+  baseline: number,
+): void {
   const sides = sidesOf(project, project.glyphs[g.id]!, master);
   const top = baseline - zones.ascender.position * scale - 10;
   const bottom = baseline - zones.descender.position * scale + 2;
   const glyph = project.glyphs[g.id]!;
   const edges = [
-    { x: xPx(g.x), value: 'left' in sides ? sides.left : undefined, align: -1, follow: followOf(glyph, 'left', master) },
-    { x: xPx(g.x + g.advance), value: 'left' in sides ? sides.right : sides.advance, align: 1, follow: followOf(glyph, 'right', master) },
+    {
+      x: xPx(g.x),
+      value: 'left' in sides ? sides.left : undefined,
+      align: -1,
+      follow: followOf(glyph, 'left', master),
+    },
+    {
+      x: xPx(g.x + g.advance),
+      value: 'left' in sides ? sides.right : sides.advance,
+      align: 1,
+      follow: followOf(glyph, 'right', master),
+    },
   ];
   for (const { x, value, align, follow } of edges) {
     // A side that follows another says whose.

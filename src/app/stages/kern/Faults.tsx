@@ -22,7 +22,11 @@ export function Faults() {
           Dissolve {f.groups.length === 1 ? 'it' : 'them'}
         </button>
       ) : (
-        <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => removePairs(p, { master, keys: f.keys }))}>
+        <button
+          type="button"
+          className="font-semibold text-kelp"
+          onClick={() => run((p) => removePairs(p, { master, keys: f.keys }))}
+        >
           Take {f.keys.length === 1 ? 'it' : 'them'} away
         </button>
       )}

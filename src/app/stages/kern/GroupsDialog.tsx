@@ -24,20 +24,36 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
   const taken = (found ?? []).filter((p) => !left.has(keyOf(p)));
   return (
     <Modal open={open} onClose={close} title="Groups from shapes" wide>
-      <p className="mb-3 text-quiet">Glyphs in no group are held against the first glyph of each, side by side. What looks alike there can be kerned as one.</p>
+      <p className="mb-3 text-quiet">
+        Glyphs in no group are held against the first glyph of each, side by side. What looks alike there can be kerned
+        as one.
+      </p>
       <div className="mb-3 flex items-center gap-3">
         <label className="flex flex-1 items-center gap-2">
           <span className="shrink-0">At least this alike</span>
-          <input type="range" min={80} max={99} value={Math.round(atLeast * 100)} className="flex-1" onChange={(e) => setAtLeast(Number(e.target.value) / 100)} />
+          <input
+            type="range"
+            min={80}
+            max={99}
+            value={Math.round(atLeast * 100)}
+            className="flex-1"
+            onChange={(e) => setAtLeast(Number(e.target.value) / 100)}
+          />
           <span className="w-12 text-right">{Math.round(atLeast * 100)} %</span>
         </label>
         {share === undefined ? (
-          <Button onClick={() => void start((service, progress) => service.proposeGroups(project, master, atLeast, progress))}>{found ? 'Look again' : 'Look for groups'}</Button>
+          <Button
+            onClick={() => void start((service, progress) => service.proposeGroups(project, master, atLeast, progress))}
+          >
+            {found ? 'Look again' : 'Look for groups'}
+          </Button>
         ) : (
           <Button onClick={stop}>Stop</Button>
         )}
       </div>
-      {share !== undefined && <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />}
+      {share !== undefined && (
+        <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />
+      )}
       {found?.length === 0 && <p className="mb-3">Nothing that is in no group is as alike as that.</p>}
       {found && found.length > 0 && (
         <ul className="mb-3 grid max-h-[46vh] gap-1.5 overflow-auto" aria-label="Proposed groups">
@@ -64,12 +80,20 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
               </label>
               <span className="flex min-w-0 flex-wrap gap-x-2">
                 {[{ glyph: p.leader, likeness: 1 }, ...p.members].slice(0, 24).map(({ glyph, likeness }, i) => (
-                  <span key={glyph} className={`flex flex-col items-center ${i === 0 ? 'border-r border-line pr-2' : ''}`} title={project.glyphs[glyph]?.name}>
+                  <span
+                    key={glyph}
+                    className={`flex flex-col items-center ${i === 0 ? 'border-r border-line pr-2' : ''}`}
+                    title={project.glyphs[glyph]?.name}
+                  >
                     <GlyphShape project={project} glyph={project.glyphs[glyph]!} master={master} size={34} />
-                    <span className="text-[11px] text-quiet">{i === 0 ? p.side : `${Math.floor(likeness * 100)} %`}</span>
+                    <span className="text-[11px] text-quiet">
+                      {i === 0 ? p.side : `${Math.floor(likeness * 100)} %`}
+                    </span>
                   </span>
                 ))}
-                {p.members.length > 23 && <span className="self-center text-quiet">and {p.members.length - 23} more</span>}
+                {p.members.length > 23 && (
+                  <span className="self-center text-quiet">and {p.members.length - 23} more</span>
+                )}
               </span>
             </li>
           ))}

@@ -19,11 +19,14 @@ export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
     const words = wordsWithPair(spellingOf(a), spellingOf(b), [texts.galley, ...texts.pairs].join(' '));
     // No word has it: it stands between straights and rounds.
     const [left, right] = [controlsFor(a), controlsFor(b)];
-    return (words.length > 0 ? words : [0, 1].map((k) => left[k]! + spellingOf(a) + spellingOf(b) + right[k]!)).join('  ');
+    return (words.length > 0 ? words : [0, 1].map((k) => left[k]! + spellingOf(a) + spellingOf(b) + right[k]!)).join(
+      '  ',
+    );
   }, [a, b, encoded, texts]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
   useEffect(() => {
-    if (text !== '') requestLines('words', { texts: [text], features: before ? ['kern=0'] : [], show: (lines) => setLine(lines[0]) });
+    if (text !== '')
+      requestLines('words', { texts: [text], features: before ? ['kern=0'] : [], show: (lines) => setLine(lines[0]) });
   }, [text, before, project, masterId]);
   if (!line || text === '') return null;
   const { zones } = masterOf(project, masterId)!;

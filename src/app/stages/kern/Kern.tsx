@@ -18,7 +18,17 @@ import { KernMap } from './KernMap';
 import { AlsoMoved, KernPicture } from './KernPicture';
 import { KernProposalDialog } from './KernProposalDialog';
 import { KernTable } from './KernTable';
-import { choosePair, MODES, type Mode, type Pair, setLine, setMode, setShowLeft, setWrong, useKernBench } from './kernBench';
+import {
+  choosePair,
+  MODES,
+  type Mode,
+  type Pair,
+  setLine,
+  setMode,
+  setShowLeft,
+  setWrong,
+  useKernBench,
+} from './kernBench';
 import { WordBar } from './WordBar';
 
 const WRONGS = [
@@ -72,13 +82,15 @@ export default function Kern() {
       const set = (value: number, merge?: string) => run((p) => setPair(p, { master: m, first, second, value }), merge);
       const now = () => kerningOf(settled!, current, shown.first, shown.second)?.value ?? 0;
       const by = e.shiftKey ? 1 : stepOf(settled!);
-      if (e.key === 'ArrowLeft' || e.key === 'ArrowRight') set(now() + (e.key === 'ArrowLeft' ? -by : by), `kern ${shown.first} ${shown.second}`);
+      if (e.key === 'ArrowLeft' || e.key === 'ArrowRight')
+        set(now() + (e.key === 'ArrowLeft' ? -by : by), `kern ${shown.first} ${shown.second}`);
       else if (e.key === 'ArrowDown' || e.key.toLowerCase() === 's') go(1);
       else if (e.key === 'ArrowUp') go(-1);
       else if (e.key.toLowerCase() === 'n' && mode === 'words') goLine(e.shiftKey ? -1 : 1);
       else if (e.key.toLowerCase() === 'b') setBefore(true);
       else if (e.key.toLowerCase() === 'x') {
-        if (run((p) => leavePair(p, { key: pairKey(...widestSides(p, shown.first, shown.second)), leave: true }))) go(1);
+        if (run((p) => leavePair(p, { key: pairKey(...widestSides(p, shown.first, shown.second)), leave: true })))
+          go(1);
       } else if (e.key === 'Enter' && !(e.target instanceof HTMLButtonElement)) {
         set(pairFacts(settled!, current, shown.first, shown.second).proposed);
         go(1);
@@ -109,20 +121,28 @@ export default function Kern() {
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
           <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
-          <Button title="Kerning for all pairs at once, looked at before it is taken over" onClick={() => setProposing(true)}>
+          <Button
+            title="Kerning for all pairs at once, looked at before it is taken over"
+            onClick={() => setProposing(true)}
+          >
             Propose…
           </Button>
           <Button title="Glyphs that look alike on a side, found by their shapes" onClick={() => setGrouping(true)}>
             Groups…
           </Button>
           <span className="w-28" title="What keys step a value by, and proposals are rounded to">
-            <NumberField label="Step" value={step} onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))} />
+            <NumberField
+              label="Step"
+              value={step}
+              onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))}
+            />
           </span>
           <span
             className="ml-auto whitespace-nowrap text-quiet"
             title={`Kerning of ${master.name}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
           >
-            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {covered.toLocaleString('en')} pairs, {(size.bytes / 1024).toFixed(1)} KB
+            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {covered.toLocaleString('en')}{' '}
+            pairs, {(size.bytes / 1024).toFixed(1)} KB
           </span>
         </div>
         <Faults />
@@ -130,7 +150,9 @@ export default function Kern() {
           <KernMap />
         ) : (
           <div className="flex min-h-0 flex-1">
-            <div className={`flex shrink-0 flex-col border-r border-line ${mode === 'pairs' ? 'w-[360px]' : 'w-[220px]'}`}>
+            <div
+              className={`flex shrink-0 flex-col border-r border-line ${mode === 'pairs' ? 'w-[360px]' : 'w-[220px]'}`}
+            >
               {mode === 'words' && <WordBar line={line} />}
               {mode === 'wrong' && (
                 <div className="px-3 pb-1.5">
@@ -144,7 +166,11 @@ export default function Kern() {
                   </p>
                 </div>
               )}
-              {mode === 'pairs' ? <KernTable shown={shown} /> : <PairList entries={entries} shown={shown} nothing={NOTHING[mode]} />}
+              {mode === 'pairs' ? (
+                <KernTable shown={shown} />
+              ) : (
+                <PairList entries={entries} shown={shown} nothing={NOTHING[mode]} />
+              )}
               {mode === 'queue' && <LeftForGood />}
             </div>
             <div className="flex min-w-0 flex-1 flex-col">
@@ -152,9 +178,10 @@ export default function Kern() {
               {shown && <InWords pair={shown} before={before} />}
               {shown && <AlsoMoved pair={shown} />}
               <p className="px-5 pb-1.5 text-[12.5px] text-quiet">
-                <b className="font-semibold text-ink">← →</b> by {step}, Shift by 1 · <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}
-                <b className="font-semibold text-ink">S</b> skips · <b className="font-semibold text-ink">X</b> leaves for good · <b className="font-semibold text-ink">B</b> held:
-                without kerning
+                <b className="font-semibold text-ink">← →</b> by {step}, Shift by 1 ·{' '}
+                <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}
+                <b className="font-semibold text-ink">S</b> skips · <b className="font-semibold text-ink">X</b> leaves
+                for good · <b className="font-semibold text-ink">B</b> held: without kerning
                 {mode === 'words' && (
                   <>
                     {' '}
@@ -174,7 +201,15 @@ export default function Kern() {
 }
 
 /** Pairs one below the other, each with what is said of it. */
-function PairList({ entries, shown, nothing }: { entries: readonly Entry[]; shown: Pair | undefined; nothing: string }) {
+function PairList({
+  entries,
+  shown,
+  nothing,
+}: {
+  entries: readonly Entry[];
+  shown: Pair | undefined;
+  nothing: string;
+}) {
   const isShown = (e: Entry) => shown?.first === e.pair.first && shown.second === e.pair.second;
   return (
     <ul className="min-h-0 flex-1 overflow-auto px-2 pb-2" aria-label="Pairs">
@@ -206,7 +241,12 @@ function LeftForGood() {
   }, [left]);
   if (left === 0) return null;
   return (
-    <button type="button" aria-pressed={showLeft} className="border-t border-line px-4 py-1.5 text-left text-[13px] text-kelp" onClick={() => setShowLeft(!showLeft)}>
+    <button
+      type="button"
+      aria-pressed={showLeft}
+      className="border-t border-line px-4 py-1.5 text-left text-[13px] text-kelp"
+      onClick={() => setShowLeft(!showLeft)}
+    >
       {showLeft ? 'Back to the queue' : `${left} left for good`}
     </button>
   );

@@ -1,8 +1,24 @@
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { addGroup, dissolveGroup, leavePair, makeException, pairsLeft, putInGroup, removePairs, setPair } from '../../../core/kerning/edits';
+import {
+  addGroup,
+  dissolveGroup,
+  leavePair,
+  makeException,
+  pairsLeft,
+  putInGroup,
+  removePairs,
+  setPair,
+} from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
-import { groupsByGlyph, kerningOf, type Side, sideName, sidesToChange, widestSides } from '../../../core/kerning/lookup';
+import {
+  groupsByGlyph,
+  kerningOf,
+  type Side,
+  sideName,
+  sidesToChange,
+  widestSides,
+} from '../../../core/kerning/lookup';
 import { pairKey } from '../../../core/kerning/pairs';
 import { pairFacts } from '../../../core/kerning/proposal';
 import { masterOf } from '../../../core/project/queries';
@@ -28,7 +44,10 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   const isLeft = pairsLeft(project).has(pairKey(...wide));
   const inGroups = wide.some((s) => s.kind === 'group');
   return (
-    <Details heading={`${a.name} ${b.name}`} sub={`${sideName(project, first)} first, ${sideName(project, second)} second`}>
+    <Details
+      heading={`${a.name} ${b.name}`}
+      sub={`${sideName(project, first)} first, ${sideName(project, second)} second`}
+    >
       <Section title="Kerning">
         <NumberField label="Value" value={found?.value ?? 0} onChange={set} />
         <p className="mt-1 mb-2 text-[12.5px] text-quiet">
@@ -54,7 +73,11 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
             Skip
           </Button>
           <Button
-            title={isLeft ? 'Shows this pair in the queue again when it strays' : 'Never shows this pair in the queue again (X)'}
+            title={
+              isLeft
+                ? 'Shows this pair in the queue again when it strays'
+                : 'Never shows this pair in the queue again (X)'
+            }
             onClick={() => {
               if (run((p) => leavePair(p, { key: pairKey(...wide), leave: !isLeft })) && !isLeft) next();
             }}
@@ -115,9 +138,17 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
     <Section title={`${side === 'first' ? 'First' : 'Second'}: ${group ? `${group.name} group` : name}`}>
       {group ? (
         <>
-          <ul className="mb-2 flex flex-wrap gap-1" aria-label={`The ${side} group; glyphs can be dropped here`} {...takesGlyph((id) => put(id))}>
+          <ul
+            className="mb-2 flex flex-wrap gap-1"
+            aria-label={`The ${side} group; glyphs can be dropped here`}
+            {...takesGlyph((id) => put(id))}
+          >
             {(all ? group.members : group.members.slice(0, FEW)).map((m) => (
-              <li key={m} {...draggedAs(m)} className="cursor-grab inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]">
+              <li
+                key={m}
+                {...draggedAs(m)}
+                className="cursor-grab inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]"
+              >
                 {project.glyphs[m]?.name ?? 'missing'}
                 <button
                   type="button"
@@ -146,7 +177,12 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
               else if (put(found.id)) setTyped('');
             }}
           >
-            <TextField aria-label={`Glyph for the ${side} group`} placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+            <TextField
+              aria-label={`Glyph for the ${side} group`}
+              placeholder="character or name"
+              value={typed}
+              onChange={(e) => setTyped(e.target.value)}
+            />
             <Button type="submit" disabled={typed.trim() === ''}>
               Add
             </Button>
@@ -178,7 +214,10 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
           )}
         </>
       ) : (
-        <Button title="Glyphs that look alike on this side, moving together" onClick={() => run((p) => addGroup(p, { side, name, members: [glyph] }))}>
+        <Button
+          title="Glyphs that look alike on this side, moving together"
+          onClick={() => run((p) => addGroup(p, { side, name, members: [glyph] }))}
+        >
           Make a group of it
         </Button>
       )}

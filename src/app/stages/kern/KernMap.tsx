@@ -10,13 +10,17 @@ export function KernMap() {
   const masterId = useBench((s) => s.master);
   const { rows, columns, values, most } = useMemo(() => {
     const master = masterOf(project, masterId)!;
-    const of = (side: 'first' | 'second') => project.groups.filter((g) => g.side === side && g.members.some((m) => project.glyphs[m]));
+    const of = (side: 'first' | 'second') =>
+      project.groups.filter((g) => g.side === side && g.members.some((m) => project.glyphs[m]));
     const [rows, columns] = [of('first'), of('second')];
     const lead = (members: readonly string[]) => members.find((m) => project.glyphs[m])!;
-    const values = rows.map((r) => columns.map((c) => kerningOf(project, master, lead(r.members), lead(c.members))?.value ?? 0));
+    const values = rows.map((r) =>
+      columns.map((c) => kerningOf(project, master, lead(r.members), lead(c.members))?.value ?? 0),
+    );
     return { rows, columns, values, most: Math.max(1, ...values.flat().map(Math.abs)) };
   }, [project, masterId]);
-  if (rows.length === 0 || columns.length === 0) return <p className="p-6 text-quiet">There are no groups yet. Make one of a glyph in the details of a pair.</p>;
+  if (rows.length === 0 || columns.length === 0)
+    return <p className="p-6 text-quiet">There are no groups yet. Make one of a glyph in the details of a pair.</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto px-5 pb-3">
       <table className="w-full table-fixed border-separate border-spacing-px text-[11px]">
@@ -33,7 +37,10 @@ export function KernMap() {
         <tbody>
           {rows.map((r, i) => (
             <tr key={r.id}>
-              <th scope="row" className="sticky left-0 max-w-24 truncate bg-paper pr-2 text-right font-normal text-quiet">
+              <th
+                scope="row"
+                className="sticky left-0 max-w-24 truncate bg-paper pr-2 text-right font-normal text-quiet"
+              >
                 {r.name}
               </th>
               {columns.map((c, k) => {
@@ -46,11 +53,19 @@ export function KernMap() {
                       aria-label={`${r.name} with ${c.name}, ${v}`}
                       className={`relative block h-5 w-full overflow-hidden rounded-[3px] bg-panel text-center ${Math.abs(v) > most * 0.55 ? 'text-on-kelp' : 'text-ink'}`}
                       onClick={() => {
-                        choosePair({ first: r.members.find((m) => project.glyphs[m])!, second: c.members.find((m) => project.glyphs[m])! });
+                        choosePair({
+                          first: r.members.find((m) => project.glyphs[m])!,
+                          second: c.members.find((m) => project.glyphs[m])!,
+                        });
                         setMode('pairs');
                       }}
                     >
-                      {v !== 0 && <span className={`absolute inset-0 ${v < 0 ? 'bg-kelp' : 'bg-marigold'}`} style={{ opacity: 0.2 + (0.8 * Math.abs(v)) / most }} />}
+                      {v !== 0 && (
+                        <span
+                          className={`absolute inset-0 ${v < 0 ? 'bg-kelp' : 'bg-marigold'}`}
+                          style={{ opacity: 0.2 + (0.8 * Math.abs(v)) / most }}
+                        />
+                      )}
                       {v !== 0 && <span className="relative">{signed(v)}</span>}
                     </button>
                   </td>
@@ -60,7 +75,9 @@ export function KernMap() {
           ))}
         </tbody>
       </table>
-      <p className="mt-2 text-quiet">Green is tighter, amber is wider; the darker the more. Rows are first, columns second.</p>
+      <p className="mt-2 text-quiet">
+        Green is tighter, amber is wider; the darker the more. Rows are first, columns second.
+      </p>
     </div>
   );
 }

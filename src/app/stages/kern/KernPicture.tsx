@@ -20,7 +20,8 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const master = masterOf(project, masterId)!;
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<{ x: number; value: number; now: number } | undefined>(undefined);
-  const control = (id: GlyphId) => glyphForCodePoint(project, (controlsFor(project.glyphs[id]!)[0] === 'n' ? 'n' : 'H').charCodeAt(0))?.id;
+  const control = (id: GlyphId) =>
+    glyphForCodePoint(project, (controlsFor(project.glyphs[id]!)[0] === 'n' ? 'n' : 'H').charCodeAt(0))?.id;
   const [left, right] = [control(pair.first), control(pair.second)];
   const ids = [...(left ? [left] : []), pair.first, pair.second, ...(right ? [right] : [])];
   const { glyphs, width } = placed(project, master, ids, before);
@@ -30,7 +31,8 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const value = kerningOf(project, master, pair.first, pair.second)?.value ?? 0;
   const target = sidesToChange(project, master, pair.first, pair.second);
   const units = (e: PointerEvent) => e.clientX * ((width + 120) / (svg.current?.getBoundingClientRect().width || 1));
-  const edit = (v: number) => (p: Project) => setPair(p, { master: masterId, first: target[0], second: target[1], value: v });
+  const edit = (v: number) => (p: Project) =>
+    setPair(p, { master: masterId, first: target[0], second: target[1], value: v });
   const drop = (commit: boolean) => {
     const d = drag.current;
     drag.current = undefined;
@@ -78,8 +80,23 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
 }
 
 /** The white that the eye weighs between two shapes, line by line. */
-function White({ project, master, pair, x0, x1 }: { project: Project; master: Master; pair: Pair; x0: number; x1: number }) {
-  const zone = pairZone(zoneOf(project, project.glyphs[pair.first]!, master), zoneOf(project, project.glyphs[pair.second]!, master));
+function White({
+  project,
+  master,
+  pair,
+  x0,
+  x1,
+}: {
+  project: Project;
+  master: Master;
+  pair: Pair;
+  x0: number;
+  x1: number;
+}) {
+  const zone = pairZone(
+    zoneOf(project, project.glyphs[pair.first]!, master),
+    zoneOf(project, project.glyphs[pair.second]!, master),
+  );
   const [a, b] = [profileOf(project, pair.first, master.id, true), profileOf(project, pair.second, master.id, true)];
   const bars: string[] = [];
   for (let i = lineAt(a, zone.bottom); i <= lineAt(a, zone.top); i++) {
@@ -96,13 +113,22 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
   const masterId = useBench((s) => s.master);
   const master = masterOf(project, masterId)!;
   const [first, second] = sidesToChange(project, master, pair.first, pair.second);
-  const pairs = membersOf(project, first).flatMap((a) => membersOf(project, second).map((b) => ({ first: a, second: b })));
-  const others = pairs.filter((p) => (p.first !== pair.first || p.second !== pair.second) && drawingOf(project.glyphs[p.first]!, masterId).advance > 0);
+  const pairs = membersOf(project, first).flatMap((a) =>
+    membersOf(project, second).map((b) => ({ first: a, second: b })),
+  );
+  const others = pairs.filter(
+    (p) =>
+      (p.first !== pair.first || p.second !== pair.second) && drawingOf(project.glyphs[p.first]!, masterId).advance > 0,
+  );
   const { zones } = master;
   const [top, bottom] = [zones.ascender.position + 190, zones.descender.position - 40];
   return (
     <section aria-label="What else moves" className="border-t border-line px-5 py-2">
-      <p className="mb-1 text-[13px] text-quiet">{others.length === 0 ? 'Only this pair moves.' : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}</p>
+      <p className="mb-1 text-[13px] text-quiet">
+        {others.length === 0
+          ? 'Only this pair moves.'
+          : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}
+      </p>
       <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-hidden" style={{ maxHeight: 112 }}>
         {others.slice(0, 60).map((p) => {
           const { glyphs, width } = placed(project, master, [p.first, p.second], false);

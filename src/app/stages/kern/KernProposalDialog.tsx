@@ -15,7 +15,11 @@ import { signed } from './kernBench';
 
 const SCOPES = [
   { value: 'all', text: 'All letters', hint: 'Letters, figures and punctuation, each with each' },
-  { value: 'words', text: 'Word list and galley', hint: 'Only the pairs that the word list and the galley’s text have' },
+  {
+    value: 'words',
+    text: 'Word list and galley',
+    hint: 'Only the pairs that the word list and the galley’s text have',
+  },
 ] as const;
 
 /** Values that are listed, the most worthwhile first; the others are taken or left with them. */
@@ -39,9 +43,14 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
   };
   const work = () => {
     const lines = [...project.texts.pairs, project.texts.galley].map((l) => glyphsOfLine(project, l).glyphs);
-    const only = scope === 'words' ? lines.flatMap((ids) => ids.slice(1).map((b, i): [GlyphId, GlyphId] => [ids[i]!, b])) : undefined;
+    const only =
+      scope === 'words'
+        ? lines.flatMap((ids) => ids.slice(1).map((b, i): [GlyphId, GlyphId] => [ids[i]!, b]))
+        : undefined;
     const glyphs = only ? [...new Set(only.flat())] : textGlyphs(project);
-    void start((service, progress) => service.proposeKerning(project, master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress));
+    void start((service, progress) =>
+      service.proposeKerning(project, master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress),
+    );
   };
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const taken = useMemo(() => (found ?? []).filter((p) => !left.has(pairKey(p.first, p.second))), [found, left]);
@@ -54,15 +63,25 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
   return (
     <Modal open={open} onClose={close} title="Kerning proposal" wide>
       <p className="mb-3 text-quiet">
-        Every pair is held against the white that n, o, H and O leave in this master. A value goes to whole groups, by what text has of them; members that differ, as ï beside T,
-        get their own.
+        Every pair is held against the white that n, o, H and O leave in this master. A value goes to whole groups, by
+        what text has of them; members that differ, as ï beside T, get their own.
       </p>
       <div className="mb-3 grid gap-1.5">
         <Choice label="For" value={scope} options={SCOPES} onChange={setScope} />
-        <NumberField label="Smallest value worth keeping" value={settings.least} onChange={(v) => setSettings({ ...settings, least: within(v, 100) })} />
-        <NumberField label="Values at most" value={settings.most} onChange={(v) => setSettings({ ...settings, most: within(v, 20000) })} />
+        <NumberField
+          label="Smallest value worth keeping"
+          value={settings.least}
+          onChange={(v) => setSettings({ ...settings, least: within(v, 100) })}
+        />
+        <NumberField
+          label="Values at most"
+          value={settings.most}
+          onChange={(v) => setSettings({ ...settings, most: within(v, 20000) })}
+        />
       </div>
-      {share !== undefined && <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />}
+      {share !== undefined && (
+        <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />
+      )}
       {found && (
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0
@@ -102,12 +121,20 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
                 </li>
               );
             })}
-            {found.length > LISTED && <li className="py-0.5 text-quiet">and {(found.length - LISTED).toLocaleString('en')} more, less worth a look</li>}
+            {found.length > LISTED && (
+              <li className="py-0.5 text-quiet">
+                and {(found.length - LISTED).toLocaleString('en')} more, less worth a look
+              </li>
+            )}
           </ul>
         </>
       )}
       <div className="flex justify-end gap-2">
-        {share !== undefined ? <Button onClick={stop}>Stop</Button> : <Button onClick={work}>{found ? 'Work it out again' : 'Work it out'}</Button>}
+        {share !== undefined ? (
+          <Button onClick={stop}>Stop</Button>
+        ) : (
+          <Button onClick={work}>{found ? 'Work it out again' : 'Work it out'}</Button>
+        )}
         <Button
           kind="primary"
           disabled={taken.length === 0}

@@ -1,4 +1,12 @@
-import { createColumnHelper, flexRender, getCoreRowModel, getFilteredRowModel, getSortedRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  type SortingState,
+  useReactTable,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -11,13 +19,27 @@ import { NumberField } from '../../ui/parts';
 import { choosePair, type Pair, setOrder } from './kernBench';
 
 type Kind = 'groups' | 'exception';
-type Row = { key: string; first: PairSide; second: PairSide; firstName: string; secondName: string; value: number; moves: number; kind: Kind; pair: Pair };
+type Row = {
+  key: string;
+  first: PairSide;
+  second: PairSide;
+  firstName: string;
+  secondName: string;
+  value: number;
+  moves: number;
+  kind: Kind;
+  pair: Pair;
+};
 
 const column = createColumnHelper<Row>();
 const COLUMNS = [
   column.accessor('firstName', { header: 'First' }),
   column.accessor('secondName', { header: 'Second' }),
-  column.accessor('value', { header: 'Value', sortingFn: (a, b) => Math.abs(a.original.value) - Math.abs(b.original.value), sortDescFirst: true }),
+  column.accessor('value', {
+    header: 'Value',
+    sortingFn: (a, b) => Math.abs(a.original.value) - Math.abs(b.original.value),
+    sortDescFirst: true,
+  }),
   column.accessor('moves', { header: 'Pairs', sortDescFirst: true }),
 ];
 const WIDTHS = ['minmax(0,1fr)', 'minmax(0,1fr)', '74px', '52px', '24px'].join(' ');
@@ -43,7 +65,18 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
         if (!first || !second || !as[0] || !bs[0]) return [];
         const names = { firstName: sideName(project, first), secondName: sideName(project, second) };
         const own: Kind = first.kind === 'group' && second.kind === 'group' ? 'groups' : 'exception';
-        return [{ key, first, second, ...names, value, moves: as.length * bs.length, kind: own, pair: { first: as[0], second: bs[0] } }];
+        return [
+          {
+            key,
+            first,
+            second,
+            ...names,
+            value,
+            moves: as.length * bs.length,
+            kind: own,
+            pair: { first: as[0], second: bs[0] },
+          },
+        ];
       }),
     [project, kerning],
   );
@@ -65,7 +98,12 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
   });
   const visible = table.getRowModel().rows;
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: visible.length, getScrollElement: () => scroller.current, estimateSize: () => 34, overscan: 8 });
+  const virtual = useVirtualizer({
+    count: visible.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 34,
+    overscan: 8,
+  });
   useEffect(() => setOrder(visible.map((r) => r.original.pair)), [visible]);
   const isShown = (r: Row) => shown?.first === r.pair.first && shown.second === r.pair.second;
   return (
@@ -78,7 +116,12 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
           onChange={(e) => setFilter(e.target.value)}
           className="h-7.5 min-w-0 flex-1 rounded-lg border border-line bg-paper px-2"
         />
-        <select aria-label="Which values" value={kind} onChange={(e) => setKind(e.target.value as typeof kind)} className="h-7.5 rounded-lg border border-line bg-paper px-1.5">
+        <select
+          aria-label="Which values"
+          value={kind}
+          onChange={(e) => setKind(e.target.value as typeof kind)}
+          className="h-7.5 rounded-lg border border-line bg-paper px-1.5"
+        >
           {KINDS.map((k) => (
             <option key={k.value} value={k.value}>
               {k.text}
@@ -125,7 +168,9 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
                   label={`Value of ${r.firstName} with ${r.secondName}`}
                   hideLabel
                   value={r.value}
-                  onChange={(value) => run((p) => setPair(p, { master: masterId, first: r.first, second: r.second, value }))}
+                  onChange={(value) =>
+                    run((p) => setPair(p, { master: masterId, first: r.first, second: r.second, value }))
+                  }
                 />
                 <span className="text-right text-quiet">{r.moves}</span>
                 <button
@@ -140,7 +185,11 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
             );
           })}
         </ul>
-        {visible.length === 0 && <p className="p-2 text-quiet">{rows.length === 0 ? 'Nothing is kerned in this master yet.' : 'No pair has such a name.'}</p>}
+        {visible.length === 0 && (
+          <p className="p-2 text-quiet">
+            {rows.length === 0 ? 'Nothing is kerned in this master yet.' : 'No pair has such a name.'}
+          </p>
+        )}
       </div>
     </div>
   );
@@ -151,7 +200,10 @@ function Name({ name, side }: { name: string; side: PairSide }) {
   const isGroup = side.kind === 'group';
   return (
     <span className="min-w-0">
-      <span className={`inline-block max-w-full truncate align-middle ${isGroup ? 'rounded border border-line bg-panel px-1' : 'px-1'}`} title={isGroup ? 'a group' : 'a glyph'}>
+      <span
+        className={`inline-block max-w-full truncate align-middle ${isGroup ? 'rounded border border-line bg-panel px-1' : 'px-1'}`}
+        title={isGroup ? 'a group' : 'a glyph'}
+      >
         {isGroup ? name.replace(/ group$/, '') : name}
       </span>
     </span>

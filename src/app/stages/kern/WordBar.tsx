@@ -20,8 +20,17 @@ export function WordBar({ line }: { line: number }) {
   const [error, setError] = useState('');
   return (
     <div className="px-3 pb-2">
-      {pairs.length > 0 && <Choice label="Words of" value={fromGalley ? 'galley' : 'list'} options={SOURCES} onChange={(v) => setFromGalley(v === 'galley')} />}
-      <p className="mt-1 truncate font-semibold">{fromGalley || pairs.length === 0 ? 'the galley’s text' : pairs[line]}</p>
+      {pairs.length > 0 && (
+        <Choice
+          label="Words of"
+          value={fromGalley ? 'galley' : 'list'}
+          options={SOURCES}
+          onChange={(v) => setFromGalley(v === 'galley')}
+        />
+      )}
+      <p className="mt-1 truncate font-semibold">
+        {fromGalley || pairs.length === 0 ? 'the galley’s text' : pairs[line]}
+      </p>
       {!fromGalley && pairs.length > 0 && (
         <div className="mt-1 flex items-center gap-1.5">
           <Button disabled={line === 0} onClick={() => go(line - 1)} aria-label="The line before" title="Shift N">

@@ -30,7 +30,10 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
   const latest = useRef(project);
   latest.current = project;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a queue is made of shapes and groups, not of the values it changes.
-  const queue = useMemo(() => (mode === 'queue' ? kerningQueue(latest.current, masterId, left, step, WORTH) : []), [mode, masterId, glyphs, groups, left, step]);
+  const queue = useMemo(
+    () => (mode === 'queue' ? kerningQueue(latest.current, masterId, left, step, WORTH) : []),
+    [mode, masterId, glyphs, groups, left, step],
+  );
   return useMemo(() => {
     const master = masterOf(project, masterId)!;
     const name = (id: string) => project.glyphs[id]?.name ?? 'missing';
@@ -38,7 +41,16 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
     if (mode === 'queue' && showLeft)
       return [...left].flatMap((key): Entry[] => {
         const [first, second] = (pairSides(key) ?? []).map((s) => membersOf(project, s)[0]);
-        return first && second ? [{ key, label: `${name(first)} ${name(second)}`, note: signed(valueNow({ first, second })), pair: { first, second } }] : [];
+        return first && second
+          ? [
+              {
+                key,
+                label: `${name(first)} ${name(second)}`,
+                note: signed(valueNow({ first, second })),
+                pair: { first, second },
+              },
+            ]
+          : [];
       });
     if (mode === 'queue')
       return queue
@@ -76,14 +88,18 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
 }
 
 /** The line of the word list that is stepped through, or the galley's text. */
-export const lineShown = (texts: Project['texts'], line: number, fromGalley: boolean): string => (fromGalley ? undefined : texts.pairs[line]) ?? texts.galley;
+export const lineShown = (texts: Project['texts'], line: number, fromGalley: boolean): string =>
+  (fromGalley ? undefined : texts.pairs[line]) ?? texts.galley;
 
 /** Distance, in units, below which a pair is shown as touching, and above which it is a hole. */
 export const NEAR = 12;
 export const OPEN = 25;
 
 /** Pairs of letters, figures and punctuation that come too near, or leave a hole; looked for beside the pointer while the list is open. */
-export function useWrong(open: boolean, wrong: Wrong): { found: readonly (Collision | Hole)[]; share: number | undefined } {
+export function useWrong(
+  open: boolean,
+  wrong: Wrong,
+): { found: readonly (Collision | Hole)[]; share: number | undefined } {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const { share, found, start, stop } = useWork<readonly (Collision | Hole)[]>();
@@ -91,7 +107,11 @@ export function useWrong(open: boolean, wrong: Wrong): { found: readonly (Collis
   useEffect(() => {
     if (!open) return;
     const glyphs = textGlyphs(project);
-    void start((service, progress) => (wrong === 'touch' ? service.collisions(project, master, glyphs, NEAR, progress) : service.holes(project, master, glyphs, OPEN, progress)));
+    void start((service, progress) =>
+      wrong === 'touch'
+        ? service.collisions(project, master, glyphs, NEAR, progress)
+        : service.holes(project, master, glyphs, OPEN, progress),
+    );
     return stop;
   }, [open, wrong, project, master]);
   return { found: found ?? [], share };

@@ -14,7 +14,15 @@ export type Wrong = 'touch' | 'hole';
 export type Pair = { first: GlyphId; second: GlyphId };
 
 /** What is looked at in Kern; none of it is part of the document. */
-export const useKernBench = create<{ mode: Mode; pair: Pair | undefined; line: number; fromGalley: boolean; wrong: Wrong; order: readonly Pair[]; showLeft: boolean }>(() => ({
+export const useKernBench = create<{
+  mode: Mode;
+  pair: Pair | undefined;
+  line: number;
+  fromGalley: boolean;
+  wrong: Wrong;
+  order: readonly Pair[];
+  showLeft: boolean;
+}>(() => ({
   mode: 'queue',
   pair: undefined,
   line: 0,

@@ -44,7 +44,13 @@ export function MetricsDiagram() {
   const left = LABELS + Math.max(0, (size.width - LABELS - READINGS - total * scale) / 2);
 
   /** Every line of the diagram: what it is, and the edit that moves it. */
-  const lines: { key: string; zone: Zone; fixed: boolean; sign: number; move: (position: number) => (p: Project) => Outcome }[] = [
+  const lines: {
+    key: string;
+    zone: Zone;
+    fixed: boolean;
+    sign: number;
+    move: (position: number) => (p: Project) => Outcome;
+  }[] = [
     ...ZONE_KEYS.map((key) => ({
       key: key as string,
       zone: master.zones[key],
@@ -85,7 +91,13 @@ export function MetricsDiagram() {
   let x = left;
   return (
     <div ref={frame} className="min-w-0 flex-1 overflow-hidden">
-      <svg role="img" aria-label="Vertical metrics on the project’s own letters" width={size.width} height={size.height} className="block select-none">
+      <svg
+        role="img"
+        aria-label="Vertical metrics on the project’s own letters"
+        width={size.width}
+        height={size.height}
+        className="block select-none"
+      >
         {lines.map(({ key, zone }) => (
           <rect
             key={key}
@@ -115,7 +127,14 @@ export function MetricsDiagram() {
               </text>
             );
           }
-          return <path key={g.id} d={drawingPath(project, masterId, drawing)} transform={`translate(${at} ${baseline}) scale(${scale} ${-scale})`} fill="var(--ink)" />;
+          return (
+            <path
+              key={g.id}
+              d={drawingPath(project, masterId, drawing)}
+              transform={`translate(${at} ${baseline}) scale(${scale} ${-scale})`}
+              fill="var(--ink)"
+            />
+          );
         })}
         {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map(({ at, label, ...line }) => {
           const { key, zone, fixed } = line;
@@ -136,11 +155,29 @@ export function MetricsDiagram() {
               <text x={LABELS - 10} y={label + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
                 {zone.name}
               </text>
-              <text x={size.width - READINGS + 10} y={label + 4} fontSize={13} fill={on ? 'var(--kelp)' : 'var(--ink)'} fontWeight={600}>
+              <text
+                x={size.width - READINGS + 10}
+                y={label + 4}
+                fontSize={13}
+                fill={on ? 'var(--kelp)' : 'var(--ink)'}
+                fontWeight={600}
+              >
                 {String(zone.position).replace('-', '−')}
-                <tspan fill="var(--quiet)" fontWeight={400}>{`  ${line.sign < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
+                <tspan
+                  fill="var(--quiet)"
+                  fontWeight={400}
+                >{`  ${line.sign < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
               </text>
-              {!fixed && <circle cx={size.width - READINGS} cy={at} r={4.5} fill="var(--panel)" stroke={on ? 'var(--kelp)' : 'var(--quiet)'} strokeWidth={1.5} />}
+              {!fixed && (
+                <circle
+                  cx={size.width - READINGS}
+                  cy={at}
+                  r={4.5}
+                  fill="var(--panel)"
+                  stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
+                  strokeWidth={1.5}
+                />
+              )}
             </g>
           );
         })}

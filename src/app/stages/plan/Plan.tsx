@@ -1,6 +1,14 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { addZone, overshootFault, setFamily, setMasterName, setOwnZone, setUnitsPerEm, setZone } from '../../../core/project/edits';
+import {
+  addZone,
+  overshootFault,
+  setFamily,
+  setMasterName,
+  setOwnZone,
+  setUnitsPerEm,
+  setZone,
+} from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
@@ -24,7 +32,12 @@ function NameField({ field, label }: { field: keyof Family & string; label: stri
       <TextField
         value={value}
         maxLength={field === 'vendor' ? 4 : 400}
-        onChange={(e) => run((p) => setFamily(p, { [field]: field !== 'name' && e.target.value === '' ? undefined : e.target.value }), `family-${field}`)}
+        onChange={(e) =>
+          run(
+            (p) => setFamily(p, { [field]: field !== 'name' && e.target.value === '' ? undefined : e.target.value }),
+            `family-${field}`,
+          )
+        }
       />
     </label>
   );
@@ -50,7 +63,12 @@ function NewZone() {
         if (run((p) => addZone(p, { master, name }))) setName('');
       }}
     >
-      <TextField aria-label="Name of a new zone" placeholder="small-cap height" value={name} onChange={(e) => setName(e.target.value)} />
+      <TextField
+        aria-label="Name of a new zone"
+        placeholder="small-cap height"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
       <Button type="submit" disabled={name.trim() === ''}>
         Add zone
       </Button>
@@ -80,8 +98,18 @@ export default function Plan() {
               return (
                 <div key={key} className="contents">
                   <span className="truncate text-quiet">{zone.name}</span>
-                  <NumberField hideLabel label={zone.name} value={zone.position} onChange={(position) => changeZone(key, { position })} />
-                  <NumberField hideLabel label={`${zone.name} overshoot`} value={zone.overshoot} onChange={(overshoot) => changeZone(key, { overshoot })} />
+                  <NumberField
+                    hideLabel
+                    label={zone.name}
+                    value={zone.position}
+                    onChange={(position) => changeZone(key, { position })}
+                  />
+                  <NumberField
+                    hideLabel
+                    label={`${zone.name} overshoot`}
+                    value={zone.overshoot}
+                    onChange={(overshoot) => changeZone(key, { overshoot })}
+                  />
                 </div>
               );
             })}
@@ -110,7 +138,9 @@ export default function Plan() {
                   hideLabel
                   label={`${zone.name} overshoot`}
                   value={zone.overshoot}
-                  onChange={(overshoot) => run((p) => setOwnZone(p, { master: masterId, index, change: { overshoot } }))}
+                  onChange={(overshoot) =>
+                    run((p) => setOwnZone(p, { master: masterId, index, change: { overshoot } }))
+                  }
                 />
               </div>
             ))}
@@ -124,7 +154,12 @@ export default function Plan() {
             ))}
             <label className="grid grid-cols-[74px_1fr] items-center gap-2">
               <span className="text-quiet">Master</span>
-              <TextField value={master.name} onChange={(e) => run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')} />
+              <TextField
+                value={master.name}
+                onChange={(e) =>
+                  run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')
+                }
+              />
             </label>
             {NAMES.slice(1).map((n) => (
               <NameField key={n.key} field={n.key} label={n.label} />
@@ -133,16 +168,24 @@ export default function Plan() {
         </Section>
         <Section title="Numbers">
           <div className="grid gap-1.5">
-            <NumberField label="Units per em" value={project.unitsPerEm} onChange={(v) => run((p) => setUnitsPerEm(p, { unitsPerEm: v }))} />
+            <NumberField
+              label="Units per em"
+              value={project.unitsPerEm}
+              onChange={(v) => run((p) => setUnitsPerEm(p, { unitsPerEm: v }))}
+            />
             <NumberField
               label="Version, major"
               value={project.family.versionMajor}
-              onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 32767 && run((p) => setFamily(p, { versionMajor: v }))}
+              onChange={(v) =>
+                Number.isInteger(v) && v >= 0 && v <= 32767 && run((p) => setFamily(p, { versionMajor: v }))
+              }
             />
             <NumberField
               label="Version, minor"
               value={project.family.versionMinor}
-              onChange={(v) => Number.isInteger(v) && v >= 0 && v <= 999 && run((p) => setFamily(p, { versionMinor: v }))}
+              onChange={(v) =>
+                Number.isInteger(v) && v >= 0 && v <= 999 && run((p) => setFamily(p, { versionMinor: v }))
+              }
             />
           </div>
         </Section>

@@ -21,19 +21,38 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
       title="Behind the drawing"
       action={
         <span className="flex">
-          <button type="button" className={icon} aria-label="Get a sheet" title="Get a sheet of lettering from the scanner" onClick={openSheetDialog}>
+          <button
+            type="button"
+            className={icon}
+            aria-label="Get a sheet"
+            title="Get a sheet of lettering from the scanner"
+            onClick={openSheetDialog}
+          >
             <ScanLine size={16} />
           </button>
-          <button type="button" className={icon} aria-label="Put a picture behind" title="Put a picture behind (PNG or JPEG; drop or paste works too)" onClick={bringPicture}>
+          <button
+            type="button"
+            className={icon}
+            aria-label="Put a picture behind"
+            title="Put a picture behind (PNG or JPEG; drop or paste works too)"
+            onClick={bringPicture}
+          >
             <ImagePlus size={16} />
           </button>
         </span>
       }
     >
-      {drawing.backdrops.length === 0 && <p className="text-quiet">Drop or paste a picture of your lettering to draw over, or get a sheet from the scanner.</p>}
+      {drawing.backdrops.length === 0 && (
+        <p className="text-quiet">
+          Drop or paste a picture of your lettering to draw over, or get a sheet from the scanner.
+        </p>
+      )}
       {drawing.backdrops.map((b) => {
-        const change = (c: Parameters<typeof setBackdrop>[1]['change'], merge?: string) => run((p) => setBackdrop(p, { at, id: b.id, change: c }), merge);
-        const name = b.outline ? (outlineName(project, project.glyphs[at.glyph], b.outline) ?? 'gone') : (project.pictures[b.picture]?.name ?? 'picture');
+        const change = (c: Parameters<typeof setBackdrop>[1]['change'], merge?: string) =>
+          run((p) => setBackdrop(p, { at, id: b.id, change: c }), merge);
+        const name = b.outline
+          ? (outlineName(project, project.glyphs[at.glyph], b.outline) ?? 'gone')
+          : (project.pictures[b.picture]?.name ?? 'picture');
         return (
           <div key={b.id} className="mb-3 grid grid-cols-1 gap-1">
             <div className="flex items-center gap-1">
@@ -50,7 +69,13 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
               >
                 {b.locked ? <Lock size={14} /> : <LockOpen size={14} />}
               </button>
-              <button type="button" className={icon} aria-label={`Remove ${name}`} title="Remove" onClick={() => run((p) => removeBackdrop(p, { at, id: b.id }))}>
+              <button
+                type="button"
+                className={icon}
+                aria-label={`Remove ${name}`}
+                title="Remove"
+                onClick={() => run((p) => removeBackdrop(p, { at, id: b.id }))}
+              >
                 <Trash2 size={14} />
               </button>
             </div>
@@ -71,7 +96,9 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
                 <TraceButton id={b.id} />
               </div>
             )}
-            {!b.outline && !b.locked && <PlaceFields transform={b.transform} onChange={(transform) => change({ transform })} />}
+            {!b.outline && !b.locked && (
+              <PlaceFields transform={b.transform} onChange={(transform) => change({ transform })} />
+            )}
           </div>
         );
       })}
@@ -88,12 +115,26 @@ function PlaceFields({ transform, onChange }: { transform: Affine; onChange: (t:
   const size = Math.hypot(a, b);
   const turn = (Math.atan2(b, a) * 180) / Math.PI;
   const turned = (degrees: number, scale: number): Affine => {
-    const [cos, sin] = [Math.cos(((degrees - turn) * Math.PI) / 180) * scale, Math.sin(((degrees - turn) * Math.PI) / 180) * scale];
-    return [round(cos * a - sin * b), round(sin * a + cos * b), round(cos * c - sin * d), round(sin * c + cos * d), x, y];
+    const [cos, sin] = [
+      Math.cos(((degrees - turn) * Math.PI) / 180) * scale,
+      Math.sin(((degrees - turn) * Math.PI) / 180) * scale,
+    ];
+    return [
+      round(cos * a - sin * b),
+      round(sin * a + cos * b),
+      round(cos * c - sin * d),
+      round(sin * c + cos * d),
+      x,
+      y,
+    ];
   };
   return (
     <div className="grid gap-1.5">
-      <NumberField label="Units to 100 pixels" value={round(size * 100)} onChange={(v) => v > 0 && onChange(turned(turn, v / 100 / size))} />
+      <NumberField
+        label="Units to 100 pixels"
+        value={round(size * 100)}
+        onChange={(v) => v > 0 && onChange(turned(turn, v / 100 / size))}
+      />
       <NumberField label="Turn °" value={turn} onChange={(v) => onChange(turned(v, 1))} />
     </div>
   );
@@ -111,7 +152,12 @@ function OutlinesBehind({ drawing }: { drawing: Drawing }) {
       <p className="mt-1 mb-1.5 text-quiet">Outlines to compare with</p>
       <div className="mb-2 flex flex-wrap gap-1.5">
         {others.map((m) => (
-          <Button key={m.id} aria-label={`${m.name} behind`} title={`This glyph in ${m.name}`} onClick={() => add({ kind: 'master', master: m.id })}>
+          <Button
+            key={m.id}
+            aria-label={`${m.name} behind`}
+            title={`This glyph in ${m.name}`}
+            onClick={() => add({ kind: 'master', master: m.id })}
+          >
             {m.name}
           </Button>
         ))}
@@ -132,7 +178,12 @@ function OutlinesBehind({ drawing }: { drawing: Drawing }) {
           else if (add({ kind: 'glyph', glyph: glyph.id })) setTyped('');
         }}
       >
-        <TextField aria-label="Glyph to compare with" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <TextField
+          aria-label="Glyph to compare with"
+          placeholder="character or name"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
         <Button type="submit" disabled={typed.trim() === ''}>
           Show
         </Button>

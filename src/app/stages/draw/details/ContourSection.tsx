@@ -1,6 +1,12 @@
 import { GripVertical, RefreshCcw } from 'lucide-react';
 import { memo } from 'react';
-import { closeContour, directByNesting, orderContour, reverseContours, setStartPoint } from '../../../../core/drawing/edits';
+import {
+  closeContour,
+  directByNesting,
+  orderContour,
+  reverseContours,
+  setStartPoint,
+} from '../../../../core/drawing/edits';
 import { keyParts, type PointKey, pointKey, pointOf } from '../../../../core/drawing/points';
 import { type Contour, signedArea } from '../../../../core/geometry/contour';
 import { hasMixedDirections } from '../../../../core/geometry/winding';
@@ -42,7 +48,11 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
         {wrong && (
           <div className="w-full rounded-lg bg-marigold-tint p-2 text-[13px]">
             <p className="mb-1">▲ A contour goes the wrong way for where it lies; counters may fill.</p>
-            <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => directByNesting(p, { at }))}>
+            <button
+              type="button"
+              className="font-semibold text-kelp"
+              onClick={() => run((p) => directByNesting(p, { at }))}
+            >
               Set directions by nesting
             </button>
           </div>
@@ -55,7 +65,15 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
 const CONTOUR_DRAG = 'text/x-wendril-contour';
 
 /** One contour in the list; drawn again only when it is another one. */
-const ContourRow = memo(function ContourRow({ contour, index, chosen }: { contour: Contour; index: number; chosen: boolean }) {
+const ContourRow = memo(function ContourRow({
+  contour,
+  index,
+  chosen,
+}: {
+  contour: Contour;
+  index: number;
+  chosen: boolean;
+}) {
   return (
     <li
       draggable
@@ -73,11 +91,15 @@ const ContourRow = memo(function ContourRow({ contour, index, chosen }: { contou
       <button
         type="button"
         className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
-        onClick={() => select(new Set(contour.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))))}
+        onClick={() =>
+          select(new Set(contour.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))))
+        }
       >
         <GripVertical size={12} className="-mr-1 shrink-0 text-quiet" />
         <b className="w-4 font-semibold">{index + 1}</b>
-        <span className="truncate text-quiet">{contour.closed ? (signedArea(contour) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}</span>
+        <span className="truncate text-quiet">
+          {contour.closed ? (signedArea(contour) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}
+        </span>
       </button>
       {!contour.closed && (
         <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at: place(), index }))}>

@@ -14,7 +14,17 @@ const KINDS: readonly { kind: StrokeKind; title: string; hint: string }[] = [
   { kind: 'frame', title: 'Frame', hint: 'A box or a key around the letter, drawn or filled' },
 ];
 
-let settings = { width: 40, by: 10, wall: 20, margin: 40, frame: 30, radius: 60, reversed: false, join: 'round', cap: 'round' } as {
+let settings = {
+  width: 40,
+  by: 10,
+  wall: 20,
+  margin: 40,
+  frame: 30,
+  radius: 60,
+  reversed: false,
+  join: 'round',
+  cap: 'round',
+} as {
   width: number;
   by: number;
   wall: number;
@@ -74,7 +84,10 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
   return (
     <Section title={title}>
       <p className="mb-2 text-quiet">
-        {hint}. {contours.length > 0 ? `On ${contours.length === 1 ? 'the chosen contour' : `${contours.length} chosen contours`}.` : ''}
+        {hint}.{' '}
+        {contours.length > 0
+          ? `On ${contours.length === 1 ? 'the chosen contour' : `${contours.length} chosen contours`}.`
+          : ''}
       </p>
       <div className="mb-3 grid gap-1.5">
         {kind === 'stroke' && <NumberField label="Width" value={asked.width} onChange={(width) => set({ width })} />}
@@ -85,20 +98,34 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
             <NumberField label="Margin" value={asked.margin} onChange={(margin) => set({ margin })} />
             {!asked.reversed && <NumberField label="Wall" value={asked.frame} onChange={(frame) => set({ frame })} />}
             <NumberField label="Corner radius" value={asked.radius} onChange={(radius) => set({ radius })} />
-            <CheckRow label="Filled, the letter left out" checked={asked.reversed} onChange={(reversed) => set({ reversed })} />
+            <CheckRow
+              label="Filled, the letter left out"
+              checked={asked.reversed}
+              onChange={(reversed) => set({ reversed })}
+            />
           </>
         )}
       </div>
       {kind !== 'frame' && (
         <div className="mb-3">
           <p className="mb-1 text-quiet">Corners</p>
-          <Choice label="Corners" value={asked.join} options={JOINS.map((v) => ({ value: v, text: v }))} onChange={(join) => set({ join })} />
+          <Choice
+            label="Corners"
+            value={asked.join}
+            options={JOINS.map((v) => ({ value: v, text: v }))}
+            onChange={(join) => set({ join })}
+          />
         </div>
       )}
       {kind === 'stroke' && (
         <div className="mb-3">
           <p className="mb-1 text-quiet">Ends</p>
-          <Choice label="Ends" value={asked.cap} options={CAPS.map((v) => ({ value: v, text: v }))} onChange={(cap) => set({ cap })} />
+          <Choice
+            label="Ends"
+            value={asked.cap}
+            options={CAPS.map((v) => ({ value: v, text: v }))}
+            onChange={(cap) => set({ cap })}
+          />
         </div>
       )}
       <div className="flex gap-1.5">

@@ -19,17 +19,25 @@ export function GuideSection({ drawing, keys }: { drawing: Drawing; keys: readon
   return (
     <Section title="Guides">
       <div className="mb-2 flex flex-wrap gap-1.5">
-        <Button title={a ? 'Level, through the chosen point' : 'Level'} onClick={() => add({ x: 0, y: from.y, angle: 0 })}>
+        <Button
+          title={a ? 'Level, through the chosen point' : 'Level'}
+          onClick={() => add({ x: 0, y: from.y, angle: 0 })}
+        >
           Level
         </Button>
-        <Button title={a ? 'Upright, through the chosen point' : 'Upright'} onClick={() => add({ x: from.x, y: 0, angle: 90 })}>
+        <Button
+          title={a ? 'Upright, through the chosen point' : 'Upright'}
+          onClick={() => add({ x: from.x, y: 0, angle: 90 })}
+        >
           Upright
         </Button>
         <Button disabled={!through} title="Choose two points" onClick={() => through && add(through)}>
           Through two points
         </Button>
       </div>
-      {drawing.guides.length + master.guides.length === 0 && <p className="text-quiet">Points catch on guides, as on the lines of the metrics.</p>}
+      {drawing.guides.length + master.guides.length === 0 && (
+        <p className="text-quiet">Points catch on guides, as on the lines of the metrics.</p>
+      )}
       {([false, true] as const).map((whole) => {
         const guides = whole ? master.guides : drawing.guides;
         return (
@@ -41,14 +49,23 @@ export function GuideSection({ drawing, keys }: { drawing: Drawing; keys: readon
                 const change = (c: Partial<Guide>) => run((p) => setGuide(p, { at, whole, index, change: c }));
                 return (
                   // biome-ignore lint/suspicious/noArrayIndexKey: a guide is its place in the list.
-                  <div key={index} data-testid="guide" className="mb-1.5 grid grid-cols-[1fr_1fr_auto_auto] items-center gap-1.5">
+                  <div
+                    key={index}
+                    data-testid="guide"
+                    className="mb-1.5 grid grid-cols-[1fr_1fr_auto_auto] items-center gap-1.5"
+                  >
                     <NumberField
                       hideLabel
                       label={`Guide ${index + 1}, ${level ? 'height' : 'x'}`}
                       value={level ? g.y : g.x}
                       onChange={(v) => change(level ? { y: v } : { x: v })}
                     />
-                    <NumberField hideLabel label={`Guide ${index + 1}, angle`} value={g.angle} onChange={(angle) => change({ angle })} />
+                    <NumberField
+                      hideLabel
+                      label={`Guide ${index + 1}, angle`}
+                      value={g.angle}
+                      onChange={(angle) => change({ angle })}
+                    />
                     <button
                       type="button"
                       className="text-[12.5px] text-kelp"

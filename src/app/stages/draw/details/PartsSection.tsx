@@ -1,5 +1,11 @@
 import { useState } from 'react';
-import { addComponent, drawOut, makeComponent, removeComponents, setComponent } from '../../../../core/drawing/components';
+import {
+  addComponent,
+  drawOut,
+  makeComponent,
+  removeComponents,
+  setComponent,
+} from '../../../../core/drawing/components';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
 import type { Affine } from '../../../../core/geometry/affine';
 import { tidy } from '../../../../core/geometry/tidy';
@@ -13,18 +19,34 @@ import { place } from './place';
 /** A glyph by its character or its name. */
 export const glyphTyped = (project: Project, text: string): Glyph | undefined => {
   const typed = text.trim();
-  return glyphNamed(project, typed) ?? ([...typed].length === 1 ? glyphForCodePoint(project, typed.codePointAt(0)!) : undefined);
+  return (
+    glyphNamed(project, typed) ??
+    ([...typed].length === 1 ? glyphForCodePoint(project, typed.codePointAt(0)!) : undefined)
+  );
 };
 
 /** A transform as scales, turn and place; slants are kept as they are. */
 function facts([a, b, c, d, x, y]: Affine) {
   const sx = Math.hypot(a, b);
-  return { x, y, width: tidy(sx * 100), height: tidy(((a * d - b * c) / (sx || 1)) * 100), turn: tidy((Math.atan2(b, a) * 180) / Math.PI) };
+  return {
+    x,
+    y,
+    width: tidy(sx * 100),
+    height: tidy(((a * d - b * c) / (sx || 1)) * 100),
+    turn: tidy((Math.atan2(b, a) * 180) / Math.PI),
+  };
 }
 function transformOf({ x, y, width, height, turn }: ReturnType<typeof facts>): Affine {
   const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
   const round = (v: number) => Math.round(v * 1e6) / 1e6 || 0;
-  return [round((c * width) / 100), round((s * width) / 100), round((-s * height) / 100), round((c * height) / 100), x, y];
+  return [
+    round((c * width) / 100),
+    round((s * width) / 100),
+    round((-s * height) / 100),
+    round((c * height) / 100),
+    x,
+    y,
+  ];
 }
 const FIELDS = [
   { key: 'x', label: 'x' },
@@ -58,11 +80,18 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
   };
   return (
     <Section title="Parts">
-      {drawing.components.length === 0 && <p className="mb-2 text-quiet">A part is another glyph drawn here. Change it once, and everything made of it changes.</p>}
+      {drawing.components.length === 0 && (
+        <p className="mb-2 text-quiet">
+          A part is another glyph drawn here. Change it once, and everything made of it changes.
+        </p>
+      )}
       <ul className="mb-2">
         {drawing.components.map((c, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the order.
-          <li key={i} className={`flex items-center gap-2 rounded-md px-1.5 ${chosen.includes(i) ? 'bg-kelp-tint' : ''}`}>
+          <li
+            key={i}
+            className={`flex items-center gap-2 rounded-md px-1.5 ${chosen.includes(i) ? 'bg-kelp-tint' : ''}`}
+          >
             <button
               type="button"
               aria-pressed={chosen.includes(i)}
@@ -74,7 +103,12 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
             >
               {project.glyphs[c.glyph]?.name ?? 'a missing glyph'}
             </button>
-            <button type="button" className="text-kelp" title="Draw the part itself; this glyph follows" onClick={() => chooseGlyph(c.glyph)}>
+            <button
+              type="button"
+              className="text-kelp"
+              title="Draw the part itself; this glyph follows"
+              onClick={() => chooseGlyph(c.glyph)}
+            >
               edit
             </button>
           </li>
@@ -87,7 +121,15 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
               key={key}
               label={label}
               value={facts(drawing.components[only]!.transform)[key]}
-              onChange={(v) => run((p) => setComponent(p, { at, index: only, change: { transform: transformOf({ ...facts(drawing.components[only]!.transform), [key]: v }) } }))}
+              onChange={(v) =>
+                run((p) =>
+                  setComponent(p, {
+                    at,
+                    index: only,
+                    change: { transform: transformOf({ ...facts(drawing.components[only]!.transform), [key]: v }) },
+                  }),
+                )
+              }
             />
           ))}
         </div>
@@ -119,7 +161,12 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
           add();
         }}
       >
-        <TextField aria-label="Glyph to place" placeholder="character or name" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <TextField
+          aria-label="Glyph to place"
+          placeholder="character or name"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
         <Button type="submit" disabled={typed.trim() === ''}>
           Place
         </Button>
@@ -127,7 +174,11 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
       <Button
         className="w-full"
         disabled={contours.length === 0}
-        title={contours.length === 0 ? 'Choose points of the contours first' : 'The chosen contours become a glyph of their own, placed here, in all masters'}
+        title={
+          contours.length === 0
+            ? 'Choose points of the contours first'
+            : 'The chosen contours become a glyph of their own, placed here, in all masters'
+        }
         onClick={make}
       >
         Make a part of the chosen contours

@@ -8,7 +8,14 @@ import {
   AlignStartVertical,
   AlignVerticalDistributeCenter,
 } from 'lucide-react';
-import { type Alignment, alignPoints, distributePoints, handleOf, setBetween, setHandle } from '../../../../core/drawing/arrange';
+import {
+  type Alignment,
+  alignPoints,
+  distributePoints,
+  handleOf,
+  setBetween,
+  setHandle,
+} from '../../../../core/drawing/arrange';
 import { deletePoints, placePoint, resizePoints, setSmooth } from '../../../../core/drawing/edits';
 import { cutAtPoint } from '../../../../core/drawing/ends';
 import { evenOut, fullnesses, setFullness } from '../../../../core/drawing/fullness';
@@ -34,18 +41,39 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
     <Section title={only ? (only.type === 'off' ? 'Handle' : only.smooth ? 'Smooth point' : 'Corner point') : 'Points'}>
       {only ? (
         <div className="mb-2 grid gap-1.5">
-          <NumberField label="x" value={only.x} onChange={(x) => run((p) => placePoint(p, { at, point: keys[0]!, x }))} />
-          <NumberField label="y" value={only.y} onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))} />
+          <NumberField
+            label="x"
+            value={only.x}
+            onChange={(x) => run((p) => placePoint(p, { at, point: keys[0]!, x }))}
+          />
+          <NumberField
+            label="y"
+            value={only.y}
+            onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))}
+          />
           {handle && (
             <>
-              <NumberField label="Length" value={handle.distance} onChange={(length) => run((p) => setHandle(p, { at, handle: keys[0]!, length }))} />
-              <NumberField label="Angle °" value={handle.angle} onChange={(angle) => run((p) => setHandle(p, { at, handle: keys[0]!, angle }))} />
+              <NumberField
+                label="Length"
+                value={handle.distance}
+                onChange={(length) => run((p) => setHandle(p, { at, handle: keys[0]!, length }))}
+              />
+              <NumberField
+                label="Angle °"
+                value={handle.angle}
+                onChange={(angle) => run((p) => setHandle(p, { at, handle: keys[0]!, angle }))}
+              />
             </>
           )}
         </div>
       ) : (
         <div className="mb-2 grid gap-1.5">
-          <NumberField label="Width" value={Math.round(width * 100) / 100} disabled={width === 0} onChange={(v) => run((p) => resizePoints(p, { at, points: keys, width: v }))} />
+          <NumberField
+            label="Width"
+            value={Math.round(width * 100) / 100}
+            disabled={width === 0}
+            onChange={(v) => run((p) => resizePoints(p, { at, points: keys, width: v }))}
+          />
           <NumberField
             label="Height"
             value={Math.round(height * 100) / 100}
@@ -60,10 +88,16 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
       <div className="flex flex-wrap gap-1.5">
         {onCurve.length > 0 && (
           <>
-            <Button disabled={onCurve.every((p) => p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}>
+            <Button
+              disabled={onCurve.every((p) => p.smooth)}
+              onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}
+            >
               Smooth
             </Button>
-            <Button disabled={onCurve.every((p) => !p.smooth)} onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}>
+            <Button
+              disabled={onCurve.every((p) => !p.smooth)}
+              onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}
+            >
               Corner
             </Button>
             <Button
@@ -76,7 +110,10 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
           </>
         )}
         {only && only.type !== 'off' && (
-          <Button title="Opens the outline at this point" onClick={() => run((p) => cutAtPoint(p, { at, point: keys[0]! })) && select(new Set())}>
+          <Button
+            title="Opens the outline at this point"
+            onClick={() => run((p) => cutAtPoint(p, { at, point: keys[0]! })) && select(new Set())}
+          >
             Cut here
           </Button>
         )}
@@ -101,8 +138,16 @@ function PairRow({ pair, from, to }: { pair: { distance: number; angle: number }
   const at = place();
   return (
     <div className="mb-2 grid gap-1.5">
-      <NumberField label="Distance" value={pair.distance} onChange={(distance) => run((p) => setBetween(p, { at, from, to, distance }))} />
-      <NumberField label="Angle °" value={pair.angle} onChange={(angle) => run((p) => setBetween(p, { at, from, to, angle }))} />
+      <NumberField
+        label="Distance"
+        value={pair.distance}
+        onChange={(distance) => run((p) => setBetween(p, { at, from, to, distance }))}
+      />
+      <NumberField
+        label="Angle °"
+        value={pair.angle}
+        onChange={(angle) => run((p) => setBetween(p, { at, from, to, angle }))}
+      />
       <div className="flex gap-1.5">
         <Button
           title="Remembers this distance and angle"
@@ -115,7 +160,11 @@ function PairRow({ pair, from, to }: { pair: { distance: number; angle: number }
         </Button>
         <Button
           title="Gives these two points the distance and angle that were copied"
-          onClick={() => (copied ? run((p) => setBetween(p, { at, from, to, ...copied! })) : say('Copy a distance and angle first, from two other points.'))}
+          onClick={() =>
+            copied
+              ? run((p) => setBetween(p, { at, from, to, ...copied! }))
+              : say('Copy a distance and angle first, from two other points.')
+          }
         >
           Give both
         </Button>
@@ -144,7 +193,14 @@ function ArrangeRow({ keys, count }: { keys: readonly PointKey[]; count: number 
   return (
     <div className="mb-2 flex justify-between rounded-lg border border-line bg-paper p-0.5">
       {ALIGN.map(({ to, title, Icon }) => (
-        <button key={to} type="button" aria-label={title} title={title} className={icon} onClick={() => run((p) => alignPoints(p, { at, points: keys, to }))}>
+        <button
+          key={to}
+          type="button"
+          aria-label={title}
+          title={title}
+          className={icon}
+          onClick={() => run((p) => alignPoints(p, { at, points: keys, to }))}
+        >
           <Icon size={16} />
         </button>
       ))}
@@ -180,9 +236,14 @@ function FullnessRow({ keys, full }: { keys: readonly PointKey[]; full: readonly
   const mean = full.reduce((a, b) => a + b, 0) / full.length;
   const give = (fullness: number) => run((p) => setFullness(p, { at, points: keys, fullness }));
   return (
-    <div className="mb-2 grid gap-1.5" title="How full the curves between the chosen points are; each keeps the proportion of its own handles">
+    <div
+      className="mb-2 grid gap-1.5"
+      title="How full the curves between the chosen points are; each keeps the proportion of its own handles"
+    >
       <NumberField
-        label={most - least < 0.005 ? 'Fullness %' : `Fullness % (${Math.round(least * 100)}–${Math.round(most * 100)})`}
+        label={
+          most - least < 0.005 ? 'Fullness %' : `Fullness % (${Math.round(least * 100)}–${Math.round(most * 100)})`
+        }
         value={Math.round(mean * 1000) / 10}
         onChange={(v) => give(v / 100)}
       />

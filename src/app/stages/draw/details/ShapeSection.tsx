@@ -13,7 +13,11 @@ const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: str
   { operation: 'unite', title: 'Unite', hint: 'One outline around the chosen contours and the others' },
   { operation: 'subtract', title: 'Subtract', hint: 'Takes the chosen contours out of the others' },
   { operation: 'intersect', title: 'Intersect', hint: 'Keeps only what the chosen contours and the others share' },
-  { operation: 'exclude', title: 'Exclude', hint: 'Keeps what is in the chosen contours or in the others, but not in both' },
+  {
+    operation: 'exclude',
+    title: 'Exclude',
+    hint: 'Keeps what is in the chosen contours or in the others, but not in both',
+  },
 ];
 
 /** Arithmetic of areas: the chosen contours against the rest of the drawing. */
@@ -39,12 +43,19 @@ export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readon
           </Button>
         ))}
         <Button
-          title={some ? 'Joins what overlaps among the chosen contours' : 'Joins everything that overlaps into single outlines'}
+          title={
+            some
+              ? 'Joins what overlaps among the chosen contours'
+              : 'Joins everything that overlaps into single outlines'
+          }
           onClick={() => shape((p) => removeOverlap(p, { at, contours: some ? chosen : [] }))}
         >
           Remove overlap
         </Button>
-        <Button title="Extremes, needless points, nearly straight sides and more, here or in all glyphs" onClick={() => setTidying(true)}>
+        <Button
+          title="Extremes, needless points, nearly straight sides and more, here or in all glyphs"
+          onClick={() => setTidying(true)}
+        >
           Tidy…
         </Button>
       </div>

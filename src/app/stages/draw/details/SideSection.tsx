@@ -14,9 +14,17 @@ export function SideSection() {
   return (
     <Section title="Sides">
       <div className="grid gap-1.5">
-        {drawn && <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />}
-        {drawn && <NumberField label="Right" value={sides.right} onChange={(right) => run((p) => setSides(p, { at, right }))} />}
-        <NumberField label="Advance" value={sides.advance} onChange={(advance) => run((p) => setSides(p, { at, advance }))} />
+        {drawn && (
+          <NumberField label="Left" value={sides.left} onChange={(left) => run((p) => setSides(p, { at, left }))} />
+        )}
+        {drawn && (
+          <NumberField label="Right" value={sides.right} onChange={(right) => run((p) => setSides(p, { at, right }))} />
+        )}
+        <NumberField
+          label="Advance"
+          value={sides.advance}
+          onChange={(advance) => run((p) => setSides(p, { at, advance }))}
+        />
       </div>
     </Section>
   );

@@ -8,8 +8,16 @@ export function SizeSection({ title }: { title: string }) {
   return (
     <Section title={`${title} of a size`}>
       <div className="mb-1 grid gap-1.5">
-        <NumberField label="Width" value={size.width} onChange={(width) => setTypedSize({ ...size, width: within(width) })} />
-        <NumberField label="Height" value={size.height} onChange={(height) => setTypedSize({ ...size, height: within(height) })} />
+        <NumberField
+          label="Width"
+          value={size.width}
+          onChange={(width) => setTypedSize({ ...size, width: within(width) })}
+        />
+        <NumberField
+          label="Height"
+          value={size.height}
+          onChange={(height) => setTypedSize({ ...size, height: within(height) })}
+        />
       </div>
       <p className="text-[12.5px] text-quiet">A click on the sheet puts one there; a drag draws any size.</p>
     </Section>

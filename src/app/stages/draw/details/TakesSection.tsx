@@ -28,7 +28,11 @@ export function TakesSection() {
       <Button className="mb-3 w-full" title="Keeps this drawing as it is now (T)" onClick={keepTakeNow}>
         Keep a take
       </Button>
-      {takes.length === 0 && <p className="text-quiet">A take is a version of this drawing that stays, whatever you do next. Keep one before a bold change.</p>}
+      {takes.length === 0 && (
+        <p className="text-quiet">
+          A take is a version of this drawing that stays, whatever you do next. Keep one before a bold change.
+        </p>
+      )}
       <ul className="grid gap-3">
         {takes.map((take) => (
           <li
@@ -44,13 +48,19 @@ export function TakesSection() {
                 className="mb-0.5 h-6! border-transparent! bg-transparent! px-0! font-semibold"
                 onBlur={(e) => {
                   const name = e.target.value.trim();
-                  if (name !== take.name && name !== '') run((p) => renameTake(p, { glyph: at.glyph, take: take.id, name }));
+                  if (name !== take.name && name !== '')
+                    run((p) => renameTake(p, { glyph: at.glyph, take: take.id, name }));
                 }}
               />
               <p className="mb-1 text-[12.5px] text-quiet">{dated.format(new Date(take.date))}</p>
             </div>
             <div className="col-span-2 flex flex-wrap gap-x-3 gap-y-1 text-kelp">
-              <button type="button" aria-pressed={trying === take.id} title="Shows it in its place, in the galley too, without changing anything" onClick={() => tryOut(take)}>
+              <button
+                type="button"
+                aria-pressed={trying === take.id}
+                title="Shows it in its place, in the galley too, without changing anything"
+                onClick={() => tryOut(take)}
+              >
                 {trying === take.id ? 'Stop trying' : 'Try'}
               </button>
               <button
@@ -63,10 +73,18 @@ export function TakesSection() {
               >
                 Bring back
               </button>
-              <button type="button" title="Puts it behind the drawing" onClick={() => run((p) => addOutlineBackdrop(p, { at, outline: { kind: 'take', take: take.id } }))}>
+              <button
+                type="button"
+                title="Puts it behind the drawing"
+                onClick={() => run((p) => addOutlineBackdrop(p, { at, outline: { kind: 'take', take: take.id } }))}
+              >
                 Compare
               </button>
-              <button type="button" className="text-quiet" onClick={() => run((p) => removeTake(p, { glyph: at.glyph, take: take.id }))}>
+              <button
+                type="button"
+                className="text-quiet"
+                onClick={() => run((p) => removeTake(p, { glyph: at.glyph, take: take.id }))}
+              >
                 Throw away
               </button>
             </div>
@@ -83,7 +101,11 @@ function TakePicture({ take }: { take: Take }) {
   const path = pathData(flattened(take.drawing, drawingsOf(project, take.master)).filter((c) => c.closed));
   const [top, bottom] = [zones.ascender.position + 40, zones.descender.position - 20];
   return (
-    <svg aria-hidden="true" className="h-14 w-16" viewBox={`0 ${-top} ${Math.max(1, take.drawing.advance)} ${top - bottom}`}>
+    <svg
+      aria-hidden="true"
+      className="h-14 w-16"
+      viewBox={`0 ${-top} ${Math.max(1, take.drawing.advance)} ${top - bottom}`}
+    >
       <path d={path} transform="scale(1 -1)" className="fill-ink" />
     </svg>
   );

@@ -28,10 +28,28 @@ export function TraceSection({ drawing }: { drawing: Drawing }) {
   const id = useDrawBench((s) => s.tracing);
   const backdrop = drawing.backdrops.find((b) => b.id === id);
   const picture = useBench((s) => (backdrop?.picture ? s.project?.pictures[backdrop.picture] : undefined));
-  return backdrop && picture ? <Tracing key={id} backdrop={backdrop} bytes={picture.bytes} name={picture.name} drawn={drawing.contours.length > 0} /> : null;
+  return backdrop && picture ? (
+    <Tracing
+      key={id}
+      backdrop={backdrop}
+      bytes={picture.bytes}
+      name={picture.name}
+      drawn={drawing.contours.length > 0}
+    />
+  ) : null;
 }
 
-function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: Uint8Array; name: string; drawn: boolean }) {
+function Tracing({
+  backdrop,
+  bytes,
+  name,
+  drawn,
+}: {
+  backdrop: Backdrop;
+  bytes: Uint8Array;
+  name: string;
+  drawn: boolean;
+}) {
   const worker = useMemo(tracingWorker, []);
   const [settings, setSettings] = useState(USUAL);
   // What was drawn before the outlines were shown over it.
@@ -41,7 +59,10 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
   const [problem, setProblem] = useState<string>();
   const at = place();
   const grid = useBench((s) => s.settled?.settings.grid ?? 1);
-  const units = Math.sqrt(Math.abs(backdrop.transform[0] * backdrop.transform[3] - backdrop.transform[1] * backdrop.transform[2])) || 1;
+  const units =
+    Math.sqrt(
+      Math.abs(backdrop.transform[0] * backdrop.transform[3] - backdrop.transform[1] * backdrop.transform[2]),
+    ) || 1;
   useEffect(() => {
     return () => {
       worker.stop();
@@ -51,7 +72,9 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
 
   const [opened, setOpened] = useState(false);
   useEffect(() => {
-    void worker.service.openPicture(bytes, name).then((refused) => (refused ? setProblem(refused.reason) : setOpened(true)));
+    void worker.service
+      .openPicture(bytes, name)
+      .then((refused) => (refused ? setProblem(refused.reason) : setOpened(true)));
   }, [worker, bytes, name]);
 
   // While one tracing runs only the newest other one waits: a slider never runs ahead of its outline.
@@ -59,7 +82,11 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
   const working = useRef(false);
   useEffect(() => {
     if (!opened) return;
-    wanted.current = { threshold: settings.threshold, speckle: (settings.speckle / units) ** 2, tolerance: settings.detail / units };
+    wanted.current = {
+      threshold: settings.threshold,
+      speckle: (settings.speckle / units) ** 2,
+      tolerance: settings.detail / units,
+    };
     if (working.current) return;
     const work = async () => {
       working.current = true;
@@ -74,7 +101,10 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
     void work();
   }, [worker, opened, settings, units]);
 
-  const outlines = useMemo(() => (found ? placedOutlines(found.contours, found.height, backdrop.transform, grid) : undefined), [found, backdrop.transform, grid]);
+  const outlines = useMemo(
+    () => (found ? placedOutlines(found.contours, found.height, backdrop.transform, grid) : undefined),
+    [found, backdrop.transform, grid],
+  );
   useEffect(() => {
     if (!outlines) return;
     select(new Set());
@@ -97,11 +127,30 @@ function Tracing({ backdrop, bytes, name, drawn }: { backdrop: Backdrop; bytes: 
         unit="%"
         onChange={(v) => setSettings({ ...settings, threshold: (v / 100) * 255 })}
       />
-      <Slider label="Leave out specks under" value={settings.speckle} min={0} max={60} unit="units" onChange={(v) => setSettings({ ...settings, speckle: v })} />
-      <Slider label="Keep within" value={settings.detail} min={0.5} max={8} step={0.5} unit="units" onChange={(v) => setSettings({ ...settings, detail: v })} />
+      <Slider
+        label="Leave out specks under"
+        value={settings.speckle}
+        min={0}
+        max={60}
+        unit="units"
+        onChange={(v) => setSettings({ ...settings, speckle: v })}
+      />
+      <Slider
+        label="Keep within"
+        value={settings.detail}
+        min={0.5}
+        max={8}
+        step={0.5}
+        unit="units"
+        onChange={(v) => setSettings({ ...settings, detail: v })}
+      />
       {hadContours && <CheckRow label="Keep what is drawn" checked={keep} onChange={setKeep} />}
       <p className="mb-2 text-quiet" data-testid="trace-result">
-        {!found ? 'Tracing…' : found.contours.length === 0 ? 'No ink at this threshold.' : `${plural(found.contours.length, 'contour')}, ${plural(found.points, 'point')}`}
+        {!found
+          ? 'Tracing…'
+          : found.contours.length === 0
+            ? 'No ink at this threshold.'
+            : `${plural(found.contours.length, 'contour')}, ${plural(found.points, 'point')}`}
       </p>
       <div className="flex gap-1.5">
         <Button
@@ -144,7 +193,14 @@ function Slider({
           {value} {unit}
         </span>
       </span>
-      <input type="range" min={min} max={max} step={step} value={value} onChange={(e) => onChange(Number(e.target.value))} />
+      <input
+        type="range"
+        min={min}
+        max={max}
+        step={step}
+        value={value}
+        onChange={(e) => onChange(Number(e.target.value))}
+      />
     </label>
   );
 }
