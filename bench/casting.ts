@@ -38,9 +38,9 @@ export function benchCasting(): void {
 
   const project = largeProject(1500);
   const cache = new CastCache();
-  const [first] = time(() => castFont(project, { flavour: 'ttf', master: 'm1', cache }));
+  const [first] = time(() => castFont(project, { flavour: 'ttf', place: { master: 'm1' }, cache }));
   const moved = movePoints(project, { at: { glyph: 'g40', master: 'm1' }, points: ['0:0'], dx: 3, dy: 0 });
-  const [after] = time(() => moved.ok && castFont(moved.project, { flavour: 'ttf', master: 'm1', cache }));
+  const [after] = time(() => moved.ok && castFont(moved.project, { flavour: 'ttf', place: { master: 'm1' }, cache }));
 
   const rows: Row[] = [
     {
@@ -88,6 +88,6 @@ export function benchCasting(): void {
 
 function cast(source: string, keepOverlaps: boolean): void {
   const project = openSource(source);
-  const font = castFont(project, { flavour: 'ttf', master: project.masters[0]!.id, keepOverlaps });
+  const font = castFont(project, { flavour: 'ttf', place: { master: project.masters[0]!.id }, keepOverlaps });
   if (!font.ok) throw new Error(font.reason);
 }

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildDemo } from '../demo/family';
 import { castFont } from '../src/core/casting/font';
-import { toWoff2 } from '../src/core/casting/webfont';
+import { toWoff2 } from '../src/core/fontfacts/webfont';
 import { openAny } from '../src/core/formats/openFile';
 import type { Contour } from '../src/core/geometry/contour';
 import { removeOverlaps } from '../src/core/geometry/overlaps';
@@ -89,7 +89,7 @@ export async function benchFonts(): Promise<void> {
 }
 
 function cast(project: Parameters<typeof castFont>[0], flavour: 'otf' | 'ttf', compact: boolean): Uint8Array {
-  const font = castFont(project, { flavour, master: 'm1', keepOverlaps: true, compact });
+  const font = castFont(project, { flavour, place: { master: 'm1' }, keepOverlaps: true, compact });
   if (!font.ok) throw new Error(font.reason);
   return font.value.bytes;
 }

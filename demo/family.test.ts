@@ -5,7 +5,7 @@ import type { Contour } from '../src/core/geometry/contour';
 import { curvesOf, signedArea } from '../src/core/geometry/contour';
 import { extremes } from '../src/core/geometry/curve';
 import { removeOverlaps } from '../src/core/geometry/overlaps';
-import { kerningOf } from '../src/core/kerning/lookup';
+import { kerningOf } from '../src/core/project/kerningLookup';
 import { flattened } from '../src/core/project/outline';
 import { glyphForCodePoint, glyphNamed } from '../src/core/project/queries';
 import { blendedDrawing, sameStructure } from '../src/core/variation/instance';

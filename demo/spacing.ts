@@ -1,9 +1,9 @@
 import { updateFollows } from '../src/core/fitting/follows';
 import { type FitProposal, proposeFit, takeFit } from '../src/core/fitting/proposal';
-import { groupsByGlyph, kerningOf, membersOf } from '../src/core/kerning/lookup';
-import { type PairSide, pairKey, pairSides } from '../src/core/kerning/pairs';
 import { kerningFaults, proposeKerning, textGlyphs } from '../src/core/kerning/proposal';
+import { groupsByGlyph, kerningOf, membersOf } from '../src/core/project/kerningLookup';
 import type { Project } from '../src/core/project/model';
+import { type PairSide, pairKey, pairSides } from '../src/core/project/pairs';
 import { glyphNamed } from '../src/core/project/queries';
 import data from './spacing.json';
 

@@ -10,7 +10,7 @@ export function specimenPage(): string {
   const fonts = project.instances.map((instance) => {
     const { project: single, stuck } = instanceAt(project, instance.place, instance.name);
     if (stuck.length > 0) throw new Error(`${instance.name}: masters disagree in ${stuck.join(', ')}.`);
-    const font = castFont(single, { flavour: 'ttf', master: single.masters[0]!.id });
+    const font = castFont(single, { flavour: 'ttf', place: { master: single.masters[0]!.id } });
     if (!font.ok) throw new Error(font.reason);
     return `@font-face{${face(instance.name)};src:url(data:font/ttf;base64,${Buffer.from(font.value.bytes).toString('base64')})}`;
   });

@@ -15,7 +15,7 @@ const { opened, details } = sharedDemoBench();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-fonts-'));
 
 const cast = (flavour: 'ttf' | 'otf') => {
-  const font = castFont(buildStarter(), { flavour, master: 'm1' });
+  const font = castFont(buildStarter(), { flavour, place: { master: 'm1' } });
   if (!font.ok) throw new Error(font.reason);
   return font.value.bytes;
 };

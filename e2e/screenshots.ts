@@ -26,7 +26,7 @@ await driver
 /** Two fonts of the demo whose names contradict each other. */
 function confusedFonts(): string[] {
   return (['m1', 'm3'] as const).map((master) => {
-    const font = castFont(buildDemo(), { flavour: 'otf', master });
+    const font = castFont(buildDemo(), { flavour: 'otf', place: { master } });
     if (!font.ok) throw new Error(font.reason);
     const named =
       master === 'm1'

@@ -26,7 +26,7 @@ test('damage is the same for the same number, and differs from one number to the
 });
 
 test.each(['ttf', 'otf'] as const)('damaged %s fonts open soundly or are refused in a sentence', async (flavour) => {
-  const cast = castFont(starter, { flavour, master: 'm1', keepOverlaps: true });
+  const cast = castFont(starter, { flavour, place: { master: 'm1' }, keepOverlaps: true });
   if (!cast.ok) throw new Error(cast.reason);
   let opened = 0;
   for (let seed = 1; seed <= 150; seed++) {

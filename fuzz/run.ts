@@ -1,4 +1,4 @@
-import { Refusal } from '../src/core/base/result';
+import { RefusalError } from '../src/core/base/result';
 import { castFont } from '../src/core/casting/font';
 import { seeds } from './seeds';
 
@@ -28,14 +28,14 @@ for (let i = 0; i < cases; i++) {
       opened++;
       const cast = castFont(result.value.project, {
         flavour: i % 2 ? 'ttf' : 'otf',
-        master: result.value.project.masters[0]!.id,
+        place: { master: result.value.project.masters[0]!.id },
         keepOverlaps: true,
       });
       if (!cast.ok && cast.reason === '') faults.push(`${file.name} seed ${seed}: casting says nothing`);
     }
   } catch (error) {
     faults.push(
-      `${file.name} seed ${seed}: ${error instanceof Refusal ? 'refusal not caught' : ((error as Error).stack ?? String(error)).split('\n').slice(0, 4).join(' | ')}`,
+      `${file.name} seed ${seed}: ${error instanceof RefusalError ? 'refusal not caught' : ((error as Error).stack ?? String(error)).split('\n').slice(0, 4).join(' | ')}`,
     );
   }
   const took = performance.now() - started;

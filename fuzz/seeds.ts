@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { buildStarter } from '../demo/starter';
 import type { Result } from '../src/core/base/result';
 import { castFont } from '../src/core/casting/font';
-import { fromWoff2, toWoff2 } from '../src/core/casting/webfont';
+import { fromWoff2, toWoff2 } from '../src/core/fontfacts/webfont';
 import { openAny } from '../src/core/formats/openFile';
 import { projectFiles, projectFromFiles, writeProjectFile } from '../src/core/formats/projectFile';
 import { writeSvg } from '../src/core/formats/svg';
@@ -18,7 +18,7 @@ export type Seed = { name: string; open: (seed: number) => Promise<Result<{ proj
 export async function seeds(): Promise<Seed[]> {
   const project = buildStarter();
   const cast = (flavour: 'ttf' | 'otf') => {
-    const font = castFont(project, { flavour, master: 'm1', keepOverlaps: true });
+    const font = castFont(project, { flavour, place: { master: 'm1' }, keepOverlaps: true });
     if (!font.ok) throw new Error(font.reason);
     return font.value.bytes;
   };

@@ -9,8 +9,8 @@ import {
   TIDY_NAMES,
   type TidyName,
   type TidyOperation,
+  takeTidying,
   tidyProposal,
-  withProposals,
 } from '../core/tidying/operations';
 import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, tell, tellNotes } from './arguments';
 import { write } from './convert';
@@ -97,7 +97,7 @@ function tidied(
     after: p.after,
     deviation: Math.round(p.deviation * 1000) / 1000,
   }));
-  return { outcome: proposals.length > 0 ? withProposals(project, name, proposals) : undefined, report };
+  return { outcome: proposals.length > 0 ? takeTidying(project, { operation: name, proposals }) : undefined, report };
 }
 
 /** Transforms, and work on the edges. */

@@ -26,7 +26,7 @@ beforeAll(() => {
 });
 
 test('every kind of source gives the same bytes as the core', () => {
-  const font = castFont(buildStarter(), { flavour: 'otf', master: 'm1' });
+  const font = castFont(buildStarter(), { flavour: 'otf', place: { master: 'm1' } });
   if (!font.ok) throw new Error(font.reason);
   for (const [i, source] of ['demo.wendril', 'demo.ufoz', ufoFolder, 'project.designspace'].entries()) {
     const out = join(folder, `out${i}`);

@@ -1,7 +1,7 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { castFont } from '../core/casting/font';
-import { toWoff2 } from '../core/casting/webfont';
+import { toWoff2 } from '../core/fontfacts/webfont';
 import { packZip } from '../core/formats/fileTree';
 import { projectFiles, writeProjectFile } from '../core/formats/projectFile';
 import { writeSvg } from '../core/formats/svg';
@@ -66,7 +66,7 @@ export async function write(
   } else {
     const cast = castFont(project, {
       flavour: kind === '.otf' ? 'otf' : 'ttf',
-      master: master.id,
+      place: { master: master.id },
       keepOverlaps: values['keep-overlaps'] ?? false,
     });
     if (!cast.ok) throw new CliError(cast.reason);

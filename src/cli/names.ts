@@ -1,7 +1,7 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { attempt } from '../core/base/result';
-import { toWoff2 } from '../core/casting/webfont';
+import { toWoff2 } from '../core/fontfacts/webfont';
 import { contradictionsBetween, contradictionsIn } from '../core/fontnames/contradictions';
 import { type FontFacts, readFontFacts } from '../core/fontnames/facts';
 import { type Renamed, renameFont } from '../core/fontnames/rename';

@@ -1,8 +1,8 @@
 import { proposeFit, takeFit } from '../core/fitting/proposal';
 import { setPairs } from '../core/kerning/edits';
-import { sideName } from '../core/kerning/lookup';
 import { proposeKerning, textGlyphs } from '../core/kerning/proposal';
 import type { Outcome } from '../core/project/edit';
+import { sideName } from '../core/project/kerningLookup';
 import type { Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
 import { endingOf, glyphsOf, numberOf, parsed, SOURCES, tell, tellNotes, twoPaths } from './arguments';

@@ -6,23 +6,61 @@ import type { NamesService } from './names';
 import type { TidyService } from './tidy';
 import type { TracingService } from './tracing';
 
-/** The compile worker, started on first use and kept. */
+/** What is said when a worker ends in the middle of its work. */
+const DIED = 'The work in the background broke off (out of memory, or a fault of ours).';
+
+/**
+ * A service in a worker. A call to a worker that dies, or is stopped, fails with a sentence instead of waiting for ever;
+ * `onEnd` is told when it died by itself.
+ */
+function serviceOf<T>(worker: Worker, onEnd: () => void = () => {}): { service: Remote<T>; stop: () => void } {
+  let fail: (error: Error) => void = () => {};
+  const ended = new Promise<never>((_, reject) => {
+    fail = reject;
+  });
+  // Nobody may be waiting when it ends.
+  ended.catch(() => {});
+  worker.addEventListener('error', (event) => {
+    event.preventDefault();
+    fail(new Error(DIED));
+    worker.terminate();
+    onEnd();
+  });
+  const remote = wrap<Record<string, (...args: unknown[]) => unknown>>(worker);
+  const service = new Proxy(remote, {
+    get:
+      (target, name: string) =>
+      (...args: unknown[]) =>
+        Promise.race([target[name]!(...args), ended]),
+  });
+  return {
+    service: service as unknown as Remote<T>,
+    stop: () => {
+      worker.terminate();
+      fail(new Error('The work was stopped.'));
+    },
+  };
+}
+
+/** The compile worker: started on first use, kept, and started anew after it has died; `onEnd` is told when that happens. */
 let compiler: Remote<CompileService> | undefined;
-export function compileWorker(): Remote<CompileService> {
-  compiler ??= wrap<CompileService>(new Worker(new URL('./compile.worker.ts', import.meta.url), { type: 'module' }));
+export function compileWorker(onEnd: () => void = () => {}): Remote<CompileService> {
+  compiler ??= serviceOf<CompileService>(
+    new Worker(new URL('./compile.worker.ts', import.meta.url), { type: 'module' }),
+    () => {
+      compiler = undefined;
+      onEnd();
+    },
+  ).service;
   return compiler;
 }
 
 type FileWork = FilesService & NamesService & TidyService & KerningService;
 
 /** A worker for one job on whole files or many glyphs; `stop` ends it at once, which is how a job is cancelled. */
-export function filesWorker(): { service: Remote<FileWork>; stop: () => void } {
-  const worker = new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
-  return { service: wrap<FileWork>(worker), stop: () => worker.terminate() };
-}
+export const filesWorker = (): { service: Remote<FileWork>; stop: () => void } =>
+  serviceOf(new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }));
 
 /** A worker for one sheet or one picture being traced; it keeps the picture between calls. */
-export function tracingWorker(): { service: Remote<TracingService>; stop: () => void } {
-  const worker = new Worker(new URL('./tracing.worker.ts', import.meta.url), { type: 'module' });
-  return { service: wrap<TracingService>(worker), stop: () => worker.terminate() };
-}
+export const tracingWorker = (): { service: Remote<TracingService>; stop: () => void } =>
+  serviceOf(new Worker(new URL('./tracing.worker.ts', import.meta.url), { type: 'module' }));

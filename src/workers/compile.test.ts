@@ -4,8 +4,7 @@ import { cmap } from '../core/opentype/cmap';
 import { hhea } from '../core/opentype/hhea';
 import { hmtx } from '../core/opentype/hmtx';
 import { readSfnt } from '../core/opentype/sfnt';
-import { changesOf } from '../core/project/changes';
-import { patchBetween } from '../core/project/patch';
+import { patchBetween, stepsOf } from '../core/project/patch';
 import { glyphNamed } from '../core/project/queries';
 import { compileService } from './compile';
 
@@ -36,7 +35,7 @@ jest.mock('./shaper', () => ({
 }));
 
 const demo = buildStarter();
-const request = { texts: ['nno', 'o'], master: 'm1', features: [] };
+const request = { texts: ['nno', 'o'], place: { master: 'm1' }, features: [] };
 
 test('lines come from the font as it would be cast, by glyph id, with an outline for each glyph used', async () => {
   compileService.load(demo);
@@ -59,7 +58,7 @@ test('the font is made anew only when the document changed, and a patch is enoug
   const n = glyphNamed(demo, 'n')!;
   const wider = setSides(demo, { at: { glyph: n.id, master: 'm1' }, right: 100 });
   if (!wider.ok) throw new Error(wider.reason);
-  compileService.update(changesOf(patchBetween(demo, wider.project)));
+  compileService.update(stepsOf(patchBetween(demo, wider.project)));
   const { lines } = await compileService.setLines(request);
   expect(opened).toHaveLength(before + 1);
   expect(lines[0]!.glyphs[0]!.advance).toBe(wider.project.glyphs[n.id]!.drawings.m1!.advance);
@@ -67,7 +66,7 @@ test('the font is made anew only when the document changed, and a patch is enoug
 
 test('a master that is not there is said, not thrown', async () => {
   compileService.load(demo);
-  expect(await compileService.setLines({ ...request, master: 'gone' })).toEqual({
+  expect(await compileService.setLines({ ...request, place: { master: 'gone' } })).toEqual({
     lines: [],
     fault: 'That master is not in the project.',
   });

@@ -1,7 +1,9 @@
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
-import { type Changes, withChanges } from '../core/project/changes';
-import type { GlyphId, MasterId, Project } from '../core/project/model';
+import type { CastPlace } from '../core/casting/plan';
+import type { GlyphId, Parts, Project } from '../core/project/model';
+import { applySteps, type Step } from '../core/project/patch';
+import { unpackedProject } from '../core/storage/records';
 import { createShaper, type Shaper } from './shaper';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
@@ -16,7 +18,7 @@ export type SetLine = {
 
 let project: Project | undefined;
 const cache = new CastCache();
-let compiled: { project: Project; master: MasterId; shaper: Shaper; glyphIds: readonly GlyphId[] } | undefined;
+let compiled: { project: Project; place: string; shaper: Shaper; glyphIds: readonly GlyphId[] } | undefined;
 
 /** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
 export const compileService = {
@@ -25,26 +27,33 @@ export const compileService = {
     compiled = undefined;
   },
 
-  update(changes: Changes): void {
-    if (project) project = withChanges(project, changes);
+  /** The same from storage's own text, read here and not on the page. */
+  loadPacked(parts: Parts, segments: readonly string[]): void {
+    project = unpackedProject({ parts, segments });
+    compiled = undefined;
   },
 
-  /** Lines of text, set with the font of one master; only glyphs that changed are compiled again. */
+  update(steps: readonly Step[]): void {
+    if (project) project = applySteps(project, steps);
+  },
+
+  /** Lines of text, set with the font at a place; only glyphs that changed are compiled again. */
   async setLines({
     texts,
-    master,
+    place,
     features,
   }: {
     texts: string[];
-    master: MasterId;
+    place: CastPlace;
     features: string[];
   }): Promise<{ lines: SetLine[]; fault?: string }> {
     const started = performance.now();
     if (!project) return { lines: [] };
-    if (compiled?.project !== project || compiled.master !== master) {
-      const font = castFont(project, { flavour: 'otf', master, cache, compact: false });
+    const where = JSON.stringify(place);
+    if (compiled?.project !== project || compiled.place !== where) {
+      const font = castFont(project, { flavour: 'otf', place, cache, compact: false });
       if (!font.ok) return { lines: [], fault: font.reason };
-      compiled = { project, master, shaper: await createShaper(font.value.bytes), glyphIds: font.value.glyphIds };
+      compiled = { project, place: where, shaper: await createShaper(font.value.bytes), glyphIds: font.value.glyphIds };
     }
     const { shaper, glyphIds } = compiled;
     const lines = texts.map((text): SetLine => {

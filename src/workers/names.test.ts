@@ -7,7 +7,7 @@ import { fromWoff, toWoff } from '../core/opentype/woff';
 import { namesService } from './names';
 import { tidyService } from './tidy';
 
-const made = castFont(buildStarter(), { flavour: 'ttf', master: 'm1', keepOverlaps: true });
+const made = castFont(buildStarter(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true });
 if (!made.ok) throw new Error(made.reason);
 const ttf = made.value.bytes;
 const text = new TextEncoder().encode('no font at all');

@@ -1,6 +1,6 @@
-import { attempt, type Result } from '../core/base/result';
-import type { StyleNames } from '../core/casting/names';
-import { toWoff2 } from '../core/casting/webfont';
+import { attempt, type Result, refused } from '../core/base/result';
+import type { StyleNames } from '../core/fontfacts/names';
+import { toWoff2 } from '../core/fontfacts/webfont';
 import { contradictionsBetween, contradictionsIn } from '../core/fontnames/contradictions';
 import { type FontFacts, readFontFacts } from '../core/fontnames/facts';
 import { type Naming, namesFor, renameFont } from '../core/fontnames/rename';
@@ -72,12 +72,12 @@ async function open(name: string, bytes: Uint8Array): Promise<Result<Held>> {
   const unpacked = await unpackedFont(bytes, name);
   if (!unpacked.ok) return unpacked;
   if (unpacked.value.format === 'collection')
-    return { ok: false, reason: `${name} is a collection; names can be changed in single fonts.` };
+    return refused(`${name} is a collection; names can be changed in single fonts.`);
   const read = attempt((): Held => {
     const font = readSfnt(unpacked.value.bytes);
     return { name, format: unpacked.value.format, font, facts: readFontFacts(font) };
   });
-  return read.ok ? read : { ok: false, reason: `${name}: ${read.reason}` };
+  return read.ok ? read : refused(`${name}: ${read.reason}`);
 }
 
 function told(): NamedFile[] {

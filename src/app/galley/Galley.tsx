@@ -3,11 +3,11 @@ import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { setGalleyText } from '../../core/project/edits';
 import type { SetLine } from '../../workers/compile';
-import { path2d } from '../canvas/outlinePaths';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
 import type { StageKey } from '../shell/stages';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
+import { path2d } from '../ui/pathData';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;

@@ -6,7 +6,6 @@ import { addGlyphs } from '../../core/project/edits';
 import { nameForCodePoint } from '../../core/project/glyphNames';
 import type { Project } from '../../core/project/model';
 import { glyphForCodePoint, masterOf } from '../../core/project/queries';
-import { placedOutlines } from '../../core/tracing/place';
 import { withLetterCount } from '../../core/tracing/regions';
 import { unitsPerPixel } from '../../core/tracing/sheet';
 import {
@@ -121,7 +120,7 @@ export function LettersStep({
             height: place.height,
             bytes: png,
           },
-          outlines: contours && ((t) => placedOutlines(contours, place.height, t, Math.max(1, whole.settings.grid))),
+          outlines: contours,
         };
       });
       return placeLettering(whole, { master, letters, unitsPerPixel: scale, sheet: sheet.name });

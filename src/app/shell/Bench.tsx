@@ -4,15 +4,17 @@ import { Toaster, toast } from 'sonner';
 import { glyphNamed } from '../../core/project/queries';
 import { Galley } from '../galley/Galley';
 import { closeSheetDialog, useSheetDialog } from '../lettering/sheetDialog';
-import { chooseGlyph, clearNotice, leaveProject, savesFinished, showProject, useBench } from '../state/bench';
-import { recordsOf } from '../state/library';
-import { takeProject } from '../state/tabLock';
+import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
+import { type Opening, useOpenProject } from '../state/useOpenProject';
+import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
 import { useCommands } from './commands';
+import { Damage, saveRecords } from './Damage';
 import { Rail } from './Rail';
 import { ShortcutSheet } from './ShortcutSheet';
 import { isStage, type StageKey } from './stages';
 import { TopBar } from './TopBar';
+import { LeavingGuard, StorageDialog } from './Unsaved';
 
 const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   plan: lazy(() => import('../stages/plan/Plan')),
@@ -24,42 +26,6 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
 };
 
 const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
-
-type Opening = { kind: 'opening' } | { kind: 'open' } | { kind: 'fault'; sentence: string };
-
-/** Opens the project of the address, holding it against other tabs. */
-function useOpenProject(projectId: string): Opening {
-  const [state, setState] = useState<Opening>({ kind: 'opening' });
-  useEffect(() => {
-    let left = false;
-    let release = () => {};
-    const load = async () => {
-      const lock = await takeProject(projectId);
-      release = lock.release;
-      if (left) return release();
-      const found = await recordsOf(projectId).open();
-      if (left) return;
-      if (!found) return setState({ kind: 'fault', sentence: 'There is no such project in this browser.' });
-      if ('fault' in found) return setState({ kind: 'fault', sentence: found.fault });
-      showProject(projectId, found.project, found.history, !lock.mine);
-      setState({ kind: 'open' });
-      if (!lock.mine) {
-        lock.freed.then(
-          () => {
-            if (!left) void load();
-          },
-          () => {},
-        );
-      }
-    };
-    void load();
-    return () => {
-      left = true;
-      void leaveProject().finally(() => release());
-    };
-  }, [projectId]);
-  return state;
-}
 
 /** The address carries the glyph, so that a link or a reload comes back to it. */
 function useGlyphInAddress(): void {
@@ -89,17 +55,22 @@ export function Bench() {
       <main className="mx-auto mt-[18vh] max-w-[520px] p-6">
         <h1 className="mb-2 text-[22px] font-semibold">This project cannot be shown</h1>
         <p className="mb-4">{opening.sentence}</p>
-        <Link to="/" className="rounded-lg bg-kelp px-4 py-2 text-on-kelp">
-          To the start page
-        </Link>
+        <div className="flex gap-2">
+          <Link to="/" className="rounded-lg bg-kelp px-4 py-2 text-on-kelp">
+            To the start page
+          </Link>
+          {opening.exists && <Button onClick={() => void saveRecords(projectId)}>Save all its records</Button>}
+        </div>
       </main>
     );
   }
   if (opening.kind === 'opening') return <p className="p-8 text-quiet">Opening the project…</p>;
-  return <OpenBench stage={stage} projectId={projectId} />;
+  return <OpenBench stage={stage} projectId={projectId} opened={opening} />;
 }
 
-function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string }) {
+type OpenProps = { stage: StageKey; projectId: string; opened: Extract<Opening, { kind: 'open' }> };
+
+function OpenBench({ stage, projectId, opened }: OpenProps) {
   const navigate = useNavigate();
   const title = useBench((s) => s.settled?.family.name ?? '');
   const readOnly = useBench((s) => s.readOnly);
@@ -107,11 +78,13 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
   const sheetOpen = useSheetDialog((s) => s.open);
   const [sheet, setSheet] = useState(false);
   const [palette, setPalette] = useState(false);
+  const [room, setRoom] = useState(false);
   const commands = useCommands({
     projectId,
     navigate,
     openSheet: () => setSheet(true),
     openPalette: () => setPalette(true),
+    openRoom: () => setRoom(true),
   });
   useGlyphInAddress();
 
@@ -141,7 +114,7 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
   const View = VIEWS[stage];
   return (
     <div className="grid h-full grid-rows-[44px_minmax(0,1fr)]">
-      <TopBar openPalette={() => setPalette(true)} openSheet={() => setSheet(true)} />
+      <TopBar openPalette={() => setPalette(true)} openSheet={() => setSheet(true)} openRoom={() => setRoom(true)} />
       <div className="grid min-h-0 grid-cols-[84px_minmax(0,1fr)]">
         <Rail stage={stage} projectId={projectId} />
         <div className="flex min-h-0 min-w-0 flex-col">
@@ -151,6 +124,7 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
               one.
             </p>
           )}
+          <Damage faults={opened.faults} damaged={opened.damaged} />
           <div className="min-h-0 flex-1">
             <Suspense fallback={<p className="p-6 text-quiet">Setting up…</p>}>
               <View />
@@ -172,6 +146,8 @@ function OpenBench({ stage, projectId }: { stage: StageKey; projectId: string })
           <SheetDialog open onClose={closeSheetDialog} />
         </Suspense>
       )}
+      <LeavingGuard />
+      <StorageDialog open={room} onClose={() => setRoom(false)} />
       <Toaster position="top-center" offset={56} />
     </div>
   );

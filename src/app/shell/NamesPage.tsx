@@ -3,7 +3,7 @@ import { ArrowLeft, ChevronDown, Download, FolderOpen, TriangleAlert, X } from '
 import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Toaster, toast } from 'sonner';
-import type { StyleNames } from '../../core/casting/names';
+import type { StyleNames } from '../../core/fontfacts/names';
 import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';

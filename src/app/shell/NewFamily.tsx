@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createProject } from '../../core/project/create';
 import { parseGlyphList } from '../../core/project/edits';
-import { storageSentence, storeProject } from '../state/library';
+import { storeProject } from '../state/library';
+import { storageSentence } from '../state/stores';
 import { Modal } from '../ui/Modal';
 import { Button, TextField } from '../ui/parts';
 

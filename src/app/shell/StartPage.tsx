@@ -4,16 +4,17 @@ import { type DragEvent, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Toaster, toast } from 'sonner';
 import {
-  deleteProject,
+  binProject,
   demoWasStored,
   type LibraryEntry,
   listProjects,
   rememberDemo,
-  storageSentence,
   storeProject,
 } from '../state/library';
+import { storageSentence } from '../state/stores';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
+import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
 import { readProject } from './projectFiles';
 
@@ -86,7 +87,8 @@ export function StartPage() {
   });
 
   const remove = useMutation({
-    mutationFn: deleteProject,
+    mutationFn: binProject,
+    onError: (error) => toast.error(error.message, { duration: 12_000 }),
     onSettled: () => {
       setDoomed(undefined);
       void queries.invalidateQueries({ queryKey: ['library'] });
@@ -179,6 +181,7 @@ export function StartPage() {
             </li>
           ))}
         </ul>
+        <Bin />
       </div>
       <NewFamily open={making} onClose={() => setMaking(false)} />
       <Modal
@@ -223,9 +226,7 @@ export function StartPage() {
         </ul>
       </Modal>
       <Modal open={doomed !== undefined} onClose={() => setDoomed(undefined)} title={`Remove ${doomed?.name ?? ''}?`}>
-        <p className="mb-4">
-          It goes from this browser for good, its history too. A project file you saved elsewhere stays.
-        </p>
+        <p className="mb-4">It goes into the bin, its history too, and is kept there for 30 days.</p>
         <div className="flex justify-end gap-2">
           <Button onClick={() => setDoomed(undefined)}>Keep it</Button>
           <Button kind="danger" onClick={() => doomed && remove.mutate(doomed.id)}>

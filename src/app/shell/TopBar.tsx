@@ -1,6 +1,7 @@
 import { Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
+import { canRedo, canUndo } from '../../core/project/history';
 import type { Master, Project } from '../../core/project/model';
 import { drawingOf, glyphNamed } from '../../core/project/queries';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
@@ -51,15 +52,21 @@ function placeSentence(project: Project, master: Master): string {
   return [master.name, ...place].join(' · ');
 }
 
-function SaveSign() {
+function SaveSign({ openRoom }: { openRoom: () => void }) {
   const save = useBench((s) => s.save);
   const readOnly = useBench((s) => s.readOnly);
   if (readOnly) return <span className="text-marigold">Looking only</span>;
   if (save.kind === 'failed')
     return (
-      <span role="alert" title={save.sentence} className="max-w-[340px] truncate text-brick">
-        Not saved: {save.sentence}
-      </span>
+      <button
+        type="button"
+        role="alert"
+        title="Press for the way to make room"
+        onClick={openRoom}
+        className="max-w-[340px] truncate rounded-md px-1 text-brick underline underline-offset-2"
+      >
+        Not saved ({save.waiting}): {save.sentence}
+      </button>
     );
   return (
     <span data-testid="save-state" data-state={save.kind} className="text-quiet">
@@ -93,7 +100,9 @@ function LightSwitch({ className }: { className: string }) {
 }
 
 /** Project, masters, the way to find things, undo and the state of saving. */
-export function TopBar({ openPalette, openSheet }: { openPalette: () => void; openSheet: () => void }) {
+type Openers = { openPalette: () => void; openSheet: () => void; openRoom: () => void };
+
+export function TopBar({ openPalette, openSheet, openRoom }: Openers) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
@@ -127,8 +136,8 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         <button
           type="button"
           aria-label="Undo"
-          title={lastDone ? `Undo: ${lastDone.sentence}` : 'Nothing to undo'}
-          disabled={!lastDone || readOnly}
+          title={lastDone ? `Undo: ${lastDone.sentence}` : canUndo(history) ? 'Undo' : 'Nothing to undo'}
+          disabled={!canUndo(history) || readOnly}
           onClick={undoEdit}
           className={icon}
         >
@@ -137,8 +146,10 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
         <button
           type="button"
           aria-label="Redo"
-          title={lastUndone ? `Do again: ${lastUndone.sentence}` : 'Nothing to do again'}
-          disabled={!lastUndone || readOnly}
+          title={
+            lastUndone ? `Do again: ${lastUndone.sentence}` : canRedo(history) ? 'Do again' : 'Nothing to do again'
+          }
+          disabled={!canRedo(history) || readOnly}
           onClick={redoEdit}
           className={icon}
         >
@@ -155,7 +166,7 @@ export function TopBar({ openPalette, openSheet }: { openPalette: () => void; op
           <Keyboard size={17} />
         </button>
       </div>
-      <SaveSign />
+      <SaveSign openRoom={openRoom} />
     </header>
   );
 }

@@ -29,11 +29,13 @@ export function useCommands({
   navigate,
   openSheet,
   openPalette,
+  openRoom,
 }: {
   projectId: string;
   navigate: NavigateFunction;
   openSheet: () => void;
   openPalette: () => void;
+  openRoom: () => void;
 }): readonly Command[] {
   const commands = useMemo((): Command[] => {
     const glyphQuery = () => {
@@ -104,12 +106,13 @@ export function useCommands({
           if (settled) void saveToFile(settled);
         },
       },
+      { id: 'storage', title: 'What is stored in this browser', group: 'Project', run: openRoom },
       { id: 'light', title: 'Light bench', group: 'View', run: () => setBenchLight('light') },
       { id: 'dark', title: 'Dark bench', group: 'View', run: () => setBenchLight('dark') },
       { id: 'system-light', title: 'Bench as the system has it', group: 'View', run: () => setBenchLight('system') },
       { id: 'shortcuts', title: 'Keyboard shortcuts', group: 'View', keys: 'Shift+?', shown: '?', run: openSheet },
     ];
-  }, [projectId, navigate, openSheet, openPalette]);
+  }, [projectId, navigate, openSheet, openPalette, openRoom]);
 
   useEffect(() => {
     const bindings = Object.fromEntries(

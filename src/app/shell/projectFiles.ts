@@ -1,5 +1,5 @@
 import { proxy } from 'comlink';
-import type { Result } from '../../core/base/result';
+import { type Result, refused } from '../../core/base/result';
 import type { FontProject } from '../../core/formats/projectFromFont';
 import type { Project } from '../../core/project/model';
 import { filesWorker } from '../../workers/clients';
@@ -17,16 +17,13 @@ export async function readProject(
   file: File,
   { face, progress = () => {}, signal }: Opening = {},
 ): Promise<Result<FontProject> | { faces: string[] }> {
-  if (file.size === 0) return { ok: false, reason: `${file.name} is empty.` };
+  if (file.size === 0) return refused(`${file.name} is empty.`);
   if (file.size > MOST_BYTES)
-    return {
-      ok: false,
-      reason: `${file.name} is ${Math.round(file.size / 1048576)} MB; the most that can be opened is 600 MB.`,
-    };
+    return refused(`${file.name} is ${Math.round(file.size / 1048576)} MB; the most that can be opened is 600 MB.`);
   const { service, stop } = filesWorker();
   const stopped = new Promise<Result<FontProject>>((resolve) => {
     signal?.addEventListener('abort', () =>
-      resolve({ ok: false, reason: `Opening ${file.name} was stopped; nothing was taken in.` }),
+      resolve(refused(`Opening ${file.name} was stopped; nothing was taken in.`)),
     );
   });
   const read = async (): Promise<Result<FontProject> | { faces: string[] }> => {
@@ -38,7 +35,7 @@ export async function readProject(
   try {
     return await Promise.race([read(), stopped]);
   } catch {
-    return { ok: false, reason: `${file.name} could not be read.` };
+    return refused(`${file.name} could not be read.`);
   } finally {
     stop();
   }

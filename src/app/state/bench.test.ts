@@ -2,9 +2,11 @@ import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../../core/drawing/edits';
 import { refused } from '../../core/project/edit';
 import { setGalleyText } from '../../core/project/edits';
-import { EMPTY_HISTORY } from '../../core/project/history';
+import { EMPTY_HISTORY, type Entry } from '../../core/project/history';
 import { glyphNamed } from '../../core/project/queries';
+import type { ProjectRecords, Write } from '../../core/storage/records';
 import {
+  becomeReader,
   cancelPreview,
   chooseGlyph,
   leaveProject,
@@ -20,18 +22,27 @@ import {
   useBench,
 } from './bench';
 
-const saved: { position: number; entries: number; direction: string }[] = [];
+const saved: { position: number; entry: boolean; merged: boolean }[] = [];
 let failing = false;
-jest.mock('./library', () => ({
-  recordsOf: () => ({
-    save: async (_patch: unknown, direction: string, position: number, entries: unknown[]) => {
-      if (failing) throw Object.assign(new Error('full'), { name: 'QuotaExceededError' });
-      saved.push({ position, entries: entries.length, direction });
-    },
-  }),
-  touchProject: async () => {},
-  storageSentence: () => 'The browser’s storage is full.',
-}));
+let there = true;
+let wholes = 0;
+const kept = new Map<number, Entry>();
+const records = {
+  isThere: async () => there,
+  create: async () => {
+    wholes++;
+    there = true;
+  },
+  journal: async ({ history, entry, merged }: Write) => {
+    if (failing) throw Object.assign(new Error('full'), { name: 'QuotaExceededError' });
+    saved.push({ position: history.position, entry: entry !== undefined, merged: merged === true });
+    if (entry) kept.set(history.position, entry);
+  },
+  checkpoint: async () => {},
+  entries: async (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => kept.get(from + i)),
+} as unknown as ProjectRecords;
+jest.mock('./stores', () => ({ storageSentence: () => 'The browser’s storage is full.' }));
+jest.mock('./library', () => ({ touchProject: async () => {} }));
 
 const demo = buildStarter();
 const n = glyphNamed(demo, 'n')!.id;
@@ -41,11 +52,17 @@ const nudge = (dx: number) => (p: typeof demo) =>
 const x = () => state().project!.glyphs[n]!.drawings.m1!.contours[0]!.points[0]!.x;
 const start = glyphNamed(demo, 'n')!.drawings.m1!.contours[0]!.points[0]!.x;
 
+const opened = { project: demo, history: EMPTY_HISTORY };
+
 beforeEach(() => {
+  jest.useRealTimers();
+  there = true;
+  wholes = 0;
+  kept.clear();
   saved.length = 0;
   failing = false;
   useBench.setState({ projectId: '' });
-  showProject('p', demo, EMPTY_HISTORY, false);
+  showProject('p', opened, records);
 });
 
 test('a gesture is shown as it runs and recorded once, from where it began', () => {
@@ -76,7 +93,7 @@ test('undo and redo go through every step and are saved', async () => {
   expect(x()).toBe(start + 11);
   await savesFinished();
   expect(saved.map((s) => s.position)).toEqual([1, 2, 1, 0, 1, 2]);
-  expect(saved.map((s) => s.entries)).toEqual([1, 1, 0, 0, 0, 0]);
+  expect(saved.map((s) => s.entry)).toEqual([true, true, false, false, false, false]);
   expect(state().save.kind).toBe('saved');
 });
 
@@ -107,7 +124,7 @@ test('a refused edit changes nothing and says why', () => {
 });
 
 test('a project that is only looked at cannot be changed', () => {
-  showProject('p', demo, EMPTY_HISTORY, true);
+  showProject('p', opened, undefined);
   expect(run(nudge(5))).toBe(false);
   expect(preview(nudge(5))).toBe(false);
   expect(state().notice).toMatch(/open in another tab/);
@@ -118,12 +135,62 @@ test('full storage is said; the next edit tries again and nothing is skipped', a
   failing = true;
   run(nudge(1));
   await savesFinished();
-  expect(state().save).toEqual({ kind: 'failed', sentence: 'The browser’s storage is full.' });
+  expect(state().save).toEqual({ kind: 'failed', sentence: 'The browser’s storage is full.', waiting: 1 });
   failing = false;
   run(nudge(2));
   await savesFinished();
   expect(saved.map((s) => s.position)).toEqual([1, 2]);
   expect(state().save.kind).toBe('saved');
+});
+
+test('what could not be stored is tried again by itself', async () => {
+  jest.useFakeTimers();
+  failing = true;
+  run(nudge(1));
+  await jest.advanceTimersByTimeAsync(10);
+  expect(state().save.kind).toBe('failed');
+  failing = false;
+  await jest.advanceTimersByTimeAsync(2500);
+  expect(saved.map((s) => s.position)).toEqual([1]);
+  expect(state().save.kind).toBe('saved');
+});
+
+test('a project that finds itself gone from storage is written whole', async () => {
+  run(nudge(1));
+  await savesFinished();
+  there = false;
+  run(nudge(2));
+  await savesFinished();
+  expect([wholes, saved.length, state().save.kind]).toEqual([1, 1, 'saved']);
+});
+
+test('whoever loses the lock writes no more', async () => {
+  run(nudge(1));
+  await savesFinished();
+  becomeReader();
+  expect(run(nudge(2))).toBe(false);
+  undoEdit();
+  await savesFinished();
+  expect(saved).toHaveLength(1);
+  expect(state().readOnly).toBe(true);
+});
+
+test('steps that are not at hand are read from storage, in the order they were asked for', async () => {
+  for (let i = 1; i <= 5; i++) run(nudge(i));
+  await savesFinished();
+  const { project, history } = state();
+  showProject('p', { project: project!, history: { ...history, done: [] } }, records);
+  for (let i = 0; i < 4; i++) undoEdit();
+  await new Promise((r) => setTimeout(r, 20));
+  expect(state().history.position).toBe(1);
+  expect(x()).toBe(start + 1);
+  kept.clear();
+  showProject('p', { project: project!, history: { ...history, done: [] } }, records);
+  undoEdit();
+  await new Promise((r) => setTimeout(r, 20));
+  expect(state().notice).toMatch(/could not be read/);
+  expect(state().history.first).toBe(6);
+  expect(x()).toBe(start + 15);
 });
 
 test('glyphs and masters are stepped through, round the ends; selections are let go', () => {
@@ -141,10 +208,10 @@ test('glyphs and masters are stepped through, round the ends; selections are let
 test('the same project shown again keeps its glyph; leaving clears the bench', async () => {
   const a = glyphNamed(demo, 'a')!.id;
   chooseGlyph(a);
-  showProject('p', demo, EMPTY_HISTORY, false);
+  showProject('p', opened, records);
   expect(state().glyph).toBe(a);
   await leaveProject();
   expect(state().project).toBeUndefined();
-  showProject('q', demo, EMPTY_HISTORY, false);
+  showProject('q', opened, records);
   expect(state().glyph).toBe(n);
 });

@@ -1,10 +1,22 @@
 import { create } from 'zustand';
 import type { PointKey } from '../../core/drawing/points';
-import type { Outcome } from '../../core/project/edit';
-import { EMPTY_HISTORY, type History, recorded, redo, undo } from '../../core/project/history';
-import type { GlyphId, MasterId, Project } from '../../core/project/model';
-import { applyPatch, type Patch, patchBetween } from '../../core/project/patch';
-import { defaultMaster } from '../../core/project/queries';
+import { type Outcome, withGlyph } from '../../core/project/edit';
+import {
+  canRedo,
+  canUndo,
+  EMPTY_HISTORY,
+  type History,
+  missingFor,
+  recorded,
+  redo,
+  undo,
+  withEntries,
+  withoutNewest,
+} from '../../core/project/history';
+import type { Glyph, GlyphId, MasterId, Project } from '../../core/project/model';
+import { applyPatch, patchBetween, stepsOf } from '../../core/project/patch';
+import { defaultMaster, glyphForCodePoint } from '../../core/project/queries';
+import type { Opened, Packed, ProjectRecords } from '../../core/storage/records';
 import { Saver, type SaveState } from './saver';
 
 /** What is open: the document, its history, and the interface state that is not part of it. */
@@ -40,17 +52,28 @@ const set = useBench.setState;
 const get = useBench.getState;
 let saver: Saver | undefined;
 
-/** Shows an opened project. */
-export function showProject(projectId: string, project: Project, history: History, readOnly: boolean): void {
-  saver = readOnly ? undefined : new Saver(projectId, (save) => set({ save }));
+/** What lies in storage of the project that is shown, for workers to read by themselves. */
+let packed: Packed | undefined;
+export const packedProject = (): Packed | undefined => packed;
+
+/** Shows a project that was opened; what is changed in it goes on through the same records. */
+export function showProject(
+  projectId: string,
+  { project, history, packed: stored }: Pick<Opened, 'project' | 'history'> & { packed?: Packed },
+  records: ProjectRecords | undefined,
+): void {
+  const readOnly = records === undefined;
+  saver?.stop();
+  saver = records && new Saver(projectId, records, (save) => set({ save }));
+  packed = stored;
+  stepping = [];
   // The same project shown again (another tab let go of it) keeps its glyph and master.
   const shown = get();
   const again = shown.projectId === projectId ? shown : undefined;
   const glyph = again?.glyph && project.glyphs[again.glyph] ? again.glyph : undefined;
   const master = project.masters.some((m) => m.id === again?.master) ? again!.master : defaultMaster(project).id;
-  const firstDrawn =
-    project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.includes(0x6e)) ??
-    project.glyphOrder.find((id) => project.glyphs[id]!.unicodes.length > 0 && project.glyphs[id]!.name !== 'space');
+  const n = glyphForCodePoint(project, 0x6e)?.id;
+  const firstDrawn = n ?? project.glyphOrder.find((id) => (project.glyphs[id]?.unicodes[0] ?? 0) > 0x20);
   set({
     projectId,
     project,
@@ -65,12 +88,21 @@ export function showProject(projectId: string, project: Project, history: Histor
   });
 }
 
-/** Leaves the project; what is not written yet is finished first. */
+/** Leaves the project; what is not written yet is written first. */
 export async function leaveProject(): Promise<void> {
   const leaving = saver;
   saver = undefined;
+  packed = undefined;
   set({ project: undefined, settled: undefined, projectId: '' });
   await leaving?.finished();
+  leaving?.stop();
+}
+
+/** Another tab has taken the project: from here on it is only looked at. */
+export function becomeReader(): void {
+  saver?.stop();
+  saver = undefined;
+  set({ readOnly: true, project: get().settled });
 }
 
 const say = (notice: string) => set({ notice });
@@ -108,26 +140,20 @@ function settle(next: Project, sentence: string, merge?: string): void {
   const { settled, history } = get();
   const before = settled!;
   const now = performance.now();
-  const joins =
-    merge !== undefined && lastMerge?.key === merge && now - lastMerge.at < MERGE_MS && history.done.length > 0;
-  lastMerge = merge === undefined ? undefined : { key: merge, at: now };
   const last = history.done[history.done.length - 1];
-  const base = joins && last ? applyPatch(before, last.patch, 'backwards') : before;
-  const older = joins ? { done: history.done.slice(0, -1), undone: [] } : history;
+  const merged = merge !== undefined && lastMerge?.key === merge && now - lastMerge.at < MERGE_MS && last !== undefined;
+  lastMerge = merge === undefined ? undefined : { key: merge, at: now };
+  const base = merged ? applyPatch(before, last.patch, 'backwards') : before;
+  const older = merged ? withoutNewest(history) : history;
   const grown = recorded(older, base, next, sentence);
-  if (grown === older && !joins) {
+  if (grown === older && !merged) {
     set({ project: next, settled: next });
     return;
   }
   set({ project: next, settled: next, history: grown, notice: undefined });
-  const entry = grown.done[grown.done.length - 1];
-  saver?.push(
-    patchBetween(before, next),
-    'forwards',
-    grown.done.length,
-    entry && grown !== older ? [{ at: grown.done.length - 1, entry }] : [],
-    next,
-  );
+  const entry = grown === older ? undefined : grown.done[grown.done.length - 1];
+  const steps = stepsOf(patchBetween(before, next));
+  saver?.push({ steps, history: grown, entry, merged }, { project: next, history: grown });
 }
 
 /** Shows the result of an edit during a gesture, without recording it. A refused edit leaves the document as it was. */
@@ -144,11 +170,45 @@ export function cancelPreview(): void {
   set({ project: get().settled });
 }
 
-function step(kind: 'undo' | 'redo'): void {
+type Kind = 'undo' | 'redo';
+/** Steps asked for while earlier ones are read from storage. */
+let stepping: Kind[] = [];
+
+function step(kind: Kind): void {
+  if (stepping.length > 0) stepping.push(kind);
+  else if (!stepAtHand(kind)) void stepFromStorage(kind);
+}
+
+/** Reads the entries that a step needs, then does it and those that were asked for meanwhile. */
+async function stepFromStorage(kind: Kind): Promise<void> {
+  const { projectId } = get();
+  stepping = [kind];
+  for (let next = stepping[0]; next; next = stepping[0]) {
+    if (!stepAtHand(next)) {
+      const { history } = get();
+      const missing = missingFor(history, next);
+      const entries = missing ? await saver?.records.entries(missing.from, missing.to) : undefined;
+      if (get().projectId !== projectId) return;
+      if (!entries) break;
+      const longer = withEntries(history, next, entries);
+      set({ history: longer });
+      if (missingFor(longer, next) || !(next === 'undo' ? canUndo(longer) : canRedo(longer))) {
+        say('Steps beyond this one could not be read; they cannot be taken back.');
+        break;
+      }
+      continue;
+    }
+    stepping.shift();
+  }
+  stepping = [];
+}
+
+/** Undoes or does again what is at hand; false where entries must be read first. */
+function stepAtHand(kind: Kind): boolean {
   const { settled, history, readOnly } = get();
-  if (!settled || readOnly) return;
+  if (!settled || readOnly) return true;
   const result = kind === 'undo' ? undo(settled, history) : redo(settled, history);
-  if (!result) return;
+  if (!result) return missingFor(history, kind) === undefined;
   lastMerge = undefined;
   const { project, glyph, master } = { ...get(), project: result.project };
   set({
@@ -160,13 +220,9 @@ function step(kind: 'undo' | 'redo'): void {
     master: project.masters.some((m) => m.id === master) ? master : defaultMaster(project).id,
     notice: `${kind === 'undo' ? 'Undone' : 'Done again'}: ${result.entry.sentence}`,
   });
-  saver?.push(
-    result.entry.patch as Patch,
-    kind === 'undo' ? 'backwards' : 'forwards',
-    result.history.done.length,
-    [],
-    project,
-  );
+  const steps = stepsOf(result.entry.patch, kind === 'undo' ? 'backwards' : 'forwards');
+  saver?.push({ steps, history: result.history, entry: undefined }, { project, history: result.history });
+  return true;
 }
 
 export const undoEdit = () => step('undo');
@@ -195,4 +251,35 @@ export function stepMaster(by: 1 | -1): void {
 }
 
 /** Everything is written (used before leaving the page). */
-export const savesFinished = (): Promise<void> => saver?.finished() ?? Promise.resolve();
+export const savesFinished = (): Promise<boolean> => saver?.finished() ?? Promise.resolve(true);
+
+/** Tries at once to store what waits. */
+export const tryToSave = (): Promise<void> => saver?.tryAgain() ?? Promise.resolve();
+
+/** Lets go of all history but the newest steps, to make room. */
+export async function forgetHistory(keep: number): Promise<void> {
+  const { history } = get();
+  const first = Math.max(history.first, history.position - keep + 1);
+  const shorter = { ...history, first, done: history.done.slice(-keep), undone: [], last: history.position };
+  set({ history: shorter });
+  saver?.push({ steps: [], history: shorter, entry: undefined }, { project: get().settled!, history: shorter });
+  await saver?.records.forgetBefore(first, history.last);
+}
+
+/** The last state of a glyph that storage can still tell. */
+export async function lastGoodGlyph(id: GlyphId): Promise<Glyph | undefined> {
+  const { settled } = get();
+  return settled && saver?.records.lastGood(id, settled);
+}
+
+/** Brings glyphs back as they were last readable, as one step. Returns how many there were. */
+export async function bringBack(ids: readonly GlyphId[]): Promise<number> {
+  const found = (await Promise.all(ids.map(lastGoodGlyph))).filter((g) => g !== undefined);
+  if (found.length > 0)
+    run((p) => ({
+      ok: true,
+      project: found.reduce(withGlyph, p),
+      sentence: `Brought ${found.length === 1 ? found[0]!.name : `${found.length} glyphs`} back as last stored`,
+    }));
+  return found.length;
+}

@@ -1,57 +1,61 @@
-import localforage from 'localforage';
+import { z } from 'zod';
+import { isRefused } from '../../core/base/result';
 import { glyphsOfLine } from '../../core/fitting/lines';
 import { translation } from '../../core/geometry/affine';
 import { transformContour } from '../../core/geometry/contour';
 import type { Project } from '../../core/project/model';
 import { drawingsOf, flattened } from '../../core/project/outline';
 import { defaultMaster, drawingOf } from '../../core/project/queries';
-import { pathData } from '../canvas/outlinePaths';
-import { type KeyValue, ProjectRecords } from './records';
+import { pathData } from '../ui/pathData';
+import { dropStore, list, recordsOf } from './stores';
+import { takeProject } from './tabLock';
 
+const specimen = z.object({ path: z.string(), width: z.number(), top: z.number(), bottom: z.number() });
+/** The family’s name in its own letters: path data in font units, y up, and its extent. */
+export type Specimen = z.infer<typeof specimen>;
+
+const entrySchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  updated: z.number(),
+  glyphs: z.number(),
+  specimen: specimen.optional(),
+  /** When it was put into the bin, in milliseconds since 1970. */
+  binned: z.number().optional(),
+});
 /** A project in this browser, as the start page lists it. */
-export type LibraryEntry = {
-  id: string;
-  name: string;
-  updated: number;
-  glyphs: number;
-  /** The family’s name in its own letters: path data in font units, y up, and its extent. */
-  specimen?: Specimen;
-};
+export type LibraryEntry = z.infer<typeof entrySchema>;
 
-export type Specimen = { path: string; width: number; top: number; bottom: number };
+const PROJECT = 'project/';
+/** Removed projects are kept this long. */
+const BIN_DAYS = 30;
+const DAY = 24 * 60 * 60 * 1000;
 
-const list = localforage.createInstance({ name: 'wendril', storeName: 'library' });
-const stores = new Map<string, LocalForage>();
-
-/** Each project has a database of its own, so that opening reads it in one sweep and removing drops it whole. */
-function storeOf(id: string): LocalForage {
-  const store = stores.get(id) ?? localforage.createInstance({ name: `wendril-${id}`, storeName: 'records' });
-  stores.set(id, store);
-  return store;
+/** Projects, newest first, those in the bin as well. A record that cannot be read hides no other. */
+async function entries(): Promise<LibraryEntry[]> {
+  const keys = (await list.keys()).filter((key) => key.startsWith(PROJECT));
+  const found = await Promise.all(
+    keys.map(async (key): Promise<LibraryEntry> => {
+      const parsed = entrySchema.safeParse(await list.getItem(key));
+      const id = key.slice(PROJECT.length);
+      return parsed.success ? parsed.data : { id, name: `A project without a name (${id})`, updated: 0, glyphs: 0 };
+    }),
+  );
+  return found.sort((a, b) => b.updated - a.updated);
 }
 
-const keyValue = (store: LocalForage): KeyValue => ({
-  async set(key, value) {
-    await store.setItem(key, value);
-  },
-  remove: (key) => store.removeItem(key),
-  async all(prefix) {
-    const found = new Map<string, unknown>();
-    await store.iterate((value, key) => {
-      if (key.startsWith(prefix)) found.set(key, value);
-    });
-    return found;
-  },
-});
+export const listProjects = async (): Promise<LibraryEntry[]> =>
+  (await entries()).filter((e) => e.binned === undefined);
 
-export const recordsOf = (id: string): ProjectRecords => new ProjectRecords(keyValue(storeOf(id)), `project/${id}/`);
-
-export async function listProjects(): Promise<LibraryEntry[]> {
-  const entries: LibraryEntry[] = [];
-  await list.iterate<LibraryEntry, void>((entry, key) => {
-    if (key.startsWith('project/')) entries.push(entry);
-  });
-  return entries.sort((a, b) => b.updated - a.updated);
+/** What lies in the bin; what has lain there for 30 days goes for good. */
+export async function listBin(): Promise<(LibraryEntry & { daysLeft: number })[]> {
+  const all = (await entries()).flatMap((e) => (e.binned === undefined ? [] : [{ ...e, binned: e.binned }]));
+  const now = Date.now();
+  const due = all.filter((e) => now - e.binned > BIN_DAYS * DAY);
+  for (const { id } of due) await forgetProject(id);
+  return all
+    .filter((e) => !due.includes(e))
+    .map((e) => ({ ...e, daysLeft: Math.max(1, Math.ceil(BIN_DAYS - (now - e.binned) / DAY)) }));
 }
 
 /** The family's name set in its own letters, as far as they are drawn. */
@@ -59,7 +63,7 @@ function specimenOf(project: Project): Specimen | undefined {
   const master = defaultMaster(project);
   let width = 0;
   const paths: string[] = [];
-  for (const id of glyphsOfLine(project, project.family.name).glyphs) {
+  for (const id of glyphsOfLine(project, project.family.name.slice(0, 60)).glyphs) {
     const drawing = drawingOf(project.glyphs[id]!, master.id);
     const contours = flattened(drawing, drawingsOf(project, master.id)).filter((c) => c.closed);
     paths.push(pathData(contours.map((c) => transformContour(c, translation(width, 0)))));
@@ -85,18 +89,49 @@ const entryOf = (id: string, project: Project): LibraryEntry => {
 /** Stores a new project and lists it. */
 export async function storeProject(project: Project, id: string = crypto.randomUUID().slice(0, 8)): Promise<string> {
   await recordsOf(id).create(project);
-  await list.setItem(`project/${id}`, entryOf(id, project));
+  await touchProject(id, project);
   return id;
 }
 
+/** Lists a project as it is now. */
 export async function touchProject(id: string, project: Project): Promise<void> {
-  await list.setItem(`project/${id}`, entryOf(id, project));
+  await list.setItem(PROJECT + id, entryOf(id, project));
 }
 
-export async function deleteProject(id: string): Promise<void> {
-  await list.removeItem(`project/${id}`);
-  stores.delete(id);
-  await localforage.dropInstance({ name: `wendril-${id}` });
+const change = async (id: string, changes: Partial<LibraryEntry>) => {
+  const entry = (await entries()).find((e) => e.id === id);
+  if (entry) await list.setItem(PROJECT + id, { ...entry, ...changes });
+};
+
+/** Puts a project into the bin. Refused, with the reason, while it is open in a tab. */
+export async function binProject(id: string): Promise<void> {
+  const lock = await takeProject(id);
+  lock.release();
+  if (!lock.mine) throw new Error('It is open in another tab; close it there before you remove it.');
+  await change(id, { binned: Date.now() });
+}
+
+export const restoreProject = (id: string): Promise<void> => change(id, { binned: undefined });
+
+/** Removes a project for good. */
+export async function forgetProject(id: string): Promise<void> {
+  await list.removeItem(PROJECT + id);
+  await dropStore(id);
+}
+
+/** Every record of a project as JSON, for one that cannot be shown. */
+export async function everythingOf(id: string): Promise<Uint8Array> {
+  const records = await recordsOf(id).everything();
+  const plain = (_: string, v: unknown) =>
+    v instanceof Uint8Array ? { $bytes: btoa(Array.from(v, (c) => String.fromCharCode(c)).join('')) } : v;
+  return new TextEncoder().encode(JSON.stringify(Object.fromEntries(records), plain));
+}
+
+/** The last state of a damaged glyph that can be read. */
+export async function lastGoodOf(id: string, glyph: string, project: Project) {
+  const records = recordsOf(id);
+  const opened = await records.open();
+  return opened === undefined || isRefused(opened) ? undefined : records.lastGood(glyph, project);
 }
 
 /** Was the demo put into this browser before? It is offered once; a removed demo stays removed. */
@@ -104,11 +139,3 @@ export const demoWasStored = async (): Promise<boolean> => (await list.getItem('
 export const rememberDemo = async (): Promise<void> => {
   await list.setItem('demo', true);
 };
-
-/** A storage failure as a sentence. */
-export function storageSentence(error: unknown): string {
-  const name = error instanceof Error ? error.name : '';
-  return name === 'QuotaExceededError'
-    ? 'The browser’s storage is full: save the project to a file now, then remove projects you no longer need.'
-    : 'The browser could not store the change: save the project to a file now.';
-}

@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { codePointsForName } from '../../core/project/glyphNames';
 import type { Glyph, MasterId, Project } from '../../core/project/model';
 import { drawingOf, isBlank, isEmptyDrawing } from '../../core/project/queries';
-import { drawingPath } from '../canvas/outlinePaths';
+import { drawingPath } from './pathData';
 import { type Reach, reachOf } from './reach';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */

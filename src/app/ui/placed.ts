@@ -1,4 +1,4 @@
-import { kerningOf } from '../../core/kerning/lookup';
+import { kerningOf } from '../../core/project/kerningLookup';
 import type { GlyphId, Master, Project } from '../../core/project/model';
 import { drawingOf } from '../../core/project/queries';
 

@@ -2,9 +2,11 @@ import type { Drawing, GlyphId } from '../project/model';
 import type { DrawingSource } from '../project/outline';
 import { type CffShape, cffShape, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
 
+type Bases = readonly (readonly [GlyphId, Drawing | undefined])[];
 type Kept<T> = {
-  bases: readonly (readonly [GlyphId, Drawing | undefined])[];
-  siblings: readonly Drawing[];
+  bases: Bases;
+  /** Drawings in other masters that the bytes depend on, each with what it is composed of there. */
+  siblings: readonly { drawing: Drawing; bases: Bases }[];
   castKey: string;
   shape: T;
 };
@@ -56,13 +58,20 @@ export class CastCache {
       kept &&
       kept.castKey === castKey &&
       kept.siblings.length === siblings.length &&
-      kept.siblings.every((d, i) => d === siblings[i]!.drawing);
-    if (same && kept.bases.every(([id, base]) => source(id) === base)) return kept.shape;
+      kept.siblings.every((s, i) => s.drawing === siblings[i]!.drawing && isSame(s.bases, siblings[i]!.source));
+    if (same && isSame(kept.bases, source)) return kept.shape;
     const shape = make();
-    store.set(drawing, { bases: basesOf(drawing, source), siblings: siblings.map((s) => s.drawing), castKey, shape });
+    store.set(drawing, {
+      bases: basesOf(drawing, source),
+      siblings: siblings.map((s) => ({ drawing: s.drawing, bases: basesOf(s.drawing, s.source) })),
+      castKey,
+      shape,
+    });
     return shape;
   }
 }
+
+const isSame = (bases: Bases, source: DrawingSource): boolean => bases.every(([id, base]) => source(id) === base);
 
 /** Every drawing a drawing is composed of, through all levels. */
 function basesOf(drawing: Drawing, source: DrawingSource): [GlyphId, Drawing | undefined][] {

@@ -5,10 +5,10 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../drawing/edits';
+import { styleNames } from '../fontfacts/names';
 import { signedArea } from '../geometry/contour';
 import { areaUnder, asCubic, boundsOf } from '../geometry/curve';
 import { closedContour } from '../geometry/testShapes';
-import { pairKey } from '../kerning/pairs';
 import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
 import { readGlyphs } from '../opentype/glyf';
@@ -21,11 +21,12 @@ import { post } from '../opentype/post';
 import { readSfnt, tableOf } from '../opentype/sfnt';
 import { createProject } from '../project/create';
 import type { Drawing, Glyph, Project } from '../project/model';
+import { pairKey } from '../project/pairs';
 import { glyphNamed } from '../project/queries';
 import { CastCache } from './cache';
 import { checkFont } from './checks';
-import { type CastFont, castFont, type Flavour } from './font';
-import { styleNames } from './names';
+import { type CastFont, castFont } from './font';
+import type { Flavour } from './plan';
 import { glyfCurves } from './shape';
 import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 
@@ -37,7 +38,7 @@ function cast(
   flavour: Flavour,
   options: { keepOverlaps?: boolean; cache?: CastCache; master?: string } = {},
 ): CastFont {
-  const result = castFont(project, { flavour, master: 'm1', ...options });
+  const result = castFont(project, { flavour, place: { master: 'm1' }, ...options });
   if (!result.ok) throw new Error(result.reason);
   return result.value;
 }

@@ -3,8 +3,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildDemo } from '../../../demo/family';
-import { kerningOf } from '../kerning/lookup';
 import { textGlyphs } from '../kerning/proposal';
+import { kerningOf } from '../project/kerningLookup';
 import { drawingOf, masterOf } from '../project/queries';
 import { castFont } from './font';
 
@@ -25,7 +25,7 @@ function advances(font: string, text: string): number[] {
 
 test('over every pair of letters, figures and punctuation of the demo family HarfBuzz’s advance is the project’s value', () => {
   const master = masterOf(demo, 'm1')!;
-  const cast = castFont(demo, { flavour: 'ttf', master: 'm1' });
+  const cast = castFont(demo, { flavour: 'ttf', place: { master: 'm1' } });
   if (!cast.ok) throw new Error(cast.reason);
   const font = join(folder, 'demo.ttf');
   writeFileSync(font, cast.value.bytes);

@@ -4,12 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
-import { type PairSide, pairKey, pairSides } from '../kerning/pairs';
 import { readFeatureTags, writeKernGpos } from '../opentype/gpos';
 import { readSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
+import { type PairSide, pairKey, pairSides } from '../project/pairs';
 import { glyphForCodePoint } from '../project/queries';
-import { castFont, kerningSize } from './font';
+import { castFont } from './font';
+import { kerningSize } from './tables/gpos';
 
 const demo = buildStarter();
 const LETTERS = 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789';
@@ -65,7 +66,7 @@ test('HarfBuzz finds every pair’s value by the document’s order, whatever th
         values[pairKey(one, two)] = v;
       }
       const project: Project = { ...demo, groups, masters: [{ ...demo.masters[0]!, kerning: values }] };
-      const font = castFont(project, { flavour: 'otf', master: 'm1' });
+      const font = castFont(project, { flavour: 'otf', place: { master: 'm1' } });
       if (!font.ok) throw new Error(font.reason);
       const texts = [...LETTERS].flatMap((a, i) =>
         [0, 1, 2, 3, 4, 5].map((k) => a + LETTERS[(i * 7 + k * 11) % LETTERS.length]!),
@@ -94,7 +95,7 @@ test('more pairs than one subtable holds are spread over several', () => {
 });
 
 test('no kerning, no table; keys name their sides', () => {
-  const font = castFont(demo, { flavour: 'ttf', master: 'm1' });
+  const font = castFont(demo, { flavour: 'ttf', place: { master: 'm1' } });
   expect(font.ok && readSfnt(font.value.bytes).tables.has('GPOS')).toBe(false);
   expect(pairSides('glyph:g1 group:k2')).toEqual([
     { kind: 'glyph', id: 'g1' },
@@ -104,7 +105,7 @@ test('no kerning, no table; keys name their sides', () => {
 });
 
 test('what kerning costs in the font is what its table takes', () => {
-  const font = castFont(demo, { flavour: 'otf', master: 'm1' });
+  const font = castFont(demo, { flavour: 'otf', place: { master: 'm1' } });
   if (!font.ok) throw new Error(font.reason);
   const size = kerningSize(demo, 'm1');
   expect(size.pairs).toBe(font.value.kerningPairs);

@@ -1,9 +1,10 @@
-import { failure, type Result, success } from '../base/result';
+import { type Result, refused, success } from '../base/result';
+import { toWoff2 } from '../fontfacts/webfont';
 import { toWoff } from '../opentype/woff';
 import type { Master, Project } from '../project/model';
 import { CastCache } from './cache';
-import { type CastFont, castFont, type Flavour } from './font';
-import { toWoff2 } from './webfont';
+import { type CastFont, castFont } from './font';
+import type { Flavour } from './plan';
 
 export const FORMATS = ['otf', 'ttf', 'woff', 'woff2'] as const;
 export type Format = (typeof FORMATS)[number];
@@ -26,12 +27,12 @@ export async function castOutputs(project: Project, options: OutputOptions): Pro
   for (const master of masters) {
     const fonts = new Map<Flavour, CastFont>();
     for (const format of formats) {
-      if (cancelled?.()) return failure('Casting was cancelled.');
+      if (cancelled?.()) return refused('Casting was cancelled.');
       const flavour: Flavour = format === 'otf' ? 'otf' : 'ttf';
       progress?.(files.length, total, `${master.name}, ${format.toUpperCase()}`);
       let font = fonts.get(flavour);
       if (!font) {
-        const result = castFont(project, { flavour, master: master.id, keepOverlaps, cache });
+        const result = castFont(project, { flavour, place: { master: master.id }, keepOverlaps, cache });
         if (!result.ok) return result;
         font = result.value;
         fonts.set(flavour, font);

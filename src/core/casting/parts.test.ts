@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../drawing/edits';
+import { postScriptSafe, styleNames } from '../fontfacts/names';
 import type { Master, Project } from '../project/model';
 import { drawingsOf } from '../project/outline';
 import { glyphNamed } from '../project/queries';
 import { CastCache } from './cache';
 import { alignmentZones, lineMetrics } from './metrics';
-import { postScriptSafe, styleNames } from './names';
 import { cffShape } from './shape';
 
 const demo = buildStarter();

@@ -105,7 +105,7 @@ test('letters of the demo have the stems they are drawn with', () => {
 });
 
 test('hints reach the font, and outlines read back the same', () => {
-  const cast = castFont(demo, { flavour: 'otf', master: 'm1' });
+  const cast = castFont(demo, { flavour: 'otf', place: { master: 'm1' } });
   if (!cast.ok) throw new Error(cast.reason);
   const cff = readCff(readSfnt(cast.value.bytes).tables.get('CFF ')!);
   expect(cff.hints).toBeGreaterThan(1000);
@@ -113,7 +113,7 @@ test('hints reach the font, and outlines read back the same', () => {
 
 test('with overlaps kept, TrueType fonts of all masters agree point for point', () => {
   const shapes = demo.masters.map((m) => {
-    const cast = castFont(demo, { flavour: 'ttf', master: m.id, keepOverlaps: true });
+    const cast = castFont(demo, { flavour: 'ttf', place: { master: m.id }, keepOverlaps: true });
     if (!cast.ok) throw new Error(cast.reason);
     const font = readSfnt(cast.value.bytes);
     const { indexToLocFormat } = head.read(font.tables.get('head')!);

@@ -1,81 +1,115 @@
+import { z } from 'zod';
 import { type Contour, transformContour } from '../geometry/contour';
-import { type DrawingPlace, type Edit, editDrawing, refused } from '../project/edit';
-import type { Backdrop, BackdropOutline, Glyph, MasterId, Picture, Project } from '../project/model';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, refused } from '../project/edit';
+import {
+  type Backdrop,
+  type BackdropOutline,
+  backdropOutlineSchema,
+  backdropSchema,
+  type Glyph,
+  type MasterId,
+  type Project,
+  pictureSchema,
+} from '../project/model';
 import { cycleFrom, drawingsOf, flattened } from '../project/outline';
 import { drawingOf } from '../project/queries';
 
-/** What is shown behind a drawing: pictures, and outlines of other masters, glyphs, takes, or copies. */
-type At = { at: DrawingPlace };
+export const addBackdrop = defineEdit(
+  {
+    name: 'addBackdrop',
+    does: 'Puts a picture behind a drawing',
+    reach: 'one master',
+    args: z.object({ at: a.at, key: a.text, picture: pictureSchema, backdrop: backdropSchema }),
+  },
+  (project, { at, key, picture, backdrop }) =>
+    editDrawing(
+      { ...project, pictures: { ...project.pictures, [key]: picture } },
+      at,
+      `Put ${picture.name} behind the drawing`,
+      (d) => ({
+        ...d,
+        backdrops: [...d.backdrops, backdrop],
+      }),
+    ),
+);
 
-export const addBackdrop: Edit<At & { key: string; picture: Picture; backdrop: Backdrop }> = (
-  project,
-  { at, key, picture, backdrop },
-) =>
-  editDrawing(
-    { ...project, pictures: { ...project.pictures, [key]: picture } },
-    at,
-    `Put ${picture.name} behind the drawing`,
-    (d) => ({
+export const setBackdrop = defineEdit(
+  {
+    name: 'setBackdrop',
+    does: 'Changes a backdrop',
+    reach: 'one master',
+    args: z.object({ at: a.at, id: a.text, change: backdropSchema.omit({ id: true }).partial() }),
+  },
+  (project, { at, id, change }) =>
+    editDrawing(project, at, 'Changed the backdrop', (d) => ({
       ...d,
-      backdrops: [...d.backdrops, backdrop],
-    }),
-  );
-
-export const setBackdrop: Edit<At & { id: string; change: Partial<Omit<Backdrop, 'id'>> }> = (
-  project,
-  { at, id, change },
-) =>
-  editDrawing(project, at, 'Changed the backdrop', (d) => ({
-    ...d,
-    backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)),
-  }));
+      backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)),
+    })),
+);
 
 /** Takes a backdrop away; its picture goes too when nothing else shows it. */
-export const removeBackdrop: Edit<At & { id: string }> = (project, { at, id }) => {
-  const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({
-    ...d,
-    backdrops: d.backdrops.filter((b) => b.id !== id),
-  }));
-  if (!outcome.ok) return outcome;
-  const drawings = Object.values(outcome.project.glyphs).flatMap((g) => [
-    ...Object.values(g.drawings),
-    ...g.takes.map((t) => t.drawing),
-  ]);
-  const used = new Set(drawings.flatMap((d) => d.backdrops.map((b) => b.picture)));
-  const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
-  return { ...outcome, project: { ...outcome.project, pictures } };
-};
+export const removeBackdrop = defineEdit(
+  {
+    name: 'removeBackdrop',
+    does: 'Takes a backdrop away',
+    reach: 'one master',
+    args: z.object({ at: a.at, id: a.text }),
+  },
+  (project, { at, id }) => {
+    const outcome = editDrawing(project, at, 'Removed the backdrop', (d) => ({
+      ...d,
+      backdrops: d.backdrops.filter((b) => b.id !== id),
+    }));
+    if (!outcome.ok) return outcome;
+    const drawings = Object.values(outcome.project.glyphs).flatMap((g) => [
+      ...Object.values(g.drawings),
+      ...g.takes.map((t) => t.drawing),
+    ]);
+    const used = new Set(drawings.flatMap((d) => d.backdrops.map((b) => b.picture)));
+    const pictures = Object.fromEntries(Object.entries(outcome.project.pictures).filter(([key]) => used.has(key)));
+    return { ...outcome, project: { ...outcome.project, pictures } };
+  },
+);
 
 /** Strength of an outline behind a drawing when it is put there. */
 const STRENGTH = 0.3;
 
 /** Puts an outline behind a drawing; one that is there already is refused. */
-export const addOutlineBackdrop: Edit<At & { outline: BackdropOutline }> = (project, { at, outline }) => {
-  const name = outlineName(project, project.glyphs[at.glyph], outline);
-  if (name === undefined) return refused('What was to be shown is no longer there.');
-  if (
-    outline.kind === 'glyph' &&
-    (outline.glyph === at.glyph || cycleFrom(outline.glyph, drawingsOf(project, at.master)))
-  )
-    return refused('A glyph cannot stand behind itself; show a copy of it.');
-  const backdrop: Backdrop = {
-    id: `b${project.nextId}`,
-    picture: '',
-    outline,
-    transform: [1, 0, 0, 1, 0, 0],
-    strength: STRENGTH,
-    locked: true,
-    visible: true,
-  };
-  return editDrawing({ ...project, nextId: project.nextId + 1 }, at, `Put ${name} behind the drawing`, (d) => {
-    const there =
-      outline.kind !== 'copy' &&
-      d.backdrops.some((b) => b.outline && JSON.stringify(b.outline) === JSON.stringify(outline));
-    return there
-      ? { refuse: `${name} is behind the drawing already.` }
-      : { ...d, backdrops: [...d.backdrops, backdrop] };
-  });
-};
+export const addOutlineBackdrop = defineEdit(
+  {
+    name: 'addOutlineBackdrop',
+    does: 'Puts an outline behind a drawing',
+    reach: 'one master',
+    args: z.object({ at: a.at, outline: backdropOutlineSchema }),
+  },
+  (project, { at, outline }) => {
+    const name = outlineName(project, project.glyphs[at.glyph], outline);
+    if (name === undefined) return refused('What was to be shown is no longer there.');
+    if (
+      outline.kind === 'glyph' &&
+      (outline.glyph === at.glyph || cycleFrom(outline.glyph, drawingsOf(project, at.master)))
+    )
+      return refused('A glyph cannot stand behind itself; show a copy of it.');
+    const backdrop: Backdrop = {
+      id: `b${project.nextId}`,
+      picture: '',
+      outline,
+      transform: [1, 0, 0, 1, 0, 0],
+      strength: STRENGTH,
+      locked: true,
+      visible: true,
+    };
+    return editDrawing({ ...project, nextId: project.nextId + 1 }, at, `Put ${name} behind the drawing`, (d) => {
+      const there =
+        outline.kind !== 'copy' &&
+        d.backdrops.some((b) => b.outline && JSON.stringify(b.outline) === JSON.stringify(outline));
+      return there
+        ? refused(`${name} is behind the drawing already.`)
+        : { ...d, backdrops: [...d.backdrops, backdrop] };
+    });
+  },
+);
 
 /** What an outline backdrop is called; undefined when what it shows is gone. */
 export function outlineName(project: Project, glyph: Glyph | undefined, outline: BackdropOutline): string | undefined {

@@ -1,14 +1,13 @@
-import { type Affine, compose, determinant } from '../geometry/affine';
+import { z } from 'zod';
+import { type Affine, compose, determinant, IDENTITY } from '../geometry/affine';
 import { reverseContour, transformContour } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, editDrawing, edited, plural, refused } from '../project/edit';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
 import { addGlyphs } from '../project/edits';
-import type { Component, Drawing, GlyphId, MasterId, Project } from '../project/model';
+import type { Drawing, GlyphId, MasterId, Project } from '../project/model';
 import { cycleFrom, drawingsOf } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
-
-/** Other glyphs drawn in a glyph. */
-type At = { at: DrawingPlace };
 
 /** Why a glyph cannot be drawn in another: the chain that would lead back, as a sentence; undefined when it can. */
 export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, master: MasterId): string | undefined {
@@ -25,42 +24,57 @@ export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, ma
   return chain && `${name(part)} cannot be a part of ${name(into)}: ${chain.map(name).join(' → ')} would never end.`;
 }
 
-export const addComponent: Edit<At & { glyph: GlyphId; transform?: Affine }> = (
-  project,
-  { at, glyph, transform = [1, 0, 0, 1, 0, 0] },
-) => {
-  if (!project.glyphs[glyph]) return refused('That glyph is no longer in the project.');
-  const cycle = cycleSentence(project, at.glyph, glyph, at.master);
-  if (cycle) return refused(cycle);
-  return editDrawing(project, at, `Placed ${project.glyphs[glyph]!.name}`, (d) => ({
-    ...d,
-    components: [...d.components, { glyph, transform }],
-  }));
-};
+export const addComponent = defineEdit(
+  {
+    name: 'addComponent',
+    does: 'Places a part',
+    reach: 'one master',
+    args: z.object({ at: a.at, glyph: a.glyph, transform: a.affine.optional() }),
+  },
+  (project, { at, glyph, transform = IDENTITY }) => {
+    if (!project.glyphs[glyph]) return refused('That glyph is no longer in the project.');
+    const cycle = cycleSentence(project, at.glyph, glyph, at.master);
+    if (cycle) return refused(cycle);
+    return editDrawing(project, at, `Placed ${project.glyphs[glyph]!.name}`, (d) => ({
+      ...d,
+      components: [...d.components, { glyph, transform }],
+    }));
+  },
+);
 
-export const setComponent: Edit<At & { index: number; change: Partial<Pick<Component, 'glyph' | 'transform'>> }> = (
-  project,
-  { at, index, change },
-) => {
-  const cycle = change.glyph && cycleSentence(project, at.glyph, change.glyph, at.master);
-  if (cycle) return refused(cycle);
-  return editDrawing(project, at, change.glyph ? 'Exchanged a part' : 'Moved a part', (d) => {
-    if (!d.components[index]) return { refuse: 'That part is no longer there.' };
-    if (change.transform?.some((v) => !Number.isFinite(v))) return { refuse: 'A number is missing.' };
-    return { ...d, components: d.components.map((c, i) => (i === index ? { ...c, ...change } : c)) };
-  });
-};
+export const setComponent = defineEdit(
+  {
+    name: 'setComponent',
+    does: 'Changes a part',
+    reach: 'one master',
+    args: z.object({ at: a.at, index: a.index, change: z.object({ glyph: a.glyph, transform: a.affine }).partial() }),
+  },
+  (project, { at, index, change }) => {
+    const cycle = change.glyph && cycleSentence(project, at.glyph, change.glyph, at.master);
+    if (cycle) return refused(cycle);
+    return editDrawing(project, at, change.glyph ? 'Exchanged a part' : 'Moved a part', (d) => {
+      if (!d.components[index]) return refused('That part is no longer there.');
+      if (change.transform?.some((v) => !Number.isFinite(v))) return refused('A number is missing.');
+      return { ...d, components: d.components.map((c, i) => (i === index ? { ...c, ...change } : c)) };
+    });
+  },
+);
 
-export const moveComponents: Edit<At & { indices: readonly number[]; dx: number; dy: number }> = (
-  project,
-  { at, indices, dx, dy },
-) =>
-  editDrawing(project, at, `Moved ${plural(indices.length, 'part')}`, (d) => ({
-    ...d,
-    components: d.components.map((c, i) =>
-      indices.includes(i) ? { ...c, transform: shiftedBy(c.transform, dx, dy) } : c,
-    ),
-  }));
+export const moveComponents = defineEdit(
+  {
+    name: 'moveComponents',
+    does: 'Moves parts',
+    reach: 'one master',
+    args: z.object({ at: a.at, indices: a.indices, dx: a.number, dy: a.number }),
+  },
+  (project, { at, indices, dx, dy }) =>
+    editDrawing(project, at, `Moved ${plural(indices.length, 'part')}`, (d) => ({
+      ...d,
+      components: d.components.map((c, i) =>
+        indices.includes(i) ? { ...c, transform: shiftedBy(c.transform, dx, dy) } : c,
+      ),
+    })),
+);
 
 const shiftedBy = ([a, b, c, d, x, y]: Affine, dx: number, dy: number): Affine => [
   a,
@@ -71,72 +85,93 @@ const shiftedBy = ([a, b, c, d, x, y]: Affine, dx: number, dy: number): Affine =
   tidy(y + dy),
 ];
 
-export const removeComponents: Edit<At & { indices: readonly number[] }> = (project, { at, indices }) =>
-  editDrawing(project, at, `Took ${plural(indices.length, 'part')} away`, (d) => ({
-    ...d,
-    components: d.components.filter((_, i) => !indices.includes(i)),
-  }));
+export const removeComponents = defineEdit(
+  {
+    name: 'removeComponents',
+    does: 'Takes parts away',
+    reach: 'one master',
+    args: z.object({ at: a.at, indices: a.indices }),
+  },
+  (project, { at, indices }) =>
+    editDrawing(project, at, `Took ${plural(indices.length, 'part')} away`, (d) => ({
+      ...d,
+      components: d.components.filter((_, i) => !indices.includes(i)),
+    })),
+);
 
 /** Turns parts into contours of the glyph's own; parts of parts become parts of it. */
-export const drawOut: Edit<At & { indices: readonly number[] }> = (project, { at, indices }) =>
-  editDrawing(project, at, `Turned ${plural(indices.length, 'part')} into outlines`, (d) => {
-    const source = drawingsOf(project, at.master);
-    const own = d.components.filter((_, i) => indices.includes(i));
-    if (own.length === 0) return { refuse: 'There is no part to turn into outlines.' };
-    const contours = own.flatMap(({ glyph, transform }) =>
-      (source(glyph)?.contours ?? []).map((c) => {
-        const moved = transformContour(c, transform);
-        const exact = { ...moved, points: moved.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
-        return determinant(transform) < 0 ? reverseContour(exact) : exact;
-      }),
-    );
-    const nested = own.flatMap(({ glyph, transform }) =>
-      (source(glyph)?.components ?? []).map((c) => ({ ...c, transform: compose(transform, c.transform) })),
-    );
-    return {
-      ...d,
-      contours: [...d.contours, ...contours],
-      components: [...d.components.filter((_, i) => !indices.includes(i)), ...nested],
-    };
-  });
+export const drawOut = defineEdit(
+  {
+    name: 'drawOut',
+    does: 'Turns parts into outlines',
+    reach: 'one master',
+    args: z.object({ at: a.at, indices: a.indices }),
+  },
+  (project, { at, indices }) =>
+    editDrawing(project, at, `Turned ${plural(indices.length, 'part')} into outlines`, (d) => {
+      const source = drawingsOf(project, at.master);
+      const own = d.components.filter((_, i) => indices.includes(i));
+      if (own.length === 0) return refused('There is no part to turn into outlines.');
+      const contours = own.flatMap(({ glyph, transform }) =>
+        (source(glyph)?.contours ?? []).map((c) => {
+          const moved = transformContour(c, transform);
+          const exact = { ...moved, points: moved.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
+          return determinant(transform) < 0 ? reverseContour(exact) : exact;
+        }),
+      );
+      const nested = own.flatMap(({ glyph, transform }) =>
+        (source(glyph)?.components ?? []).map((c) => ({ ...c, transform: compose(transform, c.transform) })),
+      );
+      return {
+        ...d,
+        contours: [...d.contours, ...contours],
+        components: [...d.components.filter((_, i) => !indices.includes(i)), ...nested],
+      };
+    }),
+);
 
 /**
  * Makes a glyph of its own of some contours and puts it in their place as a part; in every master whose drawing has contours
  * at those places, so that the masters go on agreeing.
  */
-export const makeComponent: Edit<At & { contours: readonly number[]; name: string }> = (
-  project,
-  { at, contours: chosen, name },
-) => {
-  const glyph = project.glyphs[at.glyph];
-  if (!glyph) return refused('That glyph is no longer in the project.');
-  if (chosen.length === 0) return refused('Choose some contours to make a part of.');
-  if (glyphNamed(project, name)) return refused(`There is already a glyph named ${name}.`);
-  const added = addGlyphs(project, { requests: [{ name, unicodes: [] }] });
-  if (!added.ok) return added;
-  const part = glyphNamed(added.project, name)!;
-  const masters = project.masters
-    .map((m) => m.id)
-    .filter((m) => m === at.master || chosen.every((i) => drawingOf(glyph, m).contours[i]));
-  const drawings = { ...glyph.drawings };
-  const parts = { ...part.drawings };
-  for (const m of masters) {
-    const d = drawingOf(glyph, m);
-    parts[m] = {
-      ...(parts[m] ?? drawingOf(part, m)),
-      advance: d.advance,
-      contours: d.contours.filter((_, i) => chosen.includes(i)),
+export const makeComponent = defineEdit(
+  {
+    name: 'makeComponent',
+    does: 'Makes contours a part with a name',
+    reach: 'all masters',
+    args: z.object({ at: a.at, contours: a.indices, name: a.text }),
+  },
+  (project, { at, contours: chosen, name }) => {
+    const glyph = project.glyphs[at.glyph];
+    if (!glyph) return refused('That glyph is no longer in the project.');
+    if (chosen.length === 0) return refused('Choose some contours to make a part of.');
+    if (glyphNamed(project, name)) return refused(`There is already a glyph named ${name}.`);
+    const added = addGlyphs(project, { requests: [{ name, unicodes: [] }] });
+    if (!added.ok) return added;
+    const part = glyphNamed(added.project, name)!;
+    const masters = project.masters
+      .map((m) => m.id)
+      .filter((m) => m === at.master || chosen.every((i) => drawingOf(glyph, m).contours[i]));
+    const drawings = { ...glyph.drawings };
+    const parts = { ...part.drawings };
+    for (const m of masters) {
+      const d = drawingOf(glyph, m);
+      parts[m] = {
+        ...(parts[m] ?? drawingOf(part, m)),
+        advance: d.advance,
+        contours: d.contours.filter((_, i) => chosen.includes(i)),
+      };
+      drawings[m] = {
+        ...d,
+        contours: d.contours.filter((_, i) => !chosen.includes(i)),
+        components: [...d.components, { glyph: part.id, transform: [1, 0, 0, 1, 0, 0] }],
+      };
+    }
+    const glyphs = {
+      ...added.project.glyphs,
+      [glyph.id]: { ...glyph, drawings },
+      [part.id]: { ...part, drawings: parts, cast: false },
     };
-    drawings[m] = {
-      ...d,
-      contours: d.contours.filter((_, i) => !chosen.includes(i)),
-      components: [...d.components, { glyph: part.id, transform: [1, 0, 0, 1, 0, 0] }],
-    };
-  }
-  const glyphs = {
-    ...added.project.glyphs,
-    [glyph.id]: { ...glyph, drawings },
-    [part.id]: { ...part, drawings: parts, cast: false },
-  };
-  return edited({ ...added.project, glyphs }, `Made ${name} of ${plural(chosen.length, 'contour')} of ${glyph.name}`);
-};
+    return edited({ ...added.project, glyphs }, `Made ${name} of ${plural(chosen.length, 'contour')} of ${glyph.name}`);
+  },
+);

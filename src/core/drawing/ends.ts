@@ -1,5 +1,7 @@
+import { z } from 'zod';
 import { type Contour, isOnCurve, type Point, reverseContour, withStart } from '../geometry/contour';
-import { type DrawingPlace, type Edit, editDrawing } from '../project/edit';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, refused } from '../project/edit';
 import type { Drawing } from '../project/model';
 import { keyParts, type PointKey, pointKey } from './points';
 
@@ -42,41 +44,57 @@ const chained = (a: Contour, b: Contour): Contour => {
 };
 
 /** Joins a loose end to another, at whose place it ends: two contours become one, or one closes. */
-export const joinEnds: Edit<{ at: DrawingPlace; from: PointKey; to: PointKey }> = (project, { at, from, to }) =>
-  editDrawing(project, at, 'Joined two ends', (d) => {
-    const [a, b] = [looseEnd(d, from), looseEnd(d, to)];
-    if (!a || !b || from === to) return { refuse: 'Only loose ends of open contours can be joined.' };
-    const [ca, cb] = [keyParts(from)[0], keyParts(to)[0]];
-    const [first, second] = [d.contours[ca]!, d.contours[cb]!];
-    if (ca === cb) {
-      const { points } = first;
-      const target = points[b === 'first' ? 0 : points.length - 1]!;
-      // The last point falls onto the first and gives it its segment.
-      const last = points[points.length - 1]!;
-      const start: Point = { ...points[0]!, x: target.x, y: target.y, type: last.type, smooth: undefined };
-      return {
-        ...d,
-        contours: d.contours.map((c, i) =>
-          i === ca ? { ...c, closed: true, points: [start, ...points.slice(1, -1)] } : c,
-        ),
-      };
-    }
-    const one = a === 'last' ? first : reverseContour(first);
-    const other = b === 'first' ? second : reverseContour(second);
-    return { ...d, contours: d.contours.flatMap((c, i) => (i === ca ? [chained(one, other)] : i === cb ? [] : [c])) };
-  });
+export const joinEnds = defineEdit(
+  {
+    name: 'joinEnds',
+    does: 'Joins two loose ends',
+    reach: 'one master',
+    args: z.object({ at: a.at, from: a.point, to: a.point }),
+  },
+  (project, { at, from, to }) =>
+    editDrawing(project, at, 'Joined two ends', (d) => {
+      const [a, b] = [looseEnd(d, from), looseEnd(d, to)];
+      if (!a || !b || from === to) return refused('Only loose ends of open contours can be joined.');
+      const [ca, cb] = [keyParts(from)[0], keyParts(to)[0]];
+      const [first, second] = [d.contours[ca]!, d.contours[cb]!];
+      if (ca === cb) {
+        const { points } = first;
+        const target = points[b === 'first' ? 0 : points.length - 1]!;
+        // The last point falls onto the first and gives it its segment.
+        const last = points[points.length - 1]!;
+        const start: Point = { ...points[0]!, x: target.x, y: target.y, type: last.type, smooth: undefined };
+        return {
+          ...d,
+          contours: d.contours.map((c, i) =>
+            i === ca ? { ...c, closed: true, points: [start, ...points.slice(1, -1)] } : c,
+          ),
+        };
+      }
+      const one = a === 'last' ? first : reverseContour(first);
+      const other = b === 'first' ? second : reverseContour(second);
+      return { ...d, contours: d.contours.flatMap((c, i) => (i === ca ? [chained(one, other)] : i === cb ? [] : [c])) };
+    }),
+);
 
 /** Cuts the outline at an on-curve point: a closed contour opens there, an open one comes apart. */
-export const cutAtPoint: Edit<{ at: DrawingPlace; point: PointKey }> = (project, { at, point }) =>
-  editDrawing(project, at, 'Cut the outline at a point', (d) => {
-    const [c, i] = keyParts(point);
-    const contour = d.contours[c];
-    const p = contour?.points[i];
-    if (!contour || !p || !isOnCurve(p)) return { refuse: 'The outline is cut at a point that lies on it.' };
-    if (!contour.closed && (i === 0 || i === contour.points.length - 1))
-      return { refuse: 'That is a loose end already.' };
-    return { ...d, contours: d.contours.flatMap((o, k) => (k === c ? cutAt(contour, i) : [o])) };
-  });
+export const cutAtPoint = defineEdit(
+  {
+    name: 'cutAtPoint',
+    does: 'Cuts an outline at a point',
+    reach: 'one master',
+    args: z.object({ at: a.at, point: a.point }),
+  },
+  (project, { at, point }) =>
+    editDrawing(project, at, 'Cut the outline at a point', (d) => {
+      const [c, i] = keyParts(point);
+      const contour = d.contours[c];
+      const p = contour?.points[i];
+      if (!contour || !p || !isOnCurve(p)) return refused('The outline is cut at a point that lies on it.');
+      if (!contour.closed && (i === 0 || i === contour.points.length - 1))
+        return refused('That is a loose end already.');
+      return { ...d, contours: d.contours.flatMap((o, k) => (k === c ? cutAt(contour, i) : [o])) };
+    }),
+);
 
 function cutAt(contour: Contour, index: number): Contour[] {
   const bare = (p: Point, type: Point['type']): Point => ({ x: p.x, y: p.y, type });

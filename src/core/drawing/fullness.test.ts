@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
+import { refused } from '../base/result';
 import { type Contour, curvesOf, type Point } from '../geometry/contour';
 import type { Curve } from '../geometry/curve';
 import { glyphNamed } from '../project/queries';
@@ -121,10 +122,9 @@ describe('on a letter', () => {
     }
     expect(fullnesses(o.drawings.m1!, all.slice(0, 1))).toEqual([]);
     expect(setFullness(demo, { at, points: all.slice(0, 1), fullness: 0.6 })).toMatchObject({ ok: false });
-    expect(setFullness(demo, { at, points: all, fullness: 1.4 })).toMatchObject({
-      ok: false,
-      reason: 'A fullness is from 5 to 100 %.',
-    });
+    expect(setFullness(demo, { at, points: all, fullness: 1.4 })).toMatchObject(
+      refused('A fullness is from 5 to 100 %.'),
+    );
   });
 
   test('evening out a letter is one edit, refused when there is nothing to even', () => {

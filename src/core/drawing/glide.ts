@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import {
   type Contour,
   isOnCurve,
@@ -10,8 +11,9 @@ import {
 import { type Curve, directionAt, nearestOn, pointAt, splitAt, type Vec } from '../geometry/curve';
 import { farthestFrom, fitCubic } from '../geometry/fit';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, editDrawing } from '../project/edit';
-import { keyParts, type PointKey } from './points';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, refused } from '../project/edit';
+import { keyParts } from './points';
 
 /** How far the shape may stray when a point glides, in font units. */
 export const GLIDE_WITHIN = 0.5;
@@ -93,17 +95,22 @@ function rebuilt(
 }
 
 /** The same for the point of a drawing. */
-export const glidePoint: Edit<{ at: DrawingPlace; point: PointKey; x: number; y: number }> = (
-  project,
-  { at, point, x, y },
-) =>
-  editDrawing(project, at, 'Glided a point', (d) => {
-    const [c, i] = keyParts(point);
-    const contour = d.contours[c];
-    if (!contour?.points[i] || !isOnCurve(contour.points[i]) || neighbour(contour, i, 1) === undefined)
-      return { refuse: 'Only a point on the outline can glide.' };
-    const next = glided(contour, i, x, y);
-    return next
-      ? { ...d, contours: d.contours.map((o, k) => (k === c ? next : o)) }
-      : { refuse: 'This point cannot glide without changing the shape.' };
-  });
+export const glidePoint = defineEdit(
+  {
+    name: 'glidePoint',
+    does: 'Glides a point along its curve',
+    reach: 'one master',
+    args: z.object({ at: a.at, point: a.point, x: a.number, y: a.number }),
+  },
+  (project, { at, point, x, y }) =>
+    editDrawing(project, at, 'Glided a point', (d) => {
+      const [c, i] = keyParts(point);
+      const contour = d.contours[c];
+      if (!contour?.points[i] || !isOnCurve(contour.points[i]) || neighbour(contour, i, 1) === undefined)
+        return refused('Only a point on the outline can glide.');
+      const next = glided(contour, i, x, y);
+      return next
+        ? { ...d, contours: d.contours.map((o, k) => (k === c ? next : o)) }
+        : refused('This point cannot glide without changing the shape.');
+    }),
+);

@@ -1,6 +1,9 @@
+import { z } from 'zod';
+import { isRefused, type Refusal } from '../base/result';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, editDrawing, edited, refused } from '../project/edit';
-import type { Drawing, Guide, Master, MasterId } from '../project/model';
+import * as a from '../project/arguments';
+import { type DrawingPlace, defineEdit, editDrawing, edited, type Outcome, refused } from '../project/edit';
+import { type Drawing, type Guide, guideSchema, type Master, type MasterId, type Project } from '../project/model';
 import { masterOf } from '../project/queries';
 
 /** Guide lines of one drawing, or of a whole master. */
@@ -11,21 +14,21 @@ export const guidesFor = (master: Master, drawing: Drawing): readonly Guide[] =>
   master.guides.length === 0 ? drawing.guides : [...master.guides, ...drawing.guides];
 
 const changeGuides = (
-  project: Parameters<Edit<Where>>[0],
+  project: Project,
   { at, whole }: Where,
   sentence: string,
-  change: (guides: readonly Guide[]) => readonly Guide[] | { refuse: string },
-): ReturnType<Edit<Where>> => {
+  change: (guides: readonly Guide[]) => readonly Guide[] | Refusal,
+): Outcome => {
   if (!whole)
     return editDrawing(project, at, sentence, (d) => {
       const guides = change(d.guides);
-      return 'refuse' in guides ? guides : { ...d, guides };
+      return isRefused(guides) ? guides : { ...d, guides };
     });
   const master = masterOf(project, at.master);
   if (!master) return refused('That master is no longer in the project.');
   const guides = change(master.guides);
-  return 'refuse' in guides
-    ? refused(guides.refuse)
+  return isRefused(guides)
+    ? guides
     : edited(
         { ...project, masters: project.masters.map((m) => (m === master ? { ...m, guides } : m)) },
         `${sentence} in ${master.name}`,
@@ -35,8 +38,16 @@ const changeGuides = (
 /** Degrees from 0 up to 180: a line has no direction. */
 export const lineAngle = (degrees: number): number => tidy(((degrees % 180) + 180) % 180);
 
-export const addGuide: Edit<Where & { guide: Guide }> = (project, { guide, ...where }) =>
-  changeGuides(project, where, 'Added a guide', (guides) => [...guides, { ...guide, angle: lineAngle(guide.angle) }]);
+export const addGuide = defineEdit(
+  {
+    name: 'addGuide',
+    does: 'Adds a guide',
+    reach: 'one master',
+    args: z.object({ at: a.at, whole: z.boolean(), guide: guideSchema }),
+  },
+  (project, { guide, ...where }) =>
+    changeGuides(project, where, 'Added a guide', (guides) => [...guides, { ...guide, angle: lineAngle(guide.angle) }]),
+);
 
 /** A guide through two places. */
 export function guideThrough(x0: number, y0: number, x1: number, y1: number): Guide | undefined {
@@ -44,31 +55,51 @@ export function guideThrough(x0: number, y0: number, x1: number, y1: number): Gu
   return { x: x0, y: y0, angle: lineAngle((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI) };
 }
 
-export const setGuide: Edit<Where & { index: number; change: Partial<Guide> }> = (
-  project,
-  { index, change, ...where },
-) =>
-  changeGuides(project, where, 'Moved a guide', (guides) => {
-    if (!guides[index]) return { refuse: 'That guide is no longer there.' };
-    return guides.map((g, i) =>
-      i === index ? { ...g, ...change, ...(change.angle === undefined ? {} : { angle: lineAngle(change.angle) }) } : g,
-    );
-  });
+export const setGuide = defineEdit(
+  {
+    name: 'setGuide',
+    does: 'Moves a guide',
+    reach: 'one master',
+    args: z.object({ at: a.at, whole: z.boolean(), index: a.index, change: guideSchema.partial() }),
+  },
+  (project, { index, change, ...where }) =>
+    changeGuides(project, where, 'Moved a guide', (guides) => {
+      if (!guides[index]) return refused('That guide is no longer there.');
+      return guides.map((g, i) =>
+        i === index
+          ? { ...g, ...change, ...(change.angle === undefined ? {} : { angle: lineAngle(change.angle) }) }
+          : g,
+      );
+    }),
+);
 
-export const removeGuide: Edit<Where & { index: number }> = (project, { index, ...where }) =>
-  changeGuides(project, where, 'Took a guide away', (guides) =>
-    guides[index] ? guides.filter((_, i) => i !== index) : { refuse: 'That guide is no longer there.' },
-  );
+export const removeGuide = defineEdit(
+  {
+    name: 'removeGuide',
+    does: 'Takes a guide away',
+    reach: 'one master',
+    args: z.object({ at: a.at, whole: z.boolean(), index: a.index }),
+  },
+  (project, { index, ...where }) =>
+    changeGuides(project, where, 'Took a guide away', (guides) =>
+      guides[index] ? guides.filter((_, i) => i !== index) : refused('That guide is no longer there.'),
+    ),
+);
 
 /** Puts a guide from a glyph to its whole master, or the other way. */
-export const moveGuideTo: Edit<{ at: DrawingPlace; index: number; toWhole: boolean }> = (
-  project,
-  { at, index, toWhole },
-) => {
-  const guide = toWhole
-    ? project.glyphs[at.glyph]?.drawings[at.master]?.guides[index]
-    : masterOf(project, at.master as MasterId)?.guides[index];
-  if (!guide) return refused('That guide is no longer there.');
-  const removed = removeGuide(project, { at, whole: !toWhole, index });
-  return removed.ok ? addGuide(removed.project, { at, whole: toWhole, guide }) : removed;
-};
+export const moveGuideTo = defineEdit(
+  {
+    name: 'moveGuideTo',
+    does: 'Gives a guide to the glyph or to its whole master',
+    reach: 'one master',
+    args: z.object({ at: a.at, index: a.index, toWhole: z.boolean() }),
+  },
+  (project, { at, index, toWhole }) => {
+    const guide = toWhole
+      ? project.glyphs[at.glyph]?.drawings[at.master]?.guides[index]
+      : masterOf(project, at.master as MasterId)?.guides[index];
+    if (!guide) return refused('That guide is no longer there.');
+    const removed = removeGuide(project, { at, whole: !toWhole, index });
+    return removed.ok ? addGuide(removed.project, { at, whole: toWhole, guide }) : removed;
+  },
+);

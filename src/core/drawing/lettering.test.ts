@@ -43,7 +43,10 @@ test('what is drawn already says where the letter lies, and its advance stays', 
 });
 
 test('outlines made for the place take the place of the contours', () => {
-  const outlines = (t: readonly number[]) => [rectangle(t[4]! + 10 * t[0]!, 0, t[4]! + 90 * t[0]!, 300)];
+  // Ten pixels from the left to ninety, on the baseline, sixty high.
+  const { baseline, picture } = letter(a);
+  const low = picture.height - baseline;
+  const outlines = [rectangle(10, low, 90, low + 60)];
   const done = placeLettering(project, {
     master,
     letters: [{ ...letter(a), outlines }],

@@ -1,5 +1,6 @@
 import type { Contour, Point } from '../geometry/contour';
 import { neighbour } from '../geometry/contour';
+import { align } from '../geometry/pointKinds';
 import { tidy } from '../geometry/tidy';
 
 /**
@@ -52,17 +53,4 @@ function keepSmooth(contour: Contour, points: Point[], index: number, held: Read
   } else if (isOff(before) !== isOff(after)) {
     align(points, index, isOff(before) ? after : before, isOff(before) ? before : after);
   }
-}
-
-/** Turns the handle `follower` about `pivot` to lie straight opposite `leader`, its length kept. */
-export function align(points: Point[], pivot: number, leader: number, follower: number): void {
-  const p = points[pivot]!;
-  const l = points[leader]!;
-  const f = points[follower]!;
-  const dx = p.x - l.x;
-  const dy = p.y - l.y;
-  const reach = Math.hypot(dx, dy);
-  if (reach < 1e-6) return;
-  const length = Math.hypot(f.x - p.x, f.y - p.y);
-  points[follower] = { ...f, x: tidy(p.x + (dx / reach) * length), y: tidy(p.y + (dy / reach) * length) };
 }

@@ -1,28 +1,34 @@
+import { z } from 'zod';
+import { isRefused, type Refusal } from '../base/result';
 import { type Contour, reverseContour } from '../geometry/contour';
 import { isEmptyBox } from '../geometry/curve';
 import { combineShapes, removeOverlaps } from '../geometry/overlaps';
-import { type Cap, type Join, strokeOutline } from '../geometry/stroke';
+import { CAPS, JOINS, strokeOutline } from '../geometry/stroke';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, editDrawing, edited, type Outcome, plural, refused } from '../project/edit';
-import type { Drawing, GlyphId, MasterId, Project, Zones } from '../project/model';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, edited, type Outcome, plural, refused } from '../project/edit';
+import type { Drawing, MasterId, Project, Zones } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, masterOf } from '../project/queries';
 import { withFewerPoints } from '../tidying/fewer';
 import { rectangle, roundedRectangle } from './shapes';
 
 /** Strokes made to outlines, shapes grown, hollowed and framed: of a drawing, or of many glyphs at once. */
-export type StrokeWork =
-  | { kind: 'stroke'; width: number; join: Join; cap: Cap }
+const join = z.enum(JOINS);
+const strokeWork = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('stroke'), width: a.number, join, cap: z.enum(CAPS) }),
   /** Grows by a distance on every side; negative shrinks. */
-  | { kind: 'grow'; by: number; join: Join }
+  z.object({ kind: z.literal('grow'), by: a.number, join }),
   /** Leaves a wall inside the edge. */
-  | { kind: 'hollow'; wall: number; join: Join }
+  z.object({ kind: z.literal('hollow'), wall: a.number, join }),
   /** A box around, `margin` beyond the letter and the line's height; a `wall` thick, or filled with the letter left out. */
-  | { kind: 'frame'; margin: number; wall: number; radius: number; reversed: boolean };
+  z.object({ kind: z.literal('frame'), margin: a.number, wall: a.number, radius: a.number, reversed: z.boolean() }),
+]);
+export type StrokeWork = z.infer<typeof strokeWork>;
 export type StrokeKind = StrokeWork['kind'];
 
-type Changed = { contours: readonly Contour[] } | { refuse: string };
-const UNSOUND = { refuse: 'These outlines lie so closely that nothing sound could be made of them.' };
+type Changed = { contours: readonly Contour[] } | Refusal;
+const UNSOUND = refused('These outlines lie so closely that nothing sound could be made of them.');
 /** Points of a parallel that the shape can do without, within this distance in font units. */
 const NEEDLESS = 0.12;
 
@@ -35,15 +41,15 @@ export function worked(
   zones: Zones,
 ): Changed {
   const fault = faultIn(work);
-  if (fault) return { refuse: fault };
+  if (fault) return refused(fault);
   if (work.kind === 'frame') return framed(contours, work, box, zones, drawn);
-  if (contours.length === 0) return { refuse: 'There are no contours here to work on.' };
+  if (contours.length === 0) return refused('There are no contours here to work on.');
   if (work.kind === 'stroke') {
     const { contours: outline, failed } = strokeOutline(contours, work);
     return failed ? UNSOUND : { contours: settled(outline) };
   }
   const closed = contours.filter((c) => c.closed);
-  if (closed.length === 0) return { refuse: 'Only closed contours have an inside; make a stroke of open ones.' };
+  if (closed.length === 0) return refused('Only closed contours have an inside; make a stroke of open ones.');
   const distance = work.kind === 'grow' ? work.by : -work.wall;
   const simple = removeOverlaps(closed);
   const edge = strokeOutline(simple.contours, { width: 2 * Math.abs(distance), join: work.join, cap: 'round' });
@@ -51,8 +57,8 @@ export function worked(
   const grown = combineShapes(simple.contours, edge.contours, distance > 0 ? 'unite' : 'subtract');
   if (grown.failed) return UNSOUND;
   if (work.kind === 'grow')
-    return grown.contours.length === 0 ? { refuse: 'Nothing would be left.' } : { contours: settled(grown.contours) };
-  if (grown.contours.length === 0) return { refuse: 'The wall is so thick that nothing would be hollow.' };
+    return grown.contours.length === 0 ? refused('Nothing would be left.') : { contours: settled(grown.contours) };
+  if (grown.contours.length === 0) return refused('The wall is so thick that nothing would be hollow.');
   return { contours: [...simple.contours, ...settled(grown.contours).map(reverseContour)] };
 }
 
@@ -108,14 +114,19 @@ const DONE: Readonly<Record<StrokeKind, string>> = {
 };
 
 /** Works on chosen contours of a drawing, or on all of it. A reversed frame takes parts apart first. */
-export const workStrokes: Edit<{ at: DrawingPlace; contours: readonly number[]; work: StrokeWork }> = (
-  project,
-  { at, contours: chosen, work },
-) => {
-  const master = masterOf(project, at.master);
-  if (!master) return refused('That master is no longer in the project.');
-  return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
-};
+export const workStrokes = defineEdit(
+  {
+    name: 'workStrokes',
+    does: 'Works on the edges of contours',
+    reach: 'one master',
+    args: z.object({ at: a.at, contours: a.indices, work: strokeWork }),
+  },
+  (project, { at, contours: chosen, work }) => {
+    const master = masterOf(project, at.master);
+    if (!master) return refused('That master is no longer in the project.');
+    return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
+  },
+);
 
 function workedDrawing(
   project: Project,
@@ -123,12 +134,12 @@ function workedDrawing(
   master: MasterId,
   chosen: readonly number[],
   work: StrokeWork,
-): Drawing | { refuse: string } {
+): Drawing | Refusal {
   const apart = work.kind === 'frame' && work.reversed;
   const all = apart ? flattened(d, drawingsOf(project, master)) : d.contours;
   const own = apart || chosen.length === 0 ? all : all.filter((_, i) => chosen.includes(i));
   const result = worked(own, work, d, drawingBounds(d, drawingsOf(project, master)), masterOf(project, master)!.zones);
-  if ('refuse' in result) return result;
+  if (isRefused(result)) return result;
   return {
     ...d,
     contours: [...all.filter((c) => !own.includes(c)), ...result.contours],
@@ -137,31 +148,35 @@ function workedDrawing(
 }
 
 /** The same for many glyphs in some masters; glyphs that cannot be worked on stay as they are. */
-export const workStrokesOfGlyphs: Edit<{
-  glyphs: readonly GlyphId[];
-  masters: readonly MasterId[];
-  work: StrokeWork;
-}> = (project, { glyphs, masters, work }): Outcome => {
-  const fault = faultIn(work);
-  if (fault) return refused(fault);
-  const next = { ...project.glyphs };
-  let count = 0;
-  for (const id of glyphs) {
-    const glyph = project.glyphs[id];
-    if (!glyph) continue;
-    const drawings = { ...glyph.drawings };
-    for (const m of masters) {
-      const drawing = drawingOf(glyph, m);
-      if (drawing.contours.length === 0 && !(work.kind === 'frame' && drawing.components.length > 0)) continue;
-      const result = workedDrawing(project, drawing, m, [], work);
-      if (!('refuse' in result)) drawings[m] = result;
+export const workStrokesOfGlyphs = defineEdit(
+  {
+    name: 'workStrokesOfGlyphs',
+    does: 'Works on the edges of many glyphs',
+    reach: 'masters named',
+    args: z.object({ glyphs: a.glyphs, masters: a.masters, work: strokeWork }),
+  },
+  (project, { glyphs, masters, work }): Outcome => {
+    const fault = faultIn(work);
+    if (fault) return refused(fault);
+    const next = { ...project.glyphs };
+    let count = 0;
+    for (const id of glyphs) {
+      const glyph = project.glyphs[id];
+      if (!glyph) continue;
+      const drawings = { ...glyph.drawings };
+      for (const m of masters) {
+        const drawing = drawingOf(glyph, m);
+        if (drawing.contours.length === 0 && !(work.kind === 'frame' && drawing.components.length > 0)) continue;
+        const result = workedDrawing(project, drawing, m, [], work);
+        if (!isRefused(result)) drawings[m] = result;
+      }
+      if (Object.keys(drawings).some((m) => drawings[m] !== glyph.drawings[m])) {
+        next[id] = { ...glyph, drawings };
+        count++;
+      }
     }
-    if (Object.keys(drawings).some((m) => drawings[m] !== glyph.drawings[m])) {
-      next[id] = { ...glyph, drawings };
-      count++;
-    }
-  }
-  return count === 0
-    ? refused('No glyph could be worked on that way.')
-    : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
-};
+    return count === 0
+      ? refused('No glyph could be worked on that way.')
+      : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
+  },
+);

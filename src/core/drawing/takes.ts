@@ -1,5 +1,7 @@
-import { type DrawingPlace, type Edit, editDrawing, edited, refused, withGlyph } from '../project/edit';
-import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { type DrawingPlace, defineEdit, editDrawing, edited, refused, withGlyph } from '../project/edit';
+import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingOf, masterOf } from '../project/queries';
 
 export type Take = Glyph['takes'][number];
@@ -13,16 +15,24 @@ export const takesOf = (glyph: Glyph, master: MasterId): Take[] =>
   glyph.takes.filter((t) => t.master === master).reverse();
 
 /** Keeps a drawing as it is now. `date` is when, as ISO 8601; the clock is the caller's. */
-export const keepTake: Edit<{ at: DrawingPlace; date: string; name?: string }> = (project, { at, date, name }) => {
-  const glyph = project.glyphs[at.glyph];
-  const master = masterOf(project, at.master);
-  if (!glyph || !master) return refused('That glyph is no longer in the project.');
-  const drawing = drawingOf(glyph, at.master);
-  const same = glyph.takes.find((t) => t.master === at.master && sameDrawing(t.drawing, drawing));
-  if (same) return refused(`This drawing is kept already, as “${same.name}”.`);
-  const next = withTake(project, glyph, at, drawing, date, name ?? `Take ${glyph.takes.length + 1}`);
-  return edited(next, `Kept a take of ${glyph.name}, ${master.name}`);
-};
+export const keepTake = defineEdit(
+  {
+    name: 'keepTake',
+    does: 'Keeps a take',
+    reach: 'one master',
+    args: z.object({ at: a.at, date: a.date, name: a.text.optional() }),
+  },
+  (project, { at, date, name }) => {
+    const glyph = project.glyphs[at.glyph];
+    const master = masterOf(project, at.master);
+    if (!glyph || !master) return refused('That glyph is no longer in the project.');
+    const drawing = drawingOf(glyph, at.master);
+    const same = glyph.takes.find((t) => t.master === at.master && sameDrawing(t.drawing, drawing));
+    if (same) return refused(`This drawing is kept already, as “${same.name}”.`);
+    const next = withTake(project, glyph, at, drawing, date, name ?? `Take ${glyph.takes.length + 1}`);
+    return edited(next, `Kept a take of ${glyph.name}, ${master.name}`);
+  },
+);
 
 function withTake(
   project: Project,
@@ -37,46 +47,62 @@ function withTake(
 }
 
 /** Brings a take back. What is there now is kept as a take first, unless it is kept already, so that nothing is lost. */
-export const restoreTake: Edit<{ at: DrawingPlace; take: string; date: string }> = (
-  project,
-  { at, take: id, date },
-) => {
-  const glyph = project.glyphs[at.glyph];
-  const take = glyph?.takes.find((t) => t.id === id);
-  if (!glyph || !take) return refused('That take is no longer there.');
-  const now = drawingOf(glyph, at.master);
-  if (sameDrawing(now, take.drawing)) return refused(`The drawing is “${take.name}” already.`);
-  const isKept = glyph.takes.some((t) => t.master === at.master && sameDrawing(t.drawing, now));
-  const safe = isKept ? project : withTake(project, glyph, at, now, date, `Before ${take.name}`);
-  return editDrawing(safe, at, `Brought back “${take.name}”`, (d) => ({ ...take.drawing, backdrops: d.backdrops }));
-};
+export const restoreTake = defineEdit(
+  {
+    name: 'restoreTake',
+    does: 'Brings a take back',
+    reach: 'one master',
+    args: z.object({ at: a.at, take: a.text, date: a.date }),
+  },
+  (project, { at, take: id, date }) => {
+    const glyph = project.glyphs[at.glyph];
+    const take = glyph?.takes.find((t) => t.id === id);
+    if (!glyph || !take) return refused('That take is no longer there.');
+    const now = drawingOf(glyph, at.master);
+    if (sameDrawing(now, take.drawing)) return refused(`The drawing is “${take.name}” already.`);
+    const isKept = glyph.takes.some((t) => t.master === at.master && sameDrawing(t.drawing, now));
+    const safe = isKept ? project : withTake(project, glyph, at, now, date, `Before ${take.name}`);
+    return editDrawing(safe, at, `Brought back “${take.name}”`, (d) => ({ ...take.drawing, backdrops: d.backdrops }));
+  },
+);
 
-export const renameTake: Edit<{ glyph: GlyphId; take: string; name: string }> = (
-  project,
-  { glyph: id, take, name },
-) => {
-  const glyph = project.glyphs[id];
-  if (!glyph || name.trim() === '') return refused('A take has a name.');
-  return edited(
-    withGlyph(project, { ...glyph, takes: glyph.takes.map((t) => (t.id === take ? { ...t, name: name.trim() } : t)) }),
-    `Named a take of ${glyph.name} “${name.trim()}”`,
-  );
-};
+export const renameTake = defineEdit(
+  {
+    name: 'renameTake',
+    does: 'Renames a take',
+    reach: 'one master',
+    args: z.object({ glyph: a.glyph, take: a.text, name: a.text }),
+  },
+  (project, { glyph: id, take, name }) => {
+    const glyph = project.glyphs[id];
+    if (!glyph || name.trim() === '') return refused('A take has a name.');
+    return edited(
+      withGlyph(project, {
+        ...glyph,
+        takes: glyph.takes.map((t) => (t.id === take ? { ...t, name: name.trim() } : t)),
+      }),
+      `Named a take of ${glyph.name} “${name.trim()}”`,
+    );
+  },
+);
 
-export const removeTake: Edit<{ glyph: GlyphId; take: string }> = (project, { glyph: id, take }) => {
-  const glyph = project.glyphs[id];
-  const found = glyph?.takes.find((t) => t.id === take);
-  if (!glyph || !found) return refused('That take is no longer there.');
-  const drawings = Object.fromEntries(
-    Object.entries(glyph.drawings).map(([m, d]) => [
-      m,
-      d.backdrops.some((b) => b.outline?.kind === 'take' && b.outline.take === take)
-        ? { ...d, backdrops: d.backdrops.filter((b) => !(b.outline?.kind === 'take' && b.outline.take === take)) }
-        : d,
-    ]),
-  );
-  return edited(
-    withGlyph(project, { ...glyph, drawings, takes: glyph.takes.filter((t) => t.id !== take) }),
-    `Threw away “${found.name}” of ${glyph.name}`,
-  );
-};
+export const removeTake = defineEdit(
+  { name: 'removeTake', does: 'Removes a take', reach: 'one master', args: z.object({ glyph: a.glyph, take: a.text }) },
+  (project, { glyph: id, take }) => {
+    const glyph = project.glyphs[id];
+    const found = glyph?.takes.find((t) => t.id === take);
+    if (!glyph || !found) return refused('That take is no longer there.');
+    const drawings = Object.fromEntries(
+      Object.entries(glyph.drawings).map(([m, d]) => [
+        m,
+        d.backdrops.some((b) => b.outline?.kind === 'take' && b.outline.take === take)
+          ? { ...d, backdrops: d.backdrops.filter((b) => !(b.outline?.kind === 'take' && b.outline.take === take)) }
+          : d,
+      ]),
+    );
+    return edited(
+      withGlyph(project, { ...glyph, drawings, takes: glyph.takes.filter((t) => t.id !== take) }),
+      `Threw away “${found.name}” of ${glyph.name}`,
+    );
+  },
+);

@@ -1,13 +1,15 @@
+import { z } from 'zod';
 import { type Affine, compose, determinant, IDENTITY, invert, translation } from '../geometry/affine';
 import { reverseContour, transformContour } from '../geometry/contour';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, editDrawing, edited, plural, refused } from '../project/edit';
-import type { Drawing, GlyphId, MasterId } from '../project/model';
+import * as a from '../project/arguments';
+import { defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
+import type { Drawing, GlyphId } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
 import { withHandles } from './move';
-import { byContour, type PointKey } from './points';
+import { byContour } from './points';
 
 /** The place a transform is about: one of nine on the box of what is drawn, or the glyph's own zero on the baseline. */
 export const ORIGINS = [
@@ -25,14 +27,10 @@ export const ORIGINS = [
 export type Origin = (typeof ORIGINS)[number];
 
 /** What to do, in this order: scale, slant, turn, move. Scales are factors, angles degrees; a slant to the right is positive. */
-export type TransformBy = {
-  scaleX?: number;
-  scaleY?: number;
-  slant?: number;
-  rotate?: number;
-  dx?: number;
-  dy?: number;
-};
+const transformBy = z
+  .object({ scaleX: a.number, scaleY: a.number, slant: a.number, rotate: a.number, dx: a.number, dy: a.number })
+  .partial();
+export type TransformBy = z.infer<typeof transformBy>;
 
 /** The transform about a place. */
 export function affineOf(
@@ -83,33 +81,36 @@ export function transformedDrawing(drawing: Drawing, t: Affine, alsoTransformed:
 }
 
 /** Puts glyphs through a transform about an origin of each one's own box, in some masters. */
-export const transformGlyphs: Edit<{
-  glyphs: readonly GlyphId[];
-  masters: readonly MasterId[];
-  by: TransformBy;
-  origin: Origin;
-}> = (project, { glyphs, masters, by, origin }) => {
-  const fault = faultIn(by);
-  if (fault) return refused(fault);
-  const chosen = new Set(glyphs);
-  const next = { ...project.glyphs };
-  for (const id of glyphs) {
-    const glyph = project.glyphs[id];
-    if (!glyph) continue;
-    const drawings = { ...glyph.drawings };
-    for (const m of masters) {
-      if (!glyph.drawings[m]) continue;
-      const drawing = drawingOf(glyph, m);
-      const [x, y] = originOn(drawingBounds(drawing, drawingsOf(project, m)), origin);
-      // Parts that are transformed about another place than this glyph cannot keep in step; they are drawn as they were.
-      const t = affineOf(by, x, y);
-      drawings[m] = transformedDrawing(drawing, t, (part) => origin === 'zero' && chosen.has(part));
+export const transformGlyphs = defineEdit(
+  {
+    name: 'transformGlyphs',
+    does: 'Puts glyphs through a transform',
+    reach: 'masters named',
+    args: z.object({ glyphs: a.glyphs, masters: a.masters, by: transformBy, origin: z.enum(ORIGINS) }),
+  },
+  (project, { glyphs, masters, by, origin }) => {
+    const fault = faultIn(by);
+    if (fault) return refused(fault);
+    const chosen = new Set(glyphs);
+    const next = { ...project.glyphs };
+    for (const id of glyphs) {
+      const glyph = project.glyphs[id];
+      if (!glyph) continue;
+      const drawings = { ...glyph.drawings };
+      for (const m of masters) {
+        if (!glyph.drawings[m]) continue;
+        const drawing = drawingOf(glyph, m);
+        const [x, y] = originOn(drawingBounds(drawing, drawingsOf(project, m)), origin);
+        // Parts that are transformed about another place than this glyph cannot keep in step; they are drawn as they were.
+        const t = affineOf(by, x, y);
+        drawings[m] = transformedDrawing(drawing, t, (part) => origin === 'zero' && chosen.has(part));
+      }
+      next[id] = { ...glyph, drawings };
     }
-    next[id] = { ...glyph, drawings };
-  }
-  const where = glyphs.length === 1 ? (project.glyphs[glyphs[0]!]?.name ?? '') : plural(glyphs.length, 'glyph');
-  return edited({ ...project, glyphs: next }, `Transformed ${where}`);
-};
+    const where = glyphs.length === 1 ? (project.glyphs[glyphs[0]!]?.name ?? '') : plural(glyphs.length, 'glyph');
+    return edited({ ...project, glyphs: next }, `Transformed ${where}`);
+  },
+);
 
 /** The box of chosen points, their handles left out. */
 function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet<number>>): Box {
@@ -123,55 +124,65 @@ function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet
  * Puts chosen points with their handles through a transform about an origin on their box; with none chosen, everything that
  * is drawn, about the outline's box. `copy` leaves what was there and adds the transformed contours: whole ones only.
  */
-export const transformPoints: Edit<{
-  at: DrawingPlace;
-  points: readonly PointKey[];
-  by: TransformBy;
-  origin: Origin;
-  copy?: boolean;
-}> = (project, { at, points, by, origin, copy = false }) => {
-  const fault = faultIn(by);
-  if (fault) return refused(fault);
-  return editDrawing(
-    project,
-    at,
-    copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`,
-    (d) => {
-      const selected = byContour(d, points);
-      const whole = selected.size === 0;
-      const t = affineOf(
-        by,
-        ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin),
-      );
-      if (whole && !copy) return transformedDrawing(d, t, () => false);
-      const chosen = (i: number) => whole || selected.has(i);
-      if (copy) {
-        const added = transformedDrawing(
-          { ...d, contours: d.contours.filter((_, i) => chosen(i)), components: [], anchors: [] },
-          t,
-          () => false,
-        ).contours;
-        return added.length === 0
-          ? { refuse: 'There are no contours to copy.' }
-          : { ...d, contours: [...d.contours, ...added] };
-      }
-      return {
-        ...d,
-        contours: d.contours.map((c, i) => {
-          const own = selected.get(i);
-          if (!own) return c;
-          const moving = withHandles(c, own);
-          const moved = transformContour(c, t).points;
-          const next = {
-            ...c,
-            points: c.points.map((p, k) => (moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p)),
-          };
-          return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
-        }),
-      };
-    },
-  );
-};
+export const transformPoints = defineEdit(
+  {
+    name: 'transformPoints',
+    does: 'Puts points through a transform',
+    reach: 'one master',
+    args: z.object({
+      at: a.at,
+      points: a.points,
+      by: transformBy,
+      origin: z.enum(ORIGINS),
+      copy: z.boolean().optional(),
+    }),
+  },
+  (project, { at, points, by, origin, copy = false }) => {
+    const fault = faultIn(by);
+    if (fault) return refused(fault);
+    return editDrawing(
+      project,
+      at,
+      copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`,
+      (d) => {
+        const selected = byContour(d, points);
+        const whole = selected.size === 0;
+        const t = affineOf(
+          by,
+          ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin),
+        );
+        if (whole && !copy) return transformedDrawing(d, t, () => false);
+        const chosen = (i: number) => whole || selected.has(i);
+        if (copy) {
+          const added = transformedDrawing(
+            { ...d, contours: d.contours.filter((_, i) => chosen(i)), components: [], anchors: [] },
+            t,
+            () => false,
+          ).contours;
+          return added.length === 0
+            ? refused('There are no contours to copy.')
+            : { ...d, contours: [...d.contours, ...added] };
+        }
+        return {
+          ...d,
+          contours: d.contours.map((c, i) => {
+            const own = selected.get(i);
+            if (!own) return c;
+            const moving = withHandles(c, own);
+            const moved = transformContour(c, t).points;
+            const next = {
+              ...c,
+              points: c.points.map((p, k) =>
+                moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p,
+              ),
+            };
+            return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
+          }),
+        };
+      },
+    );
+  },
+);
 
 /** What is wrong with the numbers of a transform, in a sentence. */
 function faultIn(by: TransformBy): string | undefined {

@@ -1,5 +1,6 @@
+import { z } from 'zod';
 import { tidy } from '../geometry/tidy';
-import { type Edit, edited, plural, refused } from '../project/edit';
+import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { GlyphId, MasterId, Project } from '../project/model';
 import { setSides, sidesOf } from './sides';
 
@@ -19,26 +20,29 @@ export function unevenFigures(project: Project, master: MasterId): { width: numb
 }
 
 /** Gives the odd figures of every master the width of the others, each standing in the middle of it as it did of its own. */
-export const evenFigures: Edit<Record<string, never>> = (project) => {
-  let current = project;
-  const changed = new Set<GlyphId>();
-  for (const master of project.masters) {
-    const uneven = unevenFigures(current, master.id);
-    for (const id of uneven?.odd ?? []) {
-      const glyph = current.glyphs[id]!;
-      const now = sidesOf(current, glyph, master.id);
-      const at = { glyph: id, master: master.id };
-      const spare = uneven!.width - now.advance;
-      const done =
-        'left' in now
-          ? setSides(current, { at, left: tidy(now.left + Math.round(spare / 2)), advance: uneven!.width })
-          : setSides(current, { at, advance: uneven!.width });
-      if (!done.ok) return done;
-      current = done.project;
-      changed.add(id);
+export const evenFigures = defineEdit(
+  { name: 'evenFigures', does: 'Gives figures one width', reach: 'all masters', args: z.object({}) },
+  (project) => {
+    let current = project;
+    const changed = new Set<GlyphId>();
+    for (const master of project.masters) {
+      const uneven = unevenFigures(current, master.id);
+      for (const id of uneven?.odd ?? []) {
+        const glyph = current.glyphs[id]!;
+        const now = sidesOf(current, glyph, master.id);
+        const at = { glyph: id, master: master.id };
+        const spare = uneven!.width - now.advance;
+        const done =
+          'left' in now
+            ? setSides(current, { at, left: tidy(now.left + Math.round(spare / 2)), advance: uneven!.width })
+            : setSides(current, { at, advance: uneven!.width });
+        if (!done.ok) return done;
+        current = done.project;
+        changed.add(id);
+      }
     }
-  }
-  return changed.size === 0
-    ? refused('The figures share a width in every master.')
-    : edited(current, `Gave ${plural(changed.size, 'figure')} the width of the others`);
-};
+    return changed.size === 0
+      ? refused('The figures share a width in every master.')
+      : edited(current, `Gave ${plural(changed.size, 'figure')} the width of the others`);
+  },
+);

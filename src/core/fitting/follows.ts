@@ -1,4 +1,6 @@
-import { type Edit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { defineEdit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
 import type { Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { type SideName, setSides, sidesOf } from './sides';
 
@@ -36,7 +38,8 @@ function cycle(project: Project, start: Node, master: MasterId): Node[] | undefi
 }
 
 /** A rule as it is chosen. */
-export type NewFollow = { glyph: GlyphId; side: SideName; offset: number; everyMaster: boolean };
+const newFollow = z.object({ glyph: a.glyph, side: a.side, offset: a.number, everyMaster: z.boolean() });
+export type NewFollow = z.infer<typeof newFollow>;
 /** A side with the rule that it shall follow. */
 export type Binding = { glyph: GlyphId; side: SideName; follow: NewFollow };
 
@@ -64,41 +67,57 @@ function withRule(project: Project, { glyph: id, side, follow }: Binding, master
 }
 
 /** Binds sides to others in one step, all or none; values are written at once, chains in their order. */
-export const setFollows: Edit<{ bindings: readonly Binding[]; master: MasterId }> = (project, { bindings, master }) => {
-  const [first] = bindings;
-  if (!first) return refused('Choose a glyph to bind.');
-  let current = project;
-  let sentence = '';
-  for (const binding of bindings) {
-    const done = withRule(current, binding, master);
-    if (!done.ok) return done;
-    ({ project: current, sentence } = done);
-  }
-  const updated = updateFollows(current, {});
-  const of = new Set(bindings.map((b) => b.glyph)).size;
-  return edited(
-    updated.ok ? updated.project : current,
-    bindings.length === 1
-      ? sentence
-      : `${plural(bindings.length, 'side')} of ${plural(of, 'glyph')} follow ${project.glyphs[first.follow.glyph]?.name}`,
-  );
-};
+export const setFollows = defineEdit(
+  {
+    name: 'setFollows',
+    does: 'Lets sides follow others',
+    reach: 'masters named',
+    args: z.object({
+      bindings: z.array(z.object({ glyph: a.glyph, side: a.side, follow: newFollow })).readonly(),
+      master: a.master,
+    }),
+  },
+  (project, { bindings, master }) => {
+    const [first] = bindings;
+    if (!first) return refused('Choose a glyph to bind.');
+    let current = project;
+    let sentence = '';
+    for (const binding of bindings) {
+      const done = withRule(current, binding, master);
+      if (!done.ok) return done;
+      ({ project: current, sentence } = done);
+    }
+    const updated = updateFollows(current, {});
+    const of = new Set(bindings.map((b) => b.glyph)).size;
+    return edited(
+      updated.ok ? updated.project : current,
+      bindings.length === 1
+        ? sentence
+        : `${plural(bindings.length, 'side')} of ${plural(of, 'glyph')} follow ${project.glyphs[first.follow.glyph]?.name}`,
+    );
+  },
+);
 
 /** Binds a side to another glyph's side, or lets it go with no rule. */
-export const setFollow: Edit<{ glyph: GlyphId; side: SideName; master: MasterId; follow: NewFollow | undefined }> = (
-  project,
-  { glyph: id, side, master, follow },
-) => {
-  if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
-  const glyph = project.glyphs[id];
-  if (!glyph) return refused('That glyph is no longer in the project.');
-  const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
-  if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
-  return edited(
-    withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }),
-    `Let the ${side} side of ${glyph.name} go free`,
-  );
-};
+export const setFollow = defineEdit(
+  {
+    name: 'setFollow',
+    does: 'Lets a side follow another, or lets it go',
+    reach: 'masters named',
+    args: z.object({ glyph: a.glyph, side: a.side, master: a.master, follow: newFollow.optional() }),
+  },
+  (project, { glyph: id, side, master, follow }) => {
+    if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
+    const glyph = project.glyphs[id];
+    if (!glyph) return refused('That glyph is no longer in the project.');
+    const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
+    if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
+    return edited(
+      withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }),
+      `Let the ${side} side of ${glyph.name} go free`,
+    );
+  },
+);
 
 /** How both sides of a glyph follow another: left by left and right by right, or as its mirror image. */
 export type Both = 'same' | 'mirrored';
@@ -190,23 +209,28 @@ export const outOfDate = (
 ): OutOfDate[] => masters.flatMap((m) => inOrder(project, m).flatMap((n) => wantedFor(project, n, m) ?? []));
 
 /** Sets every side to what its rule says, chains in their order. */
-export const updateFollows: Edit<{ masters?: readonly MasterId[] }> = (
-  project,
-  { masters = project.masters.map((m) => m.id) },
-): Outcome => {
-  let current = project;
-  let count = 0;
-  for (const master of masters) {
-    for (const n of inOrder(current, master)) {
-      const off = wantedFor(current, n, master);
-      if (!off) continue;
-      const done = setSides(current, { at: { glyph: n.glyph, master }, [n.side]: off.wanted });
-      if (!done.ok) return done;
-      current = done.project;
-      count++;
+export const updateFollows = defineEdit(
+  {
+    name: 'updateFollows',
+    does: 'Brings sides that follow up to date',
+    reach: 'all masters',
+    args: z.object({ masters: a.masters.optional() }),
+  },
+  (project, { masters = project.masters.map((m) => m.id) }): Outcome => {
+    let current = project;
+    let count = 0;
+    for (const master of masters) {
+      for (const n of inOrder(current, master)) {
+        const off = wantedFor(current, n, master);
+        if (!off) continue;
+        const done = setSides(current, { at: { glyph: n.glyph, master }, [n.side]: off.wanted });
+        if (!done.ok) return done;
+        current = done.project;
+        count++;
+      }
     }
-  }
-  return count === 0
-    ? refused('Every side is as its rule says.')
-    : edited(current, `Updated ${plural(count, 'side')} that follow another`);
-};
+    return count === 0
+      ? refused('Every side is as its rule says.')
+      : edited(current, `Updated ${plural(count, 'side')} that follow another`);
+  },
+);

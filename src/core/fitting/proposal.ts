@@ -1,4 +1,6 @@
-import { type Edit, edited, plural, refused } from '../project/edit';
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { defineEdit, edited, plural, refused } from '../project/edit';
 import { codePointsForName } from '../project/glyphNames';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { isTabular } from './figures';
@@ -7,7 +9,13 @@ import { measureFor, proposedSides } from './optical';
 import { setSides, sidesOf } from './sides';
 
 /** Sides that are proposed for a glyph, with what it has now. */
-export type FitProposal = { glyph: GlyphId; left: number; right: number; now: { left: number; right: number } };
+const fitProposal = z.object({
+  glyph: a.glyph,
+  left: a.number,
+  right: a.number,
+  now: z.object({ left: a.number, right: a.number }),
+});
+export type FitProposal = z.infer<typeof fitProposal>;
 
 /** Sets that the controls say nothing of: raised, lowered and old-style figures. */
 const OF_ITS_OWN = /superior|inferior|\.(?:numr|dnom|sups|sinf|subs|onum)$/;
@@ -53,19 +61,24 @@ export function proposeFit(
 }
 
 /** Takes proposals over as one step. */
-export const takeFit: Edit<{ master: MasterId; proposals: readonly FitProposal[] }> = (
-  project,
-  { master, proposals },
-) => {
-  let current = project;
-  for (const { glyph, left, right } of proposals) {
-    const done = setSides(current, { at: { glyph, master }, left, right });
-    if (!done.ok) return done;
-    current = done.project;
-  }
-  if (proposals.length === 0) return refused('There is nothing to take over.');
-  return edited(
-    current,
-    `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`,
-  );
-};
+export const takeFit = defineEdit(
+  {
+    name: 'takeFit',
+    does: 'Takes proposed sides over',
+    reach: 'one master',
+    args: z.object({ master: a.master, proposals: z.array(fitProposal).readonly() }),
+  },
+  (project, { master, proposals }) => {
+    let current = project;
+    for (const { glyph, left, right } of proposals) {
+      const done = setSides(current, { at: { glyph, master }, left, right });
+      if (!done.ok) return done;
+      current = done.project;
+    }
+    if (proposals.length === 0) return refused('There is nothing to take over.');
+    return edited(
+      current,
+      `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`,
+    );
+  },
+);

@@ -1,7 +1,9 @@
+import { z } from 'zod';
 import { shifted } from '../drawing/edits';
 import { isEmptyBox } from '../geometry/curve';
 import { tidy } from '../geometry/tidy';
-import { type DrawingPlace, type Edit, edited, plural, refused, withGlyph } from '../project/edit';
+import * as a from '../project/arguments';
+import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
@@ -27,36 +29,41 @@ const MOST_ADVANCE = 65535;
  * glyph keep their marks over it and, where they were as wide as it, stay as wide as it. Setting right or advance moves
  * the right edge.
  */
-export const setSides: Edit<{ at: DrawingPlace; left?: number; right?: number; advance?: number }> = (
-  project,
-  { at, left, right, advance },
-) => {
-  const glyph = project.glyphs[at.glyph];
-  if (!glyph) return refused('That glyph is no longer in the project.');
-  const master = project.masters.find((m) => m.id === at.master);
-  if (!master) return refused('That master is no longer in the project.');
-  const before = drawingOf(glyph, at.master);
-  const now = sidesOf(project, glyph, at.master);
-  const hasOutline = 'left' in now;
-  if (!hasOutline && (left !== undefined || right !== undefined))
-    return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
-  const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
-  let width = advance ?? tidy(before.advance + shift);
-  if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
-  if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE)
-    return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
-  const moved = shift === 0 ? before : shifted(before, shift);
-  const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
-  const changed = withComposites(withGlyph(project, next), at, before, shift, width);
-  const what = [
-    left !== undefined && `left ${left}`,
-    right !== undefined && `right ${right}`,
-    advance !== undefined && `advance ${advance}`,
-  ]
-    .filter(Boolean)
-    .join(', ');
-  return edited(changed, `Set ${what} of ${glyph.name}, ${master.name}`);
-};
+export const setSides = defineEdit(
+  {
+    name: 'setSides',
+    does: 'Sets sides or the advance width',
+    reach: 'one master',
+    args: z.object({ at: a.at, left: a.number.optional(), right: a.number.optional(), advance: a.number.optional() }),
+  },
+  (project, { at, left, right, advance }) => {
+    const glyph = project.glyphs[at.glyph];
+    if (!glyph) return refused('That glyph is no longer in the project.');
+    const master = project.masters.find((m) => m.id === at.master);
+    if (!master) return refused('That master is no longer in the project.');
+    const before = drawingOf(glyph, at.master);
+    const now = sidesOf(project, glyph, at.master);
+    const hasOutline = 'left' in now;
+    if (!hasOutline && (left !== undefined || right !== undefined))
+      return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
+    const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
+    let width = advance ?? tidy(before.advance + shift);
+    if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
+    if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE)
+      return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
+    const moved = shift === 0 ? before : shifted(before, shift);
+    const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
+    const changed = withComposites(withGlyph(project, next), at, before, shift, width);
+    const what = [
+      left !== undefined && `left ${left}`,
+      right !== undefined && `right ${right}`,
+      advance !== undefined && `advance ${advance}`,
+    ]
+      .filter(Boolean)
+      .join(', ');
+    return edited(changed, `Set ${what} of ${glyph.name}, ${master.name}`);
+  },
+);
 
 /** Composites of a glyph whose outline moved by `shift` and whose advance became `width`. */
 function withComposites(project: Project, at: DrawingPlace, before: Drawing, shift: number, width: number): Project {
@@ -79,84 +86,102 @@ function withComposites(project: Project, at: DrawingPlace, before: Drawing, shi
 }
 
 /** Adds a value evenly to both sides of some glyphs, in one master. */
-export const addTracking: Edit<{ glyphs: readonly GlyphId[]; master: MasterId; value: number }> = (
-  project,
-  { glyphs, master, value },
-) => {
-  let current = project;
-  for (const id of glyphs) {
-    const glyph = current.glyphs[id];
-    if (!glyph) continue;
-    const now = sidesOf(current, glyph, master);
-    const at = { glyph: id, master };
-    const outcome =
-      'left' in now
-        ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
-        : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
-    if (!outcome.ok) return outcome;
-    current = outcome.project;
-  }
-  return edited(current, `Added ${value} to both sides of ${glyphs.length} glyphs`);
-};
+export const addTracking = defineEdit(
+  {
+    name: 'addTracking',
+    does: 'Adds an even value to the sides of glyphs',
+    reach: 'one master',
+    args: z.object({ glyphs: a.glyphs, master: a.master, value: a.number }),
+  },
+  (project, { glyphs, master, value }) => {
+    let current = project;
+    for (const id of glyphs) {
+      const glyph = current.glyphs[id];
+      if (!glyph) continue;
+      const now = sidesOf(current, glyph, master);
+      const at = { glyph: id, master };
+      const outcome =
+        'left' in now
+          ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
+          : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
+      if (!outcome.ok) return outcome;
+      current = outcome.project;
+    }
+    return edited(current, `Added ${value} to both sides of ${glyphs.length} glyphs`);
+  },
+);
 
 /** Adds to the sides of one glyph in some masters, each from its own values; a glyph without an outline takes both to its advance. */
-export const addToSides: Edit<{ glyph: GlyphId; masters: readonly MasterId[]; left: number; right: number }> = (
-  project,
-  { glyph: id, masters, left, right },
-) => {
-  let current = project;
-  for (const master of masters) {
-    const glyph = current.glyphs[id];
-    if (!glyph) return refused('That glyph is no longer in the project.');
-    const now = sidesOf(current, glyph, master);
-    const at = { glyph: id, master };
-    const done =
-      'left' in now
-        ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) })
-        : setSides(current, { at, advance: tidy(now.advance + left + right) });
-    if (!done.ok) return done;
-    current = done.project;
-  }
-  return edited(
-    current,
-    `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`,
-  );
-};
-
-/** Gives one side's value to sides of the same or other glyphs, each master its own value; glyphs without an outline are passed over. */
-export const copySide: Edit<{
-  from: GlyphId;
-  side: SideName;
-  to: readonly GlyphId[];
-  sides: readonly SideName[];
-  masters: readonly MasterId[];
-}> = (project, { from, side, to, sides, masters }) => {
-  let current = project;
-  const changed = new Set<GlyphId>();
-  for (const master of masters) {
-    const source = current.glyphs[from];
-    if (!source) return refused('That glyph is no longer in the project.');
-    const value = sidesOf(current, source, master);
-    if (!('left' in value)) continue;
-    for (const id of to) {
+export const addToSides = defineEdit(
+  {
+    name: 'addToSides',
+    does: 'Adds to both sides of a glyph',
+    reach: 'masters named',
+    args: z.object({ glyph: a.glyph, masters: a.masters, left: a.number, right: a.number }),
+  },
+  (project, { glyph: id, masters, left, right }) => {
+    let current = project;
+    for (const master of masters) {
       const glyph = current.glyphs[id];
-      const now = glyph && sidesOf(current, glyph, master);
-      const wanted = sides.filter((s) => now && 'left' in now && now[s] !== value[side]);
-      if (!glyph || wanted.length === 0) continue;
-      const done = setSides(current, {
-        at: { glyph: id, master },
-        ...Object.fromEntries(wanted.map((s) => [s, value[side]])),
-      });
+      if (!glyph) return refused('That glyph is no longer in the project.');
+      const now = sidesOf(current, glyph, master);
+      const at = { glyph: id, master };
+      const done =
+        'left' in now
+          ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) })
+          : setSides(current, { at, advance: tidy(now.advance + left + right) });
       if (!done.ok) return done;
       current = done.project;
-      changed.add(id);
     }
-  }
-  if (changed.size === 0)
-    return refused('Nothing would change: those sides have that value already, or are not drawn.');
-  const [only] = changed;
-  return edited(
-    current,
-    `Copied the ${side} side of ${project.glyphs[from]!.name} to ${changed.size === 1 ? `the ${sides.join(' and ')} of ${project.glyphs[only!]!.name}` : plural(changed.size, 'glyph')}`,
-  );
-};
+    return edited(
+      current,
+      `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`,
+    );
+  },
+);
+
+/** Gives one side's value to sides of the same or other glyphs, each master its own value; glyphs without an outline are passed over. */
+export const copySide = defineEdit(
+  {
+    name: 'copySide',
+    does: 'Copies a side to other glyphs',
+    reach: 'masters named',
+    args: z.object({
+      from: a.glyph,
+      side: a.side,
+      to: a.glyphs,
+      sides: z.array(a.side).readonly(),
+      masters: a.masters,
+    }),
+  },
+  (project, { from, side, to, sides, masters }) => {
+    let current = project;
+    const changed = new Set<GlyphId>();
+    for (const master of masters) {
+      const source = current.glyphs[from];
+      if (!source) return refused('That glyph is no longer in the project.');
+      const value = sidesOf(current, source, master);
+      if (!('left' in value)) continue;
+      for (const id of to) {
+        const glyph = current.glyphs[id];
+        const now = glyph && sidesOf(current, glyph, master);
+        const wanted = sides.filter((s) => now && 'left' in now && now[s] !== value[side]);
+        if (!glyph || wanted.length === 0) continue;
+        const done = setSides(current, {
+          at: { glyph: id, master },
+          ...Object.fromEntries(wanted.map((s) => [s, value[side]])),
+        });
+        if (!done.ok) return done;
+        current = done.project;
+        changed.add(id);
+      }
+    }
+    if (changed.size === 0)
+      return refused('Nothing would change: those sides have that value already, or are not drawn.');
+    const [only] = changed;
+    return edited(
+      current,
+      `Copied the ${side} side of ${project.glyphs[from]!.name} to ${changed.size === 1 ? `the ${sides.join(' and ')} of ${project.glyphs[only!]!.name}` : plural(changed.size, 'glyph')}`,
+    );
+  },
+);

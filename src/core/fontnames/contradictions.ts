@@ -1,4 +1,4 @@
-import { WEIGHTS, WIDTHS } from '../casting/names';
+import { WEIGHTS, WIDTHS } from '../fontfacts/names';
 import type { FontFacts } from './facts';
 
 /** What in a font's names contradicts something else in it, a sentence each. */

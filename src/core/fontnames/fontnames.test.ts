@@ -9,7 +9,7 @@ import { readFontFacts } from './facts';
 import { renameFont } from './rename';
 
 const starter = buildStarter();
-const made = castFont(starter, { flavour: 'ttf', master: 'm1', keepOverlaps: true });
+const made = castFont(starter, { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true });
 if (!made.ok) throw new Error(made.reason);
 const font = readSfnt(made.value.bytes);
 

@@ -1,4 +1,4 @@
-import { postScriptSafe, ruledNames, type StyleNames, styleNames } from '../casting/names';
+import { postScriptSafe, ruledNames, type StyleNames, styleNames } from '../fontfacts/names';
 import { nameOf } from '../formats/fontNames';
 import { readFvar } from '../opentype/fvar';
 import { head } from '../opentype/head';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
+import { refused } from '../base/result';
 import { contourBounds, curvesOf } from '../geometry/contour';
 import { boundsOf } from '../geometry/curve';
 import { closedContour } from '../geometry/testShapes';
@@ -62,13 +63,11 @@ test('damaged exact outlines give way to the picture beside them', () => {
 test('other text is left alone; a picture without outlines and damaged path data are told', () => {
   expect(pastedOutline('Dear Sir', '', place)).toBeUndefined();
   expect(pastedOutline('', '', place)).toBeUndefined();
-  expect(pastedOutline('<svg viewBox="0 0 9 9"><text>a</text></svg>', '', place)).toEqual({
-    ok: false,
-    reason: 'The picture on the clipboard holds no outlines.',
-  });
-  expect(pastedOutline('<svg viewBox="0 0 9"><path d="M0 0h9"/></svg>', '', place)).toMatchObject({
-    ok: false,
-    reason: expect.stringContaining('The clipboard, line 1: viewBox'),
-  });
+  expect(pastedOutline('<svg viewBox="0 0 9 9"><text>a</text></svg>', '', place)).toEqual(
+    refused('The picture on the clipboard holds no outlines.'),
+  );
+  expect(pastedOutline('<svg viewBox="0 0 9"><path d="M0 0h9"/></svg>', '', place)).toMatchObject(
+    refused(expect.stringContaining('The clipboard, line 1: viewBox')),
+  );
   expect(pastedOutline('M 1 1 Q', '', place)).toMatchObject({ ok: false });
 });

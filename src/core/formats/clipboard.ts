@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { failure, type Result, success } from '../base/result';
+import { type Result, refused, success } from '../base/result';
 import type { Contour } from '../geometry/contour';
 import { contourSchema } from '../project/model';
 import { contoursPath, pageBox } from './svg';
@@ -34,7 +34,7 @@ export function pastedOutline(
   }
   if (isSvg(text)) {
     const read = readSvg(text, 'The clipboard', place);
-    if (read.ok && read.value.contours.length === 0) return failure('The picture on the clipboard holds no outlines.');
+    if (read.ok && read.value.contours.length === 0) return refused('The picture on the clipboard holds no outlines.');
     return read;
   }
   if (!isPathData(text)) return undefined;

@@ -1,6 +1,6 @@
 import { refuse } from '../base/result';
+import { toDesign } from '../project/axes';
 import type { Lib } from '../project/model';
-import { toDesign } from '../variation/model';
 import { isDict, plistElement, plistValue } from './plist';
 import { escapeXml, numberAttribute, numberText, parseXml, type XmlElement } from './xml';
 

@@ -5,18 +5,19 @@ import { join } from 'node:path';
 import { buildUnspaced } from '../../../demo/family';
 import { buildStarter } from '../../../demo/starter';
 import { mutated } from '../../../fuzz/mutate';
+import { refused } from '../base/result';
 import { castFont } from '../casting/font';
 import { movePoints } from '../drawing/edits';
 import { type Contour, curvesOf, signedArea } from '../geometry/contour';
 import { boundsOf } from '../geometry/curve';
-import { groupsByGlyph } from '../kerning/lookup';
-import { pairKey } from '../kerning/pairs';
 import { Writer } from '../opentype/binary';
 import { readSfnt, writeSfnt } from '../opentype/sfnt';
 import { fromWoff, toWoff } from '../opentype/woff';
 import { emptyDrawing } from '../project/create';
+import { groupsByGlyph } from '../project/kerningLookup';
 import type { Drawing, Master, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
+import { pairKey } from '../project/pairs';
 import { defaultMaster, glyphForCodePoint, glyphNamed } from '../project/queries';
 import { instanceAt } from '../variation/instance';
 import { openAny, unpackedFont } from './openFile';
@@ -79,7 +80,7 @@ function source(): Project {
 
 const project = source();
 const cast = (p: Project, flavour: 'ttf' | 'otf') => {
-  const font = castFont(p, { flavour, master: defaultMaster(p).id, keepOverlaps: true });
+  const font = castFont(p, { flavour, place: { master: defaultMaster(p).id }, keepOverlaps: true });
   if (!font.ok) throw new Error(font.reason);
   return font.value.bytes;
 };
@@ -174,19 +175,17 @@ test('web fonts and collections are unpacked; what is no font is refused in one 
     ok: true,
     value: { notes: expect.arrayContaining(['Face 2 of 2 of the collection was opened.']) },
   });
-  expect(await openAny(collection, 'both.ttc', { face: 2 })).toEqual({
-    ok: false,
-    reason: 'both.ttc holds 2 faces; there is no face 3.',
-  });
+  expect(await openAny(collection, 'both.ttc', { face: 2 })).toEqual(
+    refused('both.ttc holds 2 faces; there is no face 3.'),
+  );
   expect(await unpackedFont(collection, 'both.ttc')).toMatchObject({ ok: true, value: { format: 'collection' } });
-  expect(await openAny(woff.subarray(0, 900), 'short.woff')).toMatchObject({
-    ok: false,
-    reason: expect.stringMatching(
-      /^short\.woff: The \S+ table should end at byte \d+, but the file ends at byte 900\.$/,
+  expect(await openAny(woff.subarray(0, 900), 'short.woff')).toMatchObject(
+    refused(
+      expect.stringMatching(/^short\.woff: The \S+ table should end at byte \d+, but the file ends at byte 900\.$/),
     ),
-  });
+  );
   const bare = writeSfnt(0x00010000, new Map([['head', readSfnt(ttf).tables.get('head')!]]));
-  expect(await openAny(bare, 'bare.ttf')).toEqual({ ok: false, reason: 'bare.ttf: The font has no maxp table.' });
+  expect(await openAny(bare, 'bare.ttf')).toEqual(refused('bare.ttf: The font has no maxp table.'));
 });
 
 /** A font whose table offsets count from further on. */

@@ -1,10 +1,11 @@
-import { attempt, type Result } from '../base/result';
-import { fromWoff2 } from '../casting/webfont';
+import { attempt, type Result, refused } from '../base/result';
+import { fromWoff2 } from '../fontfacts/webfont';
 import { name } from '../opentype/name';
 import { faceOffsets, readSfnt, tableOf } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
+import { checkedProject } from '../project/checked';
 import { familyAndStyle } from './fontNames';
-import { checkedProject, readProjectFile } from './projectFile';
+import { readProjectFile } from './projectFile';
 import { type FontProject, projectFromFont } from './projectFromFont';
 import { projectFromSvg } from './projectFromSvg';
 import { isSvg } from './svgRead';
@@ -34,13 +35,13 @@ export async function unpackedFont(
     try {
       return { ok: true, value: await fromWoff2(bytes) };
     } catch {
-      return { ok: false, reason: 'the WOFF2 packing is damaged.' };
+      return refused('the WOFF2 packing is damaged.');
     }
   };
   const unpacked = await plain();
-  if (!unpacked.ok) return { ok: false, reason: `${label}: ${unpacked.reason}` };
+  if (!unpacked.ok) return refused(`${label}: ${unpacked.reason}`);
   const faces = attempt(() => faceOffsets(unpacked.value));
-  if (!faces.ok) return { ok: false, reason: `${label}: ${faces.reason}` };
+  if (!faces.ok) return refused(`${label}: ${faces.reason}`);
   const inner = signatureOf(unpacked.value);
   const format =
     signature === WOFF_SIGNATURE
@@ -109,7 +110,7 @@ async function openFont(
   if (!font.ok) return font;
   const start = font.value.faces[face];
   if (start === undefined)
-    return { ok: false, reason: `${label} holds ${font.value.faces.length} faces; there is no face ${face + 1}.` };
+    return refused(`${label} holds ${font.value.faces.length} faces; there is no face ${face + 1}.`);
   const read = projectFromFont(font.value.bytes, label, start, progress);
   if (read.ok && font.value.faces.length > 1)
     read.value.notes.unshift(`Face ${face + 1} of ${font.value.faces.length} of the collection was opened.`);

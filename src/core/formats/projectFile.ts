@@ -1,7 +1,6 @@
-import type { z } from 'zod';
 import { attempt, type Result, refuse, unwrap } from '../base/result';
-import { glyphSchema, type Master, PART_NAMES, type Project, partSchemas } from '../project/model';
-import { toDesign } from '../variation/model';
+import { toDesign } from '../project/axes';
+import type { Master, Project } from '../project/model';
 import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
 import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from './projectFromUfo';
@@ -168,43 +167,6 @@ function withUnmodelled(text: string, old: string): string {
 
 /** A project file; the same project gives the same bytes. */
 export const writeProjectFile = (project: Project): Uint8Array => packZip(projectFiles(project));
-
-/**
- * Holds a project just read from outside to the document's schema, glyph by glyph, so that nothing enters that storage
- * or a worker would refuse later. The sentence names the glyph or part and what is wrong with it.
- */
-export function checkedProject(project: Project, file: string): Result<Project> {
-  const fault = (what: string, error: z.ZodError | undefined): Result<Project> => {
-    const issue = error?.issues[0];
-    return {
-      ok: false,
-      reason: issue
-        ? `${file}: ${what}, ${issue.path.join('.') || 'value'}: ${issue.message}.`
-        : `${file}: ${what} is damaged in too many places.`,
-    };
-  };
-  // A schema that meets tens of thousands of faults in one glyph runs out of stack while it lists them.
-  const held = (
-    schema: z.ZodType<unknown>,
-    value: unknown,
-  ): { success: true } | { success: false; error?: z.ZodError } => {
-    try {
-      return schema.safeParse(value);
-    } catch (error) {
-      if (error instanceof RangeError) return { success: false };
-      throw error;
-    }
-  };
-  for (const glyph of Object.values(project.glyphs)) {
-    const parsed = held(glyphSchema, glyph);
-    if (!parsed.success) return fault(`the glyph “${glyph.name}”`, parsed.error);
-  }
-  for (const name of PART_NAMES) {
-    const parsed = held(partSchemas[name] as z.ZodType<unknown>, project[name]);
-    if (!parsed.success) return fault(`the ${name}`, parsed.error);
-  }
-  return { ok: true, value: project };
-}
 
 /** Opens a project file, a `.ufoz` or any zip that holds one designspace or one UFO. */
 export function readProjectFile(bytes: Uint8Array, file: string, progress?: Progress): Result<Project> {

@@ -1,7 +1,7 @@
-import { attempt, type Result, refuse } from '../base/result';
-import { CARRIED, CARRIED_TABLES, carriedPath } from '../casting/carried';
-import { sequencesLib } from '../casting/sequences';
-import { pairKey } from '../kerning/pairs';
+import { axisShare, bent } from '../base/interpolation';
+import { attempt, type Result, refuse, refused } from '../base/result';
+import { CARRIED, CARRIED_TABLES, carriedPath } from '../fontfacts/carried';
+import { sequencesLib } from '../fontfacts/sequences';
 import { type MarkAnchor, readMarkAnchors } from '../opentype/anchorsRead';
 import { cmap } from '../opentype/cmap';
 import { type FvarAxis, readAvar, readFvar } from '../opentype/fvar';
@@ -20,6 +20,7 @@ import { readStat } from '../opentype/stat';
 import { type DeltasAt, type ItemStore, itemDelta, readGdefStore, readMvar } from '../opentype/variations';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Anchor, Drawing, Glyph, Group, Lib, Master, Project } from '../project/model';
+import { pairKey } from '../project/pairs';
 import { familyAndStyle, glyphNamesFor, nameOf } from './fontNames';
 import { type FontOutlines, readOutlines } from './fontOutlines';
 import type { Progress } from './ufo';
@@ -35,7 +36,7 @@ type Place = { name: string; at: readonly number[] };
 /** Opens a font file (an unpacked OpenType or TrueType file; `start` is where a face of a collection begins) as a project. */
 export function projectFromFont(bytes: Uint8Array, label: string, start = 0, progress?: Progress): Result<FontProject> {
   const result = attempt(() => new FontReader(readSfnt(bytes, start), label, progress).read());
-  return result.ok ? result : { ok: false, reason: `${label}: ${result.reason}` };
+  return result.ok ? result : refused(`${label}: ${result.reason}`);
 }
 
 class FontReader {
@@ -451,17 +452,8 @@ type PlacedAnchor = Anchor & { varied?: readonly { x: number; y: number }[] };
 type Bend = readonly (readonly [from: number, to: number])[];
 
 /** A user value on the bent axis, -1 to 1. */
-function normalised(axis: FvarAxis, bend: Bend, user: number): number {
-  const v =
-    user < axis.default
-      ? (user - axis.default) / (axis.default - axis.minimum || 1)
-      : (user - axis.default) / (axis.maximum - axis.default || 1);
-  const after = bend.findIndex(([from]) => from >= v);
-  if (after <= 0) return bend[after]?.[1] ?? v;
-  const [f0, t0] = bend[after - 1]!;
-  const [f1, t1] = bend[after]!;
-  return f1 === f0 ? t1 : t0 + ((v - f0) / (f1 - f0)) * (t1 - t0);
-}
+const normalised = (axis: FvarAxis, bend: Bend, user: number): number =>
+  bent(bend, axisShare(axis.minimum, axis.default, axis.maximum, user));
 
 const designOf = (axis: FvarAxis, normal: number): number =>
   axis.default + normal * (normal < 0 ? axis.default - axis.minimum : axis.maximum - axis.default);

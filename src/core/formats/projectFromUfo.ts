@@ -1,5 +1,4 @@
 import type { Affine } from '../geometry/affine';
-import { type PairSide, pairKey } from '../kerning/pairs';
 import { defaultZones, emptyDrawing } from '../project/create';
 import {
   type Backdrop,
@@ -17,6 +16,7 @@ import {
   partSchemas,
   type Zones,
 } from '../project/model';
+import { type PairSide, pairKey } from '../project/pairs';
 import type { Glif } from './glif';
 import { pictureSize } from './pictures';
 import { readLayer, type Ufo } from './ufo';

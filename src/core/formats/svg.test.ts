@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
+import { refused } from '../base/result';
 import { type Contour, contourBounds, curvesOf, signedArea } from '../geometry/contour';
 import { filledLength } from '../geometry/coverage';
 import { boundsOf, lengthOf } from '../geometry/curve';
@@ -228,10 +229,9 @@ test('path data by itself, told from other text', () => {
   ]).toEqual([true, false, true, false, true].map((v, i) => (i === 4 ? false : v)));
   const result = readPathData('M0 50h100v100h-100z', 750);
   expect(result.ok && contourBounds(result.value[0]!)).toEqual({ xMin: 0, xMax: 100, yMin: 600, yMax: 700 });
-  expect(readPathData('M0 0L', 0)).toMatchObject({
-    ok: false,
-    reason: expect.stringContaining('The path has path data that cannot be read'),
-  });
+  expect(readPathData('M0 0L', 0)).toMatchObject(
+    refused(expect.stringContaining('The path has path data that cannot be read')),
+  );
 });
 
 test('a picture opens as a project of one glyph, named by its file', async () => {

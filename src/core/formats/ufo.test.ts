@@ -1,16 +1,17 @@
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
-import { attempt } from '../base/result';
+import { attempt, refused } from '../base/result';
 import { closedContour } from '../geometry/testShapes';
-import { pairKey } from '../kerning/pairs';
+import { checkedProject } from '../project/checked';
 import type { Project } from '../project/model';
+import { pairKey } from '../project/pairs';
 import { defaultMaster, glyphNamed } from '../project/queries';
 import { readDesignspace, writeDesignspace } from './designspace';
 import { packZip, textFile, unpackZip, userNameToFileName } from './fileTree';
 import { type Glif, readGlif, writeGlif } from './glif';
 import { pictureSize } from './pictures';
 import { base64ToBytes, bytesToBase64, readPlist, writePlist } from './plist';
-import { checkedProject, projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
+import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
 import { readUfo, writeUfo } from './ufo';
 
 /** A one-pixel PNG. */
@@ -334,7 +335,7 @@ test('a designspace with what Wendril does not model is written back to the lett
   for (const [p, b] of projectFiles(buildStarter()))
     if (p.includes('.ufo/')) for (const name of ['Light.ufo', 'Bold.ufo']) files.set(p.replace(/^[^/]+/, name), b);
   const missing = projectFromFiles(files, 'Orde');
-  expect(missing).toEqual({ ok: false, reason: 'Light.ufo has no layer “middle”.' });
+  expect(missing).toEqual(refused('Light.ufo has no layer “middle”.'));
   files.set(
     'Light.ufo/layercontents.plist',
     textFile(
@@ -411,10 +412,9 @@ describe('bad sources get one sentence', () => {
     );
     const read = projectFromFiles(tree, 'x.wendril');
     if (!read.ok) throw new Error(read.reason);
-    expect(checkedProject(read.value, 'x.wendril')).toMatchObject({
-      ok: false,
-      reason: expect.stringMatching(/^x\.wendril: the glyph “n”, drawings\.m1\.advance: /),
-    });
+    expect(checkedProject(read.value, 'x.wendril')).toMatchObject(
+      refused(expect.stringMatching(/^x\.wendril: the glyph “n”, drawings\.m1\.advance: /)),
+    );
     const good = projectFromFiles(files(), 'x.wendril');
     expect(good.ok && checkedProject(good.value, 'x.wendril').ok).toBe(true);
   });

@@ -1,5 +1,5 @@
-import { type PairSide, pairSides } from '../kerning/pairs';
 import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../project/model';
+import { type PairSide, pairSides } from '../project/pairs';
 import { defaultMaster, glyphsInOrder } from '../project/queries';
 import type { Glif } from './glif';
 import { FAMILY_TEXTS, imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';

@@ -112,6 +112,6 @@ test('random shapes: the outline covers what the non-zero fill covers', () => {
     }),
     { numRuns: 90, seed: 7 },
   );
-  // A failure is said, and gives the input back; it must be rare even on tangles no letter has.
+  // A refused is said, and gives the input back; it must be rare even on tangles no letter has.
   expect(failures / runs).toBeLessThan(0.05);
 });

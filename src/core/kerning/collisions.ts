@@ -1,6 +1,6 @@
 import { profileOf } from '../fitting/profile';
+import { kerningOf } from '../project/kerningLookup';
 import type { GlyphId, MasterId, Project } from '../project/model';
-import { kerningOf } from './lookup';
 import { modelKerning } from './optical';
 
 /** Two glyphs whose shapes touch or come too near: the least distance between them, in font units. */

@@ -4,7 +4,9 @@ import { outOfDate, setFollow, setFollows } from '../fitting/follows';
 import { measureFor, proposedSides, whiteOnSide } from '../fitting/optical';
 import { setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
+import { groupsByGlyph, kerningOf, membersOf, sidesToChange, widestSides } from '../project/kerningLookup';
 import { type Project, projectSchema } from '../project/model';
+import { pairKey } from '../project/pairs';
 import { glyphNamed, masterOf } from '../project/queries';
 import { collisions } from './collisions';
 import {
@@ -20,8 +22,6 @@ import {
   setWordList,
 } from './edits';
 import { likeness } from './likeness';
-import { groupsByGlyph, kerningOf, membersOf, sidesToChange, widestSides } from './lookup';
-import { pairKey } from './pairs';
 import { kerningFaults, kerningQueue, textGlyphs } from './proposal';
 
 const demo = buildDemo();

@@ -1,18 +1,21 @@
-import { type Edit, edited, plural, refused } from '../project/edit';
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { defineEdit, edited, plural, refused } from '../project/edit';
+import { groupsByGlyph, type Side } from '../project/kerningLookup';
 import type { GlyphId, Group, Master, Project } from '../project/model';
 import { addGroup, putInGroup } from './edits';
 import { likenessOf, sideShape } from './likeness';
-import { groupsByGlyph, type Side } from './lookup';
 import { textGlyphs } from './proposal';
 
 /** Glyphs that could share a group on a side: new members of a group there is, or a new group by the name of its first glyph. */
-export type GroupProposal = {
-  side: Side;
-  group: Group['id'] | undefined;
-  name: string;
-  leader: GlyphId;
-  members: readonly { glyph: GlyphId; likeness: number }[];
-};
+const groupProposal = z.object({
+  side: a.groupSide,
+  group: a.group.optional(),
+  name: a.text,
+  leader: a.glyph,
+  members: z.array(z.object({ glyph: a.glyph, likeness: a.number })).readonly(),
+});
+export type GroupProposal = z.infer<typeof groupProposal>;
 
 /** How alike sides have to be, from 0 to 1, unless told. */
 export const ALIKE_ENOUGH = 0.95;
@@ -73,29 +76,37 @@ function kindOf(project: Project, id: GlyphId): string {
 const isPlain = (project: Project, id: GlyphId): boolean => (project.glyphs[id]!.unicodes[0] ?? 0x80) < 0x80;
 
 /** Makes the groups of a proposal, or fills those there are, in one step. */
-export const takeGroups: Edit<{ proposals: readonly GroupProposal[] }> = (project, { proposals }) => {
-  let current = project;
-  for (const { side, group, name, leader, members } of proposals) {
-    if (group === undefined) {
-      const done = addGroup(current, {
-        side,
-        name: freeName(current, side, name),
-        members: [leader, ...members.map((m) => m.glyph)],
-      });
-      if (!done.ok) return done;
-      current = done.project;
-      continue;
+export const takeGroups = defineEdit(
+  {
+    name: 'takeGroups',
+    does: 'Takes proposed groups over',
+    reach: 'no master',
+    args: z.object({ proposals: z.array(groupProposal).readonly() }),
+  },
+  (project, { proposals }) => {
+    let current = project;
+    for (const { side, group, name, leader, members } of proposals) {
+      if (group === undefined) {
+        const done = addGroup(current, {
+          side,
+          name: freeName(current, side, name),
+          members: [leader, ...members.map((m) => m.glyph)],
+        });
+        if (!done.ok) return done;
+        current = done.project;
+        continue;
+      }
+      for (const { glyph } of members) {
+        const done = putInGroup(current, { side, glyph, group });
+        if (!done.ok) return done;
+        current = done.project;
+      }
     }
-    for (const { glyph } of members) {
-      const done = putInGroup(current, { side, glyph, group });
-      if (!done.ok) return done;
-      current = done.project;
-    }
-  }
-  return proposals.length === 0
-    ? refused('There is nothing to take over.')
-    : edited(current, `Made or filled ${plural(proposals.length, 'kerning group')}`);
-};
+    return proposals.length === 0
+      ? refused('There is nothing to take over.')
+      : edited(current, `Made or filled ${plural(proposals.length, 'kerning group')}`);
+  },
+);
 
 function freeName(project: Project, side: Side, name: string): string {
   const taken = new Set(project.groups.filter((g) => g.side === side).map((g) => g.name));

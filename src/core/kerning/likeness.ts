@@ -1,8 +1,8 @@
 import { type FitZone, zoneOf } from '../fitting/optical';
 import { lineAt, type Profile, profileOf } from '../fitting/profile';
+import type { Side } from '../project/kerningLookup';
 import type { GlyphId, Master, Project } from '../project/model';
 import { drawingOf, isEmptyDrawing } from '../project/queries';
-import type { Side } from './lookup';
 
 /** How deep a side is looked into, as a share of the em: what lies farther in does not show beside a neighbour. */
 const DEEPEST = 0.1;

@@ -2,9 +2,9 @@ import { isTabular } from '../fitting/figures';
 import { controlsFor, controlsOf } from '../fitting/lines';
 import { type FitZone, measureFor, zoneOf } from '../fitting/optical';
 import { limitRise, lineAt, type Profile, profileOf } from '../fitting/profile';
+import type { Side } from '../project/kerningLookup';
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
 import { glyphForCodePoint } from '../project/queries';
-import type { Side } from './lookup';
 
 const { max, min, round } = Math;
 

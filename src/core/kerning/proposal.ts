@@ -1,9 +1,9 @@
+import { groupsByGlyph, kerningOf, membersOf, widestSides } from '../project/kerningLookup';
 import type { GlyphId, Group, Master, MasterId, Project } from '../project/model';
+import { type PairSide, pairKey, pairSides } from '../project/pairs';
 import { drawingOf, glyphForCodePoint, isEmptyDrawing } from '../project/queries';
-import { groupsByGlyph, kerningOf, membersOf, widestSides } from './lookup';
 import { modelKerning } from './optical';
 import frequencies from './pairFrequencies.json';
-import { type PairSide, pairKey, pairSides } from './pairs';
 
 export type ProposalSettings = {
   least: number;

@@ -1,12 +1,12 @@
 import { buildDemo } from '../../../demo/family';
 import { transformedDrawing } from '../drawing/transform';
 import type { Outcome } from '../project/edit';
+import { groupsByGlyph, kerningOf } from '../project/kerningLookup';
 import type { Project } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
 import { collisions, holes } from './collisions';
 import { addGroup, dissolveGroups, setPair, setPairs } from './edits';
 import { proposeGroups, takeGroups } from './groups';
-import { groupsByGlyph, kerningOf } from './lookup';
 import { modelKerning } from './optical';
 import { kerningFaults, pairFacts, proposeKerning, stepOf, textGlyphs } from './proposal';
 

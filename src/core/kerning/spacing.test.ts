@@ -1,18 +1,19 @@
 import fc from 'fast-check';
 import { buildDemo, buildUnspaced } from '../../../demo/family';
+import { refused } from '../base/result';
 import { evenFigures, unevenFigures } from '../fitting/figures';
 import { outOfDate, setFollow, updateFollows } from '../fitting/follows';
 import { proposeFit, takeFit } from '../fitting/proposal';
 import { addToSides, setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
+import { groupsByGlyph, kerningOf, sideName, widestSides } from '../project/kerningLookup';
 import type { Project } from '../project/model';
+import { pairKey, pairSides } from '../project/pairs';
 import { defaultMaster, drawingOf, glyphNamed, masterOf } from '../project/queries';
 import { collisions, linesOfWordList } from './collisions';
 import { addGroup, dissolveGroup, makeException, putInGroup, removePairs, setPair, setPairs } from './edits';
 import { alike, likeness } from './likeness';
-import { groupsByGlyph, kerningOf, sideName, widestSides } from './lookup';
 import { calibrated, modelKerning, whiteOf } from './optical';
-import { pairKey, pairSides } from './pairs';
 import { kerningFaults, kerningQueue, proposeKerning } from './proposal';
 
 const demo = buildDemo();
@@ -342,10 +343,7 @@ describe('sides that follow', () => {
         master: 'm1',
         follow: { glyph: id(of), side: ofSide, offset: 0, everyMaster },
       });
-    expect(rule('n', 'left', 'h', 'left')).toEqual({
-      ok: false,
-      reason: 'That would go in a circle: n left → h left → n left.',
-    });
+    expect(rule('n', 'left', 'h', 'left')).toEqual(refused('That would go in a circle: n left → h left → n left.'));
     const only = done(rule('t', 'left', 'o', 'left', demo, false));
     expect(left(only, 't')).toBe(left(only, 'o'));
     expect(left(only, 't', 'm3')).toBe(left(demo, 't', 'm3'));

@@ -1,3 +1,4 @@
+import { regionShare } from '../base/interpolation';
 import { refuse } from '../base/result';
 import { Reader } from './binary';
 
@@ -7,14 +8,7 @@ export type AxisRegion = readonly (readonly [start: number, peak: number, end: n
 /** How much of a region applies at a place (OpenType, "Algorithm for Interpolation of Instance Values"). */
 export function regionScalar(region: AxisRegion, place: readonly number[]): number {
   let scalar = 1;
-  for (let i = 0; i < region.length; i++) {
-    const [start, peak, end] = region[i]!;
-    if (peak === 0 || start > peak || peak > end || (start < 0 && end > 0)) continue;
-    const v = place[i] ?? 0;
-    if (v === peak) continue;
-    if (v <= start || v >= end) return 0;
-    scalar *= v < peak ? (v - start) / (peak - start) : (end - v) / (end - peak);
-  }
+  for (let i = 0; i < region.length; i++) scalar *= regionShare(region[i]!, place[i] ?? 0);
   return scalar;
 }
 

@@ -1,16 +1,71 @@
+import type { z } from 'zod';
+import { isRefused, type Refusal, refused } from '../base/result';
 import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
 import { drawingOf } from './queries';
+import { limitFault } from './withinLimits';
 
 /**
  * Every change is an edit: a pure function from a project and its arguments to an outcome. The sentence names what was
  * touched and heads the entry in the history. A refused edit changes nothing and says why.
  */
-export type Outcome = { ok: true; project: Project; sentence: string } | { ok: false; reason: string };
-export type Edit<A> = (project: Project, args: A) => Outcome;
+export type Outcome = { ok: true; project: Project; sentence: string } | Refusal;
+
+/**
+ * What an edit means for a family of several masters: it changes the one that is named in its arguments, those that are
+ * named, all alike, or something that masters do not have of their own.
+ */
+export type Reach = 'one master' | 'masters named' | 'all masters' | 'no master';
+
+/** What is declared of an edit: enough to list it, to check its arguments and to run it by name. */
+export type EditFacts<S extends z.ZodType = z.ZodType> = {
+  /** What it is called by scripts, the command line and mends. */
+  readonly name: string;
+  /** What it does, as the beginning of a sentence: “Moves points”. */
+  readonly does: string;
+  readonly reach: Reach;
+  readonly args: S;
+};
+
+/** Called with arguments of the right type, it leads to an outcome; its facts are at hand under `facts`. */
+export type Edit<A, S extends z.ZodType = z.ZodType> = ((project: Project, args: A) => Outcome) & {
+  readonly facts: EditFacts<S>;
+};
+
+const registry = new Map<string, Edit<never>>();
+
+/**
+ * Declares an edit. Whatever it leads to is held to the limits of the document, so that nothing is ever stored that could
+ * not be opened again.
+ */
+export function defineEdit<S extends z.ZodType>(
+  facts: EditFacts<S>,
+  apply: (project: Project, args: z.output<S>) => Outcome,
+): Edit<z.output<S>, S> {
+  const edit = (project: Project, args: z.output<S>): Outcome => {
+    const outcome = apply(project, args);
+    return outcome.ok ? (limitFault(project, outcome.project) ?? outcome) : outcome;
+  };
+  const whole: Edit<z.output<S>, S> = Object.assign(edit, { facts });
+  registry.set(facts.name, whole as Edit<never>);
+  return whole;
+}
+
+/** All edits that are loaded, by name. */
+export const registeredEdits = (): ReadonlyMap<string, Edit<never>> => registry;
+
+/** Runs an edit by its name with arguments from outside, which are checked first. */
+export function runEdit(project: Project, name: string, args: unknown): Outcome {
+  const edit = registry.get(name);
+  if (!edit) return refused(`There is no edit “${name}”.`);
+  const parsed = edit.facts.args.safeParse(args);
+  if (parsed.success) return edit(project, parsed.data as never);
+  const { path, message } = parsed.error.issues[0]!;
+  return refused(`${name}: ${path.length > 0 ? `${path.join('.')}: ` : ''}${message}.`);
+}
 
 export const edited = (project: Project, sentence: string): Outcome => ({ ok: true, project, sentence });
-export const refused = (reason: string): Outcome => ({ ok: false, reason });
+export { refused };
 
 /** The project with one glyph replaced. */
 export const withGlyph = (project: Project, glyph: Glyph): Project => ({
@@ -20,12 +75,12 @@ export const withGlyph = (project: Project, glyph: Glyph): Project => ({
 
 export type DrawingPlace = { glyph: GlyphId; master: MasterId };
 
-/** Changes one drawing; the sentence gets the glyph's and master's names. `change` returns a reason to refuse, or the new drawing. */
+/** Changes one drawing; the sentence gets the glyph's and master's names. `change` gives a refusal, or the new drawing. */
 export function editDrawing(
   project: Project,
   at: DrawingPlace,
   sentence: string,
-  change: (drawing: Drawing) => Drawing | { refuse: string },
+  change: (drawing: Drawing) => Drawing | Refusal,
 ): Outcome {
   const glyph = project.glyphs[at.glyph];
   if (!glyph) return refused('That glyph is no longer in the project.');
@@ -33,7 +88,7 @@ export function editDrawing(
   if (!master) return refused('That master is no longer in the project.');
   const before = drawingOf(glyph, at.master);
   const after = change(before);
-  if ('refuse' in after) return refused(after.refuse);
+  if (isRefused(after)) return { ...after, place: { glyph: glyph.name, master: master.name, ...after.place } };
   const next = { ...glyph, drawings: { ...glyph.drawings, [at.master]: after } };
   return edited(withGlyph(project, next), `${sentence} in ${glyph.name}, ${master.name}`);
 }

@@ -1,4 +1,5 @@
 import { buildStarter } from '../../../demo/starter';
+import { refused } from '../base/result';
 import { createProject } from './create';
 import type { Outcome } from './edit';
 import {
@@ -88,22 +89,19 @@ test('adding passes over what is there; removing takes references with it', () =
   expect(glyphNamed(removed, 'aacute')!.drawings.m1!.components).toEqual([]);
   expect(removed.groups[0]!.members).toEqual([acute.id]);
   expect(Object.keys(removed.masters[0]!.kerning)).toEqual(['group:k1 group:k1']);
-  expect(removeGlyphs(composite, { ids: ['g1'] })).toMatchObject({
-    ok: false,
-    reason: 'Every font needs .notdef; it cannot be removed.',
-  });
+  expect(removeGlyphs(composite, { ids: ['g1'] })).toMatchObject(
+    refused('Every font needs .notdef; it cannot be removed.'),
+  );
 });
 
 test('names and code points stay unique', () => {
   const p = createProject({ family: 'Orde', characters: [0x61, 0x62], created: 0 });
-  expect(setGlyphNames(p, { id: 'g3', name: 'b', unicodes: [] })).toMatchObject({
-    ok: false,
-    reason: 'There is already a glyph named b.',
-  });
-  expect(setGlyphNames(p, { id: 'g3', name: 'a', unicodes: [0x62] })).toMatchObject({
-    ok: false,
-    reason: 'U+0062 already belongs to b.',
-  });
+  expect(setGlyphNames(p, { id: 'g3', name: 'b', unicodes: [] })).toMatchObject(
+    refused('There is already a glyph named b.'),
+  );
+  expect(setGlyphNames(p, { id: 'g3', name: 'a', unicodes: [0x62] })).toMatchObject(
+    refused('U+0062 already belongs to b.'),
+  );
   expect(done(setGlyphNames(p, { id: 'g3', name: 'a.alt', unicodes: [0x61, 0x430] })).glyphs.g3).toMatchObject({
     name: 'a.alt',
     unicodes: [0x61, 0x430],
@@ -119,10 +117,9 @@ test('an overshoot on the wrong side is turned round and explained; lines keep t
     done(setZone(p, { master: 'm1', zone: 'baseline', change: { overshoot: 12 } })).masters[0]!.zones.baseline
       .overshoot,
   ).toBe(-12);
-  expect(setZone(p, { master: 'm1', zone: 'xHeight', change: { position: 800 } })).toMatchObject({
-    ok: false,
-    reason: 'The cap height must lie above the x-height.',
-  });
+  expect(setZone(p, { master: 'm1', zone: 'xHeight', change: { position: 800 } })).toMatchObject(
+    refused('The cap height must lie above the x-height.'),
+  );
 });
 
 test('zones of one’s own are added, moved and removed, and stand among the others', () => {

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { Contour } from '../geometry/contour';
+import { advance, angle, codePoint, coordinate, factor, glyphName, kern, overshoot, share } from './limits';
 
 /** The document of MODEL.md as Zod schemas; the types are inferred. All values are immutable data in font units. */
 
@@ -19,8 +21,7 @@ const libValue: z.ZodType<LibValue> = z.lazy(() =>
 const lib = z.record(z.string(), libValue);
 export type Lib = Readonly<Record<string, LibValue>>;
 
-const coordinate = z.number().min(-1e6).max(1e6);
-const affine = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
+const affine = z.tuple([factor, factor, factor, factor, coordinate, coordinate]).readonly();
 const place = z.record(z.string(), z.number()).readonly();
 const languageText = z.record(z.string(), z.string()).readonly();
 
@@ -33,6 +34,7 @@ const point = z.object({
   identifier: z.string().optional(),
 });
 
+/** A contour as it is taken in from elsewhere. */
 export const contourSchema = z.object({
   closed: z.boolean(),
   points: z.array(point).readonly(),
@@ -62,7 +64,7 @@ const guide = z.object({
   x: coordinate,
   y: coordinate,
   /** Degrees counter-clockwise from the x axis. */
-  angle: z.number(),
+  angle,
   name: z.string().optional(),
   color: z.string().optional(),
   identifier: z.string().optional(),
@@ -88,15 +90,15 @@ const backdrop = z.object({
   /** From picture pixels (y down, origin at the top left), or from the outline's own units, to font units. */
   transform: affine,
   /** 0 invisible to 1 full. */
-  strength: z.number().min(0).max(1),
+  strength: share,
   locked: z.boolean(),
   visible: z.boolean(),
 });
 export type Backdrop = Readonly<z.infer<typeof backdrop>>;
 
 const drawing = z.object({
-  advance: z.number().min(0).max(65535),
-  verticalAdvance: z.number().optional(),
+  advance,
+  verticalAdvance: coordinate.optional(),
   contours: z.array(contourSchema).readonly(),
   components: z.array(component).readonly(),
   anchors: z.array(anchor).readonly(),
@@ -110,7 +112,7 @@ export type Drawing = Readonly<z.infer<typeof drawing>>;
 const follow = z.object({
   glyph: z.string(),
   side: z.enum(['left', 'right']),
-  offset: z.number(),
+  offset: coordinate,
   master: z.string().optional(),
 });
 const handover = z.object({ axis: z.string(), from: z.number(), to: z.number(), glyph: z.string() });
@@ -119,8 +121,8 @@ const waypoint = z.object({ place, drawing });
 
 const glyph = z.object({
   id: z.string(),
-  name: z.string(),
-  unicodes: z.array(z.number().int().min(0).max(0x10ffff)).readonly(),
+  name: glyphName,
+  unicodes: z.array(codePoint).readonly(),
   category: z.enum(['base', 'mark', 'ligature', 'component']).optional(),
   cast: z.boolean(),
   status: z.enum(['sketched', 'done']).optional(),
@@ -141,7 +143,7 @@ const zone = z.object({
   name: z.string(),
   position: coordinate,
   /** Signed: how far round shapes pass the line, below (negative) or above (positive). */
-  overshoot: z.number().min(-500).max(500),
+  overshoot,
   governs: z.string().optional(),
 });
 export type Zone = Readonly<z.infer<typeof zone>>;
@@ -158,14 +160,14 @@ export type Zones = Readonly<z.infer<typeof zones>>;
 export type ZoneKey = Exclude<keyof Zones, 'own'>;
 
 const verticalMetrics = z.object({
-  typoAscender: z.number().optional(),
-  typoDescender: z.number().optional(),
-  typoLineGap: z.number().optional(),
-  hheaAscender: z.number().optional(),
-  hheaDescender: z.number().optional(),
-  hheaLineGap: z.number().optional(),
-  winAscent: z.number().optional(),
-  winDescent: z.number().optional(),
+  typoAscender: coordinate.optional(),
+  typoDescender: coordinate.optional(),
+  typoLineGap: coordinate.optional(),
+  hheaAscender: coordinate.optional(),
+  hheaDescender: coordinate.optional(),
+  hheaLineGap: coordinate.optional(),
+  winAscent: coordinate.optional(),
+  winDescent: coordinate.optional(),
 });
 
 const master = z.object({
@@ -175,11 +177,11 @@ const master = z.object({
   zones,
   /** Overrides of the rule; see casting/metrics. */
   verticalMetrics,
-  italicAngle: z.number(),
-  stems: z.array(z.object({ name: z.string(), value: z.number(), vertical: z.boolean() })).readonly(),
+  italicAngle: angle,
+  stems: z.array(z.object({ name: z.string(), value: coordinate, vertical: z.boolean() })).readonly(),
   guides: z.array(guide).readonly(),
   /** Pair key (see kerning/pairs) to value. */
-  kerning: z.record(z.string(), z.number()).readonly(),
+  kerning: z.record(z.string(), kern).readonly(),
   /** Source facts of this master that Wendril does not model, kept and written back. */
   info: lib.optional(),
   lib: lib.optional(),
@@ -310,6 +312,21 @@ export const partSchemas = {
 } as const;
 
 export const glyphSchema = glyph;
+export const guideSchema = guide;
+export const backdropSchema = backdrop;
+export const backdropOutlineSchema = backdropOutline;
+export const pictureSchema = picture;
+export const familySchema = family;
+export const settingsSchema = settings;
+export const drawingSchema = drawing;
+export const masterSchema = master;
+/** A glyph and its drawings without what the contours hold, which is checked point by point where they are unpacked. */
+const drawingShell = drawing.extend({ contours: z.array(z.custom<Contour>()).readonly() });
+export const glyphShellSchema = glyph.extend({
+  drawings: z.record(z.string(), drawingShell).readonly(),
+  waypoints: z.array(waypoint.extend({ drawing: drawingShell })).readonly(),
+  takes: z.array(take.extend({ drawing: drawingShell })).readonly(),
+});
 export const projectSchema = z.object({ ...partSchemas, glyphs: z.record(z.string(), glyph) });
 
 type PartsOf = { readonly [K in keyof typeof partSchemas]: z.infer<(typeof partSchemas)[K]> };

@@ -2,9 +2,9 @@ import { buildStarter } from '../../../demo/starter';
 import { addBackdrop, removeBackdrop, setBackdrop } from '../drawing/backdrops';
 import { addContours, closeContour } from '../drawing/edits';
 import { rectangle } from '../drawing/shapes';
-import { groupsByGlyph } from '../kerning/lookup';
 import type { Outcome } from './edit';
 import { setGlyphNames, setGlyphStatus, setUnitsPerEm } from './edits';
+import { groupsByGlyph } from './kerningLookup';
 import type { Picture, Project } from './model';
 import { defaultMaster, glyphForCodePoint, glyphNamed, isBlank, usersOf } from './queries';
 

@@ -1,4 +1,4 @@
-import { toDesign } from '../variation/model';
+import { toDesign } from './axes';
 import { touchedBetween } from './lineage';
 import {
   type Drawing,

@@ -1,9 +1,11 @@
+import { z } from 'zod';
 import type { Contour } from '../geometry/contour';
 import { removeOverlaps } from '../geometry/overlaps';
 import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
-import { type Edit, edited, plural, refused } from '../project/edit';
-import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
+import * as a from '../project/arguments';
+import { defineEdit, edited, plural, refused } from '../project/edit';
+import { type Drawing, drawingSchema, type Glyph, type GlyphId, type MasterId, type Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { deviation } from './deviation';
 import { evenedOut } from './even';
@@ -185,30 +187,48 @@ export function tidyProposal(
 }
 
 /** Carries an operation out on glyphs in some masters. */
-export const tidyGlyphs: Edit<{
-  operation: TidyName;
-  glyphs: readonly GlyphId[];
-  masters: readonly MasterId[];
-  amount?: number | undefined;
-}> = (project, { operation, glyphs, masters, amount }) => {
-  const proposals = glyphs.flatMap((id) =>
-    project.glyphs[id] ? (tidyProposal(project, project.glyphs[id]!, masters, operation, amount) ?? []) : [],
-  );
-  return withProposals(project, operation, proposals);
-};
+export const tidyGlyphs = defineEdit(
+  {
+    name: 'tidyGlyphs',
+    does: 'Tidies glyphs',
+    reach: 'masters named',
+    args: z.object({
+      operation: z.enum(TIDY_NAMES),
+      glyphs: a.glyphs,
+      masters: a.masters,
+      amount: a.number.optional(),
+    }),
+  },
+  (project, { operation, glyphs, masters, amount }) => {
+    const proposals = glyphs.flatMap((id) =>
+      project.glyphs[id] ? (tidyProposal(project, project.glyphs[id]!, masters, operation, amount) ?? []) : [],
+    );
+    return takeTidying(project, { operation, proposals });
+  },
+);
 
 /** Takes proposals over as one edit. */
-export function withProposals(
-  project: Project,
-  operation: TidyName,
-  proposals: readonly TidyProposal[],
-): ReturnType<typeof tidyGlyphs> {
-  if (proposals.length === 0) return refused('There is nothing to tidy that way.');
-  const next = { ...project.glyphs };
-  for (const p of proposals) {
-    const glyph = next[p.glyph];
-    if (glyph) next[p.glyph] = { ...glyph, drawings: { ...glyph.drawings, ...p.drawings } };
-  }
-  const where = proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]!.name : plural(proposals.length, 'glyph');
-  return edited({ ...project, glyphs: next }, `${operationOf(operation).done} in ${where}`);
-}
+export const takeTidying = defineEdit(
+  {
+    name: 'takeTidying',
+    does: 'Takes proposed tidying over',
+    reach: 'masters named',
+    args: z.object({
+      operation: z.enum(TIDY_NAMES),
+      proposals: z
+        .array(z.object({ glyph: a.glyph, drawings: z.record(a.master, drawingSchema).readonly() }))
+        .readonly(),
+    }),
+  },
+  (project, { operation, proposals }) => {
+    if (proposals.length === 0) return refused('There is nothing to tidy that way.');
+    const next = { ...project.glyphs };
+    for (const p of proposals) {
+      const glyph = next[p.glyph];
+      if (glyph) next[p.glyph] = { ...glyph, drawings: { ...glyph.drawings, ...p.drawings } };
+    }
+    const [first] = proposals;
+    const where = proposals.length === 1 ? project.glyphs[first!.glyph]?.name : plural(proposals.length, 'glyph');
+    return edited({ ...project, glyphs: next }, `${operationOf(operation).done} in ${where}`);
+  },
+);

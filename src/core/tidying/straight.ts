@@ -1,5 +1,5 @@
-import { setSmooth } from '../drawing/pointKinds';
 import { type Contour, neighbour, type Point, segmentsOf } from '../geometry/contour';
+import { setSmooth } from '../geometry/pointKinds';
 import { tidy } from '../geometry/tidy';
 import { onCurve } from './siblings';
 

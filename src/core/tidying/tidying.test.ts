@@ -11,7 +11,7 @@ import { sameStructure } from '../variation/instance';
 import { deviation } from './deviation';
 import { withExtremes } from './extremes';
 import { withFewerPoints } from './fewer';
-import { TIDY, TIDY_NAMES, tidyGlyphs, tidyProposal, withProposals } from './operations';
+import { TIDY, TIDY_NAMES, takeTidying, tidyGlyphs, tidyProposal } from './operations';
 import { agreeing } from './siblings';
 import { rounded, straightened, withAlignedHandles } from './straight';
 import { isStray, withoutDoubledPoints, withSteadyStart } from './strays';
@@ -295,7 +295,7 @@ describe('on glyphs of the demo', () => {
     expect(proposal).toMatchObject({ glyph: o.id, after: 24, apart: false });
     expect(proposal.before).toBeGreaterThan(30);
     expect(proposal.deviation).toBeLessThan(0.5);
-    const done = withProposals(many, 'fewer', [proposal]);
+    const done = takeTidying(many, { operation: 'fewer', proposals: [proposal] });
     expect(done).toMatchObject({ ok: true, sentence: 'Took needless points away in o' });
     expect(done.ok && done.project.glyphs[o.id]!.drawings.m1).toBe(proposal.drawings.m1);
     expect(tidyProposal(demo, o, ['m1'], 'starts')).toBeUndefined();

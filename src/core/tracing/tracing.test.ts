@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { coverage } from '../../../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../../../demo/sheets/sheets';
+import { placedOutlines } from '../drawing/placedOutlines';
 import { ellipse, rectangle } from '../drawing/shapes';
 import {
   type Contour,
@@ -18,7 +19,6 @@ import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
 import { evenSteps, inkEdges, ringArea } from './edges';
 import { cropped, type GreyPicture, greyOf, inkThreshold } from './picture';
-import { placedOutlines } from './place';
 import { withLetterCount } from './regions';
 import { cutOut, readSheet, unitsPerPixel } from './sheet';
 import { evenLight, skewOf, turned } from './straighten';

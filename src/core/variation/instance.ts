@@ -1,5 +1,6 @@
 import type { Affine } from '../geometry/affine';
 import { type Point, sameBuild } from '../geometry/contour';
+import { kerningThrough } from '../project/kerningLookup';
 import type { Drawing, Glyph, Master, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { masterWeights, normalised, variationModel } from './model';
@@ -84,14 +85,15 @@ export function instanceAt(
       ...project,
       axes: [],
       instances: [],
-      masters: [blendedMaster(masters, weights, main, name)],
+      masters: [blendedMaster(project, weights, main, name)],
       glyphs: Object.fromEntries(Object.entries(project.glyphs).map(([id, g]) => [id, glyph(g)])),
     },
     stuck,
   };
 }
 
-function blendedMaster(masters: readonly Master[], weights: readonly number[], main: Master, name: string): Master {
+function blendedMaster(project: Project, weights: readonly number[], main: Master, name: string): Master {
+  const { masters } = project;
   const zone = (key: 'baseline' | 'xHeight' | 'capHeight' | 'ascender' | 'descender') => ({
     ...main.zones[key],
     position: sum(weights, (i) => masters[i]!.zones[key].position),
@@ -111,6 +113,8 @@ function blendedMaster(masters: readonly Master[], weights: readonly number[], m
       descender: zone('descender'),
     },
     stems: main.stems.map((s, k) => ({ ...s, value: sum(weights, (i) => masters[i]!.stems[k]?.value ?? s.value) })),
-    kerning: Object.fromEntries([...keys].map((key) => [key, sum(weights, (i) => masters[i]!.kerning[key] ?? 0)])),
+    kerning: Object.fromEntries(
+      [...keys].map((key) => [key, sum(weights, (i) => kerningThrough(project, masters[i]!, key))]),
+    ),
   };
 }

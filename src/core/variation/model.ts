@@ -1,3 +1,5 @@
+import { axisShare, regionShare } from '../base/interpolation';
+import { toDesign } from '../project/axes';
 import type { Project } from '../project/model';
 
 type Axes = Project['axes'];
@@ -9,19 +11,6 @@ export type Location = Readonly<Record<string, number>>;
 /** Where a master has a say: from nothing at `start` to all of it at `peak` and back to nothing at `end`, per axis. */
 export type Region = Readonly<Record<string, readonly [start: number, peak: number, end: number]>>;
 
-/** A user value in design units, by the axis's map; without one they are the same. Linear between and beyond its points. */
-export function toDesign(axis: Pick<Axes[number], 'map'>, user: number): number {
-  const map = [...axis.map].sort((a, b) => a[0] - b[0]);
-  if (map.length === 0) return user;
-  const [first, last] = [map[0]!, map[map.length - 1]!];
-  if (user <= first[0]) return first[1] + (user - first[0]);
-  if (user >= last[0]) return last[1] + (user - last[0]);
-  const i = map.findIndex(([u]) => u >= user);
-  const [u0, d0] = map[i - 1]!;
-  const [u1, d1] = map[i]!;
-  return u1 === u0 ? d1 : d0 + ((user - u0) / (u1 - u0)) * (d1 - d0);
-}
-
 /** A place in design units as a normalised location; values beyond an axis's ends count as the end (OpenType, "fvar"). */
 export function normalised(axes: Axes, place: Place): Location {
   const out: Record<string, number> = {};
@@ -31,11 +20,7 @@ export function normalised(axes: Axes, place: Place): Location {
       toDesign(axis, axis.default),
       toDesign(axis, axis.maximum),
     ];
-    const value = Math.min(Math.max(place[axis.tag] ?? middle, Math.min(low, high)), Math.max(low, high));
-    const upward = (value - middle) * (high - middle) > 0;
-    const end = upward ? high : low;
-    const share = value === middle || end === middle ? 0 : Math.abs((value - middle) / (end - middle));
-    out[axis.tag] = upward || share === 0 ? share : -share;
+    out[axis.tag] = axisShare(low, middle, high, place[axis.tag] ?? middle);
   }
   return out;
 }
@@ -43,12 +28,7 @@ export function normalised(axes: Axes, place: Place): Location {
 /** How much of a region applies at a location, 0 to 1 (OpenType specification, "Algorithm for Interpolation of Instance Values"). */
 export function scalarAt(region: Region, at: Location): number {
   let scalar = 1;
-  for (const [tag, [start, peak, end]] of Object.entries(region)) {
-    const v = at[tag] ?? 0;
-    if (peak === 0 || v === peak) continue;
-    if (v <= start || v >= end) return 0;
-    scalar *= v < peak ? (v - start) / (peak - start) : (end - v) / (end - peak);
-  }
+  for (const tag in region) scalar *= regionShare(region[tag]!, at[tag] ?? 0);
   return scalar;
 }
 

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
+import { toDesign } from '../project/axes';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Master, Project } from '../project/model';
 import { blendedDrawing, instanceAt, sameStructure } from './instance';
-import { masterWeights, normalised, scalarAt, toDesign, variationModel } from './model';
+import { masterWeights, normalised, scalarAt, variationModel } from './model';
 
 const axis = (
   tag: string,

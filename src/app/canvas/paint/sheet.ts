@@ -2,7 +2,7 @@ import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
 import { zonesOf } from '../../../core/project/queries';
-import { drawingPath, path2d, pathData } from '../outlinePaths';
+import { drawingPath, path2d, pathData } from '../../ui/pathData';
 import type { Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
 

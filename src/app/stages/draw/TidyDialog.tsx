@@ -9,13 +9,13 @@ import {
   type TidyName,
   type TidyOperation,
   type TidyProposal,
-  withProposals,
+  takeTidying,
 } from '../../../core/tidying/operations';
 import { filesWorker } from '../../../workers/clients';
-import { drawingPath } from '../../canvas/outlinePaths';
 import { run, select, useBench } from '../../state/bench';
 import { Modal } from '../../ui/Modal';
 import { Button, NumberField } from '../../ui/parts';
+import { drawingPath } from '../../ui/pathData';
 
 /** How many proposals are shown with pictures; all of them are carried out. */
 const MOST_SHOWN = 60;
@@ -151,7 +151,7 @@ function Tidying({ onClose }: { onClose: () => void }) {
             kind="primary"
             disabled={taken.length === 0}
             onClick={() => {
-              if (!run((p) => withProposals(p, operation, taken))) return;
+              if (!run((p) => takeTidying(p, { operation, proposals: taken }))) return;
               select(new Set());
               onClose();
             }}

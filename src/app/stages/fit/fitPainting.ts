@@ -5,8 +5,8 @@ import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
-import { drawingPath, path2d } from '../../canvas/outlinePaths';
 import type { Inks } from '../../canvas/useCanvas';
+import { drawingPath, path2d } from '../../ui/pathData';
 
 /** A glyph of a fitting line: where it begins, in font units from the line's start. */
 export type Placed = { id: GlyphId; x: number; advance: number };

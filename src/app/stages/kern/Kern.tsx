@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { kerningSize } from '../../../core/casting/font';
+import { kerningSize } from '../../../core/casting/tables/gpos';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
-import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/kerning/lookup';
-import { pairKey } from '../../../core/kerning/pairs';
 import { pairFacts, stepOf } from '../../../core/kerning/proposal';
 import { changeSettings } from '../../../core/project/edits';
+import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
+import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { isTyping } from '../../shell/commands';
 import { run, useBench } from '../../state/bench';

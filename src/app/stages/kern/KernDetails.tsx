@@ -11,6 +11,7 @@ import {
   setPair,
 } from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
+import { pairFacts } from '../../../core/kerning/proposal';
 import {
   groupsByGlyph,
   kerningOf,
@@ -18,9 +19,8 @@ import {
   sideName,
   sidesToChange,
   widestSides,
-} from '../../../core/kerning/lookup';
-import { pairKey } from '../../../core/kerning/pairs';
-import { pairFacts } from '../../../core/kerning/proposal';
+} from '../../../core/project/kerningLookup';
+import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';

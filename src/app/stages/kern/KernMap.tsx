@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { kerningOf } from '../../../core/kerning/lookup';
+import { kerningOf } from '../../../core/project/kerningLookup';
 import { masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { choosePair, setMode, signed } from './kernBench';

@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
-import { sideName } from '../../../core/kerning/lookup';
-import { pairKey } from '../../../core/kerning/pairs';
 import { type ProposalSettings, type ProposedPair, stepOf, textGlyphs, USUAL } from '../../../core/kerning/proposal';
 import { plural } from '../../../core/project/edit';
+import { sideName } from '../../../core/project/kerningLookup';
 import type { GlyphId } from '../../../core/project/model';
+import { pairKey } from '../../../core/project/pairs';
 import { run, say, useBench } from '../../state/bench';
 import { useWork } from '../../state/useWork';
 import { Modal } from '../../ui/Modal';

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { takeTracing } from '../../../../core/drawing/lettering';
+import { placedOutlines } from '../../../../core/drawing/placedOutlines';
 import { plural } from '../../../../core/project/edit';
 import type { Backdrop, Drawing } from '../../../../core/project/model';
-import { placedOutlines } from '../../../../core/tracing/place';
 import type { TraceOptions } from '../../../../core/tracing/trace';
 import { tracingWorker } from '../../../../workers/clients';
 import type { PictureTraced } from '../../../../workers/tracing';

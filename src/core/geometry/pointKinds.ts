@@ -1,6 +1,5 @@
-import { type Contour, isOnCurve, neighbour, type Point, type Segment, withSegmentPoints } from '../geometry/contour';
-import { tidy } from '../geometry/tidy';
-import { align } from './move';
+import { type Contour, isOnCurve, neighbour, type Point, type Segment, withSegmentPoints } from './contour';
+import { tidy } from './tidy';
 
 /**
  * Makes on-curve points smooth or corners. A point made smooth gets its handles in line: along the straight side where it
@@ -84,4 +83,17 @@ function withoutFalseSmooth(contour: Contour): Contour {
     return corner;
   });
   return { ...contour, points };
+}
+
+/** Turns the handle `follower` about `pivot` to lie straight opposite `leader`, its length kept. */
+export function align(points: Point[], pivot: number, leader: number, follower: number): void {
+  const p = points[pivot]!;
+  const l = points[leader]!;
+  const f = points[follower]!;
+  const dx = p.x - l.x;
+  const dy = p.y - l.y;
+  const reach = Math.hypot(dx, dy);
+  if (reach < 1e-6) return;
+  const length = Math.hypot(f.x - p.x, f.y - p.y);
+  points[follower] = { ...f, x: tidy(p.x + (dx / reach) * length), y: tidy(p.y + (dy / reach) * length) };
 }

@@ -1,4 +1,4 @@
-import type { GlyphId, Group, Master, Project } from '../project/model';
+import type { GlyphId, Group, Master, Project } from './model';
 import { type PairSide, pairKey, pairSides } from './pairs';
 
 export type Side = Group['side'];
@@ -48,6 +48,28 @@ export function kerningOf(
     if (value !== undefined && key !== except) return { key, value, first: x, second: y };
   }
   return undefined;
+}
+
+/**
+ * What a master kerns two sides by: the value of their own pair, else the one that the groups of its glyphs have there, as
+ * it is cast; 0 where there is none. What one master says of a glyph another may say of its group.
+ */
+export function kerningThrough(project: Project, master: Pick<Master, 'kerning'>, key: string): number {
+  const own = master.kerning[key];
+  const sides = own === undefined ? pairSides(key) : undefined;
+  if (!sides) return own ?? 0;
+  const groups = groupsByGlyph(project);
+  const wider = (side: PairSide, of: Side): PairSide[] => {
+    const group = side.kind === 'glyph' ? groups[of].get(side.id) : undefined;
+    return group ? [side, { kind: 'group', id: group.id }] : [side];
+  };
+  for (const first of wider(sides[0], 'first')) {
+    for (const second of wider(sides[1], 'second')) {
+      const value = master.kerning[pairKey(first, second)];
+      if (value !== undefined) return value;
+    }
+  }
+  return 0;
 }
 
 /** The sides that a new value for two glyphs is put on: their groups where they have some, so that all members move. */

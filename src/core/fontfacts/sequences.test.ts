@@ -4,19 +4,19 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
+import { castFont } from '../casting/font';
 import { openAny } from '../formats/openFile';
 import { cmap, isSymbol, type Variation } from '../opentype/cmap';
 import { os2 } from '../opentype/os2';
 import { readSfnt } from '../opentype/sfnt';
 import type { Project } from '../project/model';
 import { defaultMaster, glyphNamed } from '../project/queries';
-import { castFont } from './font';
 import { SEQUENCES, sequencesLib, variationSequences } from './sequences';
 
 const starter = buildStarter();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-sequences-'));
 const cast = (p: Project) => {
-  const font = castFont(p, { flavour: 'otf', master: defaultMaster(p).id });
+  const font = castFont(p, { flavour: 'otf', place: { master: defaultMaster(p).id } });
   if (!font.ok) throw new Error(font.reason);
   return font.value.bytes;
 };

@@ -1,0 +1,115 @@
+import { type Refusal, refuse, refused } from '../base/result';
+import { type StyleNames, styleNames } from '../fontfacts/names';
+import { createProject } from '../project/create';
+import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
+import { type DrawingSource, drawingsOf } from '../project/outline';
+import { drawingOf, glyphsInOrder, masterOf } from '../project/queries';
+import { instanceAt } from '../variation/instance';
+import { CastCache } from './cache';
+
+export type Flavour = 'otf' | 'ttf';
+
+/** Where on the axes a font stands: at a master, or at any place between them, in design units by axis tag. */
+export type CastPlace = { master: MasterId } | { design: Readonly<Record<string, number>>; name: string };
+
+export type CastOptions = {
+  flavour: Flavour;
+  place: CastPlace;
+  keepOverlaps?: boolean;
+  /** Parts that charstrings share become subroutines: smaller files, a little later. */
+  compact?: boolean;
+  cache?: CastCache;
+};
+
+export type Entry = { glyph: Glyph; drawing: Drawing; advance: number };
+
+/** What is made, from what: everything that a builder of a table may ask. */
+export type CastPlan = {
+  project: Project;
+  /** Metrics, kerning and facts at the place. */
+  master: Master;
+  flavour: Flavour;
+  keepOverlaps: boolean;
+  compact: boolean;
+  cache: CastCache;
+  /** Glyphs in the font's order, with their drawings at the place. */
+  entries: readonly Entry[];
+  index: ReadonlyMap<GlyphId, number>;
+  /** Code point to glyph index. */
+  characters: ReadonlyMap<number, number>;
+  names: StyleNames;
+  source: DrawingSource;
+  /** Sources of the other masters, whose curves get as many points where overlaps are kept. */
+  others: readonly { id: MasterId; source: DrawingSource }[];
+  /** What is left out or otherwise than one might expect. */
+  notes: Refusal[];
+};
+
+/** Plans a font; refuses (throws) what cannot be made. */
+export function castPlan(whole: Project, options: CastOptions): CastPlan {
+  const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
+  const { project, masterId, notes } = atPlace(whole, place);
+  const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
+  const entries = castOrder(project, masterId);
+  return {
+    project,
+    master,
+    flavour,
+    keepOverlaps,
+    compact,
+    cache,
+    entries,
+    index: new Map(entries.map((e, i) => [e.glyph.id, i])),
+    characters: characterMap(entries),
+    names: styleNames(project, master),
+    source: drawingsOf(project, masterId),
+    others: project.masters.flatMap((m) =>
+      m.id === masterId ? [] : [{ id: m.id, source: drawingsOf(project, m.id) }],
+    ),
+    notes,
+  };
+}
+
+/** The project with a master at the place: as it is, or the one that lies between the masters. */
+function atPlace(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
+  if ('master' in place) return { project, masterId: place.master, notes: [] };
+  const made = instanceAt(project, place.design, place.name);
+  const { stuck } = made;
+  const notes =
+    stuck.length === 0
+      ? []
+      : [
+          refused(
+            `${stuck.length === 1 ? 'One glyph' : `${stuck.length} glyphs`} whose masters do not agree keep the default’s drawing: ${stuck.slice(0, 8).join(', ')}${stuck.length > 8 ? '…' : ''}.`,
+            undefined,
+            'attention',
+          ),
+        ];
+  return { project: made.project, masterId: made.project.masters[0]!.id, notes };
+}
+
+/** The glyphs a font is made of: `.notdef` first (drawn here if the project has none), then the cast ones in order. */
+export function castOrder(project: Project, master: MasterId): Entry[] {
+  const all = glyphsInOrder(project).filter((g) => g.cast);
+  const own = all.find((g) => g.name === '.notdef');
+  const notdef =
+    own ?? Object.values(createProject({ family: '', unitsPerEm: project.unitsPerEm, created: 0 }).glyphs)[0]!;
+  const rest = all.filter((g) => g !== own);
+  if (rest.length + 1 > 65535) refuse(`The project has ${rest.length + 1} glyphs; a font holds at most 65,535.`);
+  return [notdef, ...rest].map((glyph) => {
+    const drawing = glyph === notdef && !own ? drawingOf(glyph, 'm1') : drawingOf(glyph, master);
+    return { glyph, drawing, advance: Math.max(0, Math.min(65535, Math.round(drawing.advance))) };
+  });
+}
+
+/** Code point to glyph index; the first glyph in order that claims a code point gets it. */
+export function characterMap(entries: readonly Entry[]): Map<number, number> {
+  const map = new Map<number, number>();
+  entries.forEach((e, i) => {
+    for (const code of e.glyph.unicodes) if (!map.has(code)) map.set(code, i);
+  });
+  return map;
+}
+
+/** The name that goes into the font: printable ASCII, at most 63 characters. */
+export const finalName = (g: Glyph): string => (g.productionName ?? g.name).replace(/[^\x21-\x7e]/g, '_').slice(0, 63);

@@ -1,0 +1,64 @@
+import { attempt } from '../../base/result';
+import { type KernInput, type KernPair, type KernSide, writeKernGpos } from '../../opentype/gpos';
+import type { GlyphId, MasterId, Project } from '../../project/model';
+import { pairSides } from '../../project/pairs';
+import { masterOf } from '../../project/queries';
+import { type CastPlan, castOrder, characterMap } from '../plan';
+
+/** `GPOS`: the kerning of the master, for the scripts that the font serves. */
+export const gposTable = (plan: CastPlan, kern: KernInput): Uint8Array | undefined =>
+  writeKernGpos(kern, scriptsOf(plan.characters));
+
+/** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
+export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
+  const master = masterOf(project, masterId);
+  const result = attempt(() => castOrder(project, masterId));
+  if (!master || !result.ok) return { pairs: 0, bytes: 0 };
+  const index = new Map(result.value.map((e, i) => [e.glyph.id, i]));
+  const kern = kernInput({ project, master, index });
+  return { pairs: kern.pairs.length, bytes: writeKernGpos(kern, scriptsOf(characterMap(result.value)))?.length ?? 0 };
+}
+
+/** A master's kerning in glyph indices; groups keep the members that are cast, pairs that name nothing left go. */
+export function kernInput({ project, master, index }: Pick<CastPlan, 'project' | 'master' | 'index'>): KernInput {
+  const groups = {
+    first: project.groups.filter((g) => g.side === 'first'),
+    second: project.groups.filter((g) => g.side === 'second'),
+  };
+  const numbers = new Map([
+    ...groups.first.map((g, i) => [g.id, i] as const),
+    ...groups.second.map((g, i) => [g.id, i] as const),
+  ]);
+  const members = (list: readonly { members: readonly GlyphId[] }[]) =>
+    list.map((g) => g.members.flatMap((id) => index.get(id) ?? []));
+  const side = (s: { kind: 'glyph' | 'group'; id: string }): KernSide | undefined => {
+    const n = s.kind === 'glyph' ? index.get(s.id) : numbers.get(s.id);
+    return n === undefined ? undefined : s.kind === 'glyph' ? { glyph: n } : { group: n };
+  };
+  const pairs: KernPair[] = [];
+  for (const [key, value] of Object.entries(master.kerning)) {
+    const sides = pairSides(key);
+    const first = sides && side(sides[0]);
+    const second = sides && side(sides[1]);
+    const rounded = Math.max(-32768, Math.min(32767, Math.round(value)));
+    if (!first || !second || (rounded === 0 && 'group' in first && 'group' in second)) continue;
+    pairs.push({ first, second, value: rounded });
+  }
+  return { firstGroups: members(groups.first), secondGroups: members(groups.second), pairs };
+}
+
+/** OpenType script tags of the alphabets a font serves. */
+function scriptsOf(characters: ReadonlyMap<number, number>): string[] {
+  const tests: readonly (readonly [tag: string, first: number, last: number])[] = [
+    ['latn', 0x41, 0x24f],
+    ['grek', 0x370, 0x3ff],
+    ['cyrl', 0x400, 0x52f],
+    ['armn', 0x530, 0x58f],
+    ['hebr', 0x590, 0x5ff],
+    ['arab', 0x600, 0x6ff],
+    ['thai', 0xe00, 0xe7f],
+    ['geor', 0x10a0, 0x10ff],
+  ];
+  const codes = [...characters.keys()];
+  return tests.filter(([, first, last]) => codes.some((c) => c >= first && c <= last)).map(([tag]) => tag);
+}

@@ -1,0 +1,569 @@
+import { attempt, isRefused, type Refusal, refused } from '../base/result';
+import { EMPTY_HISTORY, type Entry, type History, withEntries } from '../project/history';
+import type { Glyph, GlyphId, Parts, Project } from '../project/model';
+import { applySteps, type Patch, type Step, stepsOf } from '../project/patch';
+import { entrySchema, type JournalRecord, journalSchema, type Meta, metaSchema } from './forms';
+import { type KeyValue, recordsUnder } from './keyValue';
+import { MIGRATIONS, newerVersion, STORED_VERSION, versionOf } from './migrations';
+import { packedGlyph, unpackedDrawing, unpackedGlyph } from './pack';
+import { type Salvaged, salvagedGlyph, salvagedParts } from './salvage';
+
+/** What is opened: the project, its newest history, what could not be read, and the text that a worker can read for itself. */
+export type Opened = {
+  project: Project;
+  history: History;
+  faults: readonly Refusal[];
+  /** Glyphs that could not be read whole; their bytes are kept. */
+  damaged: readonly GlyphId[];
+  packed: Packed;
+};
+
+/** A project as it lies in storage, and the project that this is; later steps lead from there to the present. */
+export type Packed = { parts: Parts; segments: readonly string[]; base: Project };
+
+/** One gesture, undo or redo on its way to storage. `entry` is the newest history entry, where there is a new one. */
+export type Write = {
+  steps: readonly Step[];
+  history: Pick<History, 'position' | 'first' | 'last'>;
+  entry: Entry | undefined;
+  /** The entry takes the place of the one before, so that its patch leads from farther back than the steps. */
+  merged?: boolean;
+};
+
+const META = 'meta';
+const PARTS = 'parts';
+const KEPT = 'kept';
+const KERNING = 'kerning/';
+const PICTURE = 'picture/';
+const GLYPHS = 'glyphs/';
+const HISTORY = 'step/';
+const JOURNAL = 'log/';
+/** Records as they were when the project was opened last, for those that were written since. */
+const BEFORE = 'before/';
+/** Records that could not be read, as they were found. */
+const UNREAD = 'unread/';
+
+/** Records of older forms, which a migration that was interrupted may have left. */
+const OLDER_FORMS = /^(part|glyph|history|journal)\/|^history-position$/;
+
+const number = (n: number) => String(n).padStart(9, '0');
+/** Glyphs of one segment: few enough to be written anew in a moment, many enough to be read in few pieces. */
+const SEGMENT = 128;
+/** Steps of the history that are read at once on opening, each way. */
+const NEAR = 20;
+
+/**
+ * A project as records. What changes a document is written as one small record of the journal, the moment it happens; when
+ * the hand rests, {@link checkpoint} writes the records that changed (segments of glyphs, kerning of a master, parts) and
+ * lets go of the journal. Opening reads the records and replays what the journal has beyond them; replaying what the
+ * records hold already changes nothing. History lies beside, an entry a record, numbered by serial, read when asked for.
+ */
+export class ProjectRecords {
+  private meta: Meta = {
+    version: STORED_VERSION,
+    segments: 0,
+    masters: [],
+    pictures: [],
+    checkpoint: 0,
+    first: 1,
+    position: 0,
+    last: 0,
+  };
+  private journalled = 0;
+  private readonly segmentOf = new Map<GlyphId, number>();
+  private readonly segments: Set<GlyphId>[] = [];
+  private dirty = new Set<string>();
+  private pending = new Map<number, Entry>();
+  private abandoned = new Set<number>();
+  private readonly backedUp = new Set<string>();
+  private swept = false;
+
+  constructor(
+    private readonly store: KeyValue,
+    private readonly prefix: string,
+  ) {}
+
+  private get = (key: string) => this.store.get(this.prefix + key);
+  private set = (key: string, value: unknown) => this.store.set(this.prefix + key, value);
+  private remove = (key: string) => this.store.remove(this.prefix + key);
+
+  /** Writes a whole project, for a new or opened one. */
+  async create(project: Project, history: History = EMPTY_HISTORY): Promise<void> {
+    const { position, done, undone } = history;
+    this.meta = { ...this.meta, first: position - done.length + 1, position, last: position + undone.length };
+    this.journalled = this.meta.checkpoint;
+    [...history.done].forEach((e, i) => this.pending.set(history.position - history.done.length + 1 + i, e));
+    [...history.undone].reverse().forEach((e, i) => this.pending.set(history.position + 1 + i, e));
+    this.segments.length = 0;
+    this.segmentOf.clear();
+    for (const id of new Set([...project.glyphOrder, ...Object.keys(project.glyphs)]))
+      if (project.glyphs[id]) this.seat(id);
+    this.segments.forEach((_, i) => this.dirty.add(`${GLYPHS}${i}`));
+    for (const key of [PARTS, KEPT, ...project.masters.map((m) => KERNING + m.id)]) this.dirty.add(key);
+    for (const key of Object.keys(project.pictures)) this.dirty.add(PICTURE + key);
+    this.swept = true;
+    await this.checkpoint(project);
+  }
+
+  /** Gives a glyph its segment. */
+  private seat(id: GlyphId): number {
+    const at = this.segmentOf.get(id);
+    if (at !== undefined) return at;
+    if (this.segments.length === 0 || this.segments[this.segments.length - 1]!.size >= SEGMENT)
+      this.segments.push(new Set());
+    const last = this.segments.length - 1;
+    this.segments[last]!.add(id);
+    this.segmentOf.set(id, last);
+    return last;
+  }
+
+  /** Is the project still in the store? Another tab may have removed it. */
+  isThere = async (): Promise<boolean> => (await this.get(META)) !== undefined;
+
+  /** Puts one gesture on disk as one small record. */
+  async journal({ steps, history, entry, merged }: Write): Promise<void> {
+    const record: JournalRecord = {
+      position: history.position,
+      first: history.first,
+      last: history.last,
+      ...(entry && { entry: entry as JournalRecord['entry'] }),
+      ...((!entry || merged) && { steps: steps as JournalRecord['steps'] }),
+    };
+    await this.set(JOURNAL + number(this.journalled + 1), record);
+    this.journalled++;
+    this.note(record, steps);
+  }
+
+  /** Remembers what the next checkpoint has to write. */
+  private note(record: JournalRecord, steps: readonly Step[]): void {
+    for (const { path } of steps) for (const key of this.recordsFor(path)) this.dirty.add(key);
+    for (let serial = record.last + 1; serial <= this.meta.last; serial++) this.abandoned.add(serial);
+    for (let serial = this.meta.first; serial < record.first; serial++) this.abandoned.add(serial);
+    if (record.entry) {
+      this.pending.set(record.position, record.entry as Entry);
+      this.abandoned.delete(record.position);
+    }
+    this.meta = { ...this.meta, first: record.first, position: record.position, last: record.last };
+  }
+
+  /** Which records a way into the document touches. */
+  private recordsFor(path: readonly (string | number)[]): string[] {
+    const [part, at, field] = path;
+    if (part === 'glyphs') return [`${GLYPHS}${this.seat(String(at))}`];
+    if (part === 'kept') return [KEPT];
+    if (part === 'pictures') return at === undefined ? [PARTS, '*pictures'] : [PARTS, PICTURE + at];
+    if (part !== 'masters') return [PARTS];
+    if (field === 'kerning') return [`*kerning ${at}`];
+    return field === undefined ? [PARTS, '*kerning'] : [PARTS];
+  }
+
+  /** The records behind marks that need the project to be told. */
+  private resolved(marks: ReadonlySet<string>, project: Project): string[] {
+    const keys = new Set<string>();
+    for (const mark of marks) {
+      if (mark === '*pictures') for (const key of Object.keys(project.pictures)) keys.add(PICTURE + key);
+      else if (mark === '*kerning') for (const m of project.masters) keys.add(KERNING + m.id);
+      else if (mark.startsWith('*kerning ')) {
+        const master = project.masters[Number(mark.slice(9))];
+        if (master) keys.add(KERNING + master.id);
+      } else keys.add(mark);
+    }
+    return [...keys];
+  }
+
+  /**
+   * Writes the records that changed since the last time, and lets go of the journal up to here. `project` is what the
+   * journal has led to. A failure in between leaves the journal, so that nothing is lost.
+   */
+  async checkpoint(project: Project): Promise<void> {
+    const upTo = this.journalled;
+    const taken = { dirty: this.dirty, pending: this.pending, abandoned: this.abandoned, meta: this.meta };
+    this.dirty = new Set();
+    this.pending = new Map();
+    this.abandoned = new Set();
+    const from = this.meta.checkpoint;
+    try {
+      for (const key of this.resolved(taken.dirty, project)) await this.put(key, project);
+      for (const [serial, entry] of taken.pending) await this.set(HISTORY + number(serial), entry);
+      const meta: Meta = {
+        ...taken.meta,
+        segments: this.segments.length,
+        masters: project.masters.map((m) => m.id),
+        pictures: Object.keys(project.pictures),
+        checkpoint: upTo,
+      };
+      await this.set(META, meta);
+      this.meta = {
+        ...this.meta,
+        segments: meta.segments,
+        masters: meta.masters,
+        pictures: meta.pictures,
+        checkpoint: upTo,
+      };
+    } catch (error) {
+      for (const key of taken.dirty) this.dirty.add(key);
+      for (const [serial, entry] of taken.pending) if (!this.pending.has(serial)) this.pending.set(serial, entry);
+      for (const serial of taken.abandoned) this.abandoned.add(serial);
+      throw error;
+    }
+    for (let n = from + 1; n <= upTo; n++) await this.remove(JOURNAL + number(n));
+    for (const serial of taken.abandoned) await this.remove(HISTORY + number(serial));
+    if (!this.swept) await this.sweep();
+  }
+
+  /** Removes what an interrupted checkpoint of an earlier session left behind. */
+  private async sweep(): Promise<void> {
+    this.swept = true;
+    const known = new Set([
+      ...this.meta.pictures.map((k) => PICTURE + k),
+      ...this.meta.masters.map((m) => KERNING + m),
+    ]);
+    for (const whole of await this.store.keys()) {
+      if (!whole.startsWith(this.prefix)) continue;
+      const key = whole.slice(this.prefix.length);
+      const serial = key.startsWith(HISTORY) ? Number(key.slice(HISTORY.length)) : undefined;
+      const stale =
+        OLDER_FORMS.test(key) ||
+        (key.startsWith(JOURNAL) && Number(key.slice(JOURNAL.length)) <= this.meta.checkpoint) ||
+        (serial !== undefined && (serial > this.meta.last || serial < this.meta.first)) ||
+        ((key.startsWith(PICTURE) || key.startsWith(KERNING)) && !known.has(key));
+      if (stale) await this.store.remove(whole);
+    }
+  }
+
+  /** Writes one record as the project has it now; the first time since opening, what it was is kept beside. */
+  private async put(key: string, project: Project): Promise<void> {
+    const value = this.valueOf(key, project);
+    const worthKeeping = key === PARTS || key.startsWith(GLYPHS) || key.startsWith(KERNING);
+    if (worthKeeping && !this.backedUp.has(key)) {
+      const old = await this.get(key);
+      if (old !== undefined) await this.set(BEFORE + key, { value: old, position: this.openedAt });
+      this.backedUp.add(key);
+    }
+    if (value === undefined) await this.remove(key);
+    else await this.set(key, value);
+  }
+
+  private openedAt = 0;
+  /** The oldest entry that may have a record. */
+  private oldest = 1;
+
+  private valueOf(key: string, project: Project): unknown {
+    if (key === KEPT) return project.kept;
+    if (key === PARTS) return partsOf(project);
+    if (key.startsWith(PICTURE)) return project.pictures[key.slice(PICTURE.length)];
+    if (key.startsWith(KERNING)) {
+      const master = project.masters.find((m) => m.id === key.slice(KERNING.length));
+      return master && JSON.stringify(master.kerning);
+    }
+    const ids = this.segments[Number(key.slice(GLYPHS.length))] ?? new Set();
+    return JSON.stringify([...ids].flatMap((id) => (project.glyphs[id] ? [packedGlyph(project.glyphs[id])] : [])));
+  }
+
+  /** Reads the project, replaying what the journal has beyond its records. `undefined` when there is none. */
+  async open(): Promise<Opened | Refusal | undefined> {
+    const meta = await this.get(META);
+    const version = versionOf({ meta, firstVersion: meta === undefined ? await this.get('part/version') : undefined });
+    if (version === undefined) {
+      const isGone = meta === undefined && (await this.get(PARTS)) === undefined;
+      return isGone ? undefined : this.withoutMeta();
+    }
+    if (version > STORED_VERSION) return newerVersion(version);
+    if (version < STORED_VERSION) {
+      const migrated = await this.migrate(version);
+      if (migrated) return migrated;
+      return this.open();
+    }
+    const parsed = metaSchema.safeParse(meta);
+    if (!parsed.success) return this.withoutMeta();
+    this.meta = parsed.data;
+    return this.assembled();
+  }
+
+  /** The head record is damaged: it is made anew from the records that are there. */
+  private async withoutMeta(): Promise<Opened | Refusal> {
+    const keys = (await this.store.keys()).flatMap((k) =>
+      k.startsWith(this.prefix) ? [k.slice(this.prefix.length)] : [],
+    );
+    const under = (prefix: string) => keys.filter((k) => k.startsWith(prefix)).map((k) => k.slice(prefix.length));
+    const serials = under(HISTORY)
+      .map(Number)
+      .sort((a, b) => a - b);
+    const journals = under(JOURNAL).map(Number);
+    await this.keepUnread(META, await this.get(META));
+    this.meta = {
+      version: STORED_VERSION,
+      segments: 1 + Math.max(-1, ...under(GLYPHS).map(Number)),
+      masters: under(KERNING),
+      pictures: under(PICTURE),
+      checkpoint: journals.length > 0 ? Math.min(...journals) - 1 : 0,
+      first: serials[0] ?? 1,
+      position: serials[serials.length - 1] ?? 0,
+      last: serials[serials.length - 1] ?? 0,
+    };
+    return this.assembled();
+  }
+
+  /** Leads an older form to this one; a refusal where nothing of it can be shown. */
+  private async migrate(version: number): Promise<Refusal | undefined> {
+    const read = MIGRATIONS[version];
+    if (!read) return refused(`This project is stored in a form (${version}) that is not known.`);
+    const old = await recordsUnder(this.store, this.prefix);
+    const { parts, glyphs, history } = read(old);
+    const sound = salvagedParts(parts);
+    if (isRefused(sound)) return sound;
+    const whole: Record<string, Glyph> = {};
+    for (const [id, raw] of Object.entries(glyphs)) {
+      const made = soundGlyph(id, raw, sound.value.masters, (v) => v as never);
+      whole[id] = made.value;
+      if (made.faults.length > 0) await this.keepUnread(`glyph/${id}`, raw);
+    }
+    const project: Project = { ...sound.value, glyphs: whole };
+    await this.create(project, history(project));
+    for (const key of old.keys()) if (OLDER_FORMS.test(key)) await this.remove(key);
+    return undefined;
+  }
+
+  private keepUnread = async (key: string, value: unknown) => {
+    if (value !== undefined && (await this.get(UNREAD + key)) === undefined) await this.set(UNREAD + key, value);
+  };
+
+  private async assembled(): Promise<Opened | Refusal> {
+    const faults: Refusal[] = [];
+    const parts = await this.readParts(faults);
+    if (isRefused(parts)) return parts;
+    const { glyphs, damaged, segments } = await this.readGlyphs(parts, faults);
+    const base: Project = { ...parts, glyphs };
+    let project = base;
+    this.openedAt = this.meta.position;
+    this.oldest = this.meta.first;
+    this.journalled = this.meta.checkpoint;
+    for (;;) {
+      const record = await this.get(JOURNAL + number(this.journalled + 1));
+      if (record === undefined) break;
+      this.journalled++;
+      const parsed = journalSchema.safeParse(record);
+      if (!parsed.success) {
+        await this.keepUnread(JOURNAL + number(this.journalled), record);
+        faults.push(
+          refused(
+            'A change that was on its way to storage could not be read; it was passed over.',
+            undefined,
+            'attention',
+          ),
+        );
+        continue;
+      }
+      const steps = (parsed.data.steps ?? stepsOf((parsed.data.entry?.patch ?? []) as Patch)) as Step[];
+      project = applySteps(project, steps);
+      this.note(parsed.data, steps);
+    }
+    const history = await this.nearHistory(faults);
+    return { project, history, faults, damaged, packed: { parts, segments, base } };
+  }
+
+  /** The newest steps done and the next ones undone; the others are read when they are asked for. */
+  private async nearHistory(faults: Refusal[]): Promise<History> {
+    const { position, first, last } = this.meta;
+    const bare: History = { done: [], undone: [], position, first, last };
+    const done = await this.entries(Math.max(first, position - NEAR + 1), position);
+    const undone = await this.entries(position + 1, Math.min(last, position + NEAR));
+    const whole = withEntries(withEntries(bare, 'undo', done), 'redo', undone);
+    if (whole.first !== first || whole.last !== last)
+      faults.push(
+        refused(
+          'Some steps of the history could not be read; those beyond them cannot be taken back.',
+          undefined,
+          'note',
+        ),
+      );
+    return whole;
+  }
+
+  private async readParts(faults: Refusal[]): Promise<Parts | Refusal> {
+    const [raw, kept, kernings, pictures] = await Promise.all([
+      this.get(PARTS),
+      this.get(KEPT),
+      Promise.all(this.meta.masters.map(async (id) => [id, await this.get(KERNING + id)] as const)),
+      Promise.all(this.meta.pictures.map(async (key) => [key, await this.get(PICTURE + key)] as const)),
+    ]);
+    const found = typeof raw === 'object' && raw !== null ? raw : undefined;
+    if (!found) await this.keepUnread(PARTS, raw);
+    const before = found ? undefined : ((await this.get(BEFORE + PARTS)) as { value?: object } | undefined)?.value;
+    if (!found && before)
+      faults.push(
+        refused(
+          'Names, metrics and groups could not be read; they are as they were when the project was opened last.',
+          undefined,
+          'attention',
+        ),
+      );
+    const parts = { ...(found ?? before ?? {}) } as Record<string, unknown>;
+    const values = new Map(kernings);
+    if (Array.isArray(parts.masters))
+      parts.masters = parts.masters.map((m) =>
+        typeof m === 'object' && m !== null
+          ? { ...m, kerning: this.kerning(m as { id: string; name: string }, values, faults) }
+          : m,
+      );
+    parts.kept = kept ?? {};
+    parts.pictures = Object.fromEntries(pictures.filter(([, p]) => p !== undefined));
+    const sound = salvagedParts(parts);
+    if (isRefused(sound)) return sound;
+    if (sound.faults.length > 0) await this.keepUnread(PARTS, raw);
+    faults.push(...sound.faults);
+    return sound.value;
+  }
+
+  private kerning(
+    master: { id: string; name: string },
+    values: ReadonlyMap<string, unknown>,
+    faults: Refusal[],
+  ): unknown {
+    const text = values.get(master.id);
+    if (text === undefined) return {};
+    const read = typeof text === 'string' ? json(text) : undefined;
+    if (read !== undefined) return read;
+    void this.keepUnread(KERNING + master.id, text);
+    faults.push(refused(`The kerning of ${master.name} could not be read.`, { master: master.name }, 'attention'));
+    return {};
+  }
+
+  private async readGlyphs(parts: Parts, faults: Refusal[]) {
+    const glyphs: Record<GlyphId, Glyph> = {};
+    const damaged: GlyphId[] = [];
+    const segments: string[] = new Array(this.meta.segments).fill('[]');
+    const lost = (id: GlyphId, raw: unknown) => {
+      const made = salvagedGlyph(id, raw, parts.masters, (v) => unpackedDrawing(v as never));
+      glyphs[id] = made.value;
+      damaged.push(id);
+      faults.push(...made.faults);
+    };
+    this.segments.length = 0;
+    this.segmentOf.clear();
+    for (let i = 0; i < this.meta.segments; i++) this.segments.push(new Set());
+    const read = async (i: number) => {
+      const text = await this.get(`${GLYPHS}${i}`);
+      const list = typeof text === 'string' ? json(text) : undefined;
+      if (!Array.isArray(list)) return this.keepUnread(`${GLYPHS}${i}`, text);
+      let sound = true;
+      for (const raw of list) {
+        const glyph = attempt(() => unpackedGlyph(raw));
+        const id: unknown = (raw as { id?: unknown } | null)?.id;
+        if (glyph.ok) glyphs[glyph.value.id] = glyph.value;
+        else if (typeof id === 'string') lost(id, raw);
+        const known = glyph.ok ? glyph.value.id : id;
+        if (typeof known === 'string') {
+          this.segments[i]!.add(known);
+          this.segmentOf.set(known, i);
+        }
+        if (!glyph.ok) sound = false;
+      }
+      if (sound) segments[i] = text as string;
+      else await this.keepUnread(`${GLYPHS}${i}`, text);
+    };
+    await Promise.all(Array.from({ length: this.meta.segments }, (_, i) => read(i)));
+    for (const id of parts.glyphOrder) {
+      if (glyphs[id]) continue;
+      lost(id, undefined);
+      this.dirty.add(`${GLYPHS}${this.seat(id)}`);
+    }
+    const ordered = Object.fromEntries(
+      [...new Set([...parts.glyphOrder, ...Object.keys(glyphs)])].map((id) => [id, glyphs[id]!]),
+    );
+    return { glyphs: ordered, damaged, segments: damaged.length > 0 ? [] : segments };
+  }
+
+  /** History entries by serial, oldest first; undefined for one that cannot be read. */
+  async entries(from: number, to: number): Promise<(Entry | undefined)[]> {
+    const serials = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i);
+    const read = await Promise.all(
+      serials.map(async (s) => this.pending.get(s) ?? (await this.get(HISTORY + number(s)))),
+    );
+    return read.map((e) => {
+      const parsed = entrySchema.safeParse(e);
+      return parsed.success ? (parsed.data as Entry) : undefined;
+    });
+  }
+
+  /**
+   * The last state of a glyph that can be read: as its segment was when the project was opened last, led on through the
+   * history. Undefined where there is none.
+   */
+  async lastGood(id: GlyphId, project: Project): Promise<Glyph | undefined> {
+    const at = this.segmentOf.get(id);
+    let glyph: Glyph | undefined;
+    let serial = this.meta.first - 1;
+    const candidates = at === undefined ? [] : [at];
+    for (const i of candidates.length > 0 ? candidates : this.segments.keys()) {
+      const backup = (await this.get(`${BEFORE}${GLYPHS}${i}`)) as { value?: unknown; position?: unknown } | undefined;
+      const list = typeof backup?.value === 'string' ? json(backup.value) : undefined;
+      const raw = Array.isArray(list) ? list.find((g) => (g as { id?: unknown } | null)?.id === id) : undefined;
+      const read = raw === undefined ? undefined : attempt(() => unpackedGlyph(raw));
+      if (!read?.ok) continue;
+      glyph = read.value;
+      serial = Number(backup!.position);
+    }
+    const one = (g: Glyph | undefined): Project => ({ ...project, glyphs: g ? { [id]: g } : {} });
+    let state = one(glyph);
+    const { position } = this.meta;
+    for (let s = Math.max(serial + 1, this.meta.first); s <= position; s += 100) {
+      for (const entry of await this.entries(s, Math.min(position, s + 99))) {
+        const steps = (entry?.patch ?? []).filter(({ path }) => path[0] === 'glyphs' && path[1] === id);
+        if (steps.length > 0)
+          state = applySteps(
+            state,
+            steps.map(({ path, after }) => ({ path, value: after })),
+          );
+      }
+    }
+    const found = state.glyphs[id];
+    return found && attempt(() => unpackedGlyph(packedGlyph(found))).ok ? found : undefined;
+  }
+
+  /** Removes history entries older than a serial, and what lay beyond the present, at once: to make room. */
+  async forgetBefore(first: number, last: number): Promise<void> {
+    const from = this.oldest;
+    for (let serial = from; serial < first; serial++) await this.remove(HISTORY + number(serial));
+    for (let serial = this.meta.position + 1; serial <= last; serial++) await this.remove(HISTORY + number(serial));
+    this.oldest = first;
+  }
+
+  /** Every record as it lies there, for a way out when nothing else is left. */
+  everything = (): Promise<Map<string, unknown>> => recordsUnder(this.store, this.prefix);
+}
+
+function json(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** The parts that are stored as one record: all but glyphs, pictures, kept files, and kerning. */
+function partsOf(project: Project): unknown {
+  const { glyphs: _g, pictures: _p, kept: _k, ...parts } = project;
+  return { ...parts, masters: project.masters.map((m) => ({ ...m, kerning: {} })) };
+}
+
+function soundGlyph(
+  id: string,
+  raw: unknown,
+  masters: Parts['masters'],
+  drawing: (v: unknown) => never,
+): Salvaged<Glyph> {
+  const read = attempt(() => unpackedGlyph(packedGlyph(raw as Glyph)));
+  return read.ok ? { value: read.value, faults: [] } : salvagedGlyph(id, raw, masters, drawing);
+}
+
+/** The project that a worker makes of what lies in storage. */
+export function unpackedProject({ parts, segments }: Pick<Packed, 'parts' | 'segments'>): Project {
+  const glyphs: Record<GlyphId, Glyph> = {};
+  for (const text of segments)
+    for (const raw of JSON.parse(text)) {
+      const glyph = unpackedGlyph(raw);
+      glyphs[glyph.id] = glyph;
+    }
+  return { ...parts, glyphs };
+}
