@@ -8,6 +8,7 @@ import { NamesPage } from './shell/NamesPage';
 import { StartPage } from './shell/StartPage';
 import { applyBenchLight } from './state/light';
 import './style.css';
+import { TipProvider } from './ui/controls';
 
 applyBenchLight();
 
@@ -25,7 +26,9 @@ const queries = new QueryClient({
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <TipProvider>
+        <RouterProvider router={router} />
+      </TipProvider>
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -7,6 +7,8 @@ import { currentInks, useCanvas } from '../canvas/useCanvas';
 import type { StageKey } from '../shell/stages';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
+import { Check, Slide } from '../ui/controls';
+import { IconButton } from '../ui/parts';
 import { path2d } from '../ui/pathData';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
@@ -136,47 +138,40 @@ export function Galley({ stage }: { stage: StageKey }) {
         ) : (
           <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
         )}
-        <label className={tool} title="Kerning on or off">
-          <input
-            type="checkbox"
-            checked={kerning}
-            onChange={(e) => setKernings({ ...kernings, [where]: e.target.checked })}
-          />{' '}
-          kerning
-        </label>
-        <label className="flex items-center gap-1.5">
-          <span className="sr-only">Size of the galley</span>
-          <input
-            type="range"
+        <Check
+          label="kerning"
+          className="items-center"
+          checked={kerning}
+          onChange={(on) => setKernings({ ...kernings, [where]: on })}
+        />
+        <span className="flex items-center gap-1.5">
+          <Slide
+            label="Size of the galley"
             min={14}
             max={160}
             value={size}
             disabled={grown}
             className="w-24"
-            onChange={(e) => setSize(Number(e.target.value))}
+            onChange={setSize}
           />
           <span className="w-10 text-right">{size} px</span>
-        </label>
-        <button
-          type="button"
+        </span>
+        <IconButton
           className={tool}
           aria-pressed={swapped}
-          title="Swap ink and paper"
-          aria-label="Swap ink and paper"
+          label="Swap ink and paper"
           onClick={() => setSwapped(!swapped)}
         >
           <Contrast size={15} />
-        </button>
-        <button
-          type="button"
+        </IconButton>
+        <IconButton
           className={tool}
           aria-pressed={grown}
-          title={grown ? 'One line' : 'Waterfall of sizes'}
-          aria-label={grown ? 'One line' : 'Waterfall of sizes'}
+          label={grown ? 'One line' : 'Waterfall of sizes'}
           onClick={() => setGrown(!grown)}
         >
           {grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
-        </button>
+        </IconButton>
       </div>
       <div className="relative">
         {isEmpty && (

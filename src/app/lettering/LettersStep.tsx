@@ -20,6 +20,7 @@ import {
 import type { tracingWorker } from '../../workers/clients';
 import type { SheetFound } from '../../workers/tracing';
 import { chooseGlyph, run, useBench } from '../state/bench';
+import { Bar } from '../ui/controls';
 import { Button, CheckRow, NumberField, TextField } from '../ui/parts';
 import { type Chosen, SheetPicture } from './SheetPicture';
 
@@ -222,14 +223,7 @@ export function LettersStep({
           {doubled ? ` ▲ “${doubled.character}” stands there twice; the last one is taken.` : ''}
         </p>
         <div className="mt-auto flex items-center justify-end gap-2">
-          {progress !== undefined && (
-            <progress
-              className="h-2 min-w-0 flex-1 accent-kelp"
-              aria-label="Cutting letters"
-              max={1}
-              value={progress}
-            />
-          )}
+          {progress !== undefined && <Bar label="Cutting letters" share={progress} className="min-w-0 flex-1" />}
           <Button onClick={onBack}>Another sheet</Button>
           <Button
             kind="primary"

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { Bar } from '../ui/controls';
 import { Button, Choice } from '../ui/parts';
 import { type ScanSettings, useScan, useTray } from './useScanner';
 
@@ -73,7 +74,7 @@ export function ScannerStep({ onSheet, problem }: Props) {
       <div className="flex items-center justify-end gap-2">
         {scanning ? (
           <>
-            <progress className="mr-auto h-2 flex-1 accent-kelp" aria-label="Scanning" max={1} value={scan.progress} />
+            <Bar label="Scanning" share={scan.progress ?? 0} className="mr-auto flex-1" />
             <span className="w-12 text-right text-quiet">{Math.round((scan.progress ?? 0) * 100)} %</span>
             <Button onClick={stop}>Stop</Button>
           </>

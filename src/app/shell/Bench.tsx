@@ -1,17 +1,19 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Toaster, toast } from 'sonner';
 import { glyphNamed } from '../../core/project/queries';
+import { commandsIn } from '../commands/all';
+import { useScope } from '../commands/scopes';
 import { Galley } from '../galley/Galley';
-import { closeSheetDialog, useSheetDialog } from '../lettering/sheetDialog';
 import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
+import { closeDialog, useDialog } from '../state/dialogs';
+import { lendNavigation } from '../state/navigation';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
-import { useCommands } from './commands';
 import { Damage, saveRecords } from './Damage';
+import { KeySheet } from './KeySheet';
 import { Rail } from './Rail';
-import { ShortcutSheet } from './ShortcutSheet';
 import { isStage, type StageKey } from './stages';
 import { TopBar } from './TopBar';
 import { LeavingGuard, StorageDialog } from './Unsaved';
@@ -75,17 +77,11 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   const title = useBench((s) => s.settled?.family.name ?? '');
   const readOnly = useBench((s) => s.readOnly);
   const notice = useBench((s) => s.notice);
-  const sheetOpen = useSheetDialog((s) => s.open);
-  const [sheet, setSheet] = useState(false);
-  const [palette, setPalette] = useState(false);
-  const [room, setRoom] = useState(false);
-  const commands = useCommands({
-    projectId,
-    navigate,
-    openSheet: () => setSheet(true),
-    openPalette: () => setPalette(true),
-    openRoom: () => setRoom(true),
-  });
+  const sheetOpen = useDialog('sheet');
+  const commands = useMemo(() => commandsIn(stage), [stage]);
+  useScope(commands);
+  useEffect(() => lendNavigation((to) => void navigate(to)), [navigate]);
+  useEffect(() => closeDialog, []);
   useGlyphInAddress();
 
   useEffect(() => {
@@ -114,7 +110,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   const View = VIEWS[stage];
   return (
     <div className="grid h-full grid-rows-[44px_minmax(0,1fr)]">
-      <TopBar openPalette={() => setPalette(true)} openSheet={() => setSheet(true)} openRoom={() => setRoom(true)} />
+      <TopBar />
       <div className="grid min-h-0 grid-cols-[84px_minmax(0,1fr)]">
         <Rail stage={stage} projectId={projectId} />
         <div className="flex min-h-0 min-w-0 flex-col">
@@ -133,21 +129,15 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
           <Galley stage={stage} />
         </div>
       </div>
-      <CommandPalette
-        open={palette}
-        onClose={() => setPalette(false)}
-        commands={commands}
-        projectId={projectId}
-        stage={stage}
-      />
-      <ShortcutSheet open={sheet} onClose={() => setSheet(false)} commands={commands} />
+      <CommandPalette open={useDialog('palette')} onClose={closeDialog} stage={stage} />
+      <KeySheet open={useDialog('keys')} onClose={closeDialog} />
       {sheetOpen && (
         <Suspense>
-          <SheetDialog open onClose={closeSheetDialog} />
+          <SheetDialog open onClose={closeDialog} />
         </Suspense>
       )}
       <LeavingGuard />
-      <StorageDialog open={room} onClose={() => setRoom(false)} />
+      <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
       <Toaster position="top-center" offset={56} />
     </div>
   );

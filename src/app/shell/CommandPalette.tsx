@@ -3,37 +3,37 @@ import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Glyph } from '../../core/project/model';
+import { COMMANDS, runFromAnywhere } from '../commands/all';
+import { type Command, titleOf } from '../commands/command';
+import { shownKeys } from '../commands/keys';
+import { useScope } from '../commands/scopes';
 import { chooseGlyph, useBench } from '../state/bench';
 import { GlyphShape } from '../ui/GlyphShape';
 import { Key } from '../ui/parts';
-import type { Command } from './commands';
 import { findGlyphs } from './findGlyphs';
 import type { StageKey } from './stages';
 
 const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
 
+/** Commands whose words all hold what was typed; those of the hand alone are not offered. */
+function offeredFor(typed: string): Command[] {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  return COMMANDS.filter((c) => {
+    const title = `${c.group} ${titleOf(c)}`.toLowerCase();
+    return !c.onlyKeys && words.every((w) => title.includes(w));
+  });
+}
+
 /** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
-export function CommandPalette({
-  open,
-  onClose,
-  commands,
-  projectId,
-  stage,
-}: {
-  open: boolean;
-  onClose: () => void;
-  commands: readonly Command[];
-  projectId: string;
-  stage: StageKey;
-}) {
+export function CommandPalette({ open, onClose, stage }: { open: boolean; onClose: () => void; stage: StageKey }) {
   const navigate = useNavigate();
   const project = useBench((s) => s.settled)!;
+  const projectId = useBench((s) => s.projectId);
   const master = useBench((s) => s.master);
   const [typed, setTyped] = useState('');
   const glyphs = useMemo(() => (open ? findGlyphs(project, typed) : []), [open, project, typed]);
-  const offered = commands.filter(
-    (c) => c.id !== 'palette' && c.title.toLowerCase().includes(typed.trim().toLowerCase()),
-  );
+  const offered = useMemo(() => (open ? offeredFor(typed) : []), [open, typed]);
+  useScope([], { closed: true, on: open });
   const close = () => {
     setTyped('');
     onClose();
@@ -41,7 +41,7 @@ export function CommandPalette({
   const go = (glyph: Glyph) => {
     close();
     chooseGlyph(glyph.id);
-    const target = stage === 'fit' || stage === 'case' ? stage : 'draw';
+    const target = stage === 'plan' || stage === 'cast' || stage === 'kern' ? 'draw' : stage;
     void navigate(`/p/${projectId}/${target}?glyph=${encodeURIComponent(glyph.name)}`);
   };
   const row = 'flex items-center gap-3 rounded-lg px-2 py-1.5 data-[selected=true]:bg-kelp-tint';
@@ -85,14 +85,14 @@ export function CommandPalette({
                       value={`command ${c.id}`}
                       onSelect={() => {
                         close();
-                        c.run();
+                        runFromAnywhere(c);
                       }}
                       className={row}
                     >
-                      <span>{c.title}</span>
-                      {c.shown && (
+                      <span>{titleOf(c)}</span>
+                      {shownKeys(c) && (
                         <span className="ml-auto">
-                          <Key>{c.shown}</Key>
+                          <Key>{shownKeys(c)}</Key>
                         </span>
                       )}
                     </Menu.Item>

@@ -7,6 +7,7 @@ import type { StyleNames } from '../../core/fontfacts/names';
 import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
+import { Pick } from '../ui/controls';
 import { Button, NumberField, TextField } from '../ui/parts';
 import { filesIn } from './droppedFiles';
 import { NamesTable } from './NamesTable';
@@ -280,18 +281,15 @@ function FontCard({
         >
           <TextLine name="fullName" typed={typed} names={names} onType={onType} />
           <TextLine name="linkedFamily" typed={typed} names={names} onType={onType} />
-          <label>
+          <div>
             <span className="mb-1 block text-quiet">Linked style</span>
-            <select
-              className="h-7.5 w-full rounded-md border border-line bg-paper px-2"
+            <Pick
+              label="Linked style"
               value={names?.linkedStyle ?? 'Regular'}
-              onChange={(e) => onType({ linkedStyle: e.target.value as StyleNames['linkedStyle'] })}
-            >
-              {LINKED.map((style) => (
-                <option key={style}>{style}</option>
-              ))}
-            </select>
-          </label>
+              options={LINKED.map((style) => ({ value: style, text: style }))}
+              onChange={(linkedStyle) => onType({ linkedStyle })}
+            />
+          </div>
           <TextLine name="uniqueID" typed={typed} names={names} onType={onType} />
           <TextLine name="version" typed={typed} names={names} onType={onType} />
           <NumberField

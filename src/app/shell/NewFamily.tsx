@@ -4,6 +4,7 @@ import { createProject } from '../../core/project/create';
 import { parseGlyphList } from '../../core/project/edits';
 import { storeProject } from '../state/library';
 import { storageSentence } from '../state/stores';
+import { Radios } from '../ui/controls';
 import { Modal } from '../ui/Modal';
 import { Button, TextField } from '../ui/parts';
 
@@ -90,12 +91,12 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
         </div>
         <fieldset className="grid gap-1">
           <legend className="mb-1 text-quiet">Glyphs to begin with (more can be added any time)</legend>
-          {SETS.map((s) => (
-            <label key={s.key} className="flex items-center gap-2">
-              <input type="radio" name="set" checked={set === s.key} onChange={() => setSet(s.key)} />
-              {s.name}
-            </label>
-          ))}
+          <Radios
+            label="Glyphs to begin with"
+            value={set}
+            options={SETS.map((s) => ({ value: s.key, text: s.name }))}
+            onChange={setSet}
+          />
           {set === 'own' && (
             <TextField
               aria-label="Characters to begin with"

@@ -1,19 +1,23 @@
 import { Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { RadioGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { canRedo, canUndo } from '../../core/project/history';
 import type { Master, Project } from '../../core/project/model';
-import { drawingOf, glyphNamed } from '../../core/project/queries';
+import { drawingOf, glyphForCodePoint, glyphNamed } from '../../core/project/queries';
+import { MOD } from '../commands/keys';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
+import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';
+import { Tip } from '../ui/controls';
 import { GlyphShape } from '../ui/GlyphShape';
-import { MOD } from './commands';
+import { IconButton } from '../ui/parts';
 
 /** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
 function chipGlyph(project: Project, master: Master) {
   const isDrawn = (id: string | undefined) =>
     id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.some((c) => c.closed);
-  const own = glyphNamed(project, 'a');
+  const own = glyphForCodePoint(project, 0x61) ?? glyphNamed(project, 'a');
   if (own && isDrawn(own.id)) return own;
   const other = project.glyphOrder.find((id) => isDrawn(id) && project.glyphs[id]!.name !== '.notdef');
   return other ? project.glyphs[other] : own;
@@ -23,27 +27,27 @@ function MasterChips() {
   const project = useBench((s) => s.settled)!;
   const current = useBench((s) => s.master);
   return (
-    <div className="flex items-center gap-1.5" role="radiogroup" aria-label="Masters">
+    <RadioGroup.Root
+      aria-label="Masters"
+      value={current}
+      onValueChange={chooseMaster}
+      className="flex min-w-0 items-center gap-1.5 overflow-x-auto"
+    >
       {project.masters.map((m) => {
         const glyph = chipGlyph(project, m);
-        const on = m.id === current;
         return (
-          // biome-ignore lint/a11y/useSemanticElements: a chip shows a letter drawn from its master, which a radio input cannot.
-          <button
-            key={m.id}
-            type="button"
-            role="radio"
-            aria-checked={on}
-            aria-label={m.name}
-            title={`${m.name}  ( [ and ] step through )`}
-            onClick={() => chooseMaster(m.id)}
-            className={`flex h-8 w-9 items-center justify-center rounded-lg border ${on ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
-          >
-            {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
-          </button>
+          <Tip key={m.id} text={`${m.name} ([ and ] step through)`}>
+            <RadioGroup.Item
+              value={m.id}
+              aria-label={m.name}
+              className={`flex h-8 w-9 shrink-0 items-center justify-center rounded-lg border ${m.id === current ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
+            >
+              {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
+            </RadioGroup.Item>
+          </Tip>
         );
       })}
-    </div>
+    </RadioGroup.Root>
   );
 }
 
@@ -52,21 +56,23 @@ function placeSentence(project: Project, master: Master): string {
   return [master.name, ...place].join(' · ');
 }
 
-function SaveSign({ openRoom }: { openRoom: () => void }) {
+function SaveSign() {
   const save = useBench((s) => s.save);
   const readOnly = useBench((s) => s.readOnly);
   if (readOnly) return <span className="text-marigold">Looking only</span>;
   if (save.kind === 'failed')
     return (
-      <button
-        type="button"
-        role="alert"
-        title="Press for the way to make room"
-        onClick={openRoom}
-        className="max-w-[340px] truncate rounded-md px-1 text-brick underline underline-offset-2"
-      >
-        Not saved ({save.waiting}): {save.sentence}
-      </button>
+      <span role="alert" className="min-w-0">
+        <Tip text="Press for the way to make room">
+          <button
+            type="button"
+            onClick={() => openDialog('storage')}
+            className="max-w-[340px] truncate rounded-md px-1 text-brick underline underline-offset-2"
+          >
+            Not saved ({save.waiting}): {save.sentence}
+          </button>
+        </Tip>
+      </span>
     );
   return (
     <span data-testid="save-state" data-state={save.kind} className="text-quiet">
@@ -78,7 +84,7 @@ function SaveSign({ openRoom }: { openRoom: () => void }) {
 }
 
 /** Light or dark bench; the palette also has the system's own choice. */
-function LightSwitch({ className }: { className: string }) {
+function LightSwitch() {
   const [isDark, setDark] = useState(document.documentElement.dataset.bench === 'dark');
   useEffect(() => {
     const look = () => setDark(document.documentElement.dataset.bench === 'dark');
@@ -87,22 +93,14 @@ function LightSwitch({ className }: { className: string }) {
   }, []);
   const title = isDark ? 'Light bench' : 'Dark bench';
   return (
-    <button
-      type="button"
-      aria-label={title}
-      title={title}
-      onClick={() => setBenchLight(isDark ? 'light' : 'dark')}
-      className={className}
-    >
+    <IconButton label={title} onClick={() => setBenchLight(isDark ? 'light' : 'dark')}>
       {isDark ? <Sun size={17} /> : <Moon size={17} />}
-    </button>
+    </IconButton>
   );
 }
 
 /** Project, masters, the way to find things, undo and the state of saving. */
-type Openers = { openPalette: () => void; openSheet: () => void; openRoom: () => void };
-
-export function TopBar({ openPalette, openSheet, openRoom }: Openers) {
+export function TopBar() {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
@@ -110,7 +108,6 @@ export function TopBar({ openPalette, openSheet, openRoom }: Openers) {
   const current = project.masters.find((m) => m.id === master)!;
   const lastDone = history.done[history.done.length - 1];
   const lastUndone = history.undone[history.undone.length - 1];
-  const icon = 'rounded-md p-1.5 text-quiet hover:bg-kelp-tint disabled:opacity-35 disabled:hover:bg-transparent';
   return (
     <header className="flex items-center gap-4 border-b border-line bg-panel pr-4 pl-3">
       <Link
@@ -125,7 +122,7 @@ export function TopBar({ openPalette, openSheet, openRoom }: Openers) {
       <span className="truncate text-quiet">{placeSentence(project, current)}</span>
       <button
         type="button"
-        onClick={openPalette}
+        onClick={() => openDialog('palette')}
         className="ml-auto flex h-7.5 w-[280px] items-center gap-2 rounded-full border border-line bg-paper px-3 text-quiet hover:border-kelp"
       >
         <Search size={14} />
@@ -133,40 +130,28 @@ export function TopBar({ openPalette, openSheet, openRoom }: Openers) {
         <span className="ml-auto text-[12px]">{MOD} K</span>
       </button>
       <div className="flex items-center">
-        <button
-          type="button"
-          aria-label="Undo"
-          title={lastDone ? `Undo: ${lastDone.sentence}` : canUndo(history) ? 'Undo' : 'Nothing to undo'}
+        <IconButton
+          label="Undo"
+          tip={lastDone ? `Undo: ${lastDone.sentence}` : canUndo(history) ? 'Undo' : 'Nothing to undo'}
           disabled={!canUndo(history) || readOnly}
           onClick={undoEdit}
-          className={icon}
         >
           <Undo2 size={17} />
-        </button>
-        <button
-          type="button"
-          aria-label="Redo"
-          title={
-            lastUndone ? `Do again: ${lastUndone.sentence}` : canRedo(history) ? 'Do again' : 'Nothing to do again'
-          }
+        </IconButton>
+        <IconButton
+          label="Redo"
+          tip={lastUndone ? `Do again: ${lastUndone.sentence}` : canRedo(history) ? 'Do again' : 'Nothing to do again'}
           disabled={!canRedo(history) || readOnly}
           onClick={redoEdit}
-          className={icon}
         >
           <Redo2 size={17} />
-        </button>
-        <LightSwitch className={icon} />
-        <button
-          type="button"
-          aria-label="Keyboard shortcuts"
-          title="Keyboard shortcuts ( ? )"
-          onClick={openSheet}
-          className={icon}
-        >
+        </IconButton>
+        <LightSwitch />
+        <IconButton label="Sheet of keys" tip="Sheet of keys (?)" onClick={() => openDialog('keys')}>
           <Keyboard size={17} />
-        </button>
+        </IconButton>
       </div>
-      <SaveSign openRoom={openRoom} />
+      <SaveSign />
     </header>
   );
 }

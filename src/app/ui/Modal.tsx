@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { useScope } from '../commands/scopes';
 
 /** A dialog in the bench's look; Escape and the cross close it. */
 export function Modal({
@@ -18,6 +19,7 @@ export function Modal({
   wide?: boolean;
   full?: boolean;
 }) {
+  useScope([], { closed: true, on: open });
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>

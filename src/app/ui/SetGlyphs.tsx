@@ -17,8 +17,8 @@ export function SetGlyphs({
   return (
     <g transform="scale(1 -1)" className="fill-ink">
       {glyphs.map(({ id, x }, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
         <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
           key={i}
           transform={`translate(${x} 0)`}
           d={drawingPath(project, master, drawingOf(project.glyphs[id]!, master))}

@@ -1,3 +1,4 @@
+import { ToggleGroup } from 'radix-ui';
 import {
   type ButtonHTMLAttributes,
   type InputHTMLAttributes,
@@ -7,6 +8,7 @@ import {
   useId,
   useState,
 } from 'react';
+import { Check, Tip } from './controls';
 import { readNumber } from './number';
 
 type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
@@ -21,19 +23,36 @@ const KINDS: Record<ButtonKind, string> = {
 export function Button({
   kind = 'plain',
   className = '',
+  title,
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: ButtonKind }) {
   return (
-    <button
-      type="button"
-      className={`inline-flex h-7.5 items-center justify-center gap-1.5 whitespace-nowrap rounded-lg px-3 text-[13.5px] transition-colors disabled:opacity-45 disabled:hover:bg-transparent ${KINDS[kind]} ${className}`}
-      {...rest}
-    />
+    <Tip text={title}>
+      <button
+        type="button"
+        className={`inline-flex h-7.5 items-center justify-center gap-1.5 whitespace-nowrap rounded-lg px-3 text-[13.5px] transition-colors disabled:opacity-45 disabled:hover:bg-transparent ${KINDS[kind]} ${className}`}
+        {...rest}
+      />
+    </Tip>
+  );
+}
+
+/** A button that shows a sign only; what it does is its name, and its tip unless that says more. */
+export function IconButton({
+  label,
+  tip = label,
+  className = 'rounded-md p-1.5 text-quiet hover:bg-kelp-tint disabled:opacity-35 disabled:hover:bg-transparent',
+  ...rest
+}: Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'title'> & { label: string; tip?: string | undefined }) {
+  return (
+    <Tip text={tip}>
+      <button type="button" aria-label={label} className={className} {...rest} />
+    </Tip>
   );
 }
 
 const FIELD =
-  'h-7.5 w-full min-w-0 rounded-lg border border-line bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
+  'h-7.5 w-full min-w-0 rounded-lg border border-edge bg-paper px-2 text-[13.5px] text-ink placeholder:text-quiet disabled:opacity-50';
 
 export function TextField(props: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> | undefined }) {
   return (
@@ -116,7 +135,7 @@ export function Section({ title, children, action }: { title: string; children: 
   );
 }
 
-/** A row of buttons of which one is chosen. */
+/** A row of buttons of which one is chosen; arrows go along it. */
 export function Choice<T extends string>({
   label,
   value,
@@ -129,41 +148,29 @@ export function Choice<T extends string>({
   onChange: (v: T) => void;
 }) {
   return (
-    <fieldset className="inline-flex flex-wrap gap-1.5" aria-label={label}>
+    <ToggleGroup.Root
+      type="single"
+      value={value}
+      onValueChange={(v) => v !== '' && onChange(v as T)}
+      aria-label={label}
+      className="inline-flex flex-wrap gap-1.5"
+    >
       {options.map((o) => (
-        <button
-          key={o.value}
-          type="button"
-          title={o.hint}
-          aria-pressed={o.value === value}
-          onClick={() => onChange(o.value)}
-          className={`h-7.5 rounded-full border px-3 text-[13.5px] ${o.value === value ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-line bg-panel text-ink hover:bg-kelp-tint'}`}
-        >
-          {o.text}
-        </button>
+        <Tip key={o.value} text={o.hint}>
+          <ToggleGroup.Item
+            value={o.value}
+            className={`h-7.5 rounded-full border px-3 text-[13.5px] ${o.value === value ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-edge bg-panel text-ink hover:bg-kelp-tint'}`}
+          >
+            {o.text}
+          </ToggleGroup.Item>
+        </Tip>
       ))}
-    </fieldset>
+    </ToggleGroup.Root>
   );
 }
 
-export function CheckRow({
-  label,
-  checked,
-  onChange,
-  disabled,
-}: {
-  label: string;
-  checked: boolean;
-  onChange: (v: boolean) => void;
-  disabled?: boolean;
-}) {
-  return (
-    <label className="flex min-h-7 items-center gap-2">
-      <input type="checkbox" checked={checked} disabled={disabled} onChange={(e) => onChange(e.target.checked)} />
-      <span>{label}</span>
-    </label>
-  );
-}
+/** A box to tick in a row of its own. */
+export const CheckRow = Check;
 
 /** A key or chord as it is printed on the shortcut sheet. */
 export const Key = ({ children }: { children: ReactNode }) => (

@@ -151,7 +151,13 @@ test('6,000 edits are undone to the start after a reload, and done again', async
   await bench.rest();
   const end = bench.project;
   const reads = jest.fn();
-  const counted = { ...disk.store, get: (key: string) => (reads(key), disk.store.get(key)) };
+  const counted = {
+    ...disk.store,
+    get(key: string) {
+      reads(key);
+      return disk.store.get(key);
+    },
+  };
   const records = new ProjectRecords(counted, 'project/x/');
   const again = await Bench.opened(records);
   // Opening does not depend on how long the history is.
@@ -211,7 +217,8 @@ test('a crash before any single write leaves the project before or after each ed
     (p) => removeGlyphs(p, { ids: [o] }),
     (p) => nudge(p, -4),
   ];
-  const states = edits.reduce((all, edit) => [...all, done(edit(all[all.length - 1]!))], [demo]);
+  const states = [demo];
+  for (const edit of edits) states.push(done(edit(states[states.length - 1]!)));
   const work = async (bench: Bench) => {
     for (const [i, edit] of edits.entries()) {
       await bench.edit(edit(bench.project));

@@ -92,13 +92,13 @@ export class ProjectRecords {
     const { position, done, undone } = history;
     this.meta = { ...this.meta, first: position - done.length + 1, position, last: position + undone.length };
     this.journalled = this.meta.checkpoint;
-    [...history.done].forEach((e, i) => this.pending.set(history.position - history.done.length + 1 + i, e));
-    [...history.undone].reverse().forEach((e, i) => this.pending.set(history.position + 1 + i, e));
+    const entries = [...done, ...[...undone].reverse()];
+    for (const [i, entry] of entries.entries()) this.pending.set(position - done.length + 1 + i, entry);
     this.segments.length = 0;
     this.segmentOf.clear();
     for (const id of new Set([...project.glyphOrder, ...Object.keys(project.glyphs)]))
       if (project.glyphs[id]) this.seat(id);
-    this.segments.forEach((_, i) => this.dirty.add(`${GLYPHS}${i}`));
+    for (const i of this.segments.keys()) this.dirty.add(`${GLYPHS}${i}`);
     for (const key of [PARTS, KEPT, ...project.masters.map((m) => KERNING + m.id)]) this.dirty.add(key);
     for (const key of Object.keys(project.pictures)) this.dirty.add(PICTURE + key);
     this.swept = true;

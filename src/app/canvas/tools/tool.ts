@@ -1,5 +1,6 @@
 import type { Gauge } from '../../../core/drawing/gauge';
 import type { PointKey } from '../../../core/drawing/points';
+import type { Origin, TransformBy } from '../../../core/drawing/transform';
 import type { DrawingPlace, Outcome } from '../../../core/project/edit';
 import type { Drawing, Master, Project } from '../../../core/project/model';
 import type { Inks } from '../useCanvas';
@@ -45,6 +46,8 @@ export type Workplace = {
   layGauges(gauges: readonly Gauge[]): void;
   /** The size that a click with the oval or the box draws. */
   typedSize(): { width: number; height: number };
+  /** Keeps a transform, so that it can be done again. */
+  remember(done: { by: TransformBy; origin: Origin; copy: boolean }): void;
 };
 
 /** A tool is a small state machine fed with pointer and key events; it paints only what is its own. */

@@ -58,6 +58,7 @@ function bench(glyphName: string) {
       gauges = g;
     },
     typedSize: () => ({ width: 120, height: 80 }),
+    remember: () => {},
   };
   return {
     place,
@@ -340,7 +341,7 @@ test('select: points catch on the lines of the metrics and say so; F holds it of
 test('the transform box scales from sides, corners and the centre, slants, turns and copies', () => {
   const done: unknown[] = [];
   const b = withBox(bench('arrowright'));
-  const tool = transformTool(b.place, (d) => done.push(d));
+  const tool = transformTool({ ...b.place, remember: (d) => done.push(d) });
   tool.paint(
     new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D,
     { scale: 1, originX: 0, originY: 0 },

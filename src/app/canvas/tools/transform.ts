@@ -33,10 +33,7 @@ type State = {
  * Scales, slants, turns and moves what is chosen, or all, by a box: sides and corners scale, Ctrl on a side slants, the knob
  * turns, inside moves; Shift keeps proportions or steps of 15°, Alt works from the centre, D leaves a copy.
  */
-export function transformTool(
-  place: Workplace,
-  remember: (done: { by: TransformBy; origin: Origin; copy: boolean }) => void,
-): Tool {
+export function transformTool(place: Workplace): Tool {
   let state: State | undefined;
   let copying = false;
   let view: View = { scale: 1, originX: 0, originY: 0 };
@@ -140,7 +137,7 @@ export function transformTool(
       const { now, from } = state;
       state = undefined;
       if (!now || Math.hypot(hand.x - from.x, hand.y - from.y) < hand.reach * 0.2) place.cancel();
-      else if (place.commit(edit(now))) remember(now);
+      else if (place.commit(edit(now))) place.remember(now);
       else place.cancel();
       place.repaint();
     },

@@ -4,8 +4,9 @@ import { useNavigate } from 'react-router';
 import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { openSheetDialog } from '../../lettering/sheetDialog';
+import { layHands } from '../../commands/hands';
 import { chooseGlyph, run, useBench } from '../../state/bench';
+import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, Section } from '../../ui/parts';
@@ -42,7 +43,7 @@ export default function Case() {
   const current = useBench((s) => s.glyph);
   const [question, setQuestion] = useState<Question>('all');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [removing, setRemoving] = useState(false);
+  const removing = useDialog('remove-glyphs');
   const { ref, width } = useWidth();
 
   const rows = useMemo(() => {
@@ -88,9 +89,7 @@ export default function Case() {
     setChosen(next);
   };
   const keys = (e: KeyboardEvent) => {
-    if (e.key === 'Enter' && current) openGlyph(current);
-    else if ((e.key === 'Delete' || e.key === 'Backspace') && selected.length > 0) setRemoving(true);
-    else if (e.key.startsWith('Arrow'))
+    if (e.key.startsWith('Arrow'))
       moveFocus(
         e,
         rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])),
@@ -98,6 +97,22 @@ export default function Case() {
         (id) => pick(id, false),
       );
   };
+  useEffect(() =>
+    layHands('case', {
+      open: () => {
+        if (current) openGlyph(current);
+        return current !== undefined;
+      },
+      remove: () => {
+        if (selected.length > 0) openDialog('remove-glyphs');
+        return selected.length > 0;
+      },
+      all: () => {
+        setChosen(new Set(rows.flatMap((r) => (r.kind === 'cells' ? r.glyphs.map((g) => g.id) : []))));
+        return true;
+      },
+    }),
+  );
 
   const all = glyphsInOrder(project);
   const undrawn = all.filter((g) => !isBlank(g) && isEmptyDrawing(drawingOf(g, master))).length;
@@ -111,9 +126,9 @@ export default function Case() {
           </span>
         </div>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: arrow keys move among the buttons inside. */}
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the case keeps the keys while cells come and go. */}
         <div
           ref={ref}
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: the case keeps the keys while cells come and go.
           tabIndex={0}
           className="min-h-0 flex-1 overflow-y-auto outline-none"
           data-testid="case"
@@ -148,6 +163,7 @@ export default function Case() {
                           aria-pressed={chosen.has(g.id) || (chosen.size === 0 && g.id === current)}
                           onClick={(e) => pick(g.id, e.shiftKey || e.metaKey || e.ctrlKey)}
                           onDoubleClick={() => openGlyph(g.id)}
+                          onKeyDown={(e) => e.key === 'Enter' && openGlyph(g.id)}
                           className={`-mr-px -mb-px flex flex-col items-center border ${chosen.has(g.id) || (chosen.size === 0 && g.id === current) ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
                           style={{ width: row.cell, height: row.cell + 19 }}
                         >
@@ -174,12 +190,12 @@ export default function Case() {
       <CaseDetails
         selected={selected}
         openGlyph={openGlyph}
-        remove={() => setRemoving(true)}
+        remove={() => openDialog('remove-glyphs')}
         chooseAll={(ids) => setChosen(new Set(ids))}
       />
       <Modal
         open={removing}
-        onClose={() => setRemoving(false)}
+        onClose={() => closeDialog()}
         title={
           selected.length === 1
             ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?`
@@ -191,11 +207,11 @@ export default function Case() {
           back.
         </p>
         <div className="flex justify-end gap-2">
-          <Button onClick={() => setRemoving(false)}>Keep</Button>
+          <Button onClick={() => closeDialog()}>Keep</Button>
           <Button
             kind="danger"
             onClick={() => {
-              setRemoving(false);
+              closeDialog();
               if (run((p) => removeGlyphs(p, { ids: selected }))) {
                 setChosen(new Set());
                 chooseGlyph(undefined);
@@ -299,7 +315,7 @@ function CaseDetails({
         <Button
           className="mt-2 w-full"
           title="Letters from a scanned sheet or a photograph, each to its glyph"
-          onClick={openSheetDialog}
+          onClick={() => openDialog('sheet')}
         >
           Get a sheet…
         </Button>

@@ -3,6 +3,7 @@ import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { download } from '../../shell/projectFiles';
 import { say } from '../../state/bench';
+import { Check, Slide } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
 
 const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
@@ -96,20 +97,11 @@ export function TestPage({
           }))}
           onChange={setFileName}
         />
-        <label className="flex items-center gap-2 text-quiet">
-          <input
-            type="range"
-            aria-label="Size"
-            min={10}
-            max={160}
-            value={size}
-            onChange={(e) => setSize(Number(e.target.value))}
-          />{' '}
+        <span className="flex items-center gap-2 text-quiet">
+          <Slide label="Size" min={10} max={160} value={size} onChange={setSize} />
           {size} px
-        </label>
-        <label className="flex items-center gap-2 text-quiet">
-          <input type="checkbox" checked={kerning} onChange={(e) => setKerning(e.target.checked)} /> kerning
-        </label>
+        </span>
+        <Check label="kerning" checked={kerning} onChange={setKerning} />
         <Button className="ml-auto" disabled={proofing} onClick={() => void proof()}>
           {proofing ? 'Making the proof…' : 'Printable proof (PDF)'}
         </Button>

@@ -1,27 +1,20 @@
+import { Toggle, Toolbar } from 'radix-ui';
 import { useEffect, useRef } from 'react';
 import { addBackdrop } from '../../../core/drawing/backdrops';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf } from '../../../core/project/queries';
-import type { ToolName } from '../../canvas/tools/tool';
-import { isTyping } from '../../shell/commands';
+import { TOOLS } from '../../canvas/tools/registry';
+import { isTyping } from '../../commands/keys';
+import { isDialogOpen } from '../../commands/scopes';
 import { run, say, useBench } from '../../state/bench';
+import { closeDialog, useDialog } from '../../state/dialogs';
+import { Tip } from '../../ui/controls';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
 import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
+import { TidyDialog } from './TidyDialog';
 import { WrongWay } from './WrongWay';
-
-const TOOLS: readonly { name: ToolName; title: string; hint: string }[] = [
-  { name: 'select', title: 'Select', hint: 'Choose and move points, handles and parts' },
-  { name: 'pen', title: 'Pen', hint: 'Corners by clicks, curves by drags' },
-  { name: 'dots', title: 'Dots', hint: 'Place points only; a smooth curve goes through them' },
-  { name: 'oval', title: 'Oval', hint: 'An ellipse' },
-  { name: 'box', title: 'Box', hint: 'A rectangle' },
-  { name: 'blade', title: 'Blade', hint: 'Cut outlines along a line' },
-  { name: 'transform', title: 'Transform', hint: 'Scale, turn, slant by a box' },
-  { name: 'gauge', title: 'Gauge', hint: 'Measure stems and counters' },
-  { name: 'picture', title: 'Picture', hint: 'Place what stands behind the drawing' },
-];
 
 /** Puts a picture file behind the current drawing, as tall as ascender to descender, standing at the left edge. */
 async function bringPicture(file: File): Promise<boolean> {
@@ -68,6 +61,7 @@ export default function Draw() {
   const tool = useDrawBench((s) => s.tool);
   const words = useDrawBench((s) => s.company);
   const combs = useDrawBench((s) => s.combs);
+  const tidying = useDialog('tidy');
   const input = useRef<HTMLInputElement>(null);
   const glyph = useBench((s) => s.glyph);
   const master = useBench((s) => s.master);
@@ -86,7 +80,7 @@ export default function Draw() {
   };
 
   useEffect(() => {
-    const taken = (e: ClipboardEvent) => !isTyping(e.target) && !document.querySelector('[role="dialog"]');
+    const taken = (e: ClipboardEvent) => !isTyping(e.target) && !isDialogOpen();
     const copy = (e: ClipboardEvent) => {
       if (!taken(e) || !e.clipboardData || !window.getSelection()?.isCollapsed || !copyOutlines(e.clipboardData))
         return;
@@ -123,21 +117,27 @@ export default function Draw() {
       }}
     >
       <div className="relative min-w-0 flex-1">
-        <DrawCanvas tool={active} chooseTool={setTool} />
-        <div role="toolbar" aria-label="Tools" className="absolute top-3 left-4 flex gap-1.5">
-          {TOOLS.filter((t) => t.name !== 'picture' || hasPicture).map((t) => (
-            <button
-              key={t.name}
-              type="button"
-              title={`${t.hint} (${TOOLS.indexOf(t) + 1})`}
-              aria-pressed={active === t.name}
-              onClick={() => setTool(t.name)}
-              className={`h-7.5 rounded-full border px-3.5 text-[13.5px] ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-line bg-panel hover:bg-kelp-tint'}`}
-            >
-              {t.title}
-            </button>
-          ))}
-        </div>
+        <DrawCanvas tool={active} />
+        <Toolbar.Root aria-label="Tools" className="absolute top-3 left-4 flex gap-1.5">
+          <Toolbar.ToggleGroup
+            type="single"
+            value={active}
+            onValueChange={(v) => v !== '' && setTool(v as typeof tool)}
+            className="contents"
+          >
+            {TOOLS.filter((t) => t.name !== 'picture' || hasPicture).map((t) => (
+              <Tip key={t.name} text={`${t.hint} (${TOOLS.indexOf(t) + 1})`}>
+                <Toolbar.ToggleItem
+                  value={t.name}
+                  aria-pressed={active === t.name}
+                  className={`h-7.5 rounded-full border px-3.5 text-[13.5px] ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-edge bg-panel hover:bg-kelp-tint'}`}
+                >
+                  {t.title}
+                </Toolbar.ToggleItem>
+              </Tip>
+            ))}
+          </Toolbar.ToggleGroup>
+        </Toolbar.Root>
         <div className="absolute top-3 right-4 flex items-center gap-2">
           <input
             type="text"
@@ -149,19 +149,20 @@ export default function Draw() {
             onChange={(e) => setCompany(e.target.value)}
             className="h-7.5 w-28 rounded-full border border-line bg-panel px-3 text-[13.5px] placeholder:text-quiet"
           />
-          <button
-            type="button"
-            aria-pressed={combs}
-            title="Curvature combs: how the outline bends (K)"
-            onClick={toggleCombs}
-            className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
-          >
-            Combs
-          </button>
+          <Tip text="Curvature combs: how the outline bends (K)">
+            <Toggle.Root
+              pressed={combs}
+              onPressedChange={toggleCombs}
+              className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+            >
+              Combs
+            </Toggle.Root>
+          </Tip>
         </div>
         <WrongWay />
         <HintLine />
       </div>
+      <TidyDialog open={tidying} onClose={closeDialog} />
       <DrawDetails bringPicture={() => input.current?.click()} />
       <input
         ref={input}
@@ -192,7 +193,7 @@ function HintLine() {
         </span>
       ))}
       <span>
-        <b className="font-semibold text-ink">Q</b> held: letters only
+        <b className="font-semibold text-ink">Q held</b> letters only
       </span>
     </p>
   );

@@ -10,40 +10,20 @@ import { paintLabel } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
 import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
-import { bladeTool } from '../../canvas/tools/blade';
-import { dotsTool } from '../../canvas/tools/dots';
-import { gaugeTool } from '../../canvas/tools/gauge';
-import { penTool } from '../../canvas/tools/pen';
-import { pictureTool } from '../../canvas/tools/picture';
-import { selectTool } from '../../canvas/tools/select';
-import { shapeTool } from '../../canvas/tools/shape';
+import { TOOLS } from '../../canvas/tools/registry';
 import type { Hand, Tool, ToolName, Workplace } from '../../canvas/tools/tool';
-import { transformTool } from '../../canvas/tools/transform';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { fitted, panned, toFontX, toFontY, type View, zoomAt } from '../../canvas/view';
-import { isTyping } from '../../shell/commands';
+import { type DrawHands, layHands } from '../../commands/hands';
+import { MOD } from '../../commands/keys';
 import { cancelPreview, preview, run, select, useBench } from '../../state/bench';
 import { drawingPath } from '../../ui/pathData';
-import { rememberTransform, transformAgain } from './again';
-import { chooseParts, gaugesOf, layGauges, setHints, setView, toggleCombs, useDrawBench } from './drawBench';
+import { rememberTransform } from './again';
+import { chooseParts, gaugesOf, layGauges, setHints, setView, useDrawBench } from './drawBench';
 import { company } from './neighbours';
-import { keepTakeNow } from './takes';
 
 /** How far from a point, in pixels, the hand may be and still mean it. */
 const REACH_PX = 8;
-const TOOL_KEYS: Readonly<Record<string, ToolName>> = {
-  Digit1: 'select',
-  Digit2: 'pen',
-  Digit3: 'dots',
-  Digit4: 'oval',
-  Digit5: 'box',
-  Digit6: 'blade',
-  Digit7: 'transform',
-  Digit8: 'gauge',
-  Digit9: 'picture',
-};
-const MOD_NAME = navigator.platform.startsWith('Mac') ? '⌘' : 'Ctrl';
-
 const place = (repaint: () => void): Workplace => ({
   project: () => useBench.getState().project!,
   master: () => masterOf(useBench.getState().project!, useBench.getState().master)!,
@@ -67,10 +47,11 @@ const place = (repaint: () => void): Workplace => ({
   gauges: () => gaugesOf(useBench.getState().glyph!),
   layGauges: (gauges) => layGauges(useBench.getState().glyph!, gauges),
   typedSize: () => useDrawBench.getState().typedSize,
+  remember: rememberTransform,
 });
 
 /** The drawing surface: paints the sheet and feeds the tool with the pointer and keys in font units. */
-export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (t: ToolName) => void }) {
+export function DrawCanvas({ tool }: { tool: ToolName }) {
   const view = useRef<View>({ scale: 0.5, originX: 200, originY: 400 });
   const fittedTo = useRef('');
   const panning = useRef<{ x: number; y: number } | undefined>(undefined);
@@ -172,22 +153,12 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     const hints = active.current?.hints?.();
     if (hints === toldHints.current) return;
     toldHints.current = hints;
-    setHints((hints ?? []).map(([key, does]) => [key.replace('Ctrl', MOD_NAME), does] as const));
+    setHints((hints ?? []).map(([key, does]) => [key.replace('Ctrl', MOD), does] as const));
   }, []);
 
   const workplace = useMemo(() => place(invalidate), [invalidate]);
   const tools = useMemo(
-    (): Record<ToolName, Tool> => ({
-      select: selectTool(workplace),
-      pen: penTool(workplace),
-      dots: dotsTool(workplace),
-      oval: shapeTool(workplace, 'oval'),
-      box: shapeTool(workplace, 'box'),
-      blade: bladeTool(workplace),
-      gauge: gaugeTool(workplace),
-      transform: transformTool(workplace, rememberTransform),
-      picture: pictureTool(workplace),
-    }),
+    () => Object.fromEntries(TOOLS.map((t) => [t.name, t.make(workplace)])) as Record<ToolName, Tool>,
     [workplace],
   );
 
@@ -287,48 +258,41 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
     return () => canvas.removeEventListener('wheel', wheel);
   }, [invalidate, ref]);
 
-  useEffect(() => {
-    const keydown = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || document.querySelector('[role="dialog"]')) return;
-      const { width, height } = size.current;
-      const mod = e.metaKey || e.ctrlKey;
-      const onCanvas = document.activeElement === ref.current || document.activeElement === document.body;
-      if (e.code === 'Space') {
-        if (!onCanvas) return;
-        spaceHeld.current = true;
-        if (ref.current) ref.current.style.cursor = 'grab';
-      } else if (!mod && !e.altKey && TOOL_KEYS[e.code] && !e.shiftKey) chooseTool(TOOL_KEYS[e.code]!);
-      else if (!mod && e.key === '0') view.current = fitView(width, height);
-      else if (!mod && (e.key === '+' || e.key === '='))
-        view.current = zoomAt(view.current, 1.25, width / 2, height / 2);
-      else if (!mod && (e.key === '-' || e.key === '−'))
-        view.current = zoomAt(view.current, 0.8, width / 2, height / 2);
-      else if (!mod && e.code === 'KeyQ') bare.current = true;
-      else if (!mod && e.code === 'KeyF') freeHeld.current = true;
-      else if (!mod && e.code === 'KeyK' && !e.repeat) toggleCombs();
-      else if (!mod && e.code === 'KeyT' && !e.repeat) keepTakeNow();
-      else if (!mod && e.code === 'KeyR') transformAgain();
-      else {
-        if (e.key === 'Tab' && !onCanvas) return;
-        if (!active.current?.key(e.key, { shift: e.shiftKey, alt: e.altKey, mod })) return;
-      }
-      e.preventDefault();
-      invalidate();
-    };
-    const keyup = (e: KeyboardEvent) => {
-      if (e.code === 'Space') spaceHeld.current = false;
-      if (e.code === 'KeyQ') bare.current = false;
-      if (e.code === 'KeyF') freeHeld.current = false;
-      if (ref.current) ref.current.style.cursor = active.current?.cursor() ?? 'default';
-      invalidate();
-    };
-    window.addEventListener('keydown', keydown);
-    window.addEventListener('keyup', keyup);
-    return () => {
-      window.removeEventListener('keydown', keydown);
-      window.removeEventListener('keyup', keyup);
-    };
-  });
+  const zoom = (by: number) => {
+    const { width, height } = size.current;
+    view.current = zoomAt(view.current, by, width / 2, height / 2);
+    invalidate();
+  };
+  const hold = (what: { current: boolean }, on: boolean) => {
+    what.current = on;
+    if (ref.current) ref.current.style.cursor = spaceHeld.current ? 'grab' : (active.current?.cursor() ?? 'default');
+    invalidate();
+  };
+  const onCanvas = () => document.activeElement === ref.current || document.activeElement === document.body;
+  useEffect(() =>
+    layHands('draw', {
+      fit: () => {
+        view.current = fitView(size.current.width, size.current.height);
+        invalidate();
+      },
+      zoom,
+      bare: (on) => hold(bare, on),
+      free: (on) => hold(freeHeld, on),
+      grab: (on) => {
+        if (on && !onCanvas()) return false;
+        hold(spaceHeld, on);
+        return true;
+      },
+      key: (e) => {
+        if (e.key === 'Tab' && !onCanvas()) return false;
+        const modifiers = { shift: e.shiftKey, alt: e.altKey, mod: e.metaKey || e.ctrlKey };
+        if (!active.current?.key(e.key, modifiers)) return false;
+        refreshHints();
+        invalidate();
+        return true;
+      },
+    } satisfies DrawHands),
+  );
 
   return (
     // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the drawing surface takes keys.
@@ -346,7 +310,7 @@ export function DrawCanvas({ tool, chooseTool }: { tool: ToolName; chooseTool: (
       }}
       onPointerCancel={() => active.current?.leave()}
       onContextMenu={(e) => e.preventDefault()}
-      className="block h-full w-full touch-none outline-none"
+      className="block h-full w-full touch-none outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
     />
   );
 }

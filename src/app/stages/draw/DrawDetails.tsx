@@ -1,9 +1,11 @@
+import { Tabs } from 'radix-ui';
 import { keyParts, type PointKey, pointOf } from '../../../core/drawing/points';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
+import { Tip } from '../../ui/controls';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
 import { Details } from '../Details';
@@ -65,41 +67,38 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
       ) : edges ? (
         <EdgeSection keys={kept} />
       ) : (
-        <>
-          <div role="tablist" aria-label="Details of" className="mb-3.5 flex gap-0.5 rounded-lg bg-paper p-0.5">
+        <Tabs.Root value={tab} onValueChange={(t) => setTab(t as typeof tab)}>
+          <Tabs.List aria-label="Details of" className="mb-3.5 flex gap-0.5 rounded-lg bg-paper p-0.5">
             {DETAIL_TABS.map(({ name, title, hint }) => (
-              <button
-                key={name}
-                type="button"
-                role="tab"
-                aria-selected={tab === name}
-                title={hint}
-                onClick={() => setTab(name)}
-                className={`flex-1 rounded-md py-0.5 text-[13px] ${tab === name ? 'bg-panel font-semibold text-kelp shadow-sm' : 'text-quiet hover:text-ink'}`}
-              >
-                {title}
-              </button>
+              <Tip key={name} text={hint}>
+                <Tabs.Trigger
+                  value={name}
+                  className="flex-1 rounded-md py-0.5 text-[13px] text-quiet hover:text-ink data-[state=active]:bg-panel data-[state=active]:font-semibold data-[state=active]:text-kelp data-[state=active]:shadow-sm"
+                >
+                  {title}
+                </Tabs.Trigger>
+              </Tip>
             ))}
-          </div>
-          {tab === 'shape' && (
-            <>
-              {(tool === 'oval' || tool === 'box') && <SizeSection title={tool === 'oval' ? 'Oval' : 'Box'} />}
-              {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
-              {kept.length === 0 && <SideSection />}
-              <ContourSection drawing={drawing} keys={kept} />
-              {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
-              {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
-            </>
-          )}
-          {tab === 'parts' && (
-            <>
-              <PartsSection drawing={drawing} keys={kept} />
-              <GuideSection drawing={drawing} keys={kept} />
-            </>
-          )}
-          {tab === 'takes' && <TakesSection />}
-          {tab === 'behind' && <BackdropSection drawing={drawing} bringPicture={bringPicture} />}
-        </>
+          </Tabs.List>
+          <Tabs.Content value="shape">
+            {(tool === 'oval' || tool === 'box') && <SizeSection title={tool === 'oval' ? 'Oval' : 'Box'} />}
+            {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
+            {kept.length === 0 && <SideSection />}
+            <ContourSection drawing={drawing} keys={kept} />
+            {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
+            {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
+          </Tabs.Content>
+          <Tabs.Content value="parts">
+            <PartsSection drawing={drawing} keys={kept} />
+            <GuideSection drawing={drawing} keys={kept} />
+          </Tabs.Content>
+          <Tabs.Content value="takes">
+            <TakesSection />
+          </Tabs.Content>
+          <Tabs.Content value="behind">
+            <BackdropSection drawing={drawing} bringPicture={bringPicture} />
+          </Tabs.Content>
+        </Tabs.Root>
       )}
     </Details>
   );

@@ -13,12 +13,19 @@ import {
 } from '../../../core/tidying/operations';
 import { filesWorker } from '../../../workers/clients';
 import { run, select, useBench } from '../../state/bench';
+import { Check, Radios } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, NumberField } from '../../ui/parts';
 import { drawingPath } from '../../ui/pathData';
 
 /** How many proposals are shown with pictures; all of them are carried out. */
 const MOST_SHOWN = 60;
+
+const bothOf = (one: string, all: string) =>
+  [
+    { value: 'this', text: one },
+    { value: 'all', text: all },
+  ] as const;
 
 type Scope = { glyphs: 'this' | 'all'; masters: 'this' | 'all' };
 type Work = { key: string; proposals: readonly TidyProposal[] | undefined; done: number };
@@ -78,21 +85,23 @@ function Tidying({ onClose }: { onClose: () => void }) {
             />
           </div>
         )}
-        <Choice
-          title="Glyphs"
-          name="glyphs"
+        <p className="mb-1 text-quiet">Glyphs</p>
+        <Radios
+          label="Glyphs"
           value={scope.glyphs}
-          labels={[`Only ${project.glyphs[glyph]!.name}`, 'All glyphs']}
+          options={bothOf(`Only ${project.glyphs[glyph]!.name}`, 'All glyphs')}
           onChange={(glyphs) => setScope({ ...scope, glyphs })}
         />
         {project.masters.length > 1 && (
-          <Choice
-            title="Masters"
-            name="masters"
-            value={scope.masters}
-            labels={[project.masters.find((m) => m.id === master)!.name, 'All, kept agreeing']}
-            onChange={(masters) => setScope({ ...scope, masters })}
-          />
+          <>
+            <p className="mt-3 mb-1 text-quiet">Masters</p>
+            <Radios
+              label="Masters"
+              value={scope.masters}
+              options={bothOf(project.masters.find((m) => m.id === master)!.name, 'All, kept agreeing')}
+              onChange={(masters) => setScope({ ...scope, masters })}
+            />
+          </>
         )}
       </div>
       <div className="flex min-h-[380px] min-w-0 flex-col">
@@ -112,27 +121,19 @@ function Tidying({ onClose }: { onClose: () => void }) {
                   proposal={p}
                   master={p.drawings[master] ? master : (Object.keys(p.drawings)[0] ?? defaultMaster(project).id)}
                 />
-                <label className="mt-1 flex items-baseline gap-2">
-                  <input
-                    type="checkbox"
-                    checked={!left.has(p.glyph)}
-                    onChange={(e) =>
-                      setLeft(
-                        e.target.checked
-                          ? new Set([...left].filter((g) => g !== p.glyph))
-                          : new Set([...left, p.glyph]),
-                      )
-                    }
-                  />
-                  <span className="min-w-0">
-                    <b className="font-semibold">{project.glyphs[p.glyph]!.name}</b>{' '}
-                    <span className="text-quiet">
-                      {p.before} → {p.after} points ·{' '}
-                      {p.deviation < 0.005 ? 'same shape' : `at most ${p.deviation.toFixed(2)} units off`}
-                      {p.apart ? ' · masters do not agree' : ''}
-                    </span>
+                <Check
+                  label={project.glyphs[p.glyph]!.name}
+                  className="mt-1 items-baseline"
+                  checked={!left.has(p.glyph)}
+                  onChange={(on) => setLeft(on ? without(left, p.glyph) : new Set([...left, p.glyph]))}
+                >
+                  <b className="font-semibold">{project.glyphs[p.glyph]!.name}</b>{' '}
+                  <span className="text-quiet">
+                    {p.before} → {p.after} points ·{' '}
+                    {p.deviation < 0.005 ? 'same shape' : `at most ${p.deviation.toFixed(2)} units off`}
+                    {p.apart ? ' · masters do not agree' : ''}
                   </span>
-                </label>
+                </Check>
               </li>
             ))}
           </ul>
@@ -248,9 +249,9 @@ function Sketch({
           c.points
             .map((p) => ({ ...p, own: !known.has(`${p.type === 'off'} ${p.x} ${p.y}`) }))
             .filter((p) => p.type !== 'off' || p.own)
-            // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the order.
             .map((p, k) => (
               <circle
+                // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the order.
                 key={`${i} ${k}`}
                 cx={p.x}
                 cy={p.y}
@@ -264,28 +265,4 @@ function Sketch({
   );
 }
 
-function Choice<T extends 'this' | 'all'>({
-  title,
-  name,
-  value,
-  labels,
-  onChange,
-}: {
-  title: string;
-  name: string;
-  value: T;
-  labels: readonly [string, string];
-  onChange: (value: T) => void;
-}) {
-  return (
-    <fieldset className="mb-3">
-      <legend className="mb-1 text-quiet">{title}</legend>
-      {(['this', 'all'] as T[]).map((option, i) => (
-        <label key={option} className="flex items-center gap-2 py-0.5">
-          <input type="radio" name={name} checked={value === option} onChange={() => onChange(option)} />
-          <span className="truncate">{labels[i]}</span>
-        </label>
-      ))}
-    </fieldset>
-  );
-}
+const without = (set: ReadonlySet<string>, key: string): Set<string> => new Set([...set].filter((k) => k !== key));

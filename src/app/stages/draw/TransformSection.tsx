@@ -1,7 +1,9 @@
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { PointKey } from '../../../core/drawing/points';
 import { ORIGINS, type Origin, type TransformBy, transformPoints } from '../../../core/drawing/transform';
 import { run, useBench } from '../../state/bench';
+import { Tip } from '../../ui/controls';
 import { Button, NumberField, Section } from '../../ui/parts';
 import { rememberTransform } from './again';
 
@@ -39,26 +41,22 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
   return (
     <Section title={keys.length > 0 ? 'Transform the chosen points' : 'Transform all'}>
       <div className="mb-2 flex items-start gap-3">
-        <div
-          role="radiogroup"
+        <RadioGroup.Root
           aria-label="About"
-          title="The place that stays"
+          value={origin}
+          onValueChange={(v) => setOrigin(v as typeof origin)}
           className="grid shrink-0 grid-cols-3 gap-1 rounded-lg border border-line bg-paper p-1.5"
         >
           {NINE.map((place) => (
-            // biome-ignore lint/a11y/useSemanticElements: nine small dots in a square, not a list of radio buttons.
-            <button
-              key={place}
-              type="button"
-              role="radio"
-              aria-checked={origin === place}
-              aria-label={place}
-              title={place}
-              onClick={() => setOrigin(place)}
-              className={`size-4 rounded-full border ${origin === place ? 'border-kelp bg-kelp' : 'border-line bg-panel hover:bg-kelp-tint'}`}
-            />
+            <Tip key={place} text={`${place} stays`}>
+              <RadioGroup.Item
+                value={place}
+                aria-label={place}
+                className={`size-4 rounded-full border ${origin === place ? 'border-kelp bg-kelp' : 'border-edge bg-panel hover:bg-kelp-tint'}`}
+              />
+            </Tip>
           ))}
-        </div>
+        </RadioGroup.Root>
         <div className="flex flex-wrap gap-1.5">
           <Button title="Left to right about that place" onClick={() => carryOut({ scaleX: -1 })}>
             Flip ↔

@@ -7,6 +7,8 @@ import type { Glyph, GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
+import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { Slide } from '../../ui/controls';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs } from '../../ui/glyphDrag';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
@@ -15,22 +17,15 @@ import { CopySides } from './CopySides';
 import { FitCanvas } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
 import { FollowSection } from './FollowSection';
+import { KINDS, type LineKind, setKind, setSize, useFitBench } from './fitBench';
 import { Reasons } from './Reasons';
-
-type LineKind = 'control' | 'own' | 'masters';
-const KINDS: readonly { value: LineKind; text: string; hint: string }[] = [
-  { value: 'control', text: 'Control strings', hint: 'The selected glyph among straights and rounds of its kind' },
-  { value: 'own', text: 'My lines', hint: 'Lines of your own, one below the other; _ stands for the selected glyph' },
-  { value: 'masters', text: 'All masters', hint: 'One control string in every master, one below the other' },
-];
 
 /** Side bearings in lines at reading size: edges are dragged, stepped by keys or typed. Kerning is off here. */
 export default function Fit() {
   const project = useBench((s) => s.project)!;
   const id = useBench((s) => s.glyph);
-  const [kind, setKind] = useState<LineKind>('control');
-  const [size, setSize] = useState(108);
-  const [proposing, setProposing] = useState(false);
+  const { kind, size } = useFitBench();
+  const proposing = useDialog('fit-proposal');
   const glyph = id ? project.glyphs[id] : undefined;
   const { masters } = project;
   const master = useBench((s) => s.master);
@@ -65,21 +60,14 @@ export default function Fit() {
             options={masters.length > 1 ? KINDS : KINDS.slice(0, 2)}
             onChange={setKind}
           />
-          <label className="flex items-center gap-2 text-quiet">
+          <span className="flex items-center gap-2 text-quiet">
             Size
-            <input
-              type="range"
-              min={40}
-              max={220}
-              value={size}
-              className="w-28"
-              onChange={(e) => setSize(Number(e.target.value))}
-            />
+            <Slide label="Size" min={40} max={220} value={size} onChange={setSize} />
             <span className="w-12">{size} px</span>
-          </label>
+          </span>
           <Button
             title="Sides for all glyphs from those you have set, looked at before they are taken"
-            onClick={() => setProposing(true)}
+            onClick={() => openDialog('fit-proposal')}
           >
             Propose…
           </Button>
@@ -89,7 +77,7 @@ export default function Fit() {
         <FitCanvas lines={rows} size={size} putIn={putIn} together={kind === 'masters' && together} />
       </div>
       <FitDetails kind={kind} lines={lines} />
-      <FitProposalDialog open={proposing} onClose={() => setProposing(false)} />
+      <FitProposalDialog open={proposing} onClose={closeDialog} />
     </div>
   );
 }

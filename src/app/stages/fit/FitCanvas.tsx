@@ -5,7 +5,7 @@ import { changeSettings } from '../../../core/project/edits';
 import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
-import { isTyping } from '../../shell/commands';
+import { layHands } from '../../commands/hands';
 import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
 import {
@@ -218,39 +218,35 @@ export function FitCanvas({
       scroll.current.x = Math.max(0, scroll.current.x + e.deltaX + (e.shiftKey ? e.deltaY : 0));
       invalidate();
     };
-    const keys = (e: KeyboardEvent) => {
-      if (e.key === 'Escape' && drag.current) {
-        drag.current = undefined;
-        cancelPreview();
-        return;
-      }
-      if (isTyping(e.target) || document.querySelector('[role="dialog"]') || !id) return;
-      // 1, 5 with Ctrl, 10 with Shift.
-      const by = e.shiftKey ? 10 : e.ctrlKey || e.metaKey ? 5 : 1;
-      if (e.key === 'Tab' && opened && document.activeElement === canvas) {
-        e.preventDefault();
-        const line = laid[opened.line]!;
-        const index = (opened.index + (e.shiftKey ? -1 : 1) + line.glyphs.length) % line.glyphs.length;
-        setOpen({ line: opened.line, index });
-        chooseGlyph(line.glyphs[index]!.id);
-        return;
-      }
-      const step = { ArrowLeft: -by, ArrowRight: by, ArrowUp: by, ArrowDown: -by }[e.key];
-      if (step === undefined) return;
-      e.preventDefault();
-      const both = e.key === 'ArrowUp' || e.key === 'ArrowDown';
-      // Both sides together; with Alt one gains what the other loses, so that the letter moves within its width.
-      const left = both || !e.altKey ? step : 0;
-      const right = both ? (e.altKey ? -step : step) : e.altKey ? step : 0;
-      run(sidesBy(left, right), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
-    };
     canvas.addEventListener('wheel', wheel, { passive: false });
-    window.addEventListener('keydown', keys);
     return () => {
       canvas.removeEventListener('wheel', wheel);
-      window.removeEventListener('keydown', keys);
     };
   });
+
+  const walk = (by: 1 | -1): boolean => {
+    const line = opened && laid[opened.line];
+    if (!opened || !line) return false;
+    const index = (opened.index + by + line.glyphs.length) % line.glyphs.length;
+    setOpen({ line: opened.line, index });
+    chooseGlyph(line.glyphs[index]!.id);
+    return true;
+  };
+  const letGo = (): boolean => {
+    if (!drag.current) return false;
+    drag.current = undefined;
+    cancelPreview();
+    return true;
+  };
+  useEffect(() =>
+    layHands('fit', {
+      sides: (left, right) => {
+        if (id) run(sidesBy(left, right), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
+      },
+      walk,
+      drop: letGo,
+    }),
+  );
 
   const edges = opened && laid[opened.line]?.glyphs[opened.index];
   const start = edges && startOf(project, master, edges);
@@ -270,7 +266,7 @@ export function FitCanvas({
       onPointerMove={move}
       onPointerUp={up}
       {...takesGlyph(drop)}
-      className="block min-h-0 w-full flex-1 touch-none outline-none"
+      className="block min-h-0 w-full flex-1 touch-none outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
     />
   );
 }

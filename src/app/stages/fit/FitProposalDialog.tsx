@@ -7,6 +7,7 @@ import { plural } from '../../../core/project/edit';
 import type { GlyphId } from '../../../core/project/model';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
+import { Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, TextField } from '../../ui/parts';
 import { LabelledWords } from '../../ui/SetGlyphs';
@@ -72,21 +73,21 @@ function Proposing({ onClose }: { onClose: () => void }) {
       <ul className="mb-3 grid max-h-[34vh] grid-cols-3 gap-x-4 overflow-auto" aria-label="Proposed sides">
         {proposals.map((p) => (
           <li key={p.glyph}>
-            <label className="flex items-baseline gap-2 py-0.5">
-              <input
-                type="checkbox"
-                checked={!left.has(p.glyph)}
-                onChange={(e) =>
-                  setLeft(
-                    e.target.checked ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]),
-                  )
-                }
-              />
-              <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
-              <span className="text-quiet">
-                {shown(p.now.left)} → {shown(p.left)} · {shown(p.now.right)} → {shown(p.right)}
+            <Check
+              label={project.glyphs[p.glyph]!.name}
+              className="items-baseline py-0.5"
+              checked={!left.has(p.glyph)}
+              onChange={(on) =>
+                setLeft(on ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))
+              }
+            >
+              <span className="flex items-baseline gap-2">
+                <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
+                <span className="text-quiet">
+                  {shown(p.now.left)} → {shown(p.left)} · {shown(p.now.right)} → {shown(p.right)}
+                </span>
               </span>
-            </label>
+            </Check>
           </li>
         ))}
       </ul>

@@ -15,6 +15,7 @@ import type { SideName } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
+import { Pick } from '../../ui/controls';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 import { glyphTyped } from '../draw/details/PartsSection';
 
@@ -138,20 +139,18 @@ function BindForm({ glyph, side, onDone }: { glyph: Glyph; side: SideName | 'bot
       )}
       <NumberField label="And add" value={offset} onChange={setOffset} />
       <CheckRow label="In every master" checked={everyMaster} onChange={setEvery} />
-      <select
-        aria-label="For which glyphs"
+      <Pick
+        label="For which glyphs"
         value={whom}
-        onChange={(e) => setWhom(e.target.value as Whom)}
-        className="h-7.5 w-full rounded-lg border border-line bg-paper px-1.5"
-      >
-        <option value="own">for {glyph.name} alone</option>
-        {variants.length > 0 && (
-          <option value="variants">
-            for {glyph.name} and its {plural(variants.length, 'variant')}
-          </option>
-        )}
-        {built.length > 0 && <option value="built">for every glyph built on {source!.name}</option>}
-      </select>
+        onChange={setWhom}
+        options={[
+          { value: 'own' as const, text: `for ${glyph.name} alone` },
+          ...(variants.length > 0
+            ? [{ value: 'variants' as const, text: `for ${glyph.name} and its ${plural(variants.length, 'variant')}` }]
+            : []),
+          ...(built.length > 0 ? [{ value: 'built' as const, text: `for every glyph built on ${source!.name}` }] : []),
+        ]}
+      />
       {whom !== 'own' && (
         <p
           className="text-[12.5px] text-quiet"

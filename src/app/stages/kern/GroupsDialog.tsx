@@ -3,6 +3,7 @@ import { ALIKE_ENOUGH, type GroupProposal, takeGroups } from '../../../core/kern
 import { plural } from '../../../core/project/edit';
 import { run, useBench } from '../../state/bench';
 import { useWork } from '../../state/useWork';
+import { Bar, Check, Slide } from '../../ui/controls';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
 import { Button } from '../../ui/parts';
@@ -29,18 +30,18 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
         as one.
       </p>
       <div className="mb-3 flex items-center gap-3">
-        <label className="flex flex-1 items-center gap-2">
+        <span className="flex flex-1 items-center gap-2">
           <span className="shrink-0">At least this alike</span>
-          <input
-            type="range"
+          <Slide
+            label="At least this alike"
             min={80}
             max={99}
             value={Math.round(atLeast * 100)}
-            className="flex-1"
-            onChange={(e) => setAtLeast(Number(e.target.value) / 100)}
+            className="min-w-0 flex-1"
+            onChange={(v) => setAtLeast(v / 100)}
           />
           <span className="w-12 text-right">{Math.round(atLeast * 100)} %</span>
-        </label>
+        </span>
         {share === undefined ? (
           <Button
             onClick={() => void start((service, progress) => service.proposeGroups(project, master, atLeast, progress))}
@@ -51,25 +52,23 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
           <Button onClick={stop}>Stop</Button>
         )}
       </div>
-      {share !== undefined && (
-        <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />
-      )}
+      {share !== undefined && <Bar label="Working" share={share} />}
       {found?.length === 0 && <p className="mb-3">Nothing that is in no group is as alike as that.</p>}
       {found && found.length > 0 && (
         <ul className="mb-3 grid max-h-[46vh] gap-1.5 overflow-auto" aria-label="Proposed groups">
           {found.map((p) => (
             <li key={keyOf(p)} className="flex items-center gap-3 rounded-lg border border-line px-2.5 py-1">
-              <label className="flex w-44 shrink-0 items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={!left.has(keyOf(p))}
-                  onChange={(e) => {
-                    const next = new Set(left);
-                    if (e.target.checked) next.delete(keyOf(p));
-                    else next.add(keyOf(p));
-                    setLeft(next);
-                  }}
-                />
+              <Check
+                label={p.name}
+                className="w-44 shrink-0 items-center"
+                checked={!left.has(keyOf(p))}
+                onChange={(on) => {
+                  const next = new Set(left);
+                  if (on) next.delete(keyOf(p));
+                  else next.add(keyOf(p));
+                  setLeft(next);
+                }}
+              >
                 <span className="min-w-0">
                   <b className="block truncate font-semibold">{p.name}</b>
                   <span className="text-[12.5px] text-quiet">
@@ -77,7 +76,7 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
                     {p.group === undefined ? ', new' : `, ${p.members.length} more`}
                   </span>
                 </span>
-              </label>
+              </Check>
               <span className="flex min-w-0 flex-wrap gap-x-2">
                 {[{ glyph: p.leader, likeness: 1 }, ...p.members].slice(0, 24).map(({ glyph, likeness }, i) => (
                   <span

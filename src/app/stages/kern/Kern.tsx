@@ -6,8 +6,11 @@ import { changeSettings } from '../../../core/project/edits';
 import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
-import { isTyping } from '../../shell/commands';
+import { layHands } from '../../commands/hands';
+import { KERN_COMMANDS } from '../../commands/stages';
 import { run, useBench } from '../../state/bench';
+import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { KeyHints } from '../../ui/KeyHints';
 import { Button, Choice, NumberField } from '../../ui/parts';
 import { type Entry, NEAR, OPEN, useEntries, useWrong } from './entries';
 import { Faults } from './Faults';
@@ -52,8 +55,8 @@ export default function Kern() {
   const { mode, pair, line, wrong, fromGalley } = useKernBench();
   const projectId = useBench((s) => s.projectId);
   const [before, setBefore] = useState(false);
-  const [proposing, setProposing] = useState(false);
-  const [grouping, setGrouping] = useState(false);
+  const proposing = useDialog('kern-proposal');
+  const grouping = useDialog('kern-groups');
   const master = masterOf(project, masterId)!;
   const { found, share } = useWrong(mode === 'wrong', wrong);
   const entries = useEntries(found);
@@ -73,40 +76,42 @@ export default function Kern() {
     if (next) choosePair(next.pair);
   };
 
-  useEffect(() => {
-    const down = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || document.querySelector('[role="dialog"]') || e.metaKey || e.ctrlKey || !shown) return;
-      const { settled, master: m } = useBench.getState();
-      const current = masterOf(settled!, m)!;
-      const [first, second] = sidesToChange(settled!, current, shown.first, shown.second);
-      const set = (value: number, merge?: string) => run((p) => setPair(p, { master: m, first, second, value }), merge);
-      const now = () => kerningOf(settled!, current, shown.first, shown.second)?.value ?? 0;
-      const by = e.shiftKey ? 1 : stepOf(settled!);
-      if (e.key === 'ArrowLeft' || e.key === 'ArrowRight')
-        set(now() + (e.key === 'ArrowLeft' ? -by : by), `kern ${shown.first} ${shown.second}`);
-      else if (e.key === 'ArrowDown' || e.key.toLowerCase() === 's') go(1);
-      else if (e.key === 'ArrowUp') go(-1);
-      else if (e.key.toLowerCase() === 'n' && mode === 'words') goLine(e.shiftKey ? -1 : 1);
-      else if (e.key.toLowerCase() === 'b') setBefore(true);
-      else if (e.key.toLowerCase() === 'x') {
+  /** Changes the kerning of the pair that is shown, where it stands now. */
+  const kernShown = (value: (now: number) => number, merge?: string): boolean => {
+    const { settled, master: m } = useBench.getState();
+    const current = settled && masterOf(settled, m);
+    if (!current || !shown) return false;
+    const [first, second] = sidesToChange(settled, current, shown.first, shown.second);
+    const now = kerningOf(settled, current, shown.first, shown.second)?.value ?? 0;
+    return run((p) => setPair(p, { master: m, first, second, value: value(now) }), merge);
+  };
+  useEffect(() =>
+    layHands('kern', {
+      change: (by) => shown !== undefined && kernShown((now) => now + by, `kern ${shown.first} ${shown.second}`),
+      go: (by) => {
+        go(by);
+        return true;
+      },
+      line: (by) => {
+        goLine(by);
+        return true;
+      },
+      takeEven: () => {
+        const { settled, master: m } = useBench.getState();
+        if (!shown || !settled) return false;
+        kernShown(() => pairFacts(settled, masterOf(settled, m)!, shown.first, shown.second).proposed);
+        go(1);
+        return true;
+      },
+      leave: () => {
+        if (!shown) return false;
         if (run((p) => leavePair(p, { key: pairKey(...widestSides(p, shown.first, shown.second)), leave: true })))
           go(1);
-      } else if (e.key === 'Enter' && !(e.target instanceof HTMLButtonElement)) {
-        set(pairFacts(settled!, current, shown.first, shown.second).proposed);
-        go(1);
-      } else return;
-      e.preventDefault();
-    };
-    const up = (e: KeyboardEvent) => {
-      if (e.key.toLowerCase() === 'b') setBefore(false);
-    };
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
-    return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
-    };
-  });
+        return true;
+      },
+      before: setBefore,
+    }),
+  );
 
   const settled = useBench((s) => s.settled)!;
   const { kerning } = masterOf(settled, masterId)!;
@@ -123,11 +128,14 @@ export default function Kern() {
           <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
           <Button
             title="Kerning for all pairs at once, looked at before it is taken over"
-            onClick={() => setProposing(true)}
+            onClick={() => openDialog('kern-proposal')}
           >
             Propose…
           </Button>
-          <Button title="Glyphs that look alike on a side, found by their shapes" onClick={() => setGrouping(true)}>
+          <Button
+            title="Glyphs that look alike on a side, found by their shapes"
+            onClick={() => openDialog('kern-groups')}
+          >
             Groups…
           </Button>
           <span className="w-28" title="What keys step a value by, and proposals are rounded to">
@@ -177,25 +185,14 @@ export default function Kern() {
               <div className="min-h-0 flex-1">{shown && <KernPicture pair={shown} before={before} />}</div>
               {shown && <InWords pair={shown} before={before} />}
               {shown && <AlsoMoved pair={shown} />}
-              <p className="px-5 pb-1.5 text-[12.5px] text-quiet">
-                <b className="font-semibold text-ink">← →</b> by {step}, Shift by 1 ·{' '}
-                <b className="font-semibold text-ink">Enter</b> takes the even value ·{' '}
-                <b className="font-semibold text-ink">S</b> skips · <b className="font-semibold text-ink">X</b> leaves
-                for good · <b className="font-semibold text-ink">B</b> held: without kerning
-                {mode === 'words' && (
-                  <>
-                    {' '}
-                    · <b className="font-semibold text-ink">N</b> next line
-                  </>
-                )}
-              </p>
+              <KeyHints commands={KERN_COMMANDS} />
             </div>
           </div>
         )}
       </div>
       {shown && <KernDetails pair={shown} next={() => go(1)} />}
-      <GroupsDialog open={grouping} onClose={() => setGrouping(false)} />
-      <KernProposalDialog open={proposing} onClose={() => setProposing(false)} />
+      <GroupsDialog open={grouping} onClose={closeDialog} />
+      <KernProposalDialog open={proposing} onClose={closeDialog} />
     </div>
   );
 }

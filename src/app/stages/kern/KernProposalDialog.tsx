@@ -8,6 +8,7 @@ import type { GlyphId } from '../../../core/project/model';
 import { pairKey } from '../../../core/project/pairs';
 import { run, say, useBench } from '../../state/bench';
 import { useWork } from '../../state/useWork';
+import { Bar, Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, NumberField } from '../../ui/parts';
 import { LabelledWords } from '../../ui/SetGlyphs';
@@ -79,9 +80,7 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
           onChange={(v) => setSettings({ ...settings, most: within(v, 20000) })}
         />
       </div>
-      {share !== undefined && (
-        <progress className="mb-3 h-2 w-full accent-kelp" aria-label="Working" max={1} value={share} />
-      )}
+      {share !== undefined && <Bar label="Working" share={share} />}
       {found && (
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0
@@ -100,24 +99,26 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
               const key = pairKey(p.first, p.second);
               return (
                 <li key={key}>
-                  <label className="flex items-baseline gap-2 py-0.5">
-                    <input
-                      type="checkbox"
-                      checked={!left.has(key)}
-                      onChange={(e) => {
-                        const next = new Set(left);
-                        if (e.target.checked) next.delete(key);
-                        else next.add(key);
-                        setLeft(next);
-                      }}
-                    />
-                    <span className="min-w-0 flex-1 truncate">
-                      {sideName(project, p.first)} · {sideName(project, p.second)}
+                  <Check
+                    label={`${sideName(project, p.first)} · ${sideName(project, p.second)}`}
+                    className="items-baseline py-0.5"
+                    checked={!left.has(key)}
+                    onChange={(on) => {
+                      const next = new Set(left);
+                      if (on) next.delete(key);
+                      else next.add(key);
+                      setLeft(next);
+                    }}
+                  >
+                    <span className="flex items-baseline gap-2">
+                      <span className="min-w-0 flex-1 truncate">
+                        {sideName(project, p.first)} · {sideName(project, p.second)}
+                      </span>
+                      <span className="text-quiet">
+                        {signed(p.now)} → {signed(p.value)}
+                      </span>
                     </span>
-                    <span className="text-quiet">
-                      {signed(p.now)} → {signed(p.value)}
-                    </span>
-                  </label>
+                  </Check>
                 </li>
               );
             })}

@@ -15,6 +15,7 @@ import { membersOf, sideName } from '../../../core/project/kerningLookup';
 import { type PairSide, pairSides } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
+import { Pick } from '../../ui/controls';
 import { NumberField } from '../../ui/parts';
 import { choosePair, type Pair, setOrder } from './kernBench';
 
@@ -116,18 +117,7 @@ export function KernTable({ shown }: { shown: Pair | undefined }) {
           onChange={(e) => setFilter(e.target.value)}
           className="h-7.5 min-w-0 flex-1 rounded-lg border border-line bg-paper px-2"
         />
-        <select
-          aria-label="Which values"
-          value={kind}
-          onChange={(e) => setKind(e.target.value as typeof kind)}
-          className="h-7.5 rounded-lg border border-line bg-paper px-1.5"
-        >
-          {KINDS.map((k) => (
-            <option key={k.value} value={k.value}>
-              {k.text}
-            </option>
-          ))}
-        </select>
+        <Pick label="Which values" value={kind} onChange={setKind} options={KINDS} className="w-[104px]" />
       </div>
       <div className="grid gap-2 border-b border-line px-3 text-quiet" style={{ gridTemplateColumns: WIDTHS }}>
         {table.getFlatHeaders().map((h) => (

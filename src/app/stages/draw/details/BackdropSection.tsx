@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { addOutlineBackdrop, outlineName, removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
 import type { Affine } from '../../../../core/geometry/affine';
 import type { BackdropOutline, Drawing } from '../../../../core/project/model';
-import { openSheetDialog } from '../../../lettering/sheetDialog';
 import { run, say, useBench } from '../../../state/bench';
 import { useCalmProject } from '../../../state/calm';
+import { openDialog } from '../../../state/dialogs';
+import { Check, Slide } from '../../../ui/controls';
 import { Button, NumberField, Section, TextField } from '../../../ui/parts';
 import { glyphTyped } from './PartsSection';
 import { place } from './place';
@@ -26,7 +27,7 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
             className={icon}
             aria-label="Get a sheet"
             title="Get a sheet of lettering from the scanner"
-            onClick={openSheetDialog}
+            onClick={() => openDialog('sheet')}
           >
             <ScanLine size={16} />
           </button>
@@ -56,10 +57,14 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
         return (
           <div key={b.id} className="mb-3 grid grid-cols-1 gap-1">
             <div className="flex items-center gap-1">
-              <label className="flex min-w-0 flex-1 items-center gap-2">
-                <input type="checkbox" checked={b.visible} onChange={(e) => change({ visible: e.target.checked })} />
-                <span className="truncate">{name}</span>
-              </label>
+              <Check
+                label={name}
+                className="min-w-0 flex-1 items-center"
+                checked={b.visible}
+                onChange={(visible) => change({ visible })}
+              >
+                <span className="block truncate">{name}</span>
+              </Check>
               <button
                 type="button"
                 className={icon}
@@ -79,18 +84,18 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
                 <Trash2 size={14} />
               </button>
             </div>
-            <label className="flex items-center gap-2 text-quiet">
+            <div className="flex items-center gap-2 text-quiet">
               <span>Strength</span>
-              <input
-                type="range"
+              <Slide
+                label="Strength"
                 className="min-w-0 flex-1"
                 min={5}
                 max={100}
                 value={Math.round(b.strength * 100)}
-                onChange={(e) => change({ strength: Number(e.target.value) / 100 }, `strength ${b.id}`)}
+                onChange={(v) => change({ strength: v / 100 }, `strength ${b.id}`)}
               />
               <span className="w-10 text-right">{Math.round(b.strength * 100)} %</span>
-            </label>
+            </div>
             {!b.outline && (
               <div>
                 <TraceButton id={b.id} />

@@ -48,8 +48,8 @@ export function GuideSection({ drawing, keys }: { drawing: Drawing; keys: readon
                 const level = g.angle % 180 === 0;
                 const change = (c: Partial<Guide>) => run((p) => setGuide(p, { at, whole, index, change: c }));
                 return (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: a guide is its place in the list.
                   <div
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a guide is its place in the list.
                     key={index}
                     data-testid="guide"
                     className="mb-1.5 grid grid-cols-[1fr_1fr_auto_auto] items-center gap-1.5"

@@ -87,8 +87,8 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
       )}
       <ul className="mb-2">
         {drawing.components.map((c, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the order.
           <li
+            // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the order.
             key={i}
             className={`flex items-center gap-2 rounded-md px-1.5 ${chosen.includes(i) ? 'bg-kelp-tint' : ''}`}
           >

@@ -1,11 +1,10 @@
-import { useState } from 'react';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
 import { combineContours, removeOverlap } from '../../../../core/drawing/shapeEdits';
 import type { ShapeOperation } from '../../../../core/geometry/overlaps';
 import type { Drawing } from '../../../../core/project/model';
 import { run, select } from '../../../state/bench';
+import { openDialog } from '../../../state/dialogs';
 import { Button, Section } from '../../../ui/parts';
-import { TidyDialog } from '../TidyDialog';
 import { EdgeButtons } from './EdgeSection';
 import { place } from './place';
 
@@ -23,7 +22,6 @@ const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: str
 /** Arithmetic of areas: the chosen contours against the rest of the drawing. */
 export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
   const at = place();
-  const [tidying, setTidying] = useState(false);
   const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
   const some = chosen.length > 0 && chosen.length < drawing.contours.length;
   const shape = (edit: Parameters<typeof run>[0]) => {
@@ -54,13 +52,12 @@ export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readon
         </Button>
         <Button
           title="Extremes, needless points, nearly straight sides and more, here or in all glyphs"
-          onClick={() => setTidying(true)}
+          onClick={() => openDialog('tidy')}
         >
           Tidy…
         </Button>
       </div>
       <EdgeButtons />
-      <TidyDialog open={tidying} onClose={() => setTidying(false)} />
     </Section>
   );
 }

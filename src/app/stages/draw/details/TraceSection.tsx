@@ -7,6 +7,7 @@ import type { TraceOptions } from '../../../../core/tracing/trace';
 import { tracingWorker } from '../../../../workers/clients';
 import type { PictureTraced } from '../../../../workers/tracing';
 import { cancelPreview, preview, run, select, useBench } from '../../../state/bench';
+import { Slide } from '../../../ui/controls';
 import { Button, CheckRow, Section } from '../../../ui/parts';
 import { setTracing, useDrawBench } from '../drawBench';
 import { place } from './place';
@@ -186,21 +187,14 @@ function Slider({
   onChange: (v: number) => void;
 }) {
   return (
-    <label className="mb-2 grid gap-0.5">
+    <div className="mb-2 grid gap-0.5">
       <span className="flex justify-between">
         <span className="text-quiet">{label}</span>
         <span>
           {value} {unit}
         </span>
       </span>
-      <input
-        type="range"
-        min={min}
-        max={max}
-        step={step}
-        value={value}
-        onChange={(e) => onChange(Number(e.target.value))}
-      />
-    </label>
+      <Slide label={label} min={min} max={max} step={step} value={value} onChange={onChange} className="w-full" />
+    </div>
   );
 }

@@ -1,0 +1,48 @@
+import type { StageKey } from '../shell/stages';
+import { goToStage, stageNow } from '../state/navigation';
+import { BENCH_COMMANDS } from './bench';
+import type { Command, CommandGroup, Gesture } from './command';
+import { DRAW_COMMANDS, DRAW_GESTURES } from './draw';
+import { CASE_COMMANDS, FIT_COMMANDS, KERN_COMMANDS, STAGE_GESTURES } from './stages';
+
+/** Every command there is. */
+export const COMMANDS: readonly Command[] = [
+  ...BENCH_COMMANDS,
+  ...DRAW_COMMANDS,
+  ...FIT_COMMANDS,
+  ...KERN_COMMANDS,
+  ...CASE_COMMANDS,
+];
+
+export const GESTURES: readonly Gesture[] = [...DRAW_GESTURES, ...STAGE_GESTURES];
+
+/** Headings of the sheet of keys, in order. */
+export const GROUPS: readonly CommandGroup[] = [
+  'Go',
+  'Edit',
+  'Project',
+  'View',
+  'Tools',
+  'Draw',
+  'Fit',
+  'Kern',
+  'Case',
+  'Galley',
+];
+
+/** Commands that keys may run in a stage: its own first, then those of every stage. */
+export const commandsIn = (stage: StageKey): readonly Command[] =>
+  [...COMMANDS]
+    .filter((c) => c.stage === stage || c.stage === undefined)
+    .sort((a, b) => (a.stage ? 0 : 1) - (b.stage ? 0 : 1));
+
+/** Runs a command from the palette: in its stage, gone to first where that is another. */
+export function runFromAnywhere(command: Command): void {
+  if (!command.stage || command.stage === stageNow()) {
+    if (command.can?.() ?? true) command.run();
+    return;
+  }
+  goToStage(command.stage);
+  // The stage lays its deeds out when it has been drawn.
+  setTimeout(() => command.run(), 350);
+}

@@ -1,0 +1,40 @@
+/**
+ * What commands ask of the stage that is shown: the stage lays its deeds here while it stands, and takes them away when
+ * it goes. Nothing happens where no such stage is shown.
+ */
+export type DrawHands = {
+  fit(): void;
+  zoom(by: number): void;
+  /** Held keys: letters only, no snapping, the hand that moves the sheet. */
+  bare(on: boolean): void;
+  free(on: boolean): void;
+  grab(on: boolean): boolean;
+  /** Gives a key to the tool; false where it has no use for it. */
+  key(event: KeyboardEvent): boolean;
+};
+export type FitHands = {
+  sides(left: number, right: number): void;
+  walk(by: 1 | -1): boolean;
+  drop(): boolean;
+};
+export type KernHands = {
+  change(by: number): boolean;
+  go(by: 1 | -1): boolean;
+  line(by: 1 | -1): boolean;
+  takeEven(): boolean;
+  leave(): boolean;
+  before(on: boolean): void;
+};
+export type CaseHands = { open(): boolean; remove(): boolean; all(): boolean };
+
+type Hands = { draw?: DrawHands; fit?: FitHands; kern?: KernHands; case?: CaseHands };
+
+export const hands: Hands = {};
+
+/** Lays a stage's deeds out; the result takes them away again. */
+export function layHands<K extends keyof Hands>(stage: K, deeds: Hands[K]): () => void {
+  hands[stage] = deeds;
+  return () => {
+    if (hands[stage] === deeds) delete hands[stage];
+  };
+}
