@@ -1,6 +1,8 @@
 import { updateFollows } from '../src/core/fitting/follows';
 import { type FitProposal, proposeFit, takeFit } from '../src/core/fitting/proposal';
-import { kerningFaults, proposeKerning, textGlyphs } from '../src/core/kerning/proposal';
+import { kerningFaults } from '../src/core/kerning/faults';
+import { proposeKerning } from '../src/core/kerning/proposal';
+import { textGlyphs } from '../src/core/kerning/text';
 import { groupsByGlyph, kerningOf, membersOf } from '../src/core/project/kerningLookup';
 import type { Project } from '../src/core/project/model';
 import { type PairSide, pairKey, pairSides } from '../src/core/project/pairs';

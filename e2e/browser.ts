@@ -104,6 +104,16 @@ export function tester({ driver, downloads }: Browser) {
       await field.sendKeys('\uE009a\uE000', value, ...(enter ? ['\uE007'] : []));
       return field;
     },
+    /** Chooses from a list that opens. */
+    async pick(label: string, option: string) {
+      await click(await find(`[aria-label="${label}"]`));
+      const wanted = await until(`the choice “${option}”`, async () => {
+        for (const o of await driver.findElements(By.css('[role="option"]')))
+          if ((await o.getText()).trim() === option) return o;
+        return undefined;
+      });
+      await wanted.click();
+    },
     /** Presses keys with nothing focused. */
     async keys(...keys: string[]) {
       await driver
@@ -176,3 +186,18 @@ export function pointer(driver: WebDriver, canvas: WebElement) {
     },
   };
 }
+
+/** A glyph as it lies in the browser's storage: in its segment, not in the journal. */
+export const storedGlyph = (driver: WebDriver, projectId: string, name: string) =>
+  driver.executeAsyncScript<{ id: string; drawings: Record<string, Record<string, unknown>> } | null>(
+    `const done = arguments[arguments.length - 1];
+    const request = indexedDB.open('wendril-' + arguments[0]);
+    request.onsuccess = () => {
+      const all = request.result.transaction('records').objectStore('records').getAll();
+      all.onsuccess = () => {
+        const lists = all.result.filter((r) => typeof r === 'string' && r.startsWith('[{')).map((r) => JSON.parse(r));
+        done(lists.flat().find((g) => g.name === arguments[1]) ?? null);
+      };
+    };`.replace('arguments[1]', JSON.stringify(name)),
+    projectId,
+  );

@@ -110,10 +110,7 @@ test('fit: a rule is made for every glyph built on a letter; circles are refused
   await shows('v');
   await t.press('Bind the left side');
   await t.fill('Glyph to follow', 'o');
-  const whom = await t.find('[aria-label="For which glyphs"]');
-  await until('what is built on o', async () => (await whom.getText()).includes('for every glyph built on o'));
-  for (const option of await whom.findElements({ css: 'option' }))
-    if ((await option.getText()).includes('built on o')) await option.click();
+  await t.pick('For which glyphs', 'for every glyph built on o');
   await says('which they are', 'oslash');
   await t.press('Follow');
   await go('fit?glyph=oslash');
@@ -214,7 +211,7 @@ test('fit: a line in all masters; a step is made in every one of them', async ()
   await until('the first master', async () => Number(await value('Left')) === left);
   await until(
     'the box',
-    async () => (await browser.driver.findElements({ css: 'label input[type="checkbox"]' }))[0],
+    async () => (await browser.driver.findElements({ css: '[data-testid="fit-together"] [role="checkbox"]' }))[0],
   ).then((box) => box.click());
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);

@@ -97,7 +97,7 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
     async () => /values on the step of 5/.test(await t.text('[data-testid="kern-proposal"]')),
     60,
   );
-  const ticks = await browser.driver.findElements({ css: '[aria-label="Proposed values"] input' });
+  const ticks = await browser.driver.findElements({ css: '[aria-label="Proposed values"] [role="checkbox"]' });
   expect(ticks.length).toBeGreaterThan(5);
   await ticks[0]!.click();
   await t.press('Take over');
@@ -163,7 +163,7 @@ test('kern: groups are found by shapes and taken; a glyph is dropped into anothe
     const found = await browser.driver.findElements({ css: '[aria-label="Proposed groups"] li' });
     return found.length > 5 && found;
   });
-  for (const item of list.slice(1)) await (await item.findElement({ css: 'input' })).click();
+  for (const item of list.slice(1)) await (await item.findElement({ css: '[role="checkbox"]' })).click();
   const name = (await list[0]!.findElement({ css: 'b' }).getText()).trim();
   await t.press('Take 1 group');
   await t.gone('[role="dialog"]');

@@ -218,7 +218,7 @@ test('tidying is proposed with points and deviation, over one glyph or all, and 
   await t.press('Align handles');
   const all = await until(
     'the choice of glyphs',
-    async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1],
+    async () => (await driver.findElements({ css: '[aria-label="Glyphs"] [role="radio"]' }))[1],
   );
   await all.click();
   await until('proposals for many', async () => /Tidy \d\d+ glyphs/.test(await t.text('[role="dialog"]')), 60);

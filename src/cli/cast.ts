@@ -1,9 +1,10 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
 import { parsed, tellNotes } from './arguments';
 import { CliError } from './problem';
 import { openInput } from './source';
+import { put } from './writing';
 
 const OPTIONS = {
   out: { type: 'string' },
@@ -32,12 +33,12 @@ export async function cast(args: readonly string[]): Promise<void> {
     mkdirSync(values.out, { recursive: true });
     for (const file of result.value) {
       const path = join(values.out, file.fileName);
-      writeFileSync(path, file.bytes);
+      put(path, file.bytes);
       process.stdout.write(`${path}\n`);
     }
   } catch (error) {
+    if (error instanceof CliError) throw error;
     throw new CliError(`The fonts cannot be written to ${values.out} (${(error as NodeJS.ErrnoException).code}).`);
   }
-  const kept = new Set(result.value.flatMap((f) => f.font.overlapsKept));
-  if (kept.size > 0) process.stderr.write(`wendril: overlaps were kept in ${[...kept].join(', ')}.\n`);
+  tellNotes([...new Set(result.value.flatMap((f) => f.font.notes.map((n) => n.reason)))]);
 }

@@ -1,5 +1,4 @@
-import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { basename, dirname, join } from 'node:path';
+import { basename, dirname } from 'node:path';
 import { castFont } from '../core/casting/font';
 import { toWoff2 } from '../core/fontfacts/webfont';
 import { packZip } from '../core/formats/fileTree';
@@ -13,6 +12,7 @@ import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/qu
 import { endingOf, parsed, tellNotes, twoPaths } from './arguments';
 import { CliError } from './problem';
 import { openInput } from './source';
+import { put, putAmong, putFolder } from './writing';
 
 const KINDS = ['.otf', '.ttf', '.woff', '.woff2', '.ufo', '.ufoz', '.designspace', '.wendril', '.svg'];
 
@@ -70,7 +70,8 @@ export async function write(
       keepOverlaps: values['keep-overlaps'] ?? false,
     });
     if (!cast.ok) throw new CliError(cast.reason);
-    const { bytes } = cast.value;
+    const { bytes, notes } = cast.value;
+    tellNotes(notes.map((n) => n.reason));
     put(to, kind === '.woff' ? toWoff(bytes) : kind === '.woff2' ? await toWoff2(bytes) : bytes);
   }
 }
@@ -89,47 +90,12 @@ function glyphOf(project: Project, wanted: string | undefined): string {
   return glyph.id;
 }
 
-function told(to: string, work: () => void): void {
-  try {
-    work();
-  } catch (error) {
-    throw new CliError(
-      `${to} cannot be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
-    );
-  }
-}
-
-/** Writes beside the place first, so that a broken write leaves what was there. */
-function put(to: string, bytes: Uint8Array): void {
-  told(to, () => {
-    mkdirSync(dirname(to), { recursive: true });
-    writeFileSync(`${to}.part`, bytes);
-    renameSync(`${to}.part`, to);
-  });
-}
-
-function putFolder(to: string, files: ReadonlyMap<string, Uint8Array>): void {
-  const folder = to.replace(/[/\\]+$/, '');
-  told(folder, () => {
-    for (const [path, bytes] of files) {
-      const at = join(`${folder}.part`, path);
-      mkdirSync(dirname(at), { recursive: true });
-      writeFileSync(at, bytes);
-    }
-    rmSync(folder, { recursive: true, force: true });
-    renameSync(`${folder}.part`, folder);
-  });
-}
-
 /** The designspace under its name and its UFOs beside it. */
 function putDesignspace(to: string, project: Project): void {
   const all = projectFiles(project);
   const space = [...all.keys()].find((path) => path.endsWith('.designspace'))!;
-  told(to, () => {
-    for (const [path, bytes] of all) {
-      const at = path === space ? to : join(dirname(to), path);
-      mkdirSync(dirname(at), { recursive: true });
-      writeFileSync(at, bytes);
-    }
-  });
+  putAmong(
+    dirname(to),
+    new Map([...all].map(([path, bytes]) => [path === space ? basename(to) : path, bytes] as const)),
+  );
 }

@@ -1,6 +1,7 @@
 import { proposeFit, takeFit } from '../core/fitting/proposal';
 import { setPairs } from '../core/kerning/edits';
-import { proposeKerning, textGlyphs } from '../core/kerning/proposal';
+import { proposeKerning } from '../core/kerning/proposal';
+import { textGlyphs } from '../core/kerning/text';
 import type { Outcome } from '../core/project/edit';
 import { sideName } from '../core/project/kerningLookup';
 import type { Project } from '../core/project/model';

@@ -59,7 +59,7 @@ async function decoded(file: string): Promise<GreyPicture> {
   const bad = new CliError(`${basename(file)} is not a PNG or JPEG picture that can be read.`);
   const size = pictureSize(bytes);
   if (!size) throw bad;
-  const large = tooLarge(size, basename(file));
+  const large = tooLarge(size, basename(file), bytes.length);
   if (large) throw new CliError(large);
   try {
     if (size.type === 'image/png') {

@@ -1,9 +1,8 @@
 import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
 import type { FilesService } from './files';
-import type { KerningService } from './kerning';
+import type { MeasureService } from './measure';
 import type { NamesService } from './names';
-import type { TidyService } from './tidy';
 import type { TracingService } from './tracing';
 
 /** What is said when a worker ends in the middle of its work. */
@@ -28,10 +27,9 @@ function serviceOf<T>(worker: Worker, onEnd: () => void = () => {}): { service: 
   });
   const remote = wrap<Record<string, (...args: unknown[]) => unknown>>(worker);
   const service = new Proxy(remote, {
-    get:
-      (target, name: string) =>
-      (...args: unknown[]) =>
-        Promise.race([target[name]!(...args), ended]),
+    get: (target, name: string) =>
+      // Whoever waits for the service itself must not take it for a promise.
+      name === 'then' ? undefined : (...args: unknown[]) => Promise.race([target[name]!(...args), ended]),
   });
   return {
     service: service as unknown as Remote<T>,
@@ -42,20 +40,16 @@ function serviceOf<T>(worker: Worker, onEnd: () => void = () => {}): { service: 
   };
 }
 
-/** The compile worker: started on first use, kept, and started anew after it has died; `onEnd` is told when that happens. */
-let compiler: Remote<CompileService> | undefined;
-export function compileWorker(onEnd: () => void = () => {}): Remote<CompileService> {
-  compiler ??= serviceOf<CompileService>(
-    new Worker(new URL('./compile.worker.ts', import.meta.url), { type: 'module' }),
-    () => {
-      compiler = undefined;
-      onEnd();
-    },
-  ).service;
-  return compiler;
-}
+/** A worker that holds a copy of the document; `onEnd` is told when it has died, so that another is started. */
+export type Started<T> = (onEnd: () => void) => { service: Remote<T>; stop: () => void };
 
-type FileWork = FilesService & NamesService & TidyService & KerningService;
+export const startCompiler: Started<CompileService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./compile.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+export const startMeasurer: Started<MeasureService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+type FileWork = FilesService & NamesService;
 
 /** A worker for one job on whole files or many glyphs; `stop` ends it at once, which is how a job is cancelled. */
 export const filesWorker = (): { service: Remote<FileWork>; stop: () => void } =>

@@ -1,9 +1,8 @@
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
-import type { GlyphId, Parts, Project } from '../core/project/model';
-import { applySteps, type Step } from '../core/project/patch';
-import { unpackedProject } from '../core/storage/records';
+import type { GlyphId, Project } from '../core/project/model';
+import { documentHolder } from './document';
 import { createShaper, type Shaper } from './shaper';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
@@ -16,26 +15,13 @@ export type SetLine = {
   milliseconds: number;
 };
 
-let project: Project | undefined;
+const held = documentHolder();
 const cache = new CastCache();
 let compiled: { project: Project; place: string; shaper: Shaper; glyphIds: readonly GlyphId[] } | undefined;
 
 /** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
 export const compileService = {
-  load(next: Project): void {
-    project = next;
-    compiled = undefined;
-  },
-
-  /** The same from storage's own text, read here and not on the page. */
-  loadPacked(parts: Parts, segments: readonly string[]): void {
-    project = unpackedProject({ parts, segments });
-    compiled = undefined;
-  },
-
-  update(steps: readonly Step[]): void {
-    if (project) project = applySteps(project, steps);
-  },
+  ...held.service,
 
   /** Lines of text, set with the font at a place; only glyphs that changed are compiled again. */
   async setLines({
@@ -48,6 +34,7 @@ export const compileService = {
     features: string[];
   }): Promise<{ lines: SetLine[]; fault?: string }> {
     const started = performance.now();
+    const project = held.now();
     if (!project) return { lines: [] };
     const where = JSON.stringify(place);
     if (compiled?.project !== project || compiled.place !== where) {

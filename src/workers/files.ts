@@ -1,5 +1,6 @@
+import type { Finding } from '../core/base/finding';
 import type { Result } from '../core/base/result';
-import { type Check, checkFont } from '../core/casting/checks';
+import { checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
 import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/projectFile';
@@ -17,9 +18,10 @@ export type CastFile = {
   /** Names by glyph index. */
   glyphNames: readonly string[];
   quadraticError: number;
-  overlapsKept: readonly string[];
   kerningPairs: number;
-  checks: Check[];
+  checks: Finding[];
+  /** What is left out, or otherwise than one might expect. */
+  notes: readonly string[];
 };
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
@@ -63,9 +65,9 @@ export const filesService = {
         glyphs: font.glyphIds.length,
         glyphNames: font.glyphIds.map((id) => project.glyphs[id]?.name ?? '.notdef'),
         quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
-        overlapsKept: font.overlapsKept,
         kerningPairs: font.kerningPairs,
         checks: checkFont(font.bytes),
+        notes: font.notes.map((n) => n.reason),
       })),
     };
   },

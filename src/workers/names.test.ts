@@ -5,7 +5,6 @@ import { unpackZip } from '../core/formats/fileTree';
 import { readSfnt } from '../core/opentype/sfnt';
 import { fromWoff, toWoff } from '../core/opentype/woff';
 import { namesService } from './names';
-import { tidyService } from './tidy';
 
 const made = castFont(buildStarter(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true });
 if (!made.ok) throw new Error(made.reason);
@@ -67,21 +66,4 @@ test('one font alone is given as it is called', async () => {
   const { fileName, bytes } = await namesService.makeFonts({ 'A.ttf': { family: 'Orde', style: 'Italic' } });
   expect(fileName).toBe('A.ttf');
   expect(readFontFacts(readSfnt(bytes))).toMatchObject({ isItalic: true, linkedStyle: 'Italic' });
-});
-
-test('tidying many glyphs tells how far it is, and passes over what is not there', () => {
-  const project = buildStarter();
-  const told: number[] = [];
-  const proposals = tidyService.tidy(
-    project,
-    { operation: 'round', glyphs: [...project.glyphOrder, 'gone'], masters: ['m1'], amount: 25 },
-    (done, total) => {
-      expect(total).toBe(project.glyphOrder.length + 1);
-      told.push(done);
-    },
-  );
-  expect(told).toEqual([0, 16, 32, 48, 64]);
-  expect(proposals.length).toBeGreaterThan(60);
-  for (const p of proposals)
-    expect(p.drawings.m1!.contours.flatMap((c) => c.points).every((q) => q.x % 25 === 0 && q.y % 25 === 0)).toBe(true);
 });

@@ -101,7 +101,7 @@ async function decoded(bytes: Uint8Array, name: string): Promise<GreyPicture | R
   const size = pictureSize(bytes);
   const bad = { reason: `${name} is not a PNG or JPEG picture that can be read.` };
   if (!size) return bad;
-  const large = tooLarge(size, name);
+  const large = tooLarge(size, name, bytes.length);
   if (large) return { reason: large };
   const bitmap = await createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: size.type })).catch(
     () => undefined,

@@ -1,9 +1,11 @@
-import type { StageKey } from '../shell/stages';
+import type { Command, CommandGroup, Gesture } from '../keys/command';
+import { CASE_COMMANDS, CASE_GESTURES } from '../stages/case/commands';
+import { DRAW_COMMANDS, DRAW_GESTURES } from '../stages/draw/commands';
+import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
+import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
 import { goToStage, stageNow } from '../state/navigation';
+import type { StageKey } from '../state/stages';
 import { BENCH_COMMANDS } from './bench';
-import type { Command, CommandGroup, Gesture } from './command';
-import { DRAW_COMMANDS, DRAW_GESTURES } from './draw';
-import { CASE_COMMANDS, FIT_COMMANDS, KERN_COMMANDS, STAGE_GESTURES } from './stages';
 
 /** Every command there is. */
 export const COMMANDS: readonly Command[] = [
@@ -14,7 +16,14 @@ export const COMMANDS: readonly Command[] = [
   ...CASE_COMMANDS,
 ];
 
-export const GESTURES: readonly Gesture[] = [...DRAW_GESTURES, ...STAGE_GESTURES];
+export const GESTURES: readonly Gesture[] = [
+  ...DRAW_GESTURES,
+  ...FIT_GESTURES,
+  ...KERN_GESTURES,
+  ...CASE_GESTURES,
+  { how: 'Click a letter', does: 'Goes to that glyph', group: 'Galley' },
+  { how: 'Wheel', does: 'Moves a text that is longer than the band', group: 'Galley' },
+];
 
 /** Headings of the sheet of keys, in order. */
 export const GROUPS: readonly CommandGroup[] = [

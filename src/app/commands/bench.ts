@@ -3,13 +3,13 @@ import { removeOverlap } from '../../core/drawing/shapeEdits';
 import type { DrawingPlace, Outcome } from '../../core/project/edit';
 import { canRedo, canUndo } from '../../core/project/history';
 import type { Project } from '../../core/project/model';
-import { saveToFile } from '../shell/projectFiles';
-import { STAGES } from '../shell/stages';
+import type { Command } from '../keys/command';
 import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../state/bench';
 import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';
 import { goToStage, goToStart } from '../state/navigation';
-import type { Command } from './command';
+import { saveToFile } from '../state/projectFiles';
+import { STAGES } from '../state/stages';
 
 const inThisGlyph = (edit: (p: Project, args: { at: DrawingPlace }) => Outcome) => () => {
   const { glyph, master } = useBench.getState();

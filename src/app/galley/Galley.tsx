@@ -4,12 +4,12 @@ import { useNavigate } from 'react-router';
 import { setGalleyText } from '../../core/project/edits';
 import type { SetLine } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
-import type { StageKey } from '../shell/stages';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
+import type { StageKey } from '../state/stages';
 import { Check, Slide } from '../ui/controls';
 import { IconButton } from '../ui/parts';
-import { path2d } from '../ui/pathData';
+import { path2d } from '../ui/path2d';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;

@@ -3,18 +3,18 @@ import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-r
 import { Toaster, toast } from 'sonner';
 import { glyphNamed } from '../../core/project/queries';
 import { commandsIn } from '../commands/all';
-import { useScope } from '../commands/scopes';
 import { Galley } from '../galley/Galley';
+import { useScope } from '../keys/scopes';
 import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
 import { closeDialog, useDialog } from '../state/dialogs';
 import { lendNavigation } from '../state/navigation';
+import { isStage, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
 import { Damage, saveRecords } from './Damage';
 import { KeySheet } from './KeySheet';
 import { Rail } from './Rail';
-import { isStage, type StageKey } from './stages';
 import { TopBar } from './TopBar';
 import { LeavingGuard, StorageDialog } from './Unsaved';
 

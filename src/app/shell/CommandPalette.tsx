@@ -2,16 +2,16 @@ import { Command as Menu } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { findGlyphs } from '../../core/project/findGlyphs';
 import type { Glyph } from '../../core/project/model';
 import { COMMANDS, runFromAnywhere } from '../commands/all';
-import { type Command, titleOf } from '../commands/command';
-import { shownKeys } from '../commands/keys';
-import { useScope } from '../commands/scopes';
+import { type Command, titleOf } from '../keys/command';
+import { shownKeys } from '../keys/keys';
+import { useScope } from '../keys/scopes';
 import { chooseGlyph, useBench } from '../state/bench';
+import type { StageKey } from '../state/stages';
 import { GlyphShape } from '../ui/GlyphShape';
 import { Key } from '../ui/parts';
-import { findGlyphs } from './findGlyphs';
-import type { StageKey } from './stages';
 
 const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
 

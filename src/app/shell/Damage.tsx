@@ -4,8 +4,8 @@ import { toast } from 'sonner';
 import type { Refusal } from '../../core/base/result';
 import { bringBack, useBench } from '../state/bench';
 import { everythingOf } from '../state/library';
+import { download } from '../state/projectFiles';
 import { Button } from '../ui/parts';
-import { download } from './projectFiles';
 
 /** Saves every record of a project as it lies in storage. */
 export async function saveRecords(projectId: string): Promise<void> {

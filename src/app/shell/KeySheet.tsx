@@ -1,6 +1,6 @@
 import { COMMANDS, GESTURES, GROUPS } from '../commands/all';
-import { titleOf } from '../commands/command';
-import { MOD, shownKeys } from '../commands/keys';
+import { titleOf } from '../keys/command';
+import { MOD, shownKeys } from '../keys/keys';
 import { Modal } from '../ui/Modal';
 import { Key } from '../ui/parts';
 

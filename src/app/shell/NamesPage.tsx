@@ -7,11 +7,11 @@ import type { StyleNames } from '../../core/fontfacts/names';
 import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
+import { download } from '../state/projectFiles';
 import { Pick } from '../ui/controls';
 import { Button, NumberField, TextField } from '../ui/parts';
 import { filesIn } from './droppedFiles';
 import { NamesTable } from './NamesTable';
-import { download } from './projectFiles';
 
 const FONT_FILE = /\.(otf|ttf|woff2?)$/i;
 

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Project } from '../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../core/project/queries';
 import { useBench } from '../state/bench';
-import { STAGES, type StageKey } from './stages';
+import { STAGES, type StageKey } from '../state/stages';
 
 /** How far drawing is: the share of glyphs with an outline in the shown master. */
 function drawnShare(project: Project, master: string): number {

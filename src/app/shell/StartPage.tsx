@@ -11,12 +11,12 @@ import {
   rememberDemo,
   storeProject,
 } from '../state/library';
+import { readProject } from '../state/projectFiles';
 import { storageSentence } from '../state/stores';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
 import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
-import { readProject } from './projectFiles';
 
 const DEMO = '/demo/velmarrow-sans.wendril';
 let storingDemo: Promise<void> | undefined;

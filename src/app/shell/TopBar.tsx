@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { canRedo, canUndo } from '../../core/project/history';
 import type { Master, Project } from '../../core/project/model';
 import { drawingOf, glyphForCodePoint, glyphNamed } from '../../core/project/queries';
-import { MOD } from '../commands/keys';
+import { MOD } from '../keys/keys';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
 import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';

@@ -3,10 +3,10 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { useBlocker } from 'react-router';
 import { forgetHistory, tryToSave, useBench } from '../state/bench';
 import { binProject, forgetProject, listBin, listProjects } from '../state/library';
+import { saveToFile } from '../state/projectFiles';
 import { askToPersist, bytesOf } from '../state/stores';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
-import { saveToFile } from './projectFiles';
 
 const megabytes = (bytes: number): string =>
   bytes < 1e5 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1e6).toFixed(1)} MB`;

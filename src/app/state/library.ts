@@ -5,8 +5,8 @@ import { translation } from '../../core/geometry/affine';
 import { transformContour } from '../../core/geometry/contour';
 import type { Project } from '../../core/project/model';
 import { drawingsOf, flattened } from '../../core/project/outline';
+import { pathData } from '../../core/project/pathData';
 import { defaultMaster, drawingOf } from '../../core/project/queries';
-import { pathData } from '../ui/pathData';
 import { dropStore, list, recordsOf } from './stores';
 import { takeProject } from './tabLock';
 

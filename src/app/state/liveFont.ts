@@ -1,35 +1,10 @@
-import type { Project } from '../../core/project/model';
-import { isEmptyPatch, patchBetween, stepsOf } from '../../core/project/patch';
-import { compileWorker } from '../../workers/clients';
 import type { SetLine } from '../../workers/compile';
-import { packedProject, useBench } from './bench';
+import { useBench } from './bench';
+import { compiler } from './followers';
 
-let sent: { projectId: string; project: Project } | undefined;
 let working = false;
 type Request = { texts: string[]; features: string[]; show: (lines: SetLine[], fault: string | undefined) => void };
 const wanted = new Map<string, Request>();
-
-/** Brings the worker's copy of the document up to date: from storage's own text or whole at first, then by steps. */
-async function synchronise(): Promise<void> {
-  const { projectId, project } = useBench.getState();
-  if (!project) return;
-  const worker = compileWorker(() => {
-    sent = undefined;
-  });
-  if (sent?.projectId !== projectId) {
-    const packed = packedProject();
-    if (packed && packed.segments.length > 0) {
-      await worker.loadPacked(packed.parts, packed.segments);
-      sent = { projectId, project: packed.base };
-    } else {
-      await worker.load(project);
-      sent = { projectId, project };
-    }
-  }
-  const patch = patchBetween(sent.project, project);
-  if (!isEmptyPatch(patch)) await worker.update(stepsOf(patch));
-  sent = { projectId, project };
-}
 
 /**
  * Asks for lines of text in the font as it would be cast now. While one request runs only the newest other one of each asker waits,
@@ -50,26 +25,28 @@ async function work(): Promise<void> {
     for (let [next] = wanted; next; [next] = wanted) {
       const [asker, request] = next;
       wanted.delete(asker);
+      if (!useBench.getState().project) continue;
       try {
-        await synchronise();
-        const { master, project } = useBench.getState();
-        if (!project) continue;
-        const { lines, fault } = await compileWorker().setLines({
-          texts: request.texts,
-          place: { master },
-          features: request.features,
-        });
+        await setLines(request);
         deaths = 0;
-        request.show(lines, fault);
       } catch (error) {
-        sent = undefined;
         deaths++;
-        const said = error instanceof Error ? error.message : String(error);
-        if (deaths >= MOST_DEATHS) request.show([], `The font cannot be made just now: ${said}`);
-        else if (!wanted.has(asker)) wanted.set(asker, request);
+        if (deaths < MOST_DEATHS) {
+          if (!wanted.has(asker)) wanted.set(asker, request);
+        } else {
+          const said = error instanceof Error ? error.message : String(error);
+          request.show([], `The font cannot be made just now. ${said}`);
+        }
       }
     }
   } finally {
     working = false;
   }
+}
+
+async function setLines({ texts, features, show }: Request): Promise<void> {
+  const service = await compiler.synced();
+  const { master } = useBench.getState();
+  const { lines, fault } = await service.setLines({ texts, place: { master }, features });
+  show(lines, fault);
 }

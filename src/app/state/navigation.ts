@@ -1,5 +1,5 @@
-import type { StageKey } from '../shell/stages';
 import { useBench } from './bench';
+import type { StageKey } from './stages';
 
 let navigate: (to: string) => void = () => {};
 

@@ -99,15 +99,16 @@ export class Saver {
     this.retryMs = Math.min(LONGEST_RETRY_MS, this.retryMs * 2);
   }
 
-  private restSoon(): void {
+  private restSoon(after = REST_MS): void {
     clearTimeout(this.resting);
-    this.resting = setTimeout(() => void this.rest(), REST_MS);
+    this.resting = setTimeout(() => void this.rest(), after);
   }
 
   private async rest(): Promise<void> {
     await this.running;
     if (this.behind === 0 || this.queue.length > 0 || this.stopped) return;
-    this.running = this.checkpoint().catch((error) => this.failed(error));
+    // What the journal holds is stored; the records follow as soon as they can.
+    this.running = this.checkpoint().catch(() => this.restSoon(LONGEST_RETRY_MS));
     await this.running;
     this.running = undefined;
     if (this.queue.length > 0) this.begin();

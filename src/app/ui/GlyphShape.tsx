@@ -1,8 +1,8 @@
 import { memo } from 'react';
 import { codePointsForName } from '../../core/project/glyphNames';
 import type { Glyph, MasterId, Project } from '../../core/project/model';
+import { drawingPath } from '../../core/project/pathData';
 import { drawingOf, isBlank, isEmptyDrawing } from '../../core/project/queries';
-import { drawingPath } from './pathData';
 import { type Reach, reachOf } from './reach';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */

@@ -1,5 +1,5 @@
-import { type Command, titleOf } from '../commands/command';
-import { shownKeys } from '../commands/keys';
+import { type Command, titleOf } from '../keys/command';
+import { shownKeys } from '../keys/keys';
 
 /** What keys do here just now: commands of the hand, those that can run. */
 export function KeyHints({ commands }: { commands: readonly Command[] }) {

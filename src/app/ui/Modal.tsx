@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { useScope } from '../commands/scopes';
+import { useScope } from '../keys/scopes';
 
 /** A dialog in the bench's look; Escape and the cross close it. */
 export function Modal({

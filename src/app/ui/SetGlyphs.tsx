@@ -1,7 +1,7 @@
 import { glyphsOfLine } from '../../core/fitting/lines';
 import type { MasterId, Project } from '../../core/project/model';
+import { drawingPath } from '../../core/project/pathData';
 import { drawingOf, masterOf } from '../../core/project/queries';
-import { drawingPath } from './pathData';
 import { type Placed, placed } from './placed';
 
 /** Glyphs where they are placed, in font units, y up: for the inside of a picture. */

@@ -1,5 +1,5 @@
 import { buildStarter } from '../../../demo/starter';
-import { findGlyphs } from '../shell/findGlyphs';
+import { findGlyphs } from '../../core/project/findGlyphs';
 import { readCodePoints } from '../stages/case/codePoints';
 import { readNumber } from './number';
 

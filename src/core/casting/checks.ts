@@ -1,4 +1,5 @@
-import { attempt, type Result } from '../base/result';
+import { type CheckOf, type Finding, findingOf } from '../base/finding';
+import { attempt, type Refusal, refused } from '../base/result';
 import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
 import { readGlyphs } from '../opentype/glyf';
@@ -10,106 +11,106 @@ import { NAME_ID, name } from '../opentype/name';
 import { FS_SELECTION, os2 } from '../opentype/os2';
 import { checksumOf, readSfnt, SFNT_CFF, type Sfnt, tableOf } from '../opentype/sfnt';
 
-export type Check = { title: string; ok: boolean; detail: string };
+type File = { font: Sfnt; bytes: Uint8Array };
+
+/** What installers and browsers check, each by itself. */
+const CHECKS: readonly CheckOf<File>[] = [
+  { kind: 'font.tables', title: 'Tables', look: ({ font }) => requiredTables(font) },
+  { kind: 'font.checksum', title: 'Checksum', look: ({ bytes }) => checksum(bytes) },
+  { kind: 'font.outlines', title: 'Outlines', look: ({ font }) => outlines(font) },
+  { kind: 'font.widths', title: 'Widths', look: ({ font }) => widths(font) },
+  { kind: 'font.codePoints', title: 'Code points', look: ({ font }) => codePoints(font) },
+  { kind: 'font.names', title: 'Names', look: ({ font }) => namesAgree(font) },
+  { kind: 'font.style', title: 'Style bits', look: ({ font }) => styleBits(font) },
+];
 
 /**
  * Reads a finished font file back and checks what installers and browsers check: the directory, checksums, table
  * lengths, counts that must agree, indices in range, names and style bits that must not contradict each other.
  */
-export function checkFont(bytes: Uint8Array): Check[] {
+export function checkFont(bytes: Uint8Array): Finding[] {
   const font = attempt(() => readSfnt(bytes));
-  if (!font.ok) return [{ title: 'File', ok: false, detail: font.reason }];
-  const checks: Check[] = [];
-  const add = (title: string, work: () => string | [false, string]) => {
-    const result: Result<string | [false, string]> = attempt(work);
-    if (!result.ok) checks.push({ title, ok: false, detail: result.reason });
-    else if (typeof result.value === 'string') checks.push({ title, ok: true, detail: result.value });
-    else checks.push({ title, ok: false, detail: result.value[1] });
-  };
-  add('Tables', () => requiredTables(font.value));
-  add('Checksum', () => checksum(bytes));
-  add('Outlines', () => outlines(font.value));
-  add('Widths', () => widths(font.value));
-  add('Code points', () => codePoints(font.value));
-  add('Names', () => namesAgree(font.value));
-  add('Style bits', () => styleBits(font.value));
-  return checks;
+  if (!font.ok) return [{ kind: 'font.file', title: 'File', reason: font.reason, severity: 'error' }];
+  return CHECKS.map((check) => findingOf(check, { font: font.value, bytes }));
 }
 
-function requiredTables(font: Sfnt): string | [false, string] {
+function requiredTables(font: Sfnt): string | Refusal {
   const outline = font.version === SFNT_CFF ? ['CFF '] : ['glyf', 'loca'];
   const missing = ['head', 'hhea', 'maxp', 'OS/2', 'hmtx', 'cmap', 'name', 'post', ...outline].filter(
     (t) => !font.tables.has(t),
   );
   return missing.length > 0
-    ? [false, `Missing: ${missing.join(', ')}.`]
+    ? refused(`Missing: ${missing.join(', ')}.`)
     : `${font.tables.size} tables, all that are needed.`;
 }
 
-function checksum(bytes: Uint8Array): string | [false, string] {
-  return checksumOf(bytes) === 0xb1b0afba ? 'The whole file adds up.' : [false, 'The checksum of the file is wrong.'];
+function checksum(bytes: Uint8Array): string | Refusal {
+  return checksumOf(bytes) === 0xb1b0afba ? 'The whole file adds up.' : refused('The checksum of the file is wrong.');
 }
 
-function outlines(font: Sfnt): string | [false, string] {
+function outlines(font: Sfnt): string | Refusal {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const { indexToLocFormat } = head.read(tableOf(font, 'head'));
   if (font.version === SFNT_CFF) {
     const cff = readCff(tableOf(font, 'CFF '));
     if (cff.glyphs.length !== numGlyphs)
-      return [false, `CFF holds ${cff.glyphs.length} glyphs, maxp says ${numGlyphs}.`];
+      return refused(`CFF holds ${cff.glyphs.length} glyphs, maxp says ${numGlyphs}.`, { table: 'glyf' });
     return `${numGlyphs} glyphs read back.`;
   }
   const glyphs = readGlyphs(tableOf(font, 'glyf'), tableOf(font, 'loca'), indexToLocFormat, numGlyphs);
   for (const [i, g] of glyphs.entries()) {
     if (g.kind === 'composite' && g.components.some((c) => c.glyph >= numGlyphs))
-      return [false, `Glyph ${i} refers to a glyph that is not there.`];
+      return refused(`Glyph ${i} refers to a glyph that is not there.`, { table: 'glyf' });
   }
   return `${numGlyphs} glyphs read back.`;
 }
 
-function widths(font: Sfnt): string | [false, string] {
+function widths(font: Sfnt): string | Refusal {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const header = hhea.read(tableOf(font, 'hhea'));
   const metrics = hmtx.read(tableOf(font, 'hmtx'), header.numberOfHMetrics, numGlyphs);
   const widest = metrics.reduce((a, m) => Math.max(a, m.advanceWidth), 0);
   if (widest !== header.advanceWidthMax)
-    return [false, `hhea says the widest glyph is ${header.advanceWidthMax}, but one is ${widest}.`];
+    return refused(`hhea says the widest glyph is ${header.advanceWidthMax}, but one is ${widest}.`, { table: 'hmtx' });
   if (font.version === SFNT_CFF) {
     const wrong = readCff(tableOf(font, 'CFF ')).glyphs.findIndex((g, i) => g.advance !== metrics[i]!.advanceWidth);
-    if (wrong >= 0) return [false, `Glyph ${wrong} has another width in CFF than in hmtx.`];
+    if (wrong >= 0) return refused(`Glyph ${wrong} has another width in CFF than in hmtx.`, { table: 'hmtx' });
   }
   return `${metrics.length} advance widths agree.`;
 }
 
-function codePoints(font: Sfnt): string | [false, string] {
+function codePoints(font: Sfnt): string | Refusal {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const map = cmap.read(tableOf(font, 'cmap'));
   const wrong = [...map].find(([, glyph]) => glyph >= numGlyphs);
   if (wrong)
-    return [false, `U+${wrong[0].toString(16).toUpperCase().padStart(4, '0')} leads to a glyph that is not there.`];
-  if (!map.has(0x20)) return [false, 'No glyph for the space (U+0020).'];
+    return refused(`U+${wrong[0].toString(16).toUpperCase().padStart(4, '0')} leads to a glyph that is not there.`, {
+      table: 'cmap',
+    });
+  if (!map.has(0x20)) return refused('No glyph for the space (U+0020).', { table: 'cmap' });
   return `${map.size} code points.`;
 }
 
-function namesAgree(font: Sfnt): string | [false, string] {
+function namesAgree(font: Sfnt): string | Refusal {
   const records = name.read(tableOf(font, 'name'));
   const value = (id: number) => records.find((r) => r.nameID === id && r.platformID === 3)?.value;
   const needed = [NAME_ID.family, NAME_ID.subfamily, NAME_ID.full, NAME_ID.postScript, NAME_ID.version];
-  if (needed.some((id) => !value(id))) return [false, 'A family, style, full, PostScript or version name is missing.'];
+  if (needed.some((id) => !value(id)))
+    return refused('A family, style, full, PostScript or version name is missing.', { table: 'name' });
   const postScript = value(NAME_ID.postScript)!;
   if (!/^[\x21-\x7e]{1,63}$/.test(postScript) || /[[\](){}<>/%]/.test(postScript))
-    return [false, `“${postScript}” is not a PostScript name.`];
+    return refused(`“${postScript}” is not a PostScript name.`, { table: 'name' });
   return value(NAME_ID.full)!;
 }
 
-function styleBits(font: Sfnt): string | [false, string] {
+function styleBits(font: Sfnt): string | Refusal {
   const { macStyle } = head.read(tableOf(font, 'head'));
   const { fsSelection = 0, usWeightClass = 0 } = os2.read(tableOf(font, 'OS/2'));
   const bold = (fsSelection & FS_SELECTION.BOLD) !== 0;
   const italic = (fsSelection & FS_SELECTION.ITALIC) !== 0;
   if (bold !== ((macStyle & 1) !== 0) || italic !== ((macStyle & 2) !== 0))
-    return [false, 'OS/2 and head disagree about bold or italic.'];
+    return refused('OS/2 and head disagree about bold or italic.', { table: 'OS/2' });
   if ((fsSelection & FS_SELECTION.REGULAR) !== 0 && (bold || italic))
-    return [false, 'The style is said to be regular and bold or italic at once.'];
+    return refused('The style is said to be regular and bold or italic at once.', { table: 'OS/2' });
   return `Weight class ${usWeightClass}${bold ? ', bold' : ''}${italic ? ', italic' : ''}.`;
 }

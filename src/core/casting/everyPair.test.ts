@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildDemo } from '../../../demo/family';
-import { textGlyphs } from '../kerning/proposal';
+import { textGlyphs } from '../kerning/text';
 import { kerningOf } from '../project/kerningLookup';
 import { drawingOf, masterOf } from '../project/queries';
 import { castFont } from './font';

@@ -75,7 +75,13 @@ function joined(plan: CastPlan): CastFont {
       ...plan.notes,
       ...carried.notes,
       ...(overlapsKept.length > 0
-        ? [refused(`Overlaps were kept in ${overlapsKept.join(', ')}.`, undefined, 'attention')]
+        ? [
+            refused(
+              `Overlaps were kept in ${overlapsKept.slice(0, 12).join(', ')}${overlapsKept.length > 12 ? ` and ${overlapsKept.length - 12} more` : ''}.`,
+              undefined,
+              'attention',
+            ),
+          ]
         : []),
     ],
   };

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
-import { readFeatureTags, writeKernGpos } from '../opentype/gpos';
+import { kernLookups, readFeatureTags, writeGpos } from '../opentype/gpos';
 import { readSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
 import { type PairSide, pairKey, pairSides } from '../project/pairs';
@@ -89,7 +89,10 @@ test('more pairs than one subtable holds are spread over several', () => {
       value: -((i + k) % 50) - 1,
     })),
   ).flat();
-  const table = writeKernGpos({ firstGroups: [], secondGroups: [], pairs }, ['latn', 'cyrl'])!;
+  const table = writeGpos(
+    [{ tag: 'kern', lookups: kernLookups({ firstGroups: [], secondGroups: [], pairs }) }],
+    ['latn', 'cyrl'],
+  )!;
   expect(table.length).toBeGreaterThan(90_000);
   expect(readFeatureTags(table, 'GPOS')).toEqual(['kern']);
 });

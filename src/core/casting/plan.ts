@@ -2,7 +2,7 @@ import { type Refusal, refuse, refused } from '../base/result';
 import { type StyleNames, styleNames } from '../fontfacts/names';
 import { createProject } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
-import { type DrawingSource, drawingsOf } from '../project/outline';
+import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf, glyphsInOrder, masterOf } from '../project/queries';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
@@ -51,6 +51,12 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { project, masterId, notes } = atPlace(whole, place);
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const entries = castOrder(project, masterId);
+  const source = drawingsOf(project, masterId);
+  for (const { glyph, drawing } of entries) {
+    if (!isOverbuilt(drawing, source)) continue;
+    const n = contoursDrawnOut(drawing, source).toLocaleString('en');
+    refuse(`The glyph “${glyph.name}” is built of ${n} contours, more than a font can hold.`, { glyph: glyph.name });
+  }
   return {
     project,
     master,
@@ -62,7 +68,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     index: new Map(entries.map((e, i) => [e.glyph.id, i])),
     characters: characterMap(entries),
     names: styleNames(project, master),
-    source: drawingsOf(project, masterId),
+    source,
     others: project.masters.flatMap((m) =>
       m.id === masterId ? [] : [{ id: m.id, source: drawingsOf(project, m.id) }],
     ),

@@ -1,4 +1,4 @@
-import { familyAndStyle, nameOf } from '../formats/fontNames';
+import { familyAndStyle, nameOf } from '../fontfacts/fontNames';
 import { readFvar } from '../opentype/fvar';
 import { head } from '../opentype/head';
 import { NAME_ID, name } from '../opentype/name';

@@ -1,5 +1,5 @@
+import { nameOf } from '../fontfacts/fontNames';
 import { postScriptSafe, ruledNames, type StyleNames, styleNames } from '../fontfacts/names';
-import { nameOf } from '../formats/fontNames';
 import { readFvar } from '../opentype/fvar';
 import { head } from '../opentype/head';
 import { NAME_ID, type NameRecord, name } from '../opentype/name';

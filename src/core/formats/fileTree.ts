@@ -6,6 +6,9 @@ export type FileTree = ReadonlyMap<string, Uint8Array>;
 
 const MOST_BYTES = 1024 * 1024 * 1024;
 const MOST_FILES = 200_000;
+/** Beyond so many bytes, a zip that unpacks to more than so many times its size is none of ours. */
+const PLAIN_BYTES = 64 * 1024 * 1024;
+const MOST_RATIO = 200;
 
 /** Unpacks a zip with every path and size checked before anything is expanded. */
 export function unpackZip(bytes: Uint8Array, file: string): Map<string, Uint8Array> {
@@ -23,6 +26,10 @@ export function unpackZip(bytes: Uint8Array, file: string): Map<string, Uint8Arr
         total += entry.originalSize;
         count++;
         if (total > MOST_BYTES) refuse(`${file} would unpack to more than 1 GB.`);
+        if (total > PLAIN_BYTES && total > MOST_RATIO * bytes.length)
+          refuse(
+            `${file} would unpack to more than ${MOST_RATIO} times its size: it is not a project that anyone drew.`,
+          );
         if (count > MOST_FILES) refuse(`${file} holds more than ${MOST_FILES} files.`);
         return !folders(entry.name);
       },

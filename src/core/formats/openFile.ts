@@ -1,10 +1,10 @@
 import { attempt, type Result, refused } from '../base/result';
+import { familyAndStyle } from '../fontfacts/fontNames';
 import { fromWoff2 } from '../fontfacts/webfont';
 import { name } from '../opentype/name';
 import { faceOffsets, readSfnt, tableOf } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
 import { checkedProject } from '../project/checked';
-import { familyAndStyle } from './fontNames';
 import { readProjectFile } from './projectFile';
 import { type FontProject, projectFromFont } from './projectFromFont';
 import { projectFromSvg } from './projectFromSvg';

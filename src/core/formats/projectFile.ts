@@ -5,7 +5,7 @@ import { type Designspace, readDesignspace, writeDesignspace } from './designspa
 import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
 import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from './projectFromUfo';
 import { type Progress, readUfo, writeUfo } from './ufo';
-import { ufoOfMaster } from './ufoFromProject';
+import { FOLDER_KEY, originOf, ufoOfMaster } from './ufoFromProject';
 import { indentedXml, parseXml, textOf } from './xml';
 
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
@@ -18,7 +18,7 @@ function masterFolders(project: Project): Map<Master, string> {
   );
   const folders = new Map<Master, string>();
   for (const m of project.masters) {
-    const wanted = typeof m.lib?.[FOLDER_KEY] === 'string' ? m.lib[FOLDER_KEY] : undefined;
+    const wanted = originOf(m);
     const folder =
       wanted && (known.has(wanted) || !taken.has(wanted.toLowerCase()))
         ? wanted
@@ -36,9 +36,6 @@ function freeFolder(name: string, taken: ReadonlySet<string>): string {
   for (let i = 2; taken.has(folder.toLowerCase()); i++) folder = `${plain}-${i}.ufo`;
   return folder;
 }
-
-/** Remembers within the running project which folder a master was read from; not written to files. */
-const FOLDER_KEY = 'org.wendril.folder';
 
 /** All files of a project in open formats. */
 export function projectFiles(project: Project): Map<string, Uint8Array> {
@@ -82,9 +79,7 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
         ),
   );
   for (const [m, folder] of folders) {
-    const lib = Object.fromEntries(Object.entries(m.lib ?? {}).filter(([k]) => k !== FOLDER_KEY));
-    for (const [path, bytes] of writeUfo(ufoOfMaster(project, { ...m, lib }, folder)))
-      files.set(`${folder}/${path}`, bytes);
+    for (const [path, bytes] of writeUfo(ufoOfMaster(project, m, folder))) files.set(`${folder}/${path}`, bytes);
   }
   for (const [path, bytes] of Object.entries(project.kept))
     if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
@@ -273,7 +268,14 @@ const withFolders = (project: Project, folders: readonly string[]): Project => (
 });
 
 /** A source's folder within a project file: a name that leads out of the designspace's folder is brought into it. */
-const plainFolder = (filename: string): string => filename.replace(/^(\.\.?[/\\])+/, '');
+function plainFolder(filename: string): string {
+  const way: string[] = [];
+  for (const part of filename.split(/[/\\]/)) {
+    if (part === '..') way.pop();
+    else if (part !== '.' && part !== '') way.push(part);
+  }
+  return way.join('/');
+}
 
 /** `..` resolved within the tree; undefined when it would leave it. */
 function resolvePath(root: string, relative: string): string | undefined {

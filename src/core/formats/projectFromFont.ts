@@ -1,6 +1,7 @@
 import { axisShare, bent } from '../base/interpolation';
 import { attempt, type Result, refuse, refused } from '../base/result';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../fontfacts/carried';
+import { familyAndStyle, glyphNamesFor, nameOf } from '../fontfacts/fontNames';
 import { sequencesLib } from '../fontfacts/sequences';
 import { type MarkAnchor, readMarkAnchors } from '../opentype/anchorsRead';
 import { cmap } from '../opentype/cmap';
@@ -21,7 +22,6 @@ import { type DeltasAt, type ItemStore, itemDelta, readGdefStore, readMvar } fro
 import { createProject, emptyDrawing } from '../project/create';
 import type { Anchor, Drawing, Glyph, Group, Lib, Master, Project } from '../project/model';
 import { pairKey } from '../project/pairs';
-import { familyAndStyle, glyphNamesFor, nameOf } from './fontNames';
 import { type FontOutlines, readOutlines } from './fontOutlines';
 import type { Progress } from './ufo';
 

@@ -5,11 +5,22 @@ import type { Glif } from './glif';
 import { FAMILY_TEXTS, imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
 
-/** One master as a UFO, ready to be written. `folder` is the UFO's path, whose kept files and pictures go with it. */
+/** Remembers within the running project which folder a master was read from; not written to files. */
+export const FOLDER_KEY = 'org.wendril.folder';
+
+/** The folder that a master's kept files and pictures lie under in the project. */
+export const originOf = (master: Master): string | undefined =>
+  typeof master.lib?.[FOLDER_KEY] === 'string' ? master.lib[FOLDER_KEY] : undefined;
+
+/**
+ * One master as a UFO, ready to be written. `folder` is the UFO's path, whatever it was called when it was read: its kept
+ * files, layers and pictures go with it.
+ */
 export function ufoOfMaster(project: Project, master: Master, folder: string): Ufo {
   const isDefault = master.id === defaultMaster(project).id;
   const kept = new Map<string, Uint8Array>();
-  const prefix = `${folder}/`;
+  const origin = originOf(master) ?? folder;
+  const prefix = `${origin}/`;
   for (const [path, bytes] of Object.entries(project.kept))
     if (path.startsWith(prefix)) kept.set(path.slice(prefix.length), bytes);
   for (const [key, picture] of Object.entries(project.pictures)) {
@@ -30,7 +41,7 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
     lib: libOf(project, master, isDefault),
     glyphs: glyphsInOrder(project).flatMap((g) => {
       const drawing = g.drawings[master.id];
-      return drawing ? [glifOf(project, g, drawing, folder, isDefault)] : [];
+      return drawing ? [glifOf(project, g, drawing, { folder, origin }, isDefault)] : [];
     }),
     kept,
   };
@@ -40,9 +51,13 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
 const picturePath = (key: string, type: string): string =>
   `${type === 'image/png' ? 'images' : 'data/org.wendril.pictures'}/${key.replace(/[^A-Za-z0-9._-]/g, '_')}`;
 
+/** The UFO that is written, and the one that its files came from. */
+type Folders = { folder: string; origin: string };
+
 /** The key a picture gets when the file is opened again; see `collectFiles`. */
-const pictureKey = (project: Project, key: string, folder: string): string => {
+const pictureKey = (project: Project, key: string, { folder, origin }: Folders): string => {
   const picture = project.pictures[key];
+  if (key.startsWith(`${origin}/`)) return `${folder}${key.slice(origin.length)}`;
   return !picture || key.includes('.ufo/') ? key : `${folder}/${picturePath(key, picture.type)}`;
 };
 
@@ -123,7 +138,8 @@ function libOf(project: Project, master: Master, isDefault: boolean): Lib {
   const skipped = glyphs.filter((g) => !g.cast).map((g) => g.name);
   const production = Object.fromEntries(glyphs.flatMap((g) => (g.productionName ? [[g.name, g.productionName]] : [])));
   const categories = Object.fromEntries(glyphs.flatMap((g) => (g.category ? [[g.name, g.category]] : [])));
-  const lib: Record<string, LibValue> = { ...(master.lib ?? {}), 'public.glyphOrder': glyphs.map((g) => g.name) };
+  const { [FOLDER_KEY]: _, ...own } = master.lib ?? {};
+  const lib: Record<string, LibValue> = { ...own, 'public.glyphOrder': glyphs.map((g) => g.name) };
   const orDrop = (key: string, value: LibValue, wanted: boolean) => {
     if (wanted) lib[key] = value;
     else delete lib[key];
@@ -155,11 +171,11 @@ function asLib(value: unknown): LibValue {
   return value as LibValue;
 }
 
-function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string, isDefault: boolean): Glif {
+function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folders: Folders, isDefault: boolean): Glif {
   const { backdrops } = drawing;
   const own: Record<string, LibValue> = {};
   if (backdrops.length > 0) {
-    const listed = backdrops.map((b) => ({ ...b, picture: b.outline ? '' : pictureKey(project, b.picture, folder) }));
+    const listed = backdrops.map((b) => ({ ...b, picture: b.outline ? '' : pictureKey(project, b.picture, folders) }));
     own.backdrops = renamedGlyphs(asLib(listed), (id) => nameOf(project, id));
   }
   if (isDefault) {
@@ -196,7 +212,7 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folder: string
     note: drawing.note,
     lib: Object.keys(lib).length > 0 ? lib : undefined,
     image: image && {
-      fileName: pictureKey(project, image.b.picture, folder).split('/').pop()!,
+      fileName: pictureKey(project, image.b.picture, folders).split('/').pop()!,
       // The flip between the two picture origins is its own inverse.
       transform: imageToPixels(image.b.transform, image.picture!.height),
     },

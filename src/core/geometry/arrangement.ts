@@ -10,7 +10,17 @@ export function arrangement(contours: readonly Contour[], split: number, samePla
 
 /** Do closed contours meet themselves or each other anywhere but at their own joints? */
 export const doMeet = (contours: readonly Contour[], samePlace: number): boolean =>
-  findCuts(piecesOf(contours, contours.length), samePlace).total > 0;
+  findCuts(piecesOf(contours, contours.length), samePlace, true).total > 0;
+
+/**
+ * What putting shapes together may cost, counted, not timed: pairs of pieces that are held against each other, and places
+ * where they meet. Drawn letters need some hundreds of each; scribbles of thousands of crossings end here, in a second or two.
+ */
+const MOST_TESTS = 120_000;
+const MOST_MEETINGS = 6000;
+
+/** Thrown where putting shapes together would cost too much. */
+export class TooTangled extends Error {}
 
 const piecesOf = (contours: readonly Contour[], split: number): Piece[] =>
   contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
@@ -58,9 +68,10 @@ function monotonePieces(curves: readonly Curve[], operand: 0 | 1, contour: numbe
 }
 
 /** For each piece the sorted places (0…1 within the piece) where something meets it. */
-function findCuts(pieces: readonly Piece[], samePlace: number): { at: number[][]; total: number } {
+function findCuts(pieces: readonly Piece[], samePlace: number, onlyWhether = false): { at: number[][]; total: number } {
   const at: number[][] = pieces.map(() => []);
   let total = 0;
+  let tests = 0;
   const order = pieces.map((_, i) => i).sort((a, b) => pieces[a]!.box.xMin - pieces[b]!.box.xMin);
   const note = (piece: number, t: number) => {
     const [x, y] = pointAt(pieces[piece]!.curve, t);
@@ -76,9 +87,11 @@ function findCuts(pieces: readonly Piece[], samePlace: number): { at: number[][]
       if (b.box.xMin > a.box.xMax + samePlace) break;
       if (b.box.yMin > a.box.yMax + samePlace || b.box.yMax < a.box.yMin - samePlace) continue;
       if (onlyCornersMeet(a, b)) continue;
+      if (++tests > MOST_TESTS || total > MOST_MEETINGS) throw new TooTangled();
       for (const hit of crossings(a.curve, b.curve)) {
         if (isPlainJoint(a, b, hit, samePlace)) continue;
         total++;
+        if (onlyWhether) return { at, total };
         note(order[i]!, hit.t);
         note(order[j]!, hit.u);
       }

@@ -1,4 +1,4 @@
-import { arrangement, doMeet, withCommonPoints } from './arrangement';
+import { arrangement, doMeet, TooTangled, withCommonPoints } from './arrangement';
 import { type Filled, joinRings, keepBoundary } from './boundary';
 import { type Contour, contourBounds, curvesOf, signedArea } from './contour';
 import { coversTheSame, NON_ZERO } from './coverage';
@@ -28,8 +28,10 @@ export function removeOverlaps(contours: readonly Contour[]): ShapeResult {
   const same = { contours, changed: false, failed: false };
   const closed = contours.filter(encloses);
   if (closed.length === 0) return same;
-  if (!doMeet(closed, FINENESS[0]!.cuts) && !swallowed(closed)) return same;
-  const result = resolved(closed, closed.length, NON_ZERO);
+  const result = sound(() =>
+    doMeet(closed, FINENESS[0]!.cuts) || swallowed(closed) ? resolved(closed, closed.length, NON_ZERO) : 'same',
+  );
+  if (result === 'same') return same;
   return result
     ? { contours: [...result, ...contours.filter((c) => !encloses(c))], changed: true, failed: false }
     : { ...same, failed: true };
@@ -47,9 +49,19 @@ export function combineShapes(
 ): ShapeResult {
   const a = first.filter(encloses);
   const closed = [...a, ...second.filter(encloses)];
-  const result = resolved(closed, a.length, FILLED[operation]);
+  const result = sound(() => resolved(closed, a.length, FILLED[operation]));
   if (!result) return { contours: first, changed: false, failed: true };
   return { contours: [...result, ...first.filter((c) => !encloses(c))], changed: true, failed: false };
+}
+
+/** What `work` gives; undefined where the shapes are too tangled to be put together. */
+function sound<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TooTangled) return undefined;
+    throw error;
+  }
 }
 
 const encloses = (c: Contour): boolean => c.closed && curvesOf(c).length > 0;

@@ -4,9 +4,7 @@ import { defineEdit, edited, type Outcome, plural, refused } from '../project/ed
 import { groupsByGlyph, kerningOf, membersOf, sideName } from '../project/kerningLookup';
 import type { Group, Master, MasterId, Project } from '../project/model';
 import { type PairSide, pairKey, pairSides } from '../project/pairs';
-
-/** Greatest kerning, in font units; the field in the font is a signed 16-bit number. */
-const MOST = 2000;
+import { kerningUnits } from './units';
 
 const withMaster = (project: Project, master: Master, kerning: Master['kerning']): Project => ({
   ...project,
@@ -28,8 +26,9 @@ export const setPair = defineEdit(
   },
   (project, { master, first, second, value }) =>
     inMaster(project, master, (m) => {
-      if (!Number.isFinite(value) || Math.abs(value) > MOST)
-        return refused(`Kerning is from −${MOST} to ${MOST} units.`);
+      const most = kerningUnits(project, 'most');
+      if (!Number.isFinite(value) || Math.abs(value) > most)
+        return refused(`Kerning is from −${most} to ${most} units.`);
       if (membersOf(project, first).length === 0 || membersOf(project, second).length === 0)
         return refused('That glyph or group is no longer in the project.');
       const next = { ...m.kerning, [pairKey(first, second)]: Math.round(value) };

@@ -21,8 +21,10 @@ import {
   setPairs,
   setWordList,
 } from './edits';
+import { kerningFaults } from './faults';
 import { likeness } from './likeness';
-import { kerningFaults, kerningQueue, textGlyphs } from './proposal';
+import { kerningQueue } from './queue';
+import { textGlyphs } from './text';
 
 const demo = buildDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;

@@ -5,7 +5,7 @@ import { groupsByGlyph, type Side } from '../project/kerningLookup';
 import type { GlyphId, Group, Master, Project } from '../project/model';
 import { addGroup, putInGroup } from './edits';
 import { likenessOf, sideShape } from './likeness';
-import { textGlyphs } from './proposal';
+import { textGlyphs } from './text';
 
 /** Glyphs that could share a group on a side: new members of a group there is, or a new group by the name of its first glyph. */
 const groupProposal = z.object({

@@ -6,9 +6,13 @@ import type { Project } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
 import { collisions, holes } from './collisions';
 import { addGroup, dissolveGroups, setPair, setPairs } from './edits';
+import { kerningFaults } from './faults';
 import { proposeGroups, takeGroups } from './groups';
 import { modelKerning } from './optical';
-import { kerningFaults, pairFacts, proposeKerning, stepOf, textGlyphs } from './proposal';
+import { proposeKerning } from './proposal';
+import { pairFacts } from './queue';
+import { textGlyphs } from './text';
+import { stepOf } from './units';
 
 const demo = buildDemo();
 const bare: Project = { ...demo, groups: [], masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };

@@ -12,9 +12,11 @@ import { pairKey, pairSides } from '../project/pairs';
 import { defaultMaster, drawingOf, glyphNamed, masterOf } from '../project/queries';
 import { collisions, linesOfWordList } from './collisions';
 import { addGroup, dissolveGroup, makeException, putInGroup, removePairs, setPair, setPairs } from './edits';
+import { kerningFaults } from './faults';
 import { alike, likeness } from './likeness';
 import { calibrated, modelKerning, whiteOf } from './optical';
-import { kerningFaults, kerningQueue, proposeKerning } from './proposal';
+import { proposeKerning } from './proposal';
+import { kerningQueue } from './queue';
 
 const demo = buildDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;

@@ -1,8 +1,9 @@
 import type { Reader } from './binary';
-import { type Lookup, part, readCoverage, readLayout } from './layout';
+import { GPOS_EXTENSION } from './gpos';
+import { part } from './layout/codec';
+import { coverage } from './layout/coverage';
+import { type Lookup, readLayout } from './layout/lists';
 import { type DeltasAt, variationAt } from './variations';
-
-const EXTENSION = 9;
 
 /** A place on a glyph where marks of one kind are set; `mark` where the glyph is such a mark itself. */
 export type MarkAnchor = Place & { glyph: number; kind: string; mark: boolean; part?: number };
@@ -14,14 +15,14 @@ const ATTACHMENTS: Readonly<Record<number, string>> = { 4: 'base', 5: 'ligature'
 
 /** Anchors of mark positioning lookups (to bases, ligatures and marks); kinds are numbered over the whole table. */
 export function readMarkAnchors(bytes: Uint8Array, deltas?: DeltasAt): MarkAnchor[] {
-  const layout = readLayout(bytes, 'GPOS', EXTENSION);
+  const layout = readLayout(bytes, 'GPOS', GPOS_EXTENSION);
   const out: MarkAnchor[] = [];
   const used = new Set(
     layout.features
       .filter((f) => f.tag === 'mark' || f.tag === 'mkmk' || f.tag === 'abvm' || f.tag === 'blwm')
       .flatMap((f) => f.lookups),
   );
-  layout.lookups.forEach((lookup: Lookup, i) => {
+  layout.lookups.forEach((lookup: Lookup<Reader>, i) => {
     if (!used.has(i) || !(lookup.type in ATTACHMENTS)) return;
     lookup.subtables.forEach((from, s) => {
       out.push(...readAttachment(from, lookup.type, `${i}.${s}`, deltas));
@@ -40,14 +41,14 @@ function readAttachment(from: Reader, type: number, where: string, deltas: Delta
   if (!markCoverage || !baseCoverage || !markArray || !baseArray) return [];
   const kind = (c: number) => `${where}.${c}`;
   const out: MarkAnchor[] = [];
-  const marks = readCoverage(markCoverage);
+  const marks = coverage.read(markCoverage);
   const count = markArray.uint16();
   for (let i = 0; i < count; i++) {
     const markClass = markArray.seek(2 + i * 4).uint16();
     const anchor = readAnchor(part(markArray, markArray.uint16()), deltas);
     if (anchor && marks[i] !== undefined) out.push({ glyph: marks[i]!, kind: kind(markClass), ...anchor, mark: true });
   }
-  const bases = readCoverage(baseCoverage);
+  const bases = coverage.read(baseCoverage);
   const rows = baseArray.uint16();
   for (let i = 0; i < rows; i++) {
     const glyph = bases[i];

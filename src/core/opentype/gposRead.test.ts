@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Writer } from './binary';
 import { cmap } from './cmap';
-import { type KernInput, writeKernGpos } from './gpos';
+import { type KernInput, kernLookups, writeGpos } from './gpos';
 import { readKerning } from './gposRead';
 import { readKernTable } from './kern';
 import { post } from './post';
@@ -64,7 +64,7 @@ function valueFor({ firstGroups, secondGroups, pairs }: KernInput, a: number, b:
 test('kerning that is written is read back with the same value for every pair', () => {
   fc.assert(
     fc.property(input, (kern) => {
-      const bytes = writeKernGpos(kern, ['latn']);
+      const bytes = writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }], ['latn']);
       const read = bytes ? readKerning(bytes, GLYPHS) : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
       for (let a = 0; a < GLYPHS; a++)
         for (let b = 0; b < GLYPHS; b++) expect([a, b, valueFor(read, a, b)]).toEqual([a, b, valueFor(kern, a, b)]);
@@ -80,7 +80,10 @@ test('a matrix of groups too large for one subtable is spread over several', () 
   const pairs = groups.flatMap((_, i) =>
     groups.map((_, k) => ({ first: { group: i }, second: { group: k }, value: ((i * 7 + k * 3) % 90) - 45 || 1 })),
   );
-  const bytes = writeKernGpos({ firstGroups: groups, secondGroups: groups, pairs }, [])!;
+  const bytes = writeGpos(
+    [{ tag: 'kern', lookups: kernLookups({ firstGroups: groups, secondGroups: groups, pairs }) }],
+    [],
+  )!;
   expect(bytes.length).toBeGreaterThan(65536);
   const read = readKerning(bytes, n);
   const value = new Map(

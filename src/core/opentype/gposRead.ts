@@ -1,11 +1,13 @@
 import type { Reader } from './binary';
-import type { KernInput } from './gpos';
-import { part, readClasses, readCoverage, readLayout } from './layout';
+import { GPOS_EXTENSION, type KernInput } from './gpos';
+import { classDef } from './layout/classDef';
+import { part } from './layout/codec';
+import { coverage } from './layout/coverage';
+import { readLayout } from './layout/lists';
+import { valueRecords } from './layout/values';
 import { type DeltasAt, variationAt } from './variations';
 
-const EXTENSION = 9;
 const PAIRS = 2;
-const X_ADVANCE = 4;
 
 /**
  * What of a GPOS table can be told as kerning pairs and groups, and what was left aside. A pair's value is that of the
@@ -25,43 +27,29 @@ type PairTable =
   | {
       kind: 'classes';
       covered: Set<number>;
-      firsts: Map<number, number>;
-      seconds: Map<number, number>;
+      firsts: ReadonlyMap<number, number>;
+      seconds: ReadonlyMap<number, number>;
       values: readonly (readonly Value[])[];
     };
 
-const bits = (format: number): number => {
-  let n = 0;
-  for (let f = format; f > 0; f >>= 1) n += f & 1;
-  return n;
-};
-
 /**
- * The advance of a value record, with its differences at other places; other fields are passed over, and counted. Offsets
- * of differences count from `parent`.
+ * Reads the advance of value records of a format, with its differences at other places; other fields are passed over, and
+ * counted. Offsets of differences count from `parent`.
  */
 function valueReader(format: number, noted: { other: number }, deltas: DeltasAt | undefined) {
-  const fields = bits(format & 0xff);
-  const before = bits(format & (X_ADVANCE - 1));
-  const plain = bits(format & 0xf);
-  const device = format & (X_ADVANCE << 4) ? bits(format & ((X_ADVANCE << 4) - 1)) : -1;
+  const records = valueRecords(format);
   return (from: Reader, parent: Reader): Value => {
-    let advance = 0;
-    let offset = 0;
-    for (let i = 0; i < fields; i++) {
-      const v = from.int16();
-      if (format & X_ADVANCE && i === before) advance = v;
-      else if (i === device) offset = v & 0xffff;
-      else if (v !== 0 && i < plain) noted.other++;
-    }
+    const { xAdvance = 0, devices, ...others } = records.read(from);
+    for (const v of Object.values(others)) if (v !== 0) noted.other++;
+    const offset = devices?.xAdvance ?? 0;
     const differences = offset > 0 && deltas ? variationAt(parent, offset, deltas) : undefined;
-    return differences ? differences.map((d) => advance + d) : advance;
+    return differences ? differences.map((d) => xAdvance + d) : xAdvance;
   };
 }
 
 function readPairTable(from: Reader, noted: { other: number }, deltas: DeltasAt | undefined): PairTable | undefined {
   const format = from.uint16();
-  const covered = readCoverage(part(from, from.uint16()) ?? from);
+  const covered = coverage.read(part(from, from.uint16()) ?? from);
   const formats = [from.uint16(), from.uint16()] as const;
   const first = valueReader(formats[0], noted, deltas);
   const second = valueReader(formats[1], noted, undefined);
@@ -85,8 +73,8 @@ function readPairTable(from: Reader, noted: { other: number }, deltas: DeltasAt 
     return { kind: 'pairs', pairs };
   }
   if (format !== 2) return undefined;
-  const firsts = readClasses(part(from, from.uint16()) ?? from);
-  const seconds = readClasses(part(from, from.uint16()) ?? from);
+  const firsts = classDef.read(part(from, from.uint16()) ?? from);
+  const seconds = classDef.read(part(from, from.uint16()) ?? from);
   const [rows, columns] = [from.uint16(), from.uint16()];
   const values = Array.from({ length: rows }, () =>
     Array.from({ length: columns }, () => {
@@ -115,7 +103,7 @@ function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: 
  * With `deltas` the values are read at other places of a variable font too.
  */
 export function readKerning(bytes: Uint8Array, numGlyphs: number, deltas?: DeltasAt): KernRead {
-  const layout = readLayout(bytes, 'GPOS', EXTENSION);
+  const layout = readLayout(bytes, 'GPOS', GPOS_EXTENSION);
   const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort(
     (a, b) => a - b,
   );

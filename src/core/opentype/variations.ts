@@ -1,6 +1,7 @@
 import { regionShare } from '../base/interpolation';
 import { refuse } from '../base/result';
 import { Reader } from './binary';
+import { device, isVariation } from './layout/values';
 
 /** Where a difference applies: per axis start, peak and end, normalised. */
 export type AxisRegion = readonly (readonly [start: number, peak: number, end: number])[];
@@ -110,13 +111,13 @@ export function readMvar(bytes: Uint8Array): (tag: string, place: readonly numbe
 /** An item's differences at every place of a list, the default's (0) first. */
 export type DeltasAt = (outer: number, inner: number) => readonly number[];
 
-const VARIATION_INDEX = 0x8000;
-
 /** What a value's device table says it differs by; undefined for tables that speak of pixel sizes. */
 export function variationAt(parent: Reader, offset: number, deltas: DeltasAt): readonly number[] | undefined {
-  const from = new Reader(parent.bytes, parent.name).seek(offset);
-  const [outer, inner, format] = [from.uint16(), from.uint16(), from.uint16()];
-  return format === VARIATION_INDEX ? deltas(outer, inner) : undefined;
+  // Differences at pixel sizes are nobody's here, and often damaged: they are not read at all.
+  const from = new Reader(parent.bytes, parent.name);
+  if (!isVariation(from.seek(offset))) return undefined;
+  const found = device.read(from.seek(offset));
+  return found.kind === 'variation' ? deltas(found.outer, found.inner) : undefined;
 }
 
 /** The differences that GPOS values refer to, kept in GDEF since its version 1.3. */

@@ -14,12 +14,36 @@ export const drawingsOf =
     return glyph ? drawingOf(glyph, master) : undefined;
   };
 
+/** More contours than this are not drawn out: a few glyphs that use each other twice and twice again come to millions. */
+export const MOST_DRAWN_OUT = 20_000;
+
+/** How many contours a drawing comes to with its components drawn out; counted, not drawn. A cycle counts once. */
+export function contoursDrawnOut(drawing: Drawing, source: DrawingSource): number {
+  const known = new Map<GlyphId, number>();
+  const count = (d: Drawing): number =>
+    d.components.reduce((sum, { glyph }) => {
+      let n = known.get(glyph);
+      if (n === undefined) {
+        known.set(glyph, 0);
+        const base = source(glyph);
+        n = base ? count(base) : 0;
+        known.set(glyph, n);
+      }
+      return sum + n;
+    }, d.contours.length);
+  return count(drawing);
+}
+
+/** Is a drawing built of more parts than can be drawn out? Its own contours are all that is shown of it then. */
+export const isOverbuilt = (drawing: Drawing, source: DrawingSource): boolean =>
+  drawing.components.length > 0 && contoursDrawnOut(drawing, source) > MOST_DRAWN_OUT;
+
 /**
  * All contours of a drawing, its components drawn out through their transforms (mirrored ones keep their direction).
- * Missing bases draw nothing; a cycle is cut where it would start again.
+ * Missing bases draw nothing; a cycle is cut where it would start again; what is overbuilt is not drawn out.
  */
 export function flattened(drawing: Drawing, source: DrawingSource): readonly Contour[] {
-  if (drawing.components.length === 0) return drawing.contours;
+  if (drawing.components.length === 0 || isOverbuilt(drawing, source)) return drawing.contours;
   const out: Contour[] = [...drawing.contours];
   const visit = (d: Drawing, t: Affine, chain: readonly GlyphId[]) => {
     for (const component of d.components) {
@@ -51,10 +75,12 @@ export function drawingBounds(drawing: Drawing, source: DrawingSource): Box {
 
 /** The chain of glyph ids by which a component of `id` would lead back to `id`, or undefined. */
 export function cycleFrom(id: GlyphId, source: DrawingSource): GlyphId[] | undefined {
+  const seen = new Set<GlyphId>();
   const visit = (current: GlyphId, chain: GlyphId[]): GlyphId[] | undefined => {
     for (const component of source(current)?.components ?? []) {
       if (component.glyph === id) return [...chain, id];
-      if (chain.includes(component.glyph)) continue;
+      if (seen.has(component.glyph)) continue;
+      seen.add(component.glyph);
       const found = visit(component.glyph, [...chain, component.glyph]);
       if (found) return found;
     }

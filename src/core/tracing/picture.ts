@@ -51,10 +51,19 @@ export function cropped(
 }
 
 /** Most pixels of a picture that is worked on. */
-const MOST_PIXELS = 80_000_000;
+const MOST_PIXELS = 40_000_000;
+/** More pixels to a byte than any picture packs. */
+const MOST_A_BYTE = 10_000;
 
-/** A sentence on a picture that has too many pixels to be worked on; undefined for others. */
-export const tooLarge = ({ width, height }: { width: number; height: number }, name: string): string | undefined =>
-  width * height > MOST_PIXELS
-    ? `${name} has ${Math.round((width * height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.`
+/** A sentence on a picture that has too many pixels to be worked on, or more than its bytes can hold; undefined for others. */
+export function tooLarge(
+  { width, height }: { width: number; height: number },
+  name: string,
+  bytes = Number.POSITIVE_INFINITY,
+): string | undefined {
+  if (width * height > MOST_PIXELS)
+    return `${name} has ${Math.round((width * height) / 1e6)} million pixels; ${MOST_PIXELS / 1e6} million can be worked on.`;
+  return width * height > bytes * MOST_A_BYTE
+    ? `${name} says it is ${width} by ${height} pixels but has only ${bytes} bytes: it is damaged or cut short.`
     : undefined;
+}

@@ -1,6 +1,6 @@
 import { backdropContours } from '../../../core/drawing/backdrops';
 import type { Backdrop, Drawing, Glyph, MasterId, Project } from '../../../core/project/model';
-import { closedPath } from '../../ui/pathData';
+import { closedPath } from '../../../core/project/pathData';
 import type { Inks } from '../useCanvas';
 import type { View } from '../view';
 import { paintGlyph } from './sheet';

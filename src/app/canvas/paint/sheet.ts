@@ -1,8 +1,9 @@
 import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
+import { drawingPath, pathData } from '../../../core/project/pathData';
 import { zonesOf } from '../../../core/project/queries';
-import { drawingPath, path2d, pathData } from '../../ui/pathData';
+import { path2d } from '../../ui/path2d';
 import type { Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
 

@@ -1,4 +1,4 @@
-import type { Gesture } from '../../commands/command';
+import type { Gesture } from '../../keys/command';
 import { bladeTool } from './blade';
 import { dotsTool } from './dots';
 import { gaugeTool } from './gauge';

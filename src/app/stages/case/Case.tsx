@@ -4,13 +4,13 @@ import { useNavigate } from 'react-router';
 import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { layHands } from '../../commands/hands';
+import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, useBench } from '../../state/bench';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, Section } from '../../ui/parts';
-import { Details } from '../Details';
 import { compartmentsOf, type Question, rowsOf } from './compartments';
 import { GlyphFacts } from './GlyphFacts';
 

@@ -3,15 +3,16 @@ import { proxy } from 'comlink';
 import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { isFine } from '../../../core/base/finding';
 import type { Format } from '../../../core/casting/outputs';
 import { styleNames } from '../../../core/fontfacts/names';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
-import { download } from '../../shell/projectFiles';
 import { useBench } from '../../state/bench';
+import { download } from '../../state/projectFiles';
+import { Details } from '../../ui/Details';
 import { Button, CheckRow, Section } from '../../ui/parts';
-import { Details } from '../Details';
 import { INSTALLING } from './installing';
 import { TestPage } from './TestPage';
 
@@ -244,7 +245,7 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
   return (
     <div className="mb-6 grid gap-3">
       {files.map((f) => {
-        const bad = f.checks.filter((c) => !c.ok);
+        const bad = f.checks.filter((c) => !isFine(c));
         return (
           <article key={f.fileName} data-file={f.fileName} className="rounded-xl border border-line bg-panel p-4">
             <div className="flex items-center gap-4">
@@ -255,7 +256,7 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
                 {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
               </span>
               <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
-                {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.detail}` : `✓ ${f.checks.length} checks passed`}
+                {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.reason}` : `✓ ${f.checks.length} checks passed`}
               </span>
               <Button
                 onClick={() =>
@@ -267,17 +268,16 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
             </div>
             <ul className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet">
               {f.checks.map((c) => (
-                <li key={c.title} className={c.ok ? '' : 'text-brick'}>
-                  {c.ok ? '✓' : '✕'} {c.title}: {c.detail}
+                <li key={c.title} className={isFine(c) ? '' : 'text-brick'}>
+                  {isFine(c) ? '✓' : '✕'} {c.title}: {c.reason}
                 </li>
               ))}
             </ul>
-            {f.overlapsKept.length > 0 && (
-              <p className="mt-1 text-marigold">
-                ▲ Overlaps stayed as drawn in {f.overlapsKept.slice(0, 8).join(', ')}
-                {f.overlapsKept.length > 8 ? '…' : ''}.
+            {f.notes.map((note) => (
+              <p key={note} className="mt-1 text-marigold">
+                ▲ {note}
               </p>
-            )}
+            ))}
           </article>
         );
       })}

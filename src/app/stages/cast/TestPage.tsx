@@ -1,8 +1,8 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
-import { download } from '../../shell/projectFiles';
 import { say } from '../../state/bench';
+import { download } from '../../state/projectFiles';
 import { Check, Slide } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
 

@@ -6,9 +6,9 @@ import { drawingOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
 import { Tip } from '../../ui/controls';
+import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
-import { Details } from '../Details';
 import { BackdropSection } from './details/BackdropSection';
 import { ContourSection } from './details/ContourSection';
 import { EdgeSection } from './details/EdgeSection';
@@ -73,7 +73,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
               <Tip key={name} text={hint}>
                 <Tabs.Trigger
                   value={name}
-                  className="flex-1 rounded-md py-0.5 text-[13px] text-quiet hover:text-ink data-[state=active]:bg-panel data-[state=active]:font-semibold data-[state=active]:text-kelp data-[state=active]:shadow-sm"
+                  className={`flex-1 rounded-md py-0.5 text-[13px] ${tab === name ? 'bg-panel font-semibold text-kelp shadow-sm' : 'text-quiet hover:text-ink'}`}
                 >
                   {title}
                 </Tabs.Trigger>

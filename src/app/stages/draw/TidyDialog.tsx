@@ -1,7 +1,7 @@
-import { proxy } from 'comlink';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Project } from '../../../core/project/model';
+import { drawingPath } from '../../../core/project/pathData';
 import { defaultMaster, drawingOf } from '../../../core/project/queries';
 import {
   TIDY,
@@ -11,12 +11,11 @@ import {
   type TidyProposal,
   takeTidying,
 } from '../../../core/tidying/operations';
-import { filesWorker } from '../../../workers/clients';
 import { run, select, useBench } from '../../state/bench';
+import { useJob } from '../../state/useJob';
 import { Check, Radios } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, NumberField } from '../../ui/parts';
-import { drawingPath } from '../../ui/pathData';
 
 /** How many proposals are shown with pictures; all of them are carried out. */
 const MOST_SHOWN = 60;
@@ -28,7 +27,7 @@ const bothOf = (one: string, all: string) =>
   ] as const;
 
 type Scope = { glyphs: 'this' | 'all'; masters: 'this' | 'all' };
-type Work = { key: string; proposals: readonly TidyProposal[] | undefined; done: number };
+type Work = { proposals: readonly TidyProposal[] | undefined; share: number };
 
 /** Proposals of one tidying operation over one glyph or many, looked at before they are taken over. */
 export function TidyDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -109,7 +108,7 @@ function Tidying({ onClose }: { onClose: () => void }) {
         <div className="max-h-[52vh] min-h-0 flex-1 overflow-auto">
           {work.proposals === undefined && (
             <p role="status" className="text-quiet">
-              Looking… {scope.glyphs === 'all' ? `${work.done} of ${project.glyphOrder.length} glyphs` : ''}
+              Looking… {scope.glyphs === 'all' ? `${Math.round(work.share * 100)} %` : ''}
             </p>
           )}
           {work.proposals?.length === 0 && <p>There is nothing to tidy that way.</p>}
@@ -174,30 +173,15 @@ function useProposals(
   amount: number | undefined,
   scope: Scope,
 ): Work {
-  const glyphs = useMemo(() => (scope.glyphs === 'all' ? project.glyphOrder : [glyph]), [project, glyph, scope.glyphs]);
-  const masters = useMemo(
-    () => (scope.masters === 'all' ? project.masters.map((m) => m.id) : [master]),
-    [project, master, scope.masters],
-  );
-  const key = `${operation} ${amount} ${scope.glyphs} ${scope.masters} ${glyph}`;
-  const [work, setWork] = useState<Work>({ key, proposals: undefined, done: 0 });
+  const { share, found, start, stop } = useJob<readonly TidyProposal[]>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a job is begun anew for what it is about.
   useEffect(() => {
-    setWork({ key, proposals: undefined, done: 0 });
-    const { service, stop } = filesWorker();
-    let current = true;
-    const progress = proxy((done: number) => {
-      if (current) setWork((w) => (w.key === key && w.proposals === undefined ? { ...w, done } : w));
-    });
-    void service.tidy(project, { operation, glyphs, masters, amount }, progress).then((proposals) => {
-      if (current) setWork({ key, proposals: proposals as readonly TidyProposal[], done: glyphs.length });
-      stop();
-    });
-    return () => {
-      current = false;
-      stop();
-    };
-  }, [project, operation, glyphs, masters, amount, key]);
-  return work.key === key ? work : { key, proposals: undefined, done: 0 };
+    const glyphs = scope.glyphs === 'all' ? project.glyphOrder : [glyph];
+    const masters = scope.masters === 'all' ? project.masters.map((m) => m.id) : [master];
+    start((service, progress) => service.tidy({ operation, glyphs, masters, amount }, progress));
+    return stop;
+  }, [project, operation, glyph, master, scope, amount]);
+  return { proposals: found, share: share ?? 0 };
 }
 
 /** Before and after, each with its points. */

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { copySide, type SideName } from '../../../core/fitting/sides';
+import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { Glyph } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { Button, CheckRow, Choice, TextField } from '../../ui/parts';
-import { glyphTyped } from '../draw/details/PartsSection';
 
 const SIDES = [
   { value: 'left', text: 'left' },

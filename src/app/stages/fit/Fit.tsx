@@ -3,16 +3,16 @@ import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/fig
 import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt, wordsWith } from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
+import { findGlyphs } from '../../../core/project/findGlyphs';
 import type { Glyph, GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
-import { findGlyphs } from '../../shell/findGlyphs';
 import { run, useBench } from '../../state/bench';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { Slide } from '../../ui/controls';
+import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs } from '../../ui/glyphDrag';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
-import { Details } from '../Details';
 import { CopySides } from './CopySides';
 import { FitCanvas } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
@@ -71,7 +71,11 @@ export default function Fit() {
           >
             Propose…
           </Button>
-          {kind === 'masters' && <CheckRow label="change all together" checked={together} onChange={setTogether} />}
+          {kind === 'masters' && (
+            <span data-testid="fit-together">
+              <CheckRow label="change all together" checked={together} onChange={setTogether} />
+            </span>
+          )}
           <span className="ml-auto text-quiet">kerning and features off</span>
         </div>
         <FitCanvas lines={rows} size={size} putIn={putIn} together={kind === 'masters' && together} />

@@ -5,7 +5,7 @@ import { changeSettings } from '../../../core/project/edits';
 import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
-import { layHands } from '../../commands/hands';
+import { layHands } from '../../keys/hands';
 import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
 import {

@@ -13,11 +13,11 @@ import {
 } from '../../../core/fitting/follows';
 import type { SideName } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
+import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { Glyph } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
-import { glyphTyped } from '../draw/details/PartsSection';
 
 const SIDES = [
   { value: 'left', text: 'left' },

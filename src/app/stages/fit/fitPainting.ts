@@ -4,9 +4,10 @@ import { whiteLines, zoneOf } from '../../../core/fitting/optical';
 import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId, Master, MasterId, Project } from '../../../core/project/model';
+import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import type { Inks } from '../../canvas/useCanvas';
-import { drawingPath, path2d } from '../../ui/pathData';
+import { path2d } from '../../ui/path2d';
 
 /** A glyph of a fitting line: where it begins, in font units from the line's start. */
 export type Placed = { id: GlyphId; x: number; advance: number };

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { dissolveGroups, removePairs } from '../../../core/kerning/edits';
-import { kerningFaults } from '../../../core/kerning/proposal';
+import { kerningFaults } from '../../../core/kerning/faults';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 

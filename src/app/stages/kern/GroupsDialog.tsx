@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ALIKE_ENOUGH, type GroupProposal, takeGroups } from '../../../core/kerning/groups';
 import { plural } from '../../../core/project/edit';
 import { run, useBench } from '../../state/bench';
-import { useWork } from '../../state/useWork';
+import { useJob } from '../../state/useJob';
 import { Bar, Check, Slide } from '../../ui/controls';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
@@ -16,7 +16,7 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
   const master = useBench((s) => s.master);
   const [atLeast, setAtLeast] = useState(ALIKE_ENOUGH);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const { share, found, start, stop, clear } = useWork<readonly GroupProposal[]>();
+  const { share, found, fault, start, stop, clear } = useJob<readonly GroupProposal[]>();
   const close = () => {
     clear();
     setLeft(new Set());
@@ -43,9 +43,7 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
           <span className="w-12 text-right">{Math.round(atLeast * 100)} %</span>
         </span>
         {share === undefined ? (
-          <Button
-            onClick={() => void start((service, progress) => service.proposeGroups(project, master, atLeast, progress))}
-          >
+          <Button onClick={() => start((service, progress) => service.proposeGroups(master, atLeast, progress))}>
             {found ? 'Look again' : 'Look for groups'}
           </Button>
         ) : (
@@ -53,6 +51,11 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
         )}
       </div>
       {share !== undefined && <Bar label="Working" share={share} />}
+      {fault && (
+        <p role="alert" className="mb-3 text-brick">
+          {fault}
+        </p>
+      )}
       {found?.length === 0 && <p className="mb-3">Nothing that is in no group is as alike as that.</p>}
       {found && found.length > 0 && (
         <ul className="mb-3 grid max-h-[46vh] gap-1.5 overflow-auto" aria-label="Proposed groups">

@@ -1,18 +1,19 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { kerningSize } from '../../../core/casting/tables/gpos';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState } from 'react';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
-import { pairFacts, stepOf } from '../../../core/kerning/proposal';
+import { pairFacts } from '../../../core/kerning/queue';
+import { kerningUnits, stepOf } from '../../../core/kerning/units';
 import { changeSettings } from '../../../core/project/edits';
-import { kerningOf, pairsServed, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
+import { kerningOf, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
-import { layHands } from '../../commands/hands';
-import { KERN_COMMANDS } from '../../commands/stages';
+import { layHands } from '../../keys/hands';
 import { run, useBench } from '../../state/bench';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { KeyHints } from '../../ui/KeyHints';
 import { Button, Choice, NumberField } from '../../ui/parts';
-import { type Entry, NEAR, OPEN, useEntries, useWrong } from './entries';
+import { KERN_COMMANDS } from './commands';
+import { type Entry, useEntries, useWrong } from './entries';
 import { Faults } from './Faults';
 import { GroupsDialog } from './GroupsDialog';
 import { InWords } from './InWords';
@@ -32,6 +33,7 @@ import {
   setWrong,
   useKernBench,
 } from './kernBench';
+import { useKerningSize } from './useKerningSize';
 import { WordBar } from './WordBar';
 
 const WRONGS = [
@@ -59,7 +61,7 @@ export default function Kern() {
   const grouping = useDialog('kern-groups');
   const master = masterOf(project, masterId)!;
   const { found, share } = useWrong(mode === 'wrong', wrong);
-  const entries = useEntries(found);
+  const { entries, looking } = useEntries(found);
   const step = stepOf(project);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
@@ -113,14 +115,7 @@ export default function Kern() {
     }),
   );
 
-  const settled = useBench((s) => s.settled)!;
-  const { kerning } = masterOf(settled, masterId)!;
-  const latest = useRef(settled);
-  latest.current = settled;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: values and groups decide.
-  const size = useMemo(() => kerningSize(latest.current, masterId), [kerning, settled.groups, masterId]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: values and groups decide.
-  const covered = useMemo(() => pairsServed(latest.current, kerning), [kerning, settled.groups]);
+  const size = useKerningSize();
   return (
     <div className="flex h-full" data-testid="kern">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -149,8 +144,9 @@ export default function Kern() {
             className="ml-auto whitespace-nowrap text-quiet"
             title={`Kerning of ${master.name}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
           >
-            {size.pairs.toLocaleString('en')} {size.pairs === 1 ? 'value' : 'values'}, {covered.toLocaleString('en')}{' '}
-            pairs, {(size.bytes / 1024).toFixed(1)} KB
+            {size
+              ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${size.served.toLocaleString('en')} pairs, ${(size.bytes / 1024).toFixed(1)} KB`
+              : ''}
           </span>
         </div>
         <Faults />
@@ -169,15 +165,19 @@ export default function Kern() {
                     {share !== undefined
                       ? `Looking… ${Math.round(share * 100)} %`
                       : wrong === 'touch'
-                        ? `Nearer than ${NEAR} units, kerning counted`
-                        : `More than ${OPEN} units too open`}
+                        ? `Nearer than ${kerningUnits(project, 'near')} units, kerning counted`
+                        : `More than ${kerningUnits(project, 'open')} units too open`}
                   </p>
                 </div>
               )}
               {mode === 'pairs' ? (
                 <KernTable shown={shown} />
               ) : (
-                <PairList entries={entries} shown={shown} nothing={NOTHING[mode]} />
+                <PairList
+                  entries={entries}
+                  shown={shown}
+                  nothing={looking || share !== undefined ? 'Looking…' : NOTHING[mode]}
+                />
               )}
               {mode === 'queue' && <LeftForGood />}
             </div>
@@ -197,7 +197,7 @@ export default function Kern() {
   );
 }
 
-/** Pairs one below the other, each with what is said of it. */
+/** Pairs one below the other, each with what is said of it; only those in sight are drawn. */
 function PairList({
   entries,
   shown,
@@ -208,23 +208,40 @@ function PairList({
   nothing: string;
 }) {
   const isShown = (e: Entry) => shown?.first === e.pair.first && shown.second === e.pair.second;
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 25,
+    overscan: 10,
+  });
+  const at = entries.findIndex(isShown);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another pair moves the list.
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+  }, [at]);
   return (
-    <ul className="min-h-0 flex-1 overflow-auto px-2 pb-2" aria-label="Pairs">
-      {entries.length === 0 && <li className="p-2 text-quiet">{nothing}</li>}
-      {entries.slice(0, 400).map((e) => (
-        <li key={e.key}>
-          <button
-            type="button"
-            aria-pressed={isShown(e)}
-            onClick={() => choosePair(e.pair)}
-            className={`flex w-full items-baseline gap-2 rounded-md px-2 py-0.5 text-left ${isShown(e) ? 'bg-kelp-tint text-kelp' : 'hover:bg-kelp-tint'}`}
-          >
-            <span className="min-w-0 flex-1 truncate">{e.label}</span>
-            <span className="text-right text-quiet">{e.note}</span>
-          </button>
-        </li>
-      ))}
-    </ul>
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-2 pb-2">
+      <ul aria-label="Pairs" className="relative" style={{ minHeight: virtual.getTotalSize() }}>
+        {entries.length === 0 && <li className="p-2 text-quiet">{nothing}</li>}
+        {virtual.getVirtualItems().map((v) => {
+          const e = entries[v.index]!;
+          return (
+            <li key={e.key} className="absolute inset-x-0" style={{ transform: `translateY(${v.start}px)` }}>
+              <button
+                type="button"
+                aria-pressed={isShown(e)}
+                onClick={() => choosePair(e.pair)}
+                className={`flex w-full items-baseline gap-2 rounded-md px-2 py-0.5 text-left ${isShown(e) ? 'bg-kelp-tint text-kelp' : 'hover:bg-kelp-tint'}`}
+              >
+                <span className="min-w-0 flex-1 truncate">{e.label}</span>
+                <span className="text-right text-quiet">{e.note}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
   );
 }
 

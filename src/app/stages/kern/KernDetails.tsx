@@ -11,7 +11,8 @@ import {
   setPair,
 } from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
-import { pairFacts } from '../../../core/kerning/proposal';
+import { pairFacts } from '../../../core/kerning/queue';
+import { glyphTyped } from '../../../core/project/findGlyphs';
 import {
   groupsByGlyph,
   kerningOf,
@@ -23,10 +24,9 @@ import {
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { Details } from '../../ui/Details';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
-import { Details } from '../Details';
-import { glyphTyped } from '../draw/details/PartsSection';
 import { type Pair, signed } from './kernBench';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */

@@ -1,13 +1,15 @@
 import { useMemo, useState } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
-import { type ProposalSettings, type ProposedPair, stepOf, textGlyphs, USUAL } from '../../../core/kerning/proposal';
+import { type ProposalSettings, type ProposedPair, usualSettings } from '../../../core/kerning/proposal';
+import { textGlyphs } from '../../../core/kerning/text';
+import { stepOf } from '../../../core/kerning/units';
 import { plural } from '../../../core/project/edit';
 import { sideName } from '../../../core/project/kerningLookup';
 import type { GlyphId } from '../../../core/project/model';
 import { pairKey } from '../../../core/project/pairs';
 import { run, say, useBench } from '../../state/bench';
-import { useWork } from '../../state/useWork';
+import { useJob } from '../../state/useJob';
 import { Bar, Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, NumberField } from '../../ui/parts';
@@ -34,9 +36,9 @@ const within = (v: number, most: number): number => Math.max(1, Math.min(most, M
 export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const [settings, setSettings] = useState<ProposalSettings>(USUAL);
+  const [settings, setSettings] = useState<ProposalSettings>(() => usualSettings(project));
   const [scope, setScope] = useState<(typeof SCOPES)[number]['value']>('all');
-  const { share, found, start, stop, clear } = useWork<readonly ProposedPair[]>();
+  const { share, found, fault, start, stop, clear } = useJob<readonly ProposedPair[]>();
   const step = stepOf(project);
   const close = () => {
     clear();
@@ -49,8 +51,8 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         ? lines.flatMap((ids) => ids.slice(1).map((b, i): [GlyphId, GlyphId] => [ids[i]!, b]))
         : undefined;
     const glyphs = only ? [...new Set(only.flat())] : textGlyphs(project);
-    void start((service, progress) =>
-      service.proposeKerning(project, master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress),
+    start((service, progress) =>
+      service.proposeKerning(master, glyphs, { ...settings, step, ...(only ? { only } : {}) }, progress),
     );
   };
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
@@ -81,6 +83,11 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         />
       </div>
       {share !== undefined && <Bar label="Working" share={share} />}
+      {fault && (
+        <p role="alert" className="mb-3 text-brick">
+          {fault}
+        </p>
+      )}
       {found && (
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0

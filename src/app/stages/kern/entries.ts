@@ -1,40 +1,56 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo } from 'react';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { Collision, Hole } from '../../../core/kerning/collisions';
 import { pairsLeft } from '../../../core/kerning/edits';
-import { kerningQueue, stepOf, textGlyphs } from '../../../core/kerning/proposal';
+import type { QueuedPair } from '../../../core/kerning/queue';
+import { textGlyphs } from '../../../core/kerning/text';
+import { kerningUnits, stepOf } from '../../../core/kerning/units';
 import { kerningOf, membersOf } from '../../../core/project/kerningLookup';
 import type { Project } from '../../../core/project/model';
 import { pairKey, pairSides } from '../../../core/project/pairs';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { useWork } from '../../state/useWork';
+import { measurer } from '../../state/followers';
+import { identityOf } from '../../state/identity';
+import { useJob } from '../../state/useJob';
 import { type Pair, signed, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */
 export type Entry = { key: string; label: string; note: string; pair: Pair };
 
-/** A pair that strays less than this, in units, is not worth a look. */
-const WORTH = 8;
+const NONE: readonly QueuedPair[] = [];
+
+/** The queue of pairs worth a look, made beside the pointer: of shapes, groups and what was left, not of the values it changes. */
+function useQueue(open: boolean): { queue: readonly QueuedPair[]; looking: boolean } {
+  const project = useBench((s) => s.settled)!;
+  const projectId = useBench((s) => s.projectId);
+  const master = useBench((s) => s.master);
+  const step = stepOf(project);
+  const worth = kerningUnits(project, 'worth');
+  const made = [project.glyphs, project.groups, project.lib].map(identityOf).join();
+  const { data, isFetching } = useQuery({
+    queryKey: ['kerning queue', projectId, master, step, worth, made],
+    queryFn: async () => (await (await measurer.synced()).kerningQueue(master, step, worth)) as QueuedPair[],
+    placeholderData: (before, query) => (query?.queryKey[2] === master ? before : undefined),
+    enabled: open,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: 2,
+  });
+  return { queue: data ?? NONE, looking: isFetching && !data };
+}
 
 /** What the list holds in the present mode. */
-export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry[] {
+export function useEntries(found: readonly (Collision | Hole)[]): { entries: readonly Entry[]; looking: boolean } {
   const project = useBench((s) => s.settled)!;
   const masterId = useBench((s) => s.master);
   const { mode, line, fromGalley, order, showLeft } = useKernBench();
-  const { glyphs, groups, texts } = project;
-  const { lib } = project;
-  const step = stepOf(project);
+  const { lib, texts } = project;
   const left = useMemo(() => pairsLeft({ lib }), [lib]);
-  // The queue's order is that of the shapes; a value that has become even takes its pair out, wherever it stands.
-  const latest = useRef(project);
-  latest.current = project;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a queue is made of shapes and groups, not of the values it changes.
-  const queue = useMemo(
-    () => (mode === 'queue' ? kerningQueue(latest.current, masterId, left, step, WORTH) : []),
-    [mode, masterId, glyphs, groups, left, step],
-  );
-  return useMemo(() => {
+  const { queue, looking } = useQueue(mode === 'queue');
+  const worth = kerningUnits(project, 'worth');
+  const entries = useMemo((): readonly Entry[] => {
     const master = masterOf(project, masterId)!;
     const name = (id: string) => project.glyphs[id]?.name ?? 'missing';
     const valueNow = (p: Pair) => kerningOf(project, master, p.first, p.second)?.value ?? 0;
@@ -55,7 +71,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
     if (mode === 'queue')
       return queue
         .map((q) => ({ q, now: valueNow(q) }))
-        .filter(({ q, now }) => Math.abs(q.proposed - now) >= WORTH)
+        .filter(({ q, now }) => Math.abs(q.proposed - now) >= worth)
         .map(
           ({ q, now }): Entry => ({
             key: pairKey(...q.sides),
@@ -84,16 +100,13 @@ export function useEntries(found: readonly (Collision | Hole)[]): readonly Entry
     }
     if (mode === 'pairs') return order.map((pair, i): Entry => ({ key: `${i}`, label: '', note: '', pair }));
     return [];
-  }, [project, masterId, mode, line, fromGalley, order, showLeft, left, queue, texts, found]);
+  }, [project, masterId, mode, line, fromGalley, order, showLeft, left, queue, texts, found, worth]);
+  return { entries, looking };
 }
 
 /** The line of the word list that is stepped through, or the galley's text. */
 export const lineShown = (texts: Project['texts'], line: number, fromGalley: boolean): string =>
   (fromGalley ? undefined : texts.pairs[line]) ?? texts.galley;
-
-/** Distance, in units, below which a pair is shown as touching, and above which it is a hole. */
-export const NEAR = 12;
-export const OPEN = 25;
 
 /** Pairs of letters, figures and punctuation that come too near, or leave a hole; looked for beside the pointer while the list is open. */
 export function useWrong(
@@ -102,15 +115,15 @@ export function useWrong(
 ): { found: readonly (Collision | Hole)[]; share: number | undefined } {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const { share, found, start, stop } = useWork<readonly (Collision | Hole)[]>();
+  const { share, found, start, stop } = useJob<readonly (Collision | Hole)[]>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: a job is begun anew for what it is about.
   useEffect(() => {
     if (!open) return;
     const glyphs = textGlyphs(project);
-    void start((service, progress) =>
+    start((service, progress) =>
       wrong === 'touch'
-        ? service.collisions(project, master, glyphs, NEAR, progress)
-        : service.holes(project, master, glyphs, OPEN, progress),
+        ? service.collisions(master, glyphs, kerningUnits(project, 'near'), progress)
+        : service.holes(master, glyphs, kerningUnits(project, 'open'), progress),
     );
     return stop;
   }, [open, wrong, project, master]);

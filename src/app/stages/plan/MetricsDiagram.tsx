@@ -2,10 +2,10 @@ import { type PointerEvent as ReactPointerEvent, useLayoutEffect, useRef, useSta
 import type { Outcome } from '../../../core/project/edit';
 import { overshootSign, setOwnZone, setZone } from '../../../core/project/edits';
 import { type Glyph, type Project, ZONE_KEYS, type Zone } from '../../../core/project/model';
+import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
 import { preview, run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
-import { drawingPath } from '../../ui/pathData';
 
 /** Cap height of the interface's face as a share of its size: a pencilled letter stands between the lines too. */
 const PENCIL_CAP_HEIGHT = 0.66;

@@ -11,8 +11,8 @@ import {
 } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
+import { Details } from '../../ui/Details';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
-import { Details } from '../Details';
 import { MetricsDiagram } from './MetricsDiagram';
 
 const NAMES: readonly { key: keyof Family & string; label: string }[] = [

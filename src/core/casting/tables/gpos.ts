@@ -1,13 +1,13 @@
 import { attempt } from '../../base/result';
-import { type KernInput, type KernPair, type KernSide, writeKernGpos } from '../../opentype/gpos';
+import { type KernInput, type KernPair, type KernSide, kernLookups, writeGpos } from '../../opentype/gpos';
 import type { GlyphId, MasterId, Project } from '../../project/model';
 import { pairSides } from '../../project/pairs';
 import { masterOf } from '../../project/queries';
 import { type CastPlan, castOrder, characterMap } from '../plan';
 
 /** `GPOS`: the kerning of the master, for the scripts that the font serves. */
-export const gposTable = (plan: CastPlan, kern: KernInput): Uint8Array | undefined =>
-  writeKernGpos(kern, scriptsOf(plan.characters));
+export const gposTable = (plan: Pick<CastPlan, 'characters'>, kern: KernInput): Uint8Array | undefined =>
+  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }], scriptsOf(plan.characters));
 
 /** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
 export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
@@ -16,7 +16,7 @@ export function kerningSize(project: Project, masterId: MasterId): { pairs: numb
   if (!master || !result.ok) return { pairs: 0, bytes: 0 };
   const index = new Map(result.value.map((e, i) => [e.glyph.id, i]));
   const kern = kernInput({ project, master, index });
-  return { pairs: kern.pairs.length, bytes: writeKernGpos(kern, scriptsOf(characterMap(result.value)))?.length ?? 0 };
+  return { pairs: kern.pairs.length, bytes: gposTable({ characters: characterMap(result.value) }, kern)?.length ?? 0 };
 }
 
 /** A master's kerning in glyph indices; groups keep the members that are cast, pairs that name nothing left go. */

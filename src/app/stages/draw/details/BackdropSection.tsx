@@ -2,13 +2,13 @@ import { ImagePlus, Lock, LockOpen, ScanLine, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { addOutlineBackdrop, outlineName, removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
 import type { Affine } from '../../../../core/geometry/affine';
+import { glyphTyped } from '../../../../core/project/findGlyphs';
 import type { BackdropOutline, Drawing } from '../../../../core/project/model';
 import { run, say, useBench } from '../../../state/bench';
 import { useCalmProject } from '../../../state/calm';
 import { openDialog } from '../../../state/dialogs';
 import { Check, Slide } from '../../../ui/controls';
 import { Button, NumberField, Section, TextField } from '../../../ui/parts';
-import { glyphTyped } from './PartsSection';
 import { place } from './place';
 import { TraceButton } from './TraceSection';
 

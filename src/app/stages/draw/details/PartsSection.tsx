@@ -9,21 +9,13 @@ import {
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
 import type { Affine } from '../../../../core/geometry/affine';
 import { tidy } from '../../../../core/geometry/tidy';
-import type { Drawing, Glyph, Project } from '../../../../core/project/model';
-import { glyphForCodePoint, glyphNamed, usersOf } from '../../../../core/project/queries';
+import { glyphTyped } from '../../../../core/project/findGlyphs';
+import type { Drawing } from '../../../../core/project/model';
+import { glyphNamed, usersOf } from '../../../../core/project/queries';
 import { chooseGlyph, run, say, select, useBench } from '../../../state/bench';
 import { Button, NumberField, Section, TextField } from '../../../ui/parts';
 import { chooseParts, useDrawBench } from '../drawBench';
 import { place } from './place';
-
-/** A glyph by its character or its name. */
-export const glyphTyped = (project: Project, text: string): Glyph | undefined => {
-  const typed = text.trim();
-  return (
-    glyphNamed(project, typed) ??
-    ([...typed].length === 1 ? glyphForCodePoint(project, typed.codePointAt(0)!) : undefined)
-  );
-};
 
 /** A transform as scales, turn and place; slants are kept as they are. */
 function facts([a, b, c, d, x, y]: Affine) {

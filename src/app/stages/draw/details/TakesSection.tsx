@@ -2,9 +2,9 @@ import { useEffect, useState } from 'react';
 import { addOutlineBackdrop } from '../../../../core/drawing/backdrops';
 import { removeTake, renameTake, restoreTake, type Take, takesOf } from '../../../../core/drawing/takes';
 import { drawingsOf, flattened } from '../../../../core/project/outline';
+import { pathData } from '../../../../core/project/pathData';
 import { cancelPreview, preview, run, useBench } from '../../../state/bench';
 import { Button, Section, TextField } from '../../../ui/parts';
-import { pathData } from '../../../ui/pathData';
 import { keepTakeNow, now } from '../takes';
 import { place } from './place';
 

@@ -1,5 +1,5 @@
-import type { Glyph, Project } from '../../core/project/model';
-import { glyphForCodePoint, glyphNamed, glyphsInOrder } from '../../core/project/queries';
+import type { Glyph, Project } from './model';
+import { glyphForCodePoint, glyphNamed, glyphsInOrder } from './queries';
 
 const MOST = 12;
 
@@ -19,3 +19,12 @@ export function findGlyphs(project: Project, typed: string): Glyph[] {
   for (const g of all) if (found.size < MOST && lower.length > 1 && g.name.toLowerCase().includes(lower)) add(g);
   return [...found.values()].slice(0, MOST);
 }
+
+/** A glyph by its character or its name. */
+export const glyphTyped = (project: Project, text: string): Glyph | undefined => {
+  const typed = text.trim();
+  return (
+    glyphNamed(project, typed) ??
+    ([...typed].length === 1 ? glyphForCodePoint(project, typed.codePointAt(0)!) : undefined)
+  );
+};

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
-import { useLatest } from '../ui/useLatest';
 import type { Command } from './command';
-import { isTyping, keptByFocus, pressed } from './keys';
+import { isControl, isTyping, keptByFocus, pressed } from './keys';
+import { useLatest } from './useLatest';
 
 /**
  * Who gets a key: the newest scope first. A dialog is a scope that lets nothing through but what always works; what has
@@ -30,6 +30,8 @@ const mayRun = (c: Command, event: KeyboardEvent): boolean => {
 
 function onKeyDown(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.isComposing) return;
+  // A control lets go of the keys by Escape, so that the stage has them again.
+  if (event.key === 'Escape' && !isDialogOpen() && isControl(event.target)) event.target.blur();
   let closed = false;
   for (const scope of [...stack].reverse()) {
     for (const command of scope.commands()) {

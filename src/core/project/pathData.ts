@@ -1,6 +1,6 @@
-import { type Contour, segmentsOf } from '../../core/geometry/contour';
-import type { Drawing, MasterId, Project } from '../../core/project/model';
-import { drawingsOf, flattened } from '../../core/project/outline';
+import { type Contour, segmentsOf } from '../geometry/contour';
+import type { Drawing, MasterId, Project } from './model';
+import { drawingsOf, flattened } from './outline';
 
 const n = (v: number) => Math.round(v * 100) / 100;
 
@@ -53,19 +53,6 @@ export function drawingPath(project: Project, master: MasterId, drawing: Drawing
   if (path === undefined) {
     path = pathData(flattened(drawing, drawingsOf(project, master)).filter((c) => c.closed));
     cache.set(drawing, path);
-  }
-  return path;
-}
-
-const paths = new Map<string, Path2D>();
-
-/** A Path2D for path data, kept for the most recent shapes. */
-export function path2d(data: string): Path2D {
-  let path = paths.get(data);
-  if (!path) {
-    if (paths.size > 600) paths.clear();
-    path = new Path2D(data);
-    paths.set(data, path);
   }
   return path;
 }

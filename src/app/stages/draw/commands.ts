@@ -1,12 +1,12 @@
-import { TOOLS } from '../canvas/tools/registry';
-import { transformAgain } from '../stages/draw/again';
-import { DETAIL_TABS, setEdges, setTab, setTool, toggleCombs } from '../stages/draw/drawBench';
-import { keepTakeNow } from '../stages/draw/takes';
-import { useBench } from '../state/bench';
-import { openDialog } from '../state/dialogs';
-import type { Command, Gesture } from './command';
-import { hands } from './hands';
-import { MOD } from './keys';
+import { TOOLS } from '../../canvas/tools/registry';
+import type { Command, Gesture } from '../../keys/command';
+import { hands } from '../../keys/hands';
+import { MOD } from '../../keys/keys';
+import { useBench } from '../../state/bench';
+import { openDialog } from '../../state/dialogs';
+import { transformAgain } from './again';
+import { DETAIL_TABS, setEdges, setTab, setTool, toggleCombs } from './drawBench';
+import { keepTakeNow } from './takes';
 
 const toTool = (e?: KeyboardEvent) => e !== undefined && (hands.draw?.key(e) ?? false);
 const toolKey = (id: string, title: Command['title'], keys: readonly string[], shown?: string): Command => ({

@@ -60,6 +60,10 @@ const KEEPS =
 const STEPPING = /^(Arrow(Left|Right|Up|Down)|Home|End|PageUp|PageDown| |Enter)$/;
 const PRESSES = 'button,a[href],summary,[role="button"],[role="checkbox"],[role="switch"],[role="menuitem"]';
 
+/** Is this a control that has keys of its own? */
+export const isControl = (target: EventTarget | null): target is HTMLElement =>
+  target instanceof HTMLElement && (target.closest(KEEPS) !== null || target.matches(PRESSES));
+
 /** Does what has the focus use this key itself? A slider keeps its arrows, a button its Enter. */
 export function keptByFocus(event: KeyboardEvent): boolean {
   const { target } = event;
@@ -67,3 +71,6 @@ export function keptByFocus(event: KeyboardEvent): boolean {
   if (target.closest(KEEPS)) return STEPPING.test(event.key);
   return target.matches(PRESSES) && (event.key === 'Enter' || event.key === ' ');
 }
+
+/** Which way an arrow key goes: left and down are less. */
+export const signOf = (e?: KeyboardEvent): 1 | -1 => (e?.key === 'ArrowLeft' || e?.key === 'ArrowDown' ? -1 : 1);

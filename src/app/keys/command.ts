@@ -1,4 +1,4 @@
-import type { StageKey } from '../shell/stages';
+import type { StageKey } from '../state/stages';
 
 /** Where a command stands on the sheet of keys and in the palette. */
 export type CommandGroup = 'Go' | 'Edit' | 'Project' | 'View' | 'Tools' | 'Draw' | 'Fit' | 'Kern' | 'Case' | 'Galley';

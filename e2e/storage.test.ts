@@ -1,0 +1,170 @@
+import { Key } from 'selenium-webdriver';
+import { until } from './browser';
+import { type DemoBench, sharedDemoBench } from './demoBench';
+
+const { opened, go, value, undoAll } = sharedDemoBench();
+let server: DemoBench['server'];
+let browser: DemoBench['browser'];
+let t: DemoBench['t'];
+beforeAll(() => {
+  ({ server, browser, t } = opened());
+});
+
+const page = () => browser.driver.findElement({ css: 'body' }).getText();
+const right = (by: number) => t.keys(...Array.from({ length: by }, () => Key.ARROW_RIGHT));
+/** Lets every write to the browser's storage fail as if the disk were full, or work again. */
+const disk = (full: boolean) =>
+  browser.driver.executeScript(`
+    window.realPut ??= IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = ${full}
+      ? () => { throw new DOMException('full', 'QuotaExceededError'); }
+      : window.realPut;`);
+
+test('redo after a reload never revives what a new edit has put aside', async () => {
+  await go('fit?glyph=n');
+  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  for (let i = 0; i < 5; i++) {
+    await right(1);
+    // Keys in a row join into one step; a rest parts them.
+    await new Promise((r) => setTimeout(r, 1600));
+  }
+  await until('five steps', async () => Number(await value('Left')) === start + 5);
+  await t.saved();
+  await go('fit?glyph=n');
+  for (let i = 0; i < 3; i++) await t.press('Undo');
+  await until('three undone', async () => Number(await value('Left')) === start + 2);
+  await t.fill('Right', '99', true);
+  await t.saved();
+  await go('fit?glyph=n');
+  await until('the new edit', async () => (await value('Right')) === '99');
+  const redo = await t.find('button[aria-label="Redo"]');
+  expect(await redo.isEnabled()).toBe(false);
+  expect(Number(await value('Left'))).toBe(start + 2);
+  await undoAll();
+  await until('the start', async () => Number(await value('Left')) === start);
+});
+
+test('a full disk: what waits is counted, kept, and written by itself; leaving asks', async () => {
+  await go('fit?glyph=n');
+  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  await disk(true);
+  await right(1);
+  await until('the sign', async () => /Not saved \(1\): The browser’s storage is full\./.test(await page()));
+  await t.click('a[title="To the start page"]');
+  await until('the question', async () => (await t.text('[role="dialog"]')).includes('Not everything is stored'));
+  await t.press('Stay');
+  await t.gone('[role="dialog"]');
+  await t.press('Not saved (1): The browser’s storage is full.');
+  await until('the way to make room', async () => /History of this project/.test(await t.text('[role="dialog"]')));
+  await t.keys(Key.ESCAPE);
+  await t.gone('[role="dialog"]');
+  await disk(false);
+  await t.saved();
+  await go('fit?glyph=n');
+  await until('the change', async () => Number(await value('Left')) === start + 1);
+  await undoAll();
+});
+
+test('a project is not removed under another tab; removed, it lies in the bin and comes back', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=n');
+  const first = await driver.getWindowHandle();
+  await driver.switchTo().newWindow('tab');
+  await driver.get(server.url);
+  await t.press('Remove Velmarrow Sans');
+  await t.press('Remove');
+  await until('the refusal', async () => /It is open in another tab/.test(await page()));
+  await driver.close();
+  await driver.switchTo().window(first);
+  await driver.get(server.url);
+  await t.press('Remove Velmarrow Sans');
+  await t.press('Remove');
+  await until('the bin', async () => /In the bin\s+Velmarrow Sans[\s\S]*kept for 30 days/.test(await page()));
+  await t.press('Bring back');
+  await t.find('a[href="/p/velmarrow/draw"]');
+});
+
+test('a project whose records are gone under it is stored anew, whole', async () => {
+  const { driver } = browser;
+  await go('fit?glyph=o');
+  await until('the sides', async () => (await value('Left')) || undefined);
+  await driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    const request = indexedDB.open('wendril-velmarrow');
+    request.onsuccess = () => {
+      const cleared = request.result.transaction('records', 'readwrite').objectStore('records').clear();
+      cleared.onsuccess = () => done();
+    };`);
+  await t.fill('Left', '71', true);
+  await t.saved();
+  await go('fit?glyph=o');
+  await until('the change', async () => (await value('Left')) === '71');
+  expect((await driver.findElements({ css: '[aria-label="What could not be read"]' })).length).toBe(0);
+  await undoAll();
+});
+
+test('a damaged record: the rest opens, what is lost is said, and comes back as last stored', async () => {
+  const { driver } = browser;
+  await go('fit?glyph=o');
+  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  await t.fill('Left', String(start + 9), true);
+  await t.saved();
+  await new Promise((r) => setTimeout(r, 2500));
+  await driver.get(`${server.url}/names`);
+  await driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    const request = indexedDB.open('wendril-velmarrow');
+    request.onsuccess = () => {
+      const work = request.result.transaction('records', 'readwrite');
+      work.oncomplete = () => { request.result.close(); done(); };
+      const store = work.objectStore('records');
+      store.openCursor().onsuccess = (e) => {
+        const cursor = e.target.result;
+        if (!cursor) return;
+        const { value, key } = cursor;
+        if (/\\/glyphs\\/\\d/.test(key) && typeof value === 'string' && value.includes('"name":"o"'))
+          cursor.update(value.replace('"name":"o"', '"name":7'));
+        cursor.continue();
+      };
+    };`);
+  await go('fit?glyph=n');
+  await until('what was lost', async () => /part of its record could not be read/.test(await page()));
+  expect(Number(await until('n as ever', async () => (await value('Left')) || undefined))).toBeGreaterThan(0);
+  await t.press('Bring its last good state back');
+  await until('the word', async () => /as last stored/.test(await page()));
+  await t.saved();
+  await go('fit?glyph=o');
+  await until('o as it was', async () => Number(await value('Left')) === start + 9);
+  await undoAll();
+});
+
+test('a project whose lock is taken by force is only looked at from then on', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=n');
+  await t.saved();
+  await driver.executeScript(
+    'navigator.locks.request("wendril-project-velmarrow", { steal: true }, () => new Promise(() => {}))',
+  );
+  await until('the word', async () => /Looking only/.test(await page()));
+  await driver.navigate().refresh();
+  await t.find('[data-testid="galley-line"]');
+  await t.saved();
+});
+
+test('a worker that dies is started anew, and the galley goes on', async () => {
+  const { driver } = browser;
+  await go('draw?glyph=n');
+  const revision = async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-revision'));
+  await until('the galley', async () => (await revision()) > 0);
+  // The next message to a worker makes it fail as one does that has run out of memory.
+  await driver.executeScript(`
+    const post = Worker.prototype.postMessage;
+    Worker.prototype.postMessage = function () {
+      Worker.prototype.postMessage = post;
+      this.dispatchEvent(new ErrorEvent('error', { message: 'out of memory', cancelable: true }));
+    };`);
+  const before = await revision();
+  await t.keys(']');
+  await until('a new line', async () => (await revision()) > before);
+  expect(await t.text('[aria-label="Galley"]')).not.toMatch(/cannot be made/);
+});

@@ -1,0 +1,37 @@
+import type { Command, Gesture } from '../../keys/command';
+import { hands } from '../../keys/hands';
+
+/** What can be done in the Case. */
+export const CASE_COMMANDS: readonly Command[] = [
+  {
+    id: 'case-open',
+    title: 'Draw the chosen glyph',
+    group: 'Case',
+    stage: 'case',
+    keys: ['Enter'],
+    can: () => hands.case !== undefined,
+    run: () => hands.case?.open(),
+  },
+  {
+    id: 'case-all',
+    title: 'Choose all glyphs that are shown',
+    group: 'Case',
+    stage: 'case',
+    keys: ['$mod+KeyA'],
+    run: () => hands.case?.all(),
+  },
+  {
+    id: 'case-remove',
+    title: 'Remove the chosen glyphs…',
+    group: 'Case',
+    stage: 'case',
+    keys: ['Delete', 'Backspace'],
+    can: () => hands.case !== undefined,
+    run: () => hands.case?.remove(),
+  },
+];
+
+export const CASE_GESTURES: readonly Gesture[] = [
+  { how: 'Double click', does: 'Opens a glyph in Draw', group: 'Case' },
+  { how: 'Shift click', does: 'Adds to the choice', group: 'Case' },
+];

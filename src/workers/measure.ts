@@ -1,0 +1,64 @@
+import { kerningSize } from '../core/casting/tables/gpos';
+import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
+import { pairsLeft } from '../core/kerning/edits';
+import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
+import { type ProposalSettings, type ProposedPair, proposeKerning } from '../core/kerning/proposal';
+import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
+import type { GlyphId, MasterId, Project } from '../core/project/model';
+import { masterOf } from '../core/project/queries';
+import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
+import { documentHolder } from './document';
+
+type Progress = (done: number, total: number) => void;
+
+const held = documentHolder();
+const project = (): Project => {
+  const now = held.now();
+  if (!now) throw new Error('The document has not come yet.');
+  return now;
+};
+
+/** What is measured and proposed over many glyphs, on a copy of the document away from the pointer. */
+export const measureService = {
+  ...held.service,
+
+  proposeKerning: (
+    master: MasterId,
+    glyphs: readonly GlyphId[],
+    settings: ProposalSettings,
+    progress: Progress,
+  ): ProposedPair[] => proposeKerning(project(), master, glyphs, glyphs, settings, progress),
+
+  collisions: (master: MasterId, glyphs: readonly GlyphId[], nearest: number, progress: Progress): Collision[] =>
+    collisions(project(), master, glyphs, nearest, progress),
+
+  holes: (master: MasterId, glyphs: readonly GlyphId[], atLeast: number, progress: Progress): Hole[] =>
+    holes(project(), master, glyphs, atLeast, progress),
+
+  proposeGroups: (master: MasterId, atLeast: number, progress: Progress): GroupProposal[] =>
+    proposeGroups(project(), masterOf(project(), master)!, atLeast, undefined, progress),
+
+  kerningQueue: (master: MasterId, step: number, least: number): QueuedPair[] =>
+    kerningQueue(project(), master, pairsLeft(project()), step, least),
+
+  kerningSize: (master: MasterId) => kerningSize(project(), master),
+
+  tidy(
+    {
+      operation,
+      glyphs,
+      masters,
+      amount,
+    }: { operation: TidyName; glyphs: readonly GlyphId[]; masters: readonly MasterId[]; amount: number | undefined },
+    progress: Progress,
+  ): TidyProposal[] {
+    const now = project();
+    return glyphs.flatMap((id, i) => {
+      if (i % 16 === 0) progress(i, glyphs.length);
+      const glyph = now.glyphs[id];
+      return glyph ? (tidyProposal(now, glyph, masters, operation, amount) ?? []) : [];
+    });
+  },
+};
+
+export type MeasureService = typeof measureService;

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { measureService } from './measure';
+
+expose(measureService);
