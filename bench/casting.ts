@@ -6,7 +6,7 @@ import { openSource } from '../src/cli/source';
 import { CastCache } from '../src/core/casting/cache';
 import { castFont } from '../src/core/casting/font';
 import { movePoints } from '../src/core/drawing/edits';
-import { projectFiles } from '../src/core/formats/projectFile';
+import { projectFiles } from '../src/core/formats/project/projectFile';
 import { largeProject } from './largeProject';
 import { median, milliseconds, printTable, type Row } from './table';
 

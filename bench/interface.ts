@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { openBrowser, startServer, tester, until } from '../e2e/browser';
-import { writeProjectFile } from '../src/core/formats/projectFile';
+import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { largeProject } from './largeProject';
 import { median, milliseconds, printTable, type Row } from './table';
 

@@ -1,5 +1,5 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { writeProjectFile } from '../src/core/formats/projectFile';
+import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { buildDemo } from './family';
 import { writePng } from './sheets/png';
 import { drawSheet, SHEETS } from './sheets/sheets';

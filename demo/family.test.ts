@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { sidesOf } from '../src/core/fitting/sides';
-import { readProjectFile, writeProjectFile } from '../src/core/formats/projectFile';
+import { readProjectFile, writeProjectFile } from '../src/core/formats/project/projectFile';
 import type { Contour } from '../src/core/geometry/contour';
 import { curvesOf, signedArea } from '../src/core/geometry/contour';
 import { extremes } from '../src/core/geometry/curve';

@@ -5,7 +5,7 @@ import { Key, Origin } from 'selenium-webdriver';
 import { largeProject } from '../bench/largeProject';
 import { buildDemo } from '../demo/family';
 import { packZip } from '../src/core/formats/fileTree';
-import { projectFiles, writeProjectFile } from '../src/core/formats/projectFile';
+import { projectFiles, writeProjectFile } from '../src/core/formats/project/projectFile';
 import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 

@@ -1,4 +1,4 @@
-import { readSvg } from '../src/core/formats/svgRead';
+import { readSvg } from '../src/core/formats/svg/svgRead';
 import { type Contour, curvesOf } from '../src/core/geometry/contour';
 import { boundsOf } from '../src/core/geometry/curve';
 import { windingAt } from '../src/core/geometry/winding';

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { checkFont } from '../src/core/casting/checks';
-import { readProjectFile } from '../src/core/formats/projectFile';
+import { readProjectFile } from '../src/core/formats/project/projectFile';
 import { readCff } from '../src/core/opentype/cffRead';
 import { cmap } from '../src/core/opentype/cmap';
 import { hhea } from '../src/core/opentype/hhea';

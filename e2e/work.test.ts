@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { largeProject } from '../bench/largeProject';
-import { writeProjectFile } from '../src/core/formats/projectFile';
+import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { pointer, storedGlyph, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 

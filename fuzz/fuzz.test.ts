@@ -1,7 +1,7 @@
 import { buildStarter } from '../demo/starter';
 import { castFont } from '../src/core/casting/font';
 import { openAny } from '../src/core/formats/openFile';
-import { projectFiles, projectFromFiles } from '../src/core/formats/projectFile';
+import { projectFiles, projectFromFiles } from '../src/core/formats/project/projectFile';
 import { square } from '../src/core/geometry/testShapes';
 import { drawingsOf, flattened } from '../src/core/project/outline';
 import { drawingOf } from '../src/core/project/queries';

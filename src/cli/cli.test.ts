@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import { buildStarter } from '../../demo/starter';
 import { castFont } from '../core/casting/font';
 import { packZip } from '../core/formats/fileTree';
-import { projectFiles, writeProjectFile } from '../core/formats/projectFile';
+import { projectFiles, writeProjectFile } from '../core/formats/project/projectFile';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cli-'));
 const files = projectFiles(buildStarter());

@@ -1,8 +1,8 @@
 import { closeSync, existsSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
 import { basename, dirname, relative, resolve, sep } from 'node:path';
+import type { FontProject } from '../core/formats/font/projectFromFont';
 import { isFont, looksLikeSvg, openAny } from '../core/formats/openFile';
-import { projectFromFiles, readProjectFile } from '../core/formats/projectFile';
-import type { FontProject } from '../core/formats/projectFromFont';
+import { projectFromFiles, readProjectFile } from '../core/formats/project/projectFile';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
 

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { placedOutlines } from '../core/drawing/placedOutlines';
 import { pictureSize } from '../core/formats/pictures';
-import { contoursPath } from '../core/formats/svg';
+import { contoursPath } from '../core/formats/svg/svg';
 import { type GreyPicture, greyOf, tooLarge } from '../core/tracing/picture';
 import { traced, USUAL_SPECKLE, USUAL_TOLERANCE } from '../core/tracing/trace';
 import { endingOf, numberOf, parsed, tell, twoPaths } from './arguments';

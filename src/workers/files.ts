@@ -2,9 +2,9 @@ import type { Finding } from '../core/base/finding';
 import type { Result } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
+import type { FontProject } from '../core/formats/font/projectFromFont';
 import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
-import { writeProjectFile } from '../core/formats/projectFile';
-import type { FontProject } from '../core/formats/projectFromFont';
+import { writeProjectFile } from '../core/formats/project/projectFile';
 import type { MasterId, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';

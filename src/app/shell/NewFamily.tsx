@@ -1,5 +1,7 @@
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { Controller, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { createProject } from '../../core/project/create';
 import { parseGlyphList } from '../../core/project/edits';
 import { storeProject } from '../state/library';
@@ -34,76 +36,88 @@ const SETS = [
 
 const range = (first: number, last: number): number[] => Array.from({ length: last - first + 1 }, (_, i) => first + i);
 
+/** What the form asks for, and what it may be. */
+const schema = z.object({
+  family: z.string().trim().min(1, 'Give the family a name.'),
+  style: z.string().trim(),
+  unitsPerEm: z
+    .string()
+    .transform(Number)
+    .pipe(
+      z
+        .number('Units per em must be a whole number from 16 to 16,384.')
+        .int('Units per em must be a whole number from 16 to 16,384.')
+        .min(16, 'Units per em must be a whole number from 16 to 16,384.')
+        .max(16384, 'Units per em must be a whole number from 16 to 16,384.'),
+    ),
+  set: z.enum(SETS.map((s) => s.key)),
+  own: z.string(),
+});
+type Asked = z.input<typeof schema>;
+const USUAL: Asked = { family: '', style: 'Regular', unitsPerEm: '1000', set: 'letters', own: '' };
+
 /** Starts a family: a name is enough, everything else has a sensible default. */
 export function NewFamily({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
-  const [family, setFamily] = useState('');
-  const [style, setStyle] = useState('Regular');
-  const [em, setEm] = useState('1000');
-  const [set, setSet] = useState<(typeof SETS)[number]['key']>('letters');
-  const [own, setOwn] = useState('');
-  const [fault, setFault] = useState<string | undefined>();
-
-  const start = async () => {
-    const unitsPerEm = Number(em);
-    if (family.trim() === '') return setFault('Give the family a name.');
-    if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384)
-      return setFault('Units per em must be a whole number from 16 to 16,384.');
-    const listed = parseGlyphList(own).requests.flatMap((r) => r.unicodes);
-    const characters = [...(SETS.find((s) => s.key === set)?.characters() ?? []), ...(set === 'own' ? listed : [])];
+  const { register, handleSubmit, control, watch, setError, formState } = useForm<
+    Asked,
+    unknown,
+    z.output<typeof schema>
+  >({
+    defaultValues: USUAL,
+    resolver: zodResolver(schema),
+  });
+  const set = watch('set');
+  const start = async (asked: z.output<typeof schema>) => {
+    const listed = asked.set === 'own' ? parseGlyphList(asked.own).requests.flatMap((r) => r.unicodes) : [];
     const project = createProject({
-      family: family.trim(),
-      masterName: style.trim() || 'Regular',
-      unitsPerEm,
-      characters,
+      family: asked.family,
+      masterName: asked.style || 'Regular',
+      unitsPerEm: asked.unitsPerEm,
+      characters: [...(SETS.find((s) => s.key === asked.set)?.characters() ?? []), ...listed],
       created: Math.floor(Date.now() / 1000),
     });
     try {
-      const id = await storeProject(project);
-      await navigate(`/p/${id}/plan`);
+      await navigate(`/p/${await storeProject(project)}/plan`);
     } catch (error) {
-      setFault(storageSentence(error));
+      setError('root', { message: storageSentence(error) });
     }
   };
+  const fault = Object.values(formState.errors)[0]?.message;
 
   return (
     <Modal open={open} onClose={onClose} title="New family">
-      <form
-        className="grid gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void start();
-        }}
-      >
+      <form className="grid gap-3" onSubmit={(e) => void handleSubmit(start)(e)}>
         <label className="grid gap-1">
           <span className="text-quiet">Family name</span>
-          <TextField autoFocus value={family} onChange={(e) => setFamily(e.target.value)} />
+          <TextField autoFocus {...register('family')} />
         </label>
         <div className="grid grid-cols-2 gap-3">
           <label className="grid gap-1">
             <span className="text-quiet">First master</span>
-            <TextField value={style} onChange={(e) => setStyle(e.target.value)} />
+            <TextField {...register('style')} />
           </label>
           <label className="grid gap-1">
             <span className="text-quiet">Units per em</span>
-            <TextField value={em} inputMode="numeric" onChange={(e) => setEm(e.target.value)} />
+            <TextField inputMode="numeric" {...register('unitsPerEm')} />
           </label>
         </div>
         <fieldset className="grid gap-1">
           <legend className="mb-1 text-quiet">Glyphs to begin with (more can be added any time)</legend>
-          <Radios
-            label="Glyphs to begin with"
-            value={set}
-            options={SETS.map((s) => ({ value: s.key, text: s.name }))}
-            onChange={setSet}
+          <Controller
+            control={control}
+            name="set"
+            render={({ field }) => (
+              <Radios
+                label="Glyphs to begin with"
+                value={field.value}
+                options={SETS.map((s) => ({ value: s.key, text: s.name }))}
+                onChange={field.onChange}
+              />
+            )}
           />
           {set === 'own' && (
-            <TextField
-              aria-label="Characters to begin with"
-              value={own}
-              placeholder="hamburgefonts"
-              onChange={(e) => setOwn(e.target.value)}
-            />
+            <TextField aria-label="Characters to begin with" placeholder="hamburgefonts" {...register('own')} />
           )}
         </fieldset>
         {fault && (

@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import { type Result, refused } from '../../core/base/result';
-import type { FontProject } from '../../core/formats/projectFromFont';
+import type { FontProject } from '../../core/formats/font/projectFromFont';
 import type { Project } from '../../core/project/model';
 import { filesWorker } from '../../workers/clients';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { refused } from '../base/result';
-import { readProjectFile, writeProjectFile } from '../formats/projectFile';
+import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import { type Contour, curvesOf, isOnCurve, segmentsOf, signedArea } from '../geometry/contour';
 import { nearestOn, pointAt } from '../geometry/curve';
 import type { Outcome } from '../project/edit';

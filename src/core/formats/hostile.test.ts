@@ -3,10 +3,10 @@ import { buildStarter } from '../../../demo/starter';
 import { attempt, refused } from '../base/result';
 import { checkFont } from '../casting/checks';
 import { castFont } from '../casting/font';
-import { readDesignspace, writeDesignspace } from './designspace';
-import { readGlif } from './glif';
-import { readPlist } from './plist';
-import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
+import { readDesignspace, writeDesignspace } from './designspace/designspace';
+import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './project/projectFile';
+import { readGlif } from './ufo/glif';
+import { readPlist } from './ufo/plist';
 
 /** Damaged input of every kind: each ends in a result or one sentence, never in another error or an endless loop. */
 

@@ -5,11 +5,11 @@ import { name } from '../opentype/name';
 import { faceOffsets, readSfnt, tableOf } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
 import { checkedProject } from '../project/checked';
-import { readProjectFile } from './projectFile';
-import { type FontProject, projectFromFont } from './projectFromFont';
-import { projectFromSvg } from './projectFromSvg';
-import { isSvg } from './svgRead';
-import type { Progress } from './ufo';
+import { type FontProject, projectFromFont } from './font/projectFromFont';
+import { readProjectFile } from './project/projectFile';
+import { projectFromSvg } from './svg/projectFromSvg';
+import { isSvg } from './svg/svgRead';
+import type { Progress } from './ufo/ufo';
 import { textOf } from './xml';
 
 const WOFF2_SIGNATURE = 0x774f4632;

@@ -237,14 +237,13 @@ export class ProjectRecords {
     const worthKeeping = key === PARTS || key.startsWith(GLYPHS) || key.startsWith(KERNING);
     if (worthKeeping && !this.backedUp.has(key)) {
       const old = await this.get(key);
-      if (old !== undefined) await this.set(BEFORE + key, { value: old, position: this.openedAt });
+      if (old !== undefined) await this.set(BEFORE + key, { value: old });
       this.backedUp.add(key);
     }
     if (value === undefined) await this.remove(key);
     else await this.set(key, value);
   }
 
-  private openedAt = 0;
   /** The oldest entry that may have a record. */
   private oldest = 1;
 
@@ -335,7 +334,6 @@ export class ProjectRecords {
     const { glyphs, damaged, segments } = await this.readGlyphs(parts, faults);
     const base: Project = { ...parts, glyphs };
     let project = base;
-    this.openedAt = this.meta.position;
     this.oldest = this.meta.first;
     this.journalled = this.meta.checkpoint;
     for (;;) {
@@ -487,27 +485,26 @@ export class ProjectRecords {
   }
 
   /**
-   * The last state of a glyph that can be read: as its segment was when the project was opened last, led on through the
-   * history. Undefined where there is none.
+   * The last state of a glyph that can be read: as its segment was when the project was opened last, with all that the
+   * history says of it laid over; every step says what a place became, so that the newest word on it counts. Undefined
+   * where there is none.
    */
   async lastGood(id: GlyphId, project: Project): Promise<Glyph | undefined> {
     const at = this.segmentOf.get(id);
     let glyph: Glyph | undefined;
-    let serial = this.meta.first - 1;
     const candidates = at === undefined ? [] : [at];
     for (const i of candidates.length > 0 ? candidates : this.segments.keys()) {
-      const backup = (await this.get(`${BEFORE}${GLYPHS}${i}`)) as { value?: unknown; position?: unknown } | undefined;
+      const backup = (await this.get(`${BEFORE}${GLYPHS}${i}`)) as { value?: unknown } | undefined;
       const list = typeof backup?.value === 'string' ? json(backup.value) : undefined;
       const raw = Array.isArray(list) ? list.find((g) => (g as { id?: unknown } | null)?.id === id) : undefined;
       const read = raw === undefined ? undefined : attempt(() => unpackedGlyph(raw));
       if (!read?.ok) continue;
       glyph = read.value;
-      serial = Number(backup!.position);
     }
     const one = (g: Glyph | undefined): Project => ({ ...project, glyphs: g ? { [id]: g } : {} });
     let state = one(glyph);
     const { position } = this.meta;
-    for (let s = Math.max(serial + 1, this.meta.first); s <= position; s += 100) {
+    for (let s = this.meta.first; s <= position; s += 100) {
       for (const entry of await this.entries(s, Math.min(position, s + 99))) {
         const steps = (entry?.patch ?? []).filter(({ path }) => path[0] === 'glyphs' && path[1] === id);
         if (steps.length > 0)

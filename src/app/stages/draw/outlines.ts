@@ -1,7 +1,7 @@
 import { addContours, removeContours } from '../../../core/drawing/edits';
 import { keyParts, pointKey } from '../../../core/drawing/points';
-import { copiedOutline, EXACT_TYPE, pastedOutline } from '../../../core/formats/clipboard';
-import { readSvg, type SvgPlace } from '../../../core/formats/svgRead';
+import { copiedOutline, EXACT_TYPE, pastedOutline } from '../../../core/formats/svg/clipboard';
+import { readSvg, type SvgPlace } from '../../../core/formats/svg/svgRead';
 import type { Contour } from '../../../core/geometry/contour';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { run, say, select, useBench } from '../../state/bench';

@@ -1,4 +1,4 @@
-import { GripVertical, RefreshCcw } from 'lucide-react';
+import { RefreshCcw } from 'lucide-react';
 import { memo } from 'react';
 import {
   closeContour,
@@ -14,6 +14,7 @@ import { plural } from '../../../../core/project/edit';
 import type { Drawing } from '../../../../core/project/model';
 import { run, select } from '../../../state/bench';
 import { Button, Section } from '../../../ui/parts';
+import { SortableList, SortableRow } from '../../../ui/SortableList';
 import { place } from './place';
 
 /** The contours in their order: direction, start, what is open. */
@@ -37,12 +38,17 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   const chosen = new Set(keys.map((k) => keyParts(k)[0]));
   return (
     <Section title={plural(drawing.contours.length, 'contour')}>
-      <ul className="mb-2 max-h-40 overflow-auto">
+      <SortableList
+        label="Contours"
+        ids={drawing.contours.map((_, i) => `contour ${i}`)}
+        onMove={(from, to) => run((p) => orderContour(p, { at: place(), from, to }))}
+        className="mb-2 max-h-40 overflow-auto"
+      >
         {drawing.contours.map((c, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
           <ContourRow key={i} contour={c} index={i} chosen={chosen.has(i)} />
         ))}
-      </ul>
+      </SortableList>
       <div className="flex flex-wrap gap-1.5">
         {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
         {wrong && (
@@ -62,8 +68,6 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   );
 }
 
-const CONTOUR_DRAG = 'text/x-wendril-contour';
-
 /** One contour in the list; drawn again only when it is another one. */
 const ContourRow = memo(function ContourRow({
   contour,
@@ -75,18 +79,10 @@ const ContourRow = memo(function ContourRow({
   chosen: boolean;
 }) {
   return (
-    <li
-      draggable
-      title="Drag to another place in the order"
-      onDragStart={(e) => e.dataTransfer.setData(CONTOUR_DRAG, String(index))}
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        e.stopPropagation();
-        const from = Number.parseInt(e.dataTransfer.getData(CONTOUR_DRAG), 10);
-        if (Number.isInteger(from) && from !== index) run((p) => orderContour(p, { at: place(), from, to: index }));
-      }}
-      className={`flex items-center gap-2 rounded-md px-1 ${chosen ? 'bg-kelp-tint' : ''}`}
+    <SortableRow
+      id={`contour ${index}`}
+      grip={`Contour ${index + 1}: another place in the order`}
+      className={chosen ? 'bg-kelp-tint' : ''}
     >
       <button
         type="button"
@@ -95,7 +91,6 @@ const ContourRow = memo(function ContourRow({
           select(new Set(contour.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))))
         }
       >
-        <GripVertical size={12} className="-mr-1 shrink-0 text-quiet" />
         <b className="w-4 font-semibold">{index + 1}</b>
         <span className="truncate text-quiet">
           {contour.closed ? (signedArea(contour) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}
@@ -115,6 +110,6 @@ const ContourRow = memo(function ContourRow({
       >
         <RefreshCcw size={14} />
       </button>
-    </li>
+    </SortableRow>
   );
 });

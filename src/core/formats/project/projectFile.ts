@@ -1,12 +1,12 @@
-import { attempt, type Result, refuse, unwrap } from '../base/result';
-import { toDesign } from '../project/axes';
-import type { Master, Project } from '../project/model';
-import { type Designspace, readDesignspace, writeDesignspace } from './designspace';
-import { type FileTree, packZip, subtree, textFile, unpackZip } from './fileTree';
-import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from './projectFromUfo';
-import { type Progress, readUfo, writeUfo } from './ufo';
-import { FOLDER_KEY, originOf, ufoOfMaster } from './ufoFromProject';
-import { indentedXml, parseXml, textOf } from './xml';
+import { attempt, type Result, refuse, unwrap } from '../../base/result';
+import { toDesign } from '../../project/axes';
+import type { Master, Project } from '../../project/model';
+import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
+import { type FileTree, packZip, subtree, textFile, unpackZip } from '../fileTree';
+import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
+import { type Progress, readUfo, writeUfo } from '../ufo/ufo';
+import { FOLDER_KEY, originOf, ufoOfMaster } from '../ufo/ufoFromProject';
+import { indentedXml, parseXml, textOf } from '../xml';
 
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
 function masterFolders(project: Project): Map<Master, string> {

@@ -1,7 +1,7 @@
-import type { Result } from '../base/result';
-import { createProject, defaultZones, emptyDrawing, newGlyph } from '../project/create';
-import { codePointsForName, nameForCodePoint } from '../project/glyphNames';
-import type { Project } from '../project/model';
+import type { Result } from '../../base/result';
+import { createProject, defaultZones, emptyDrawing, newGlyph } from '../../project/create';
+import { codePointsForName, nameForCodePoint } from '../../project/glyphNames';
+import type { Project } from '../../project/model';
 import { readSvg } from './svgRead';
 
 const UNITS_PER_EM = 1000;

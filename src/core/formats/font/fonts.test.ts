@@ -2,25 +2,25 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildUnspaced } from '../../../demo/family';
-import { buildStarter } from '../../../demo/starter';
-import { mutated } from '../../../fuzz/mutate';
-import { refused } from '../base/result';
-import { castFont } from '../casting/font';
-import { movePoints } from '../drawing/edits';
-import { type Contour, curvesOf, signedArea } from '../geometry/contour';
-import { boundsOf } from '../geometry/curve';
-import { Writer } from '../opentype/binary';
-import { readSfnt, writeSfnt } from '../opentype/sfnt';
-import { fromWoff, toWoff } from '../opentype/woff';
-import { emptyDrawing } from '../project/create';
-import { groupsByGlyph } from '../project/kerningLookup';
-import type { Drawing, Master, Project } from '../project/model';
-import { drawingsOf, flattened } from '../project/outline';
-import { pairKey } from '../project/pairs';
-import { defaultMaster, glyphForCodePoint, glyphNamed } from '../project/queries';
-import { instanceAt } from '../variation/instance';
-import { openAny, unpackedFont } from './openFile';
+import { buildUnspaced } from '../../../../demo/family';
+import { buildStarter } from '../../../../demo/starter';
+import { mutated } from '../../../../fuzz/mutate';
+import { refused } from '../../base/result';
+import { castFont } from '../../casting/font';
+import { movePoints } from '../../drawing/edits';
+import { type Contour, curvesOf, signedArea } from '../../geometry/contour';
+import { boundsOf } from '../../geometry/curve';
+import { Writer } from '../../opentype/binary';
+import { readSfnt, writeSfnt } from '../../opentype/sfnt';
+import { fromWoff, toWoff } from '../../opentype/woff';
+import { emptyDrawing } from '../../project/create';
+import { groupsByGlyph } from '../../project/kerningLookup';
+import type { Drawing, Master, Project } from '../../project/model';
+import { drawingsOf, flattened } from '../../project/outline';
+import { pairKey } from '../../project/pairs';
+import { defaultMaster, glyphForCodePoint, glyphNamed } from '../../project/queries';
+import { instanceAt } from '../../variation/instance';
+import { openAny, unpackedFont } from '../openFile';
 import type { FontProject } from './projectFromFont';
 
 /** A variable font of an installed package, unpacked outside Jest, which cannot load the unpacker. */
@@ -251,7 +251,7 @@ test('a variable font comes in as masters whose instances are the font’s own',
 test('a CFF2 font of the demo’s six masters gives the demo’s own instances, within rounding', async () => {
   // Built by an independent library from the demo's masters as they are drawn, before they are spaced; a few letters of it.
   const { project: vf } = await opened(
-    new Uint8Array(readFileSync('src/core/formats/fixtures/velmarrow-cff2.otf')),
+    new Uint8Array(readFileSync('src/core/formats/font/fixtures/velmarrow-cff2.otf')),
     'velmarrow-cff2.otf',
   );
   expect(vf.masters).toHaveLength(6);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { attempt } from '../base/result';
+import { attempt } from '../../base/result';
 import { type Designspace, type DesignspaceAxis, readDesignspace, writeDesignspace } from './designspace';
 
 const read = (axes: string, rest = '') =>

@@ -1,8 +1,8 @@
-import { refuse } from '../base/result';
-import { toDesign } from '../project/axes';
-import type { Lib } from '../project/model';
-import { isDict, plistElement, plistValue } from './plist';
-import { escapeXml, numberAttribute, numberText, parseXml, type XmlElement } from './xml';
+import { refuse } from '../../base/result';
+import { toDesign } from '../../project/axes';
+import type { Lib } from '../../project/model';
+import { isDict, plistElement, plistValue } from '../ufo/plist';
+import { escapeXml, numberAttribute, numberText, parseXml, type XmlElement } from '../xml';
 
 export type DesignspaceAxis = {
   tag: string;

@@ -1,15 +1,15 @@
-import { refuse } from '../base/result';
-import { type Affine, compose, translation } from '../geometry/affine';
-import { type Contour, type Point, reverseContour } from '../geometry/contour';
-import { withSmoothPoints } from '../geometry/smooth';
-import { readCff2 } from '../opentype/cff2Read';
-import { readCff } from '../opentype/cffRead';
-import type { CffContour } from '../opentype/charstring';
-import { type GlyfPoint, type GlyfRecord, readGlyphs } from '../opentype/glyf';
-import { type GlyphVariation, pointDeltas, readGvar } from '../opentype/gvar';
-import type { HorizontalMetric } from '../opentype/hmtx';
-import { type Sfnt, tableOf } from '../opentype/sfnt';
-import { type AxisRegion, readHvar } from '../opentype/variations';
+import { refuse } from '../../base/result';
+import { type Affine, compose, translation } from '../../geometry/affine';
+import { type Contour, type Point, reverseContour } from '../../geometry/contour';
+import { withSmoothPoints } from '../../geometry/smooth';
+import { readCff2 } from '../../opentype/cff2Read';
+import { readCff } from '../../opentype/cffRead';
+import type { CffContour } from '../../opentype/charstring';
+import { type GlyfPoint, type GlyfRecord, readGlyphs } from '../../opentype/glyf';
+import { type GlyphVariation, pointDeltas, readGvar } from '../../opentype/gvar';
+import type { HorizontalMetric } from '../../opentype/hmtx';
+import { type Sfnt, tableOf } from '../../opentype/sfnt';
+import { type AxisRegion, readHvar } from '../../opentype/variations';
 
 /** One glyph of a font at a place on its axes: contours, or parts by glyph index. */
 export type FontGlyph = {

@@ -1,17 +1,17 @@
 import fc from 'fast-check';
-import { buildStarter } from '../../../demo/starter';
-import { attempt, refused } from '../base/result';
-import { closedContour } from '../geometry/testShapes';
-import { checkedProject } from '../project/checked';
-import type { Project } from '../project/model';
-import { pairKey } from '../project/pairs';
-import { defaultMaster, glyphNamed } from '../project/queries';
-import { readDesignspace, writeDesignspace } from './designspace';
-import { packZip, textFile, unpackZip, userNameToFileName } from './fileTree';
+import { buildStarter } from '../../../../demo/starter';
+import { attempt, refused } from '../../base/result';
+import { closedContour } from '../../geometry/testShapes';
+import { checkedProject } from '../../project/checked';
+import type { Project } from '../../project/model';
+import { pairKey } from '../../project/pairs';
+import { defaultMaster, glyphNamed } from '../../project/queries';
+import { readDesignspace, writeDesignspace } from '../designspace/designspace';
+import { packZip, textFile, unpackZip, userNameToFileName } from '../fileTree';
+import { pictureSize } from '../pictures';
+import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from '../project/projectFile';
 import { type Glif, readGlif, writeGlif } from './glif';
-import { pictureSize } from './pictures';
 import { base64ToBytes, bytesToBase64, readPlist, writePlist } from './plist';
-import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } from './projectFile';
 import { readUfo, writeUfo } from './ufo';
 
 /** A one-pixel PNG. */

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { buildStarter } from '../../../demo/starter';
-import { refused } from '../base/result';
-import { type Contour, contourBounds, curvesOf, signedArea } from '../geometry/contour';
-import { filledLength } from '../geometry/coverage';
-import { boundsOf, lengthOf } from '../geometry/curve';
-import { drawingsOf, flattened } from '../project/outline';
-import { defaultMaster, drawingOf } from '../project/queries';
-import { openAny } from './openFile';
+import { buildStarter } from '../../../../demo/starter';
+import { refused } from '../../base/result';
+import { type Contour, contourBounds, curvesOf, signedArea } from '../../geometry/contour';
+import { filledLength } from '../../geometry/coverage';
+import { boundsOf, lengthOf } from '../../geometry/curve';
+import { drawingsOf, flattened } from '../../project/outline';
+import { defaultMaster, drawingOf } from '../../project/queries';
+import { openAny } from '../openFile';
 import { writeSvg } from './svg';
 import { isPathData, isSvg, readPathData, readSvg } from './svgRead';
 

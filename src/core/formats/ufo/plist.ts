@@ -1,6 +1,6 @@
-import { refuse } from '../base/result';
-import type { Lib, LibValue } from '../project/model';
-import { escapeXml, numberText, parseXml, type XmlElement } from './xml';
+import { refuse } from '../../base/result';
+import type { Lib, LibValue } from '../../project/model';
+import { escapeXml, numberText, parseXml, type XmlElement } from '../xml';
 
 /** Reads an XML property list whose top is a dictionary. Faults are refused with file and line. */
 export function readPlistDict(text: string, file: string): Lib {

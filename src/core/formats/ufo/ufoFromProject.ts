@@ -1,6 +1,6 @@
-import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../project/model';
-import { type PairSide, pairSides } from '../project/pairs';
-import { defaultMaster, glyphsInOrder } from '../project/queries';
+import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../../project/model';
+import { type PairSide, pairSides } from '../../project/pairs';
+import { defaultMaster, glyphsInOrder } from '../../project/queries';
 import type { Glif } from './glif';
 import { FAMILY_TEXTS, imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';

@@ -1,12 +1,12 @@
 import { SaxesParser } from 'saxes';
-import { refuse } from '../base/result';
-import type { Affine } from '../geometry/affine';
-import type { Contour, Point, PointType } from '../geometry/contour';
-import type { Anchor, Guide, Lib, LibValue } from '../project/model';
+import { refuse } from '../../base/result';
+import type { Affine } from '../../geometry/affine';
+import type { Contour, Point, PointType } from '../../geometry/contour';
+import type { Anchor, Guide, Lib, LibValue } from '../../project/model';
+import { LineCounter, scanTags, Tag } from '../tags';
+import { escapeXml, numberText, refuseXml, type XmlElement } from '../xml';
 import { readPlainPoints } from './glifPoints';
 import { isDict, plistElement, plistValue } from './plist';
-import { LineCounter, scanTags, Tag } from './tags';
-import { escapeXml, numberText, refuseXml, type XmlElement } from './xml';
 
 export type GlifImage = { fileName: string; transform: Affine; color?: string | undefined };
 export type GlifComponent = { base: string; transform: Affine; identifier?: string | undefined };

@@ -1,9 +1,9 @@
-import { attempt, type Result, refuse } from '../base/result';
-import type { Lib, LibValue } from '../project/model';
-import { type FileTree, textFile, userNameToFileName } from './fileTree';
+import { attempt, type Result, refuse } from '../../base/result';
+import type { Lib, LibValue } from '../../project/model';
+import { type FileTree, textFile, userNameToFileName } from '../fileTree';
+import { textOf } from '../xml';
 import { type Glif, readGlif, writeGlif } from './glif';
 import { isDict, readPlist, readPlistDict, writePlist } from './plist';
-import { textOf } from './xml';
 
 /** A UFO's content as the format has it: names, not ids. `kept` are files not read here, by path. */
 export type Ufo = {

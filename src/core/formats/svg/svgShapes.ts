@@ -1,5 +1,5 @@
-import { refuse } from '../base/result';
-import type { XmlElement } from './xml';
+import { refuse } from '../../base/result';
+import type { XmlElement } from '../xml';
 
 /** Reads one length of an attribute; `whole` is what 100 % means. A missing one is undefined. */
 export type LengthOf = (element: XmlElement, key: string, whole: number) => number | undefined;

@@ -1,5 +1,5 @@
-import type { Affine } from '../geometry/affine';
-import { defaultZones, emptyDrawing } from '../project/create';
+import type { Affine } from '../../geometry/affine';
+import { defaultZones, emptyDrawing } from '../../project/create';
 import {
   type Backdrop,
   type Drawing,
@@ -15,10 +15,10 @@ import {
   type Project,
   partSchemas,
   type Zones,
-} from '../project/model';
-import { type PairSide, pairKey } from '../project/pairs';
+} from '../../project/model';
+import { type PairSide, pairKey } from '../../project/pairs';
+import { pictureSize } from '../pictures';
 import type { Glif } from './glif';
-import { pictureSize } from './pictures';
 import { readLayer, type Ufo } from './ufo';
 
 /** Lib keys of our own; everything Wendril stores beyond the open formats stands below these. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { type Result, refused, success } from '../base/result';
-import type { Contour } from '../geometry/contour';
-import { contourSchema } from '../project/model';
+import { type Result, refused, success } from '../../base/result';
+import type { Contour } from '../../geometry/contour';
+import { contourSchema } from '../../project/model';
 import { contoursPath, pageBox } from './svg';
 import { isPathData, isSvg, readPathData, readSvg, type SvgPlace } from './svgRead';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Point } from '../geometry/contour';
+import type { Point } from '../../geometry/contour';
 import { readGlif } from './glif';
 import { readPlainPoints } from './glifPoints';
 

@@ -1,9 +1,9 @@
-import { type Contour, curvesOf } from '../geometry/contour';
-import { tidy } from '../geometry/tidy';
-import type { Drawing, GlyphId, Project } from '../project/model';
-import { drawingsOf, flattened } from '../project/outline';
-import { drawingOf, masterOf } from '../project/queries';
-import { escapeXml, numberText } from './xml';
+import { type Contour, curvesOf } from '../../geometry/contour';
+import { tidy } from '../../geometry/tidy';
+import type { Drawing, GlyphId, Project } from '../../project/model';
+import { drawingsOf, flattened } from '../../project/outline';
+import { drawingOf, masterOf } from '../../project/queries';
+import { escapeXml, numberText } from '../xml';
 
 /** Whole thousandths, as short as they can be written. */
 const short = (v: number): string => numberText(tidy(v));

@@ -1,10 +1,10 @@
 import { zipSync } from 'fflate';
-import { attempt, refused } from '../base/result';
-import { pairSides } from '../project/pairs';
-import { glyphNamed } from '../project/queries';
-import { packZip, textFile, unpackZip } from './fileTree';
+import { attempt, refused } from '../../base/result';
+import { pairSides } from '../../project/pairs';
+import { glyphNamed } from '../../project/queries';
+import { packZip, textFile, unpackZip } from '../fileTree';
+import { projectFromFiles } from '../project/projectFile';
 import { writePlist } from './plist';
-import { projectFromFiles } from './projectFile';
 import { imageToPixels } from './projectFromUfo';
 
 /** A small UFO of another program's making, by file. */

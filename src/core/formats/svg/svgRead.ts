@@ -1,13 +1,13 @@
 import svgpath from 'svgpath';
-import { attempt, type Result, refuse } from '../base/result';
-import { type Affine, compose, IDENTITY } from '../geometry/affine';
-import { type Contour, contourFromCurves, reverseContour, signedArea, transformContour } from '../geometry/contour';
-import type { Curve } from '../geometry/curve';
-import { withSmoothPoints } from '../geometry/smooth';
-import { tidy } from '../geometry/tidy';
-import { directedByNesting } from '../geometry/winding';
+import { attempt, type Result, refuse } from '../../base/result';
+import { type Affine, compose, IDENTITY } from '../../geometry/affine';
+import { type Contour, contourFromCurves, reverseContour, signedArea, transformContour } from '../../geometry/contour';
+import type { Curve } from '../../geometry/curve';
+import { withSmoothPoints } from '../../geometry/smooth';
+import { tidy } from '../../geometry/tidy';
+import { directedByNesting } from '../../geometry/winding';
+import { parseXml, type XmlElement } from '../xml';
 import { type LengthOf, lengthsOf, type Page, shapeData } from './svgShapes';
-import { parseXml, type XmlElement } from './xml';
 
 /** Where a picture's page goes: the em and the lines of the master, in font units. */
 export type SvgPlace = { unitsPerEm: number; top: number; bottom: number };

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
-import { refused } from '../base/result';
-import { contourBounds, curvesOf } from '../geometry/contour';
-import { boundsOf } from '../geometry/curve';
-import { closedContour } from '../geometry/testShapes';
+import { buildDemo } from '../../../../demo/family';
+import { refused } from '../../base/result';
+import { contourBounds, curvesOf } from '../../geometry/contour';
+import { boundsOf } from '../../geometry/curve';
+import { closedContour } from '../../geometry/testShapes';
 import { copiedOutline, pastedOutline } from './clipboard';
 
 const place = { unitsPerEm: 1000, top: 740, bottom: -210 };

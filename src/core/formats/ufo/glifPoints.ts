@@ -1,4 +1,4 @@
-import type { Point, PointType } from '../geometry/contour';
+import type { Point, PointType } from '../../geometry/contour';
 
 const QUOTE = 34;
 const MINUS = 45;
