@@ -41,6 +41,7 @@ export async function benchInterface(): Promise<void> {
     });
 
     await until('the galley', async () => (await t.attribute('[data-testid="galley-line"]', 'data-width')) !== '', 60);
+    rows.push(...(await openingSpent(driver)));
     const canvas = await t.find('[data-testid="draw-canvas"]');
     const { x, y, width, height } = await canvas.getRect();
     await driver
@@ -98,12 +99,63 @@ export async function benchInterface(): Promise<void> {
       measured: milliseconds(median(typed)),
       met: median(typed) < 50,
     });
+
+    // A history of any length opens in the same time.
+    for (let i = 0; i < 40; i++) await driver.executeScript(NUDGES);
+    await t.saved();
+    const old = await openings(driver, t, `${server.url}/p/${id}/draw?glyph=n`);
+    rows.push({
+      what: 'the same after 1,000 more edits',
+      budget: '1,000 ms',
+      measured: milliseconds(old),
+      met: old < 1000,
+    });
+
+    const huge = join(mkdtempSync(join(tmpdir(), 'wendril-bench-')), 'huge.wendril');
+    writeFileSync(huge, writeProjectFile(largeProject(10_000)));
+    await driver.get(server.url);
+    await (await t.find('[data-testid="open-file"]')).sendKeys(huge);
+    await until('the project to open', async () => /\/case/.test(await driver.getCurrentUrl()), 180);
+    const hugeId = /\/p\/([^/]+)/.exec(await driver.getCurrentUrl())![1]!;
+    const hugeOpening = await openings(driver, t, `${server.url}/p/${hugeId}/draw?glyph=n`);
+    rows.push({
+      what: '10,000 glyphs: address to first interaction, from storage',
+      budget: '3,000 ms',
+      measured: milliseconds(hugeOpening),
+      met: hugeOpening < 3000,
+    });
   } finally {
     await browser.quit();
     server.stop();
   }
   printTable('Interface, 2,000 glyphs and 4 masters', rows);
 }
+
+/** What the last opening spent its time on, as the page itself has marked it. */
+async function openingSpent(driver: Driver): Promise<Row[]> {
+  const marks = await driver.executeScript<Record<string, number>>(
+    `return Object.fromEntries(performance.getEntriesByType('mark').map((m) => [m.name, m.startTime]))`,
+  );
+  const order = ['opening-locked', 'opening-read', 'project-opened', 'project-shown'];
+  let before = 0;
+  return order.flatMap((name) => {
+    const at = marks[name];
+    if (at === undefined) return [];
+    const row = {
+      what: `  of it until ${name.replace('-', ' ')}`,
+      budget: '–',
+      measured: milliseconds(at - before),
+      met: true,
+    };
+    before = at;
+    return [row];
+  });
+}
+
+/** Twenty-five steps of the history, each of its own. */
+const NUDGES = `
+for (let i = 0; i < 25; i++)
+  window.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowUp' : 'ArrowDown', code: i % 2 ? 'ArrowUp' : 'ArrowDown', shiftKey: i % 3 === 0, bubbles: true }));`;
 
 /** From an address to a drawing that answers, the middle of five times; milliseconds. */
 async function openings(driver: Driver, t: ReturnType<typeof tester>, address: string): Promise<number> {

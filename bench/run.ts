@@ -4,6 +4,7 @@ import { benchFitting } from './fitting';
 import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
 import { benchLoading } from './loading';
+import { benchStorage } from './storage';
 
 const wanted = process.argv.slice(2);
 const want = (name: string) => wanted.length === 0 || wanted.includes(name);
@@ -12,6 +13,7 @@ if (want('drawing')) benchDrawing();
 if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();
 if (want('loading')) benchLoading();
+if (want('storage')) await benchStorage();
 if (want('interface')) await benchInterface();
 // Takes the fonts to compare with: npm run bench fitting FONT…
 if (wanted[0] === 'fitting') await benchFitting(wanted.slice(1));

@@ -21,12 +21,15 @@ export function useOpenProject(projectId: string): Opening {
       release = lock.release;
       if (left) return release();
       const records = recordsOf(projectId);
+      performance.mark('opening-locked');
       const found = await records.open();
+      performance.mark('opening-read');
       if (left) return;
       if (!found)
         return setState({ kind: 'fault', sentence: 'There is no such project in this browser.', exists: false });
       if (isRefused(found)) return setState({ kind: 'fault', sentence: found.reason, exists: true });
       showProject(projectId, found, lock.mine ? records : undefined);
+      performance.mark('project-opened');
       setState({ kind: 'open', faults: found.faults, damaged: found.damaged });
       if (lock.mine)
         void lock.lost.then(() => {

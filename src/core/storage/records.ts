@@ -3,10 +3,26 @@ import { EMPTY_HISTORY, type Entry, type History, withEntries } from '../project
 import type { Glyph, GlyphId, Parts, Project } from '../project/model';
 import { applySteps, type Patch, type Step, stepsOf } from '../project/patch';
 import { entrySchema, type JournalRecord, journalSchema, type Meta, metaSchema } from './forms';
-import { type KeyValue, recordsUnder } from './keyValue';
+import type { KeyValue } from './keyValue';
 import { MIGRATIONS, newerVersion, STORED_VERSION, versionOf } from './migrations';
-import { packedGlyph, unpackedDrawing, unpackedGlyph } from './pack';
+import { packedGlyph, unpackedGlyph } from './pack';
+import { readGlyphs, readParts } from './reading';
+import { lastGood } from './recovery';
 import { type Salvaged, salvagedGlyph, salvagedParts } from './salvage';
+import {
+  BEFORE,
+  GLYPHS,
+  HISTORY,
+  JOURNAL,
+  KEPT,
+  KERNING,
+  META,
+  number,
+  OLDER_FORMS,
+  PARTS,
+  PICTURE,
+  Shelf,
+} from './shelf';
 
 /** What is opened: the project, its newest history, what could not be read, and the text that a worker can read for itself. */
 export type Opened = {
@@ -30,23 +46,6 @@ export type Write = {
   merged?: boolean;
 };
 
-const META = 'meta';
-const PARTS = 'parts';
-const KEPT = 'kept';
-const KERNING = 'kerning/';
-const PICTURE = 'picture/';
-const GLYPHS = 'glyphs/';
-const HISTORY = 'step/';
-const JOURNAL = 'log/';
-/** Records as they were when the project was opened last, for those that were written since. */
-const BEFORE = 'before/';
-/** Records that could not be read, as they were found. */
-const UNREAD = 'unread/';
-
-/** Records of older forms, which a migration that was interrupted may have left. */
-const OLDER_FORMS = /^(part|glyph|history|journal)\/|^history-position$/;
-
-const number = (n: number) => String(n).padStart(9, '0');
 /** Glyphs of one segment: few enough to be written anew in a moment, many enough to be read in few pieces. */
 const SEGMENT = 128;
 /** Steps of the history that are read at once on opening, each way. */
@@ -78,14 +77,15 @@ export class ProjectRecords {
   private readonly backedUp = new Set<string>();
   private swept = false;
 
-  constructor(
-    private readonly store: KeyValue,
-    private readonly prefix: string,
-  ) {}
+  private readonly shelf: Shelf;
 
-  private get = (key: string) => this.store.get(this.prefix + key);
-  private set = (key: string, value: unknown) => this.store.set(this.prefix + key, value);
-  private remove = (key: string) => this.store.remove(this.prefix + key);
+  constructor(store: KeyValue, prefix: string) {
+    this.shelf = new Shelf(store, prefix);
+  }
+
+  private get = (key: string) => this.shelf.get(key);
+  private set = (key: string, value: unknown) => this.shelf.set(key, value);
+  private remove = (key: string) => this.shelf.remove(key);
 
   /** Writes a whole project, for a new or opened one. */
   async create(project: Project, history: History = EMPTY_HISTORY): Promise<void> {
@@ -103,6 +103,18 @@ export class ProjectRecords {
     for (const key of Object.keys(project.pictures)) this.dirty.add(PICTURE + key);
     this.swept = true;
     await this.checkpoint(project);
+  }
+
+  /** Takes the seats that were read, and seats the glyphs that had none. */
+  private takeSeats(seats: ReadonlyMap<GlyphId, number>, all: readonly GlyphId[]): void {
+    this.segmentOf.clear();
+    this.segments.length = 0;
+    for (let i = 0; i < this.meta.segments; i++) this.segments.push(new Set());
+    for (const [id, segment] of seats) {
+      this.segments[segment]!.add(id);
+      this.segmentOf.set(id, segment);
+    }
+    for (const id of all) if (!seats.has(id)) this.dirty.add(`${GLYPHS}${this.seat(id)}`);
   }
 
   /** Gives a glyph its segment. */
@@ -218,16 +230,14 @@ export class ProjectRecords {
       ...this.meta.pictures.map((k) => PICTURE + k),
       ...this.meta.masters.map((m) => KERNING + m),
     ]);
-    for (const whole of await this.store.keys()) {
-      if (!whole.startsWith(this.prefix)) continue;
-      const key = whole.slice(this.prefix.length);
+    for (const key of await this.shelf.keys()) {
       const serial = key.startsWith(HISTORY) ? Number(key.slice(HISTORY.length)) : undefined;
       const stale =
         OLDER_FORMS.test(key) ||
         (key.startsWith(JOURNAL) && Number(key.slice(JOURNAL.length)) <= this.meta.checkpoint) ||
         (serial !== undefined && (serial > this.meta.last || serial < this.meta.first)) ||
         ((key.startsWith(PICTURE) || key.startsWith(KERNING)) && !known.has(key));
-      if (stale) await this.store.remove(whole);
+      if (stale) await this.remove(key);
     }
   }
 
@@ -281,15 +291,13 @@ export class ProjectRecords {
 
   /** The head record is damaged: it is made anew from the records that are there. */
   private async withoutMeta(): Promise<Opened | Refusal> {
-    const keys = (await this.store.keys()).flatMap((k) =>
-      k.startsWith(this.prefix) ? [k.slice(this.prefix.length)] : [],
-    );
+    const keys = await this.shelf.keys();
     const under = (prefix: string) => keys.filter((k) => k.startsWith(prefix)).map((k) => k.slice(prefix.length));
     const serials = under(HISTORY)
       .map(Number)
       .sort((a, b) => a - b);
     const journals = under(JOURNAL).map(Number);
-    await this.keepUnread(META, await this.get(META));
+    await this.shelf.keepUnread(META, await this.get(META));
     this.meta = {
       version: STORED_VERSION,
       segments: 1 + Math.max(-1, ...under(GLYPHS).map(Number)),
@@ -307,7 +315,7 @@ export class ProjectRecords {
   private async migrate(version: number): Promise<Refusal | undefined> {
     const read = MIGRATIONS[version];
     if (!read) return refused(`This project is stored in a form (${version}) that is not known.`);
-    const old = await recordsUnder(this.store, this.prefix);
+    const old = await this.shelf.everything();
     const { parts, glyphs, history } = read(old);
     const sound = salvagedParts(parts);
     if (isRefused(sound)) return sound;
@@ -315,7 +323,7 @@ export class ProjectRecords {
     for (const [id, raw] of Object.entries(glyphs)) {
       const made = soundGlyph(id, raw, sound.value.masters, (v) => v as never);
       whole[id] = made.value;
-      if (made.faults.length > 0) await this.keepUnread(`glyph/${id}`, raw);
+      if (made.faults.length > 0) await this.shelf.keepUnread(`glyph/${id}`, raw);
     }
     const project: Project = { ...sound.value, glyphs: whole };
     await this.create(project, history(project));
@@ -323,15 +331,12 @@ export class ProjectRecords {
     return undefined;
   }
 
-  private keepUnread = async (key: string, value: unknown) => {
-    if (value !== undefined && (await this.get(UNREAD + key)) === undefined) await this.set(UNREAD + key, value);
-  };
-
   private async assembled(): Promise<Opened | Refusal> {
     const faults: Refusal[] = [];
-    const parts = await this.readParts(faults);
+    const parts = await readParts(this.shelf, this.meta, faults);
     if (isRefused(parts)) return parts;
-    const { glyphs, damaged, segments } = await this.readGlyphs(parts, faults);
+    const { glyphs, damaged, seats, segments } = await readGlyphs(this.shelf, this.meta, parts, faults);
+    this.takeSeats(seats, Object.keys(glyphs));
     const base: Project = { ...parts, glyphs };
     let project = base;
     this.oldest = this.meta.first;
@@ -342,7 +347,7 @@ export class ProjectRecords {
       this.journalled++;
       const parsed = journalSchema.safeParse(record);
       if (!parsed.success) {
-        await this.keepUnread(JOURNAL + number(this.journalled), record);
+        await this.shelf.keepUnread(JOURNAL + number(this.journalled), record);
         faults.push(
           refused(
             'A change that was on its way to storage could not be read; it was passed over.',
@@ -378,100 +383,6 @@ export class ProjectRecords {
     return whole;
   }
 
-  private async readParts(faults: Refusal[]): Promise<Parts | Refusal> {
-    const [raw, kept, kernings, pictures] = await Promise.all([
-      this.get(PARTS),
-      this.get(KEPT),
-      Promise.all(this.meta.masters.map(async (id) => [id, await this.get(KERNING + id)] as const)),
-      Promise.all(this.meta.pictures.map(async (key) => [key, await this.get(PICTURE + key)] as const)),
-    ]);
-    const found = typeof raw === 'object' && raw !== null ? raw : undefined;
-    if (!found) await this.keepUnread(PARTS, raw);
-    const before = found ? undefined : ((await this.get(BEFORE + PARTS)) as { value?: object } | undefined)?.value;
-    if (!found && before)
-      faults.push(
-        refused(
-          'Names, metrics and groups could not be read; they are as they were when the project was opened last.',
-          undefined,
-          'attention',
-        ),
-      );
-    const parts = { ...(found ?? before ?? {}) } as Record<string, unknown>;
-    const values = new Map(kernings);
-    if (Array.isArray(parts.masters))
-      parts.masters = parts.masters.map((m) =>
-        typeof m === 'object' && m !== null
-          ? { ...m, kerning: this.kerning(m as { id: string; name: string }, values, faults) }
-          : m,
-      );
-    parts.kept = kept ?? {};
-    parts.pictures = Object.fromEntries(pictures.filter(([, p]) => p !== undefined));
-    const sound = salvagedParts(parts);
-    if (isRefused(sound)) return sound;
-    if (sound.faults.length > 0) await this.keepUnread(PARTS, raw);
-    faults.push(...sound.faults);
-    return sound.value;
-  }
-
-  private kerning(
-    master: { id: string; name: string },
-    values: ReadonlyMap<string, unknown>,
-    faults: Refusal[],
-  ): unknown {
-    const text = values.get(master.id);
-    if (text === undefined) return {};
-    const read = typeof text === 'string' ? json(text) : undefined;
-    if (read !== undefined) return read;
-    void this.keepUnread(KERNING + master.id, text);
-    faults.push(refused(`The kerning of ${master.name} could not be read.`, { master: master.name }, 'attention'));
-    return {};
-  }
-
-  private async readGlyphs(parts: Parts, faults: Refusal[]) {
-    const glyphs: Record<GlyphId, Glyph> = {};
-    const damaged: GlyphId[] = [];
-    const segments: string[] = new Array(this.meta.segments).fill('[]');
-    const lost = (id: GlyphId, raw: unknown) => {
-      const made = salvagedGlyph(id, raw, parts.masters, (v) => unpackedDrawing(v as never));
-      glyphs[id] = made.value;
-      damaged.push(id);
-      faults.push(...made.faults);
-    };
-    this.segments.length = 0;
-    this.segmentOf.clear();
-    for (let i = 0; i < this.meta.segments; i++) this.segments.push(new Set());
-    const read = async (i: number) => {
-      const text = await this.get(`${GLYPHS}${i}`);
-      const list = typeof text === 'string' ? json(text) : undefined;
-      if (!Array.isArray(list)) return this.keepUnread(`${GLYPHS}${i}`, text);
-      let sound = true;
-      for (const raw of list) {
-        const glyph = attempt(() => unpackedGlyph(raw));
-        const id: unknown = (raw as { id?: unknown } | null)?.id;
-        if (glyph.ok) glyphs[glyph.value.id] = glyph.value;
-        else if (typeof id === 'string') lost(id, raw);
-        const known = glyph.ok ? glyph.value.id : id;
-        if (typeof known === 'string') {
-          this.segments[i]!.add(known);
-          this.segmentOf.set(known, i);
-        }
-        if (!glyph.ok) sound = false;
-      }
-      if (sound) segments[i] = text as string;
-      else await this.keepUnread(`${GLYPHS}${i}`, text);
-    };
-    await Promise.all(Array.from({ length: this.meta.segments }, (_, i) => read(i)));
-    for (const id of parts.glyphOrder) {
-      if (glyphs[id]) continue;
-      lost(id, undefined);
-      this.dirty.add(`${GLYPHS}${this.seat(id)}`);
-    }
-    const ordered = Object.fromEntries(
-      [...new Set([...parts.glyphOrder, ...Object.keys(glyphs)])].map((id) => [id, glyphs[id]!]),
-    );
-    return { glyphs: ordered, damaged, segments: damaged.length > 0 ? [] : segments };
-  }
-
   /** History entries by serial, oldest first; undefined for one that cannot be read. */
   async entries(from: number, to: number): Promise<(Entry | undefined)[]> {
     const serials = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i);
@@ -484,39 +395,13 @@ export class ProjectRecords {
     });
   }
 
-  /**
-   * The last state of a glyph that can be read: as its segment was when the project was opened last, with all that the
-   * history says of it laid over; every step says what a place became, so that the newest word on it counts. Undefined
-   * where there is none.
-   */
-  async lastGood(id: GlyphId, project: Project): Promise<Glyph | undefined> {
-    const at = this.segmentOf.get(id);
-    let glyph: Glyph | undefined;
-    const candidates = at === undefined ? [] : [at];
-    for (const i of candidates.length > 0 ? candidates : this.segments.keys()) {
-      const backup = (await this.get(`${BEFORE}${GLYPHS}${i}`)) as { value?: unknown } | undefined;
-      const list = typeof backup?.value === 'string' ? json(backup.value) : undefined;
-      const raw = Array.isArray(list) ? list.find((g) => (g as { id?: unknown } | null)?.id === id) : undefined;
-      const read = raw === undefined ? undefined : attempt(() => unpackedGlyph(raw));
-      if (!read?.ok) continue;
-      glyph = read.value;
-    }
-    const one = (g: Glyph | undefined): Project => ({ ...project, glyphs: g ? { [id]: g } : {} });
-    let state = one(glyph);
-    const { position } = this.meta;
-    for (let s = this.meta.first; s <= position; s += 100) {
-      for (const entry of await this.entries(s, Math.min(position, s + 99))) {
-        const steps = (entry?.patch ?? []).filter(({ path }) => path[0] === 'glyphs' && path[1] === id);
-        if (steps.length > 0)
-          state = applySteps(
-            state,
-            steps.map(({ path, after }) => ({ path, value: after })),
-          );
-      }
-    }
-    const found = state.glyphs[id];
-    return found && attempt(() => unpackedGlyph(packedGlyph(found))).ok ? found : undefined;
-  }
+  /** The last state of a damaged glyph that storage can still tell; see `lastGood`. */
+  lastGood = (id: GlyphId, project: Project): Promise<Glyph | undefined> =>
+    lastGood(this.shelf, this.meta, this.segmentOf.get(id), {
+      id,
+      project,
+      entries: (from, to) => this.entries(from, to),
+    });
 
   /** Removes history entries older than a serial, and what lay beyond the present, at once: to make room. */
   async forgetBefore(first: number, last: number): Promise<void> {
@@ -527,15 +412,7 @@ export class ProjectRecords {
   }
 
   /** Every record as it lies there, for a way out when nothing else is left. */
-  everything = (): Promise<Map<string, unknown>> => recordsUnder(this.store, this.prefix);
-}
-
-function json(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
+  everything = (): Promise<Map<string, unknown>> => this.shelf.everything();
 }
 
 /** The parts that are stored as one record: all but glyphs, pictures, kept files, and kerning. */
