@@ -182,7 +182,7 @@ async function scriptSeconds(driver: Driver): Promise<number> {
  * Drags the selection by 120 pointer moves, one a frame. What counts is all script a move causes: its handlers, the
  * rendering of the interface, and the painting of the frame after it.
  */
-const DRAG = `
+export const DRAG = `
 window.benchDrag = async (done) => {
   const canvas = document.querySelector('[data-testid="draw-canvas"]');
   const box = canvas.getBoundingClientRect();
@@ -210,7 +210,7 @@ window.benchDrag = async (done) => {
   done(times);
 };`;
 
-const TYPE = `
+export const TYPE = `
 const done = arguments[arguments.length - 1];
 const line = document.querySelector('[data-testid="galley-line"]');
 const run = async () => {

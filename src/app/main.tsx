@@ -8,7 +8,7 @@ import { NamesPage } from './shell/NamesPage';
 import { StartPage } from './shell/StartPage';
 import { applyBenchLight } from './state/light';
 import './style.css';
-import { TipProvider } from './ui/controls';
+import { TipLayer } from './ui/Tip';
 
 applyBenchLight();
 
@@ -26,9 +26,8 @@ const queries = new QueryClient({
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <TipProvider>
-        <RouterProvider router={router} />
-      </TipProvider>
+      <RouterProvider router={router} />
+      <TipLayer />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -2,6 +2,7 @@ import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
 import type { GlyphId, Project } from '../core/project/model';
+import type { Step } from '../core/project/patch';
 import { documentHolder } from './document';
 import { createShaper, type Shaper } from './shaper';
 
@@ -28,12 +29,16 @@ export const compileService = {
     texts,
     place,
     features,
+    steps = [],
   }: {
     texts: string[];
     place: CastPlace;
     features: string[];
+    /** What has changed in the document since it was heard of last. */
+    steps?: readonly Step[];
   }): Promise<{ lines: SetLine[]; fault?: string }> {
     const started = performance.now();
+    if (steps.length > 0) held.service.update(steps);
     const project = held.now();
     if (!project) return { lines: [] };
     const where = JSON.stringify(place);

@@ -9,9 +9,9 @@ import { MOD } from '../keys/keys';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
 import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';
-import { Tip } from '../ui/controls';
 import { GlyphShape } from '../ui/GlyphShape';
 import { IconButton } from '../ui/parts';
+import { Tip } from '../ui/Tip';
 
 /** The letter a chip shows: the project's own a, else the first thing drawn in that master. */
 function chipGlyph(project: Project, master: Master) {

@@ -1,6 +1,6 @@
 import type { Remote } from 'comlink';
 import type { Project } from '../../core/project/model';
-import { isEmptyPatch, patchBetween, stepsOf } from '../../core/project/patch';
+import { patchBetween, type Step, stepsOf } from '../../core/project/patch';
 import { type Started, startCompiler, startMeasurer } from '../../workers/clients';
 import type { CompileService } from '../../workers/compile';
 import type { DocumentService } from '../../workers/document';
@@ -20,7 +20,26 @@ export class Follower<T extends DocumentService> {
 
   /** The service, with the document as it is shown now. */
   synced(): Promise<Remote<T>> {
-    const next = this.queue.then(() => this.bring());
+    return this.next(async () => {
+      const { service, steps } = await this.bring();
+      if (steps.length > 0) await (service as unknown as Remote<DocumentService>).update(steps);
+      return service;
+    });
+  }
+
+  /**
+   * The service and what it has not heard of the document yet, for a caller that sends both in one message; nothing else
+   * is sent to it in between.
+   */
+  askWith<R>(ask: (service: Remote<T>, steps: readonly Step[]) => Promise<R>): Promise<R> {
+    return this.next(async () => {
+      const { service, steps } = await this.bring();
+      return ask(service, steps);
+    });
+  }
+
+  private next<R>(work: () => Promise<R>): Promise<R> {
+    const next = this.queue.then(work);
     this.queue = next.catch(() => {});
     return next;
   }
@@ -36,7 +55,8 @@ export class Follower<T extends DocumentService> {
     this.sent = undefined;
   }
 
-  private async bring(): Promise<Remote<T>> {
+  /** Starts the worker and gives it the document where it has none; the steps that it still has to take. */
+  private async bring(): Promise<{ service: Remote<T>; steps: readonly Step[] }> {
     const { projectId, project } = useBench.getState();
     if (!project) throw new Error('No project is open.');
     this.running ??= this.start(() => this.forget());
@@ -48,10 +68,9 @@ export class Follower<T extends DocumentService> {
       else await document.load(project);
       this.sent = { projectId, project: packed && packed.segments.length > 0 ? packed.base : project };
     }
-    const patch = patchBetween(this.sent.project, project);
-    if (!isEmptyPatch(patch)) await document.update(stepsOf(patch));
+    const steps = stepsOf(patchBetween(this.sent.project, project));
     this.sent = { projectId, project };
-    return service;
+    return { service, steps };
   }
 }
 

@@ -45,8 +45,9 @@ async function work(): Promise<void> {
 }
 
 async function setLines({ texts, features, show }: Request): Promise<void> {
-  const service = await compiler.synced();
   const { master } = useBench.getState();
-  const { lines, fault } = await service.setLines({ texts, place: { master }, features });
+  const { lines, fault } = await compiler.askWith((service, steps) =>
+    service.setLines({ texts, place: { master }, features, steps }),
+  );
   show(lines, fault);
 }

@@ -1,4 +1,12 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import {
   SortableContext,
   sortableKeyboardCoordinates,
@@ -7,43 +15,50 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode, useCallback, useMemo } from 'react';
+import { useLatest } from '../keys/useLatest';
 
 /** A list whose rows are put into another order by dragging their grips, or by keys on them. */
-export function SortableList({
+export const SortableList = memo(function SortableList({
   label,
-  ids,
+  count,
   onMove,
   className,
-  children,
+  row,
 }: {
   label: string;
-  ids: readonly string[];
+  count: number;
   onMove: (from: number, to: number) => void;
   className?: string;
-  children: ReactNode;
+  /** The row at a place; it is drawn again when what it shows has changed. */
+  row: (index: number) => ReactNode;
 }) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const ids = useMemo(() => Array.from({ length: count }, (_, i) => rowId(i)), [count]);
+  const latest = useLatest(onMove);
+  const dragEnd = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      const [from, to] = [ids.indexOf(String(active.id)), over ? ids.indexOf(String(over.id)) : -1];
+      if (from >= 0 && to >= 0 && from !== to) latest.current(from, to);
+    },
+    [ids, latest],
+  );
   return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={({ active, over }) => {
-        const [from, to] = [ids.indexOf(String(active.id)), over ? ids.indexOf(String(over.id)) : -1];
-        if (from >= 0 && to >= 0 && from !== to) onMove(from, to);
-      }}
-    >
-      <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dragEnd}>
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ul aria-label={label} className={className}>
-          {children}
+          {ids.map((_, i) => row(i))}
         </ul>
       </SortableContext>
     </DndContext>
   );
-}
+});
+
+/** What a row is called within its list. */
+export const rowId = (index: number): string => `row ${index}`;
 
 /** One row of such a list, with its grip before it. */
 export function SortableRow({

@@ -1,34 +1,8 @@
 import { ChevronDown, Check as Mark } from 'lucide-react';
-import { Checkbox, Progress, RadioGroup, Select, Slider, Tooltip } from 'radix-ui';
-import { type ReactElement, type ReactNode, useId } from 'react';
+import { Checkbox, Progress, RadioGroup, Select, Slider } from 'radix-ui';
+import { type ReactNode, useId } from 'react';
 
 /** The kinds of controls, each on its primitive, skinned once. */
-
-/** A short explanation by the pointer or the focus. */
-export function Tip({ text, children }: { text: string | undefined; children: ReactElement }) {
-  if (!text) return children;
-  return (
-    <Tooltip.Root>
-      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
-      <Tooltip.Portal>
-        <Tooltip.Content
-          sideOffset={5}
-          collisionPadding={8}
-          className="pointer-events-none z-[60] max-w-[280px] rounded-md bg-ink px-2 py-1 text-[12.5px] leading-4 text-panel"
-        >
-          {text}
-        </Tooltip.Content>
-      </Tooltip.Portal>
-    </Tooltip.Root>
-  );
-}
-
-/** What tips stand under: how long they wait. */
-export const TipProvider = ({ children }: { children: ReactNode }) => (
-  <Tooltip.Provider delayDuration={500} skipDelayDuration={200}>
-    {children}
-  </Tooltip.Provider>
-);
 
 type CheckProps = {
   label: string;

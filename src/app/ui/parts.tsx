@@ -8,8 +8,9 @@ import {
   useId,
   useState,
 } from 'react';
-import { Check, Tip } from './controls';
+import { Check } from './controls';
 import { readNumber } from './number';
+import { Tip } from './Tip';
 
 type ButtonKind = 'plain' | 'primary' | 'quiet' | 'danger';
 const KINDS: Record<ButtonKind, string> = {

@@ -8,7 +8,7 @@ import { isTyping } from '../../keys/keys';
 import { isDialogOpen } from '../../keys/scopes';
 import { run, say, useBench } from '../../state/bench';
 import { closeDialog, useDialog } from '../../state/dialogs';
-import { Tip } from '../../ui/controls';
+import { Tip } from '../../ui/Tip';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
 import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';

@@ -1,14 +1,15 @@
 import { Tabs } from 'radix-ui';
+import { useMemo } from 'react';
 import { keyParts, type PointKey, pointOf } from '../../../core/drawing/points';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
-import { Tip } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
+import { Tip } from '../../ui/Tip';
 import { BackdropSection } from './details/BackdropSection';
 import { ContourSection } from './details/ContourSection';
 import { EdgeSection } from './details/EdgeSection';
@@ -42,7 +43,9 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   const edges = useDrawBench((s) => s.edges);
   const tool = useDrawBench((s) => s.tool);
   const tracing = useDrawBench((s) => drawing.backdrops.some((b) => b.id === s.tracing));
-  const kept = [...selection].filter((k) => pointOf(drawing, k));
+  // The same list while the same points are there, so that what shows only them is not drawn again.
+  const there = [...selection].filter((k) => pointOf(drawing, k)).join(' ');
+  const kept = useMemo(() => (there === '' ? [] : (there.split(' ') as PointKey[])), [there]);
   const codes =
     glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
   return (
@@ -85,7 +88,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
             {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
             {kept.length === 0 && <SideSection />}
             <ContourSection drawing={drawing} keys={kept} />
-            {drawing.contours.length > 0 && <ShapeSection drawing={drawing} keys={kept} />}
+            {drawing.contours.length > 0 && <ShapeSection contours={drawing.contours.length} keys={kept} />}
             {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
           </Tabs.Content>
           <Tabs.Content value="parts">

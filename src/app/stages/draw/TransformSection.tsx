@@ -1,10 +1,10 @@
 import { RadioGroup } from 'radix-ui';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { PointKey } from '../../../core/drawing/points';
 import { ORIGINS, type Origin, type TransformBy, transformPoints } from '../../../core/drawing/transform';
 import { run, useBench } from '../../state/bench';
-import { Tip } from '../../ui/controls';
 import { Button, NumberField, Section } from '../../ui/parts';
+import { Tip } from '../../ui/Tip';
 import { rememberTransform } from './again';
 
 const NINE = ORIGINS.filter((o) => o !== 'zero');
@@ -25,7 +25,7 @@ let lastAsked = NOTHING;
 let lastOrigin: Origin = 'centre';
 
 /** Transforms by numbers about one of nine places, on chosen points or on all that is drawn. */
-export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
+export const TransformSection = memo(function TransformSection({ keys }: { keys: readonly PointKey[] }) {
   const [asked, setAsked] = useState(lastAsked);
   const [origin, setOrigin] = useState(lastOrigin);
   const { width, height, rotate, slant, dx, dy } = asked;
@@ -92,4 +92,4 @@ export function TransformSection({ keys }: { keys: readonly PointKey[] }) {
       </div>
     </Section>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { RefreshCcw } from 'lucide-react';
-import { memo } from 'react';
+import { useMemo } from 'react';
 import {
   closeContour,
   directByNesting,
@@ -12,9 +12,9 @@ import { type Contour, signedArea } from '../../../../core/geometry/contour';
 import { hasMixedDirections } from '../../../../core/geometry/winding';
 import { plural } from '../../../../core/project/edit';
 import type { Drawing } from '../../../../core/project/model';
-import { run, select } from '../../../state/bench';
-import { Button, Section } from '../../../ui/parts';
-import { SortableList, SortableRow } from '../../../ui/SortableList';
+import { run, select, useBench } from '../../../state/bench';
+import { Button, IconButton, Section } from '../../../ui/parts';
+import { rowId, SortableList, SortableRow } from '../../../ui/SortableList';
 import { place } from './place';
 
 /** The contours in their order: direction, start, what is open. */
@@ -38,17 +38,7 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   const chosen = new Set(keys.map((k) => keyParts(k)[0]));
   return (
     <Section title={plural(drawing.contours.length, 'contour')}>
-      <SortableList
-        label="Contours"
-        ids={drawing.contours.map((_, i) => `contour ${i}`)}
-        onMove={(from, to) => run((p) => orderContour(p, { at: place(), from, to }))}
-        className="mb-2 max-h-40 overflow-auto"
-      >
-        {drawing.contours.map((c, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a contour is its place in the order.
-          <ContourRow key={i} contour={c} index={i} chosen={chosen.has(i)} />
-        ))}
-      </SortableList>
+      <ContourList drawing={drawing} chosen={chosen} />
       <div className="flex flex-wrap gap-1.5">
         {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
         {wrong && (
@@ -68,48 +58,66 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   );
 }
 
-/** One contour in the list; drawn again only when it is another one. */
-const ContourRow = memo(function ContourRow({
-  contour,
-  index,
-  chosen,
-}: {
-  contour: Contour;
-  index: number;
-  chosen: boolean;
-}) {
+const moveContour = (from: number, to: number) => void run((p) => orderContour(p, { at: place(), from, to }));
+
+type Way = 'counter-clockwise' | 'clockwise' | 'open';
+const wayOf = (c: Contour): Way => (!c.closed ? 'open' : signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise');
+
+/** The rows are made of what they say, so that a drag of points leaves them alone. */
+function ContourList({ drawing, chosen }: { drawing: Drawing; chosen: ReadonlySet<number> }) {
+  const said = drawing.contours.map((c, i) => `${wayOf(c)}${chosen.has(i) ? ' chosen' : ''}`).join();
+  const row = useMemo(() => {
+    const rows = said.split(',');
+    return (i: number) => {
+      const [way, isChosen] = rows[i]!.split(' ');
+      return <ContourRow key={rowId(i)} index={i} way={way as Way} chosen={isChosen !== undefined} />;
+    };
+  }, [said]);
+  return (
+    <SortableList
+      label="Contours"
+      count={drawing.contours.length}
+      onMove={moveContour}
+      className="mb-2 max-h-40 overflow-auto"
+      row={row}
+    />
+  );
+}
+
+/** Chooses all points of a contour that lie on it. */
+function chooseContour(index: number): void {
+  const { project, glyph, master } = useBench.getState();
+  const contour = glyph ? project?.glyphs[glyph]?.drawings[master]?.contours[index] : undefined;
+  select(new Set(contour?.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))));
+}
+
+function ContourRow({ index, way, chosen }: { index: number; way: Way; chosen: boolean }) {
   return (
     <SortableRow
-      id={`contour ${index}`}
+      id={rowId(index)}
       grip={`Contour ${index + 1}: another place in the order`}
       className={chosen ? 'bg-kelp-tint' : ''}
     >
       <button
         type="button"
         className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
-        onClick={() =>
-          select(new Set(contour.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))))
-        }
+        onClick={() => chooseContour(index)}
       >
         <b className="w-4 font-semibold">{index + 1}</b>
-        <span className="truncate text-quiet">
-          {contour.closed ? (signedArea(contour) > 0 ? 'counter-clockwise' : 'clockwise') : 'open'}
-        </span>
+        <span className="truncate text-quiet">{way}</span>
       </button>
-      {!contour.closed && (
+      {way === 'open' && (
         <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at: place(), index }))}>
           close
         </button>
       )}
-      <button
-        type="button"
-        aria-label={`Reverse contour ${index + 1}`}
-        title="Reverse"
+      <IconButton
+        label={`Reverse contour ${index + 1}`}
         className="rounded p-1 text-quiet hover:bg-kelp-tint"
         onClick={() => run((p) => reverseContours(p, { at: place(), contours: [index] }))}
       >
         <RefreshCcw size={14} />
-      </button>
+      </IconButton>
     </SortableRow>
   );
-});
+}

@@ -1,7 +1,7 @@
+import { memo } from 'react';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
 import { combineContours, removeOverlap } from '../../../../core/drawing/shapeEdits';
 import type { ShapeOperation } from '../../../../core/geometry/overlaps';
-import type { Drawing } from '../../../../core/project/model';
 import { run, select } from '../../../state/bench';
 import { openDialog } from '../../../state/dialogs';
 import { Button, Section } from '../../../ui/parts';
@@ -20,22 +20,28 @@ const OPERATIONS: readonly { operation: ShapeOperation; title: string; hint: str
 ];
 
 /** Arithmetic of areas: the chosen contours against the rest of the drawing. */
-export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
-  const at = place();
+export const ShapeSection = memo(function ShapeSection({
+  contours,
+  keys,
+}: {
+  /** How many the drawing has. */
+  contours: number;
+  keys: readonly PointKey[];
+}) {
   const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
-  const some = chosen.length > 0 && chosen.length < drawing.contours.length;
+  const some = chosen.length > 0 && chosen.length < contours;
   const shape = (edit: Parameters<typeof run>[0]) => {
     if (run(edit)) select(new Set());
   };
   return (
     <Section title="Shapes">
       <div className="flex flex-wrap gap-1.5">
-        {(drawing.contours.length > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => (
+        {(contours > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => (
           <Button
             key={operation}
             title={some ? hint : 'Choose a point of some contours first; they are put together with the others'}
             disabled={!some}
-            onClick={() => shape((p) => combineContours(p, { at, contours: chosen, operation }))}
+            onClick={() => shape((p) => combineContours(p, { at: place(), contours: chosen, operation }))}
           >
             {title}
           </Button>
@@ -46,7 +52,7 @@ export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readon
               ? 'Joins what overlaps among the chosen contours'
               : 'Joins everything that overlaps into single outlines'
           }
-          onClick={() => shape((p) => removeOverlap(p, { at, contours: some ? chosen : [] }))}
+          onClick={() => shape((p) => removeOverlap(p, { at: place(), contours: some ? chosen : [] }))}
         >
           Remove overlap
         </Button>
@@ -60,4 +66,4 @@ export function ShapeSection({ drawing, keys }: { drawing: Drawing; keys: readon
       <EdgeButtons />
     </Section>
   );
-}
+});
