@@ -14,10 +14,13 @@ import {
 } from '../core/tidying/operations';
 import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, tell, tellNotes } from './arguments';
 import { write } from './convert';
+import { edit, isEdit, listEdits } from './edit';
 import { CliError } from './problem';
 import { openInput } from './source';
 
 const OPTIONS = {
+  args: { type: 'string' },
+  list: { type: 'boolean', default: false },
   glyphs: { type: 'string' },
   master: { type: 'string' },
   amount: { type: 'string' },
@@ -42,19 +45,30 @@ type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
 export async function apply(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
   const [operation, source, target, ...more] = positionals;
+  if (values.list) {
+    const edits = listEdits();
+    tell(values.json, edits, edits.map((e) => `${e.name.padEnd(20)} ${e.does} (${e.masters})`).join('\n'));
+    return;
+  }
   if (!operation || !source || !target || more.length > 0)
     throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
   const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS, ...EDGES];
-  if (!names.includes(operation))
-    throw new CliError(`“${operation}” is no operation; choose from ${names.join(', ')}.`);
+  const byName = !names.includes(operation) && isEdit(operation);
+  if (!byName && !names.includes(operation))
+    throw new CliError(
+      `“${operation}” is no operation; choose from ${names.join(', ')}, or an edit of wendril apply --list.`,
+    );
+  if (values.args !== undefined && !byName) throw new CliError(`${operation} takes no --args.`);
   const kind = endingOf(target, SOURCES);
   const { project, notes } = await openInput(source);
   tellNotes(notes);
   const masters = mastersOf(project, values.master);
   const glyphs = values.glyphs === undefined ? [...project.glyphOrder] : glyphsOf(project, values.glyphs);
-  const { outcome, report } = TIDY_NAMES.includes(operation as TidyName)
-    ? tidied(project, operation as TidyName, glyphs, masters, values.amount)
-    : { outcome: otherwise(project, operation as Transform | StrokeKind, glyphs, masters, values), report: [] };
+  const { outcome, report } = byName
+    ? { outcome: edit(project, operation, values.args), report: [] }
+    : TIDY_NAMES.includes(operation as TidyName)
+      ? tidied(project, operation as TidyName, glyphs, masters, values.amount)
+      : { outcome: otherwise(project, operation as Transform | StrokeKind, glyphs, masters, values), report: [] };
   if (outcome && !outcome.ok) throw new CliError(outcome.reason);
   const result = outcome ? outcome.project : project;
   await write(target, kind, result, defaultMaster(result), {});

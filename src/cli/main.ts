@@ -14,6 +14,7 @@ const HELP = `wendril — font files and their sources
       Tidies many glyphs: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.
       Transforms them: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.
       Works on edges: stroke, grow, hollow, frame, each with --amount.
+      Any other edit by its name, with --args JSON in which "/n" is a glyph and "@Bold" a master; --list names them all.
   wendril fit SOURCE TARGET [--keep n,o,H,O] [--json]
       Side bearings from those that are kept, in every master.
   wendril kern SOURCE TARGET [--glyphs a,b,…] [--min 4] [--step 5] [--most 1500] [--json]
