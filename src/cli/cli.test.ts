@@ -353,3 +353,59 @@ test('help needs no arguments and exits with 0', () => {
   expect(wendril().out).toContain('wendril cast SOURCE');
   expect(wendril('--help').code).toBe(0);
 });
+
+test('every edit is listed and applied by its name; glyphs and masters are written by theirs', () => {
+  const source = join(folder, 'demo.wendril');
+  const at = (name: string) => join(folder, 'edits', name);
+  const listed = JSON.parse(wendril('apply', '--list', '--json').out) as { name: string; does: string }[];
+  expect(listed.length).toBeGreaterThan(80);
+  expect(listed.map((e) => e.name)).toContain('setSides');
+  expect(listed.every((e) => e.does.length > 5)).toBe(true);
+  const wide = JSON.stringify({ at: { glyph: '/n', master: '@Regular' }, advance: 700 });
+  expect(wendril('apply', 'setSides', source, at('wide.ufo'), '--args', wide)).toMatchObject({ code: 0, err: '' });
+  expect(readFileSync(join(at('wide.ufo'), 'glyphs', 'n.glif'), 'utf8')).toMatch(/<advance width="700"\/>/);
+  for (const [args, reason] of [
+    ['{', /--args is no JSON/],
+    [JSON.stringify({ at: { glyph: '/nobody', master: '@Regular' }, advance: 700 }), /There is no glyph “nobody”/],
+    [
+      JSON.stringify({ at: { glyph: '/n', master: '@Bold' }, advance: 700 }),
+      /There is no master “Bold”; there are Regu/,
+    ],
+    [JSON.stringify({ at: { glyph: '/n', master: '@Regular' }, advance: 1e9 }), /is not from 0 to 65,535 units/],
+    [JSON.stringify({ at: { master: '@Regular' }, advance: 1 }), /glyph/],
+  ] as const) {
+    const run = wendril('apply', 'setSides', source, at('x.ufo'), '--args', args);
+    expect([run.code, run.err]).toEqual([1, expect.stringMatching(reason)]);
+  }
+  expect(wendril('apply', 'round', source, at('x.ufo'), '--args', '{}').err).toMatch(/round takes no --args/);
+  expect(existsSync(at('x.ufo'))).toBe(false);
+});
+
+test('a source whose names lead out of the folder writes nothing outside, whatever it becomes', () => {
+  const victim = join(folder, 'victim');
+  mkdirSync(victim, { recursive: true });
+  writeFileSync(join(victim, 'letter.txt'), 'mine');
+  for (const [i, filename] of ['q/../../../victim', '../../victim/evil.ufo', 'q/../../../victim/evil.ufo'].entries()) {
+    const tree = new Map(
+      [...files].map(([path, bytes]) => [path.replace(ufoFolder, filename), bytes] as const).filter(([p]) => p !== ''),
+    );
+    const space = new TextDecoder().decode(files.get('project.designspace')).replaceAll(ufoFolder, filename);
+    tree.set('project.designspace', new TextEncoder().encode(space));
+    const packed = join(folder, `leads${i}.wendril`);
+    writeFileSync(packed, packZip(tree));
+    mkdirSync(join(folder, `deep${i}/er`), { recursive: true });
+    for (const [path, bytes] of tree) {
+      const to = join(folder, `deep${i}/er`, path);
+      mkdirSync(dirname(to), { recursive: true });
+      writeFileSync(to, bytes);
+    }
+    for (const source of [packed, join(folder, `deep${i}/er/project.designspace`)])
+      for (const to of ['out.designspace', 'out.ufo', 'out.wendril']) {
+        const before = readdirSync(victim).sort();
+        const run = wendril('convert', source, join(folder, `deep${i}`, 'er', 'to', 'there', to));
+        expect(run.err.includes('    at ')).toBe(false);
+        expect(readdirSync(victim).sort()).toEqual(before);
+      }
+    expect(readFileSync(join(victim, 'letter.txt'), 'utf8')).toBe('mine');
+  }
+});

@@ -2,6 +2,7 @@ import { Command as Menu } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { codePointForm } from '../../core/base/notation';
 import { findGlyphs } from '../../core/project/findGlyphs';
 import type { Glyph } from '../../core/project/model';
 import { COMMANDS, runFromAnywhere } from '../commands/all';
@@ -12,8 +13,6 @@ import { chooseGlyph, useBench } from '../state/bench';
 import type { StageKey } from '../state/stages';
 import { GlyphShape } from '../ui/GlyphShape';
 import { Key } from '../ui/parts';
-
-const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
 
 /** Commands whose words all hold what was typed; those of the hand alone are not offered. */
 function offeredFor(typed: string): Command[] {
@@ -72,7 +71,7 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
                     <Menu.Item key={g.id} value={`glyph ${g.id}`} onSelect={() => go(g)} className={row}>
                       <GlyphShape project={project} glyph={g} master={master} size={30} />
                       <span>{g.name}</span>
-                      <span className="ml-auto text-quiet">{g.unicodes.map(hex).join(' ')}</span>
+                      <span className="ml-auto text-quiet">{g.unicodes.map(codePointForm).join(' ')}</span>
                     </Menu.Item>
                   ))}
                 </Menu.Group>

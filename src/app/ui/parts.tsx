@@ -8,6 +8,7 @@ import {
   useId,
   useState,
 } from 'react';
+import { shownNumber } from '../../core/base/notation';
 import { Check } from './controls';
 import { readNumber } from './number';
 import { Tip } from './Tip';
@@ -76,8 +77,7 @@ type NumberFieldProps = {
   hideLabel?: boolean;
 };
 
-const shown = (v: number | undefined): string =>
-  v === undefined ? '' : String(Math.round(v * 100) / 100).replace('-', '−');
+const shown = (v: number | undefined): string => (v === undefined ? '' : shownNumber(v));
 
 /** A number in font units: Enter or leaving the field applies it, arrow keys step by 1 (10 with Shift), Escape restores. */
 export function NumberField({ label, value, onChange, disabled, hideLabel }: NumberFieldProps) {

@@ -1,4 +1,5 @@
 import { type CheckOf, type Finding, findingOf } from '../base/finding';
+import { codePointForm } from '../base/notation';
 import { attempt, type Refusal, refused } from '../base/result';
 import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
@@ -84,7 +85,7 @@ function codePoints(font: Sfnt): string | Refusal {
   const map = cmap.read(tableOf(font, 'cmap'));
   const wrong = [...map].find(([, glyph]) => glyph >= numGlyphs);
   if (wrong)
-    return refused(`U+${wrong[0].toString(16).toUpperCase().padStart(4, '0')} leads to a glyph that is not there.`, {
+    return refused(`${codePointForm(wrong[0])} leads to a glyph that is not there.`, {
       table: 'cmap',
     });
   if (!map.has(0x20)) return refused('No glyph for the space (U+0020).', { table: 'cmap' });

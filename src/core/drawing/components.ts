@@ -7,7 +7,7 @@ import { defineEdit, editDrawing, edited, plural, refused } from '../project/edi
 import { addGlyphs } from '../project/edits';
 import type { Drawing, GlyphId, MasterId, Project } from '../project/model';
 import { cycleFrom, drawingsOf } from '../project/outline';
-import { drawingOf, glyphNamed } from '../project/queries';
+import { drawingOf, glyphNamed, glyphThere } from '../project/queries';
 
 /** Why a glyph cannot be drawn in another: the chain that would lead back, as a sentence; undefined when it can. */
 export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, master: MasterId): string | undefined {
@@ -32,10 +32,9 @@ export const addComponent = defineEdit(
     args: z.object({ at: a.at, glyph: a.glyph, transform: a.affine.optional() }),
   },
   (project, { at, glyph, transform = IDENTITY }) => {
-    if (!project.glyphs[glyph]) return refused('That glyph is no longer in the project.');
     const cycle = cycleSentence(project, at.glyph, glyph, at.master);
     if (cycle) return refused(cycle);
-    return editDrawing(project, at, `Placed ${project.glyphs[glyph]!.name}`, (d) => ({
+    return editDrawing(project, at, `Placed ${glyphThere(project, glyph).name}`, (d) => ({
       ...d,
       components: [...d.components, { glyph, transform }],
     }));
@@ -142,8 +141,7 @@ export const makeComponent = defineEdit(
     args: z.object({ at: a.at, contours: a.indices, name: a.text }),
   },
   (project, { at, contours: chosen, name }) => {
-    const glyph = project.glyphs[at.glyph];
-    if (!glyph) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, at.glyph);
     if (chosen.length === 0) return refused('Choose some contours to make a part of.');
     if (glyphNamed(project, name)) return refused(`There is already a glyph named ${name}.`);
     const added = addGlyphs(project, { requests: [{ name, unicodes: [] }] });

@@ -4,7 +4,7 @@ import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, editDrawing, edited, type Outcome, refused } from '../project/edit';
 import { type Drawing, type Guide, guideSchema, type Master, type MasterId, type Project } from '../project/model';
-import { masterOf } from '../project/queries';
+import { masterOf, masterThere } from '../project/queries';
 
 /** Guide lines of one drawing, or of a whole master. */
 type Where = { at: DrawingPlace; whole: boolean };
@@ -24,8 +24,7 @@ const changeGuides = (
       const guides = change(d.guides);
       return isRefused(guides) ? guides : { ...d, guides };
     });
-  const master = masterOf(project, at.master);
-  if (!master) return refused('That master is no longer in the project.');
+  const master = masterThere(project, at.master);
   const guides = change(master.guides);
   return isRefused(guides)
     ? guides

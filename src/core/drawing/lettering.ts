@@ -5,7 +5,7 @@ import { isEmptyBox } from '../geometry/curve';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import { type Backdrop, type Drawing, type Project, pictureSchema } from '../project/model';
-import { drawingOf, isEmptyDrawing } from '../project/queries';
+import { drawingOf, glyphThere, isEmptyDrawing } from '../project/queries';
 import { placedOutlines } from './placedOutlines';
 
 /** A letter of a sheet: its picture, where its ink and the baseline lie in it (pixels), and outlines traced from it, if any. */
@@ -104,8 +104,7 @@ export const takeTracing = defineEdit(
     args: z.object({ at: a.at, contours: a.contours, keep: z.boolean() }),
   },
   (project, { at, contours, keep }) => {
-    const glyph = project.glyphs[at.glyph];
-    if (!glyph) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, at.glyph);
     if (contours.length === 0) return refused('There is no ink in the picture at this threshold.');
     const drawing = drawingOf(glyph, at.master);
     const next = { ...drawing, contours: keep ? [...drawing.contours, ...contours] : contours };

@@ -122,8 +122,6 @@ export const workStrokes = defineEdit(
     args: z.object({ at: a.at, contours: a.indices, work: strokeWork }),
   },
   (project, { at, contours: chosen, work }) => {
-    const master = masterOf(project, at.master);
-    if (!master) return refused('That master is no longer in the project.');
     return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
   },
 );

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, editDrawing, edited, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
-import { drawingOf, masterOf } from '../project/queries';
+import { drawingOf, glyphThere, masterThere } from '../project/queries';
 
 export type Take = Glyph['takes'][number];
 
@@ -23,9 +23,8 @@ export const keepTake = defineEdit(
     args: z.object({ at: a.at, date: a.date, name: a.text.optional() }),
   },
   (project, { at, date, name }) => {
-    const glyph = project.glyphs[at.glyph];
-    const master = masterOf(project, at.master);
-    if (!glyph || !master) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, at.glyph);
+    const master = masterThere(project, at.master);
     const drawing = drawingOf(glyph, at.master);
     const same = glyph.takes.find((t) => t.master === at.master && sameDrawing(t.drawing, drawing));
     if (same) return refused(`This drawing is kept already, as “${same.name}”.`);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
 import type { Glyph, GlyphId, MasterId, Project } from '../project/model';
+import { glyphThere } from '../project/queries';
 import { type SideName, setSides, sidesOf } from './sides';
 
 /** Side bearings bound to another glyph's side: same or mirrored, with an offset, for every master or one. */
@@ -45,8 +46,8 @@ export type Binding = { glyph: GlyphId; side: SideName; follow: NewFollow };
 
 /** A project with one more rule, nothing worked out yet. A circle is refused with its chain. */
 function withRule(project: Project, { glyph: id, side, follow }: Binding, master: MasterId): Outcome {
-  const glyph = project.glyphs[id];
-  if (!glyph || !project.glyphs[follow.glyph]) return refused('That glyph is no longer in the project.');
+  const glyph = glyphThere(project, id);
+  glyphThere(project, follow.glyph);
   if (!Number.isFinite(follow.offset)) return refused('An offset is a number of units.');
   const rule: Follow = {
     glyph: follow.glyph,
@@ -108,8 +109,7 @@ export const setFollow = defineEdit(
   },
   (project, { glyph: id, side, master, follow }) => {
     if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
-    const glyph = project.glyphs[id];
-    if (!glyph) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, id);
     const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
     if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
     return edited(

@@ -6,7 +6,7 @@ import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
-import { drawingOf } from '../project/queries';
+import { drawingOf, glyphThere, masterThere } from '../project/queries';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
 export type Sides = { left: number; right: number; advance: number };
@@ -37,10 +37,8 @@ export const setSides = defineEdit(
     args: z.object({ at: a.at, left: a.number.optional(), right: a.number.optional(), advance: a.number.optional() }),
   },
   (project, { at, left, right, advance }) => {
-    const glyph = project.glyphs[at.glyph];
-    if (!glyph) return refused('That glyph is no longer in the project.');
-    const master = project.masters.find((m) => m.id === at.master);
-    if (!master) return refused('That master is no longer in the project.');
+    const glyph = glyphThere(project, at.glyph);
+    const master = masterThere(project, at.master);
     const before = drawingOf(glyph, at.master);
     const now = sidesOf(project, glyph, at.master);
     const hasOutline = 'left' in now;
@@ -122,8 +120,7 @@ export const addToSides = defineEdit(
   (project, { glyph: id, masters, left, right }) => {
     let current = project;
     for (const master of masters) {
-      const glyph = current.glyphs[id];
-      if (!glyph) return refused('That glyph is no longer in the project.');
+      const glyph = glyphThere(current, id);
       const now = sidesOf(current, glyph, master);
       const at = { glyph: id, master };
       const done =
@@ -158,8 +155,7 @@ export const copySide = defineEdit(
     let current = project;
     const changed = new Set<GlyphId>();
     for (const master of masters) {
-      const source = current.glyphs[from];
-      if (!source) return refused('That glyph is no longer in the project.');
+      const source = glyphThere(current, from);
       const value = sidesOf(current, source, master);
       if (!('left' in value)) continue;
       for (const id of to) {

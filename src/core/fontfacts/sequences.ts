@@ -1,3 +1,4 @@
+import { codePointHex } from '../base/notation';
 import type { Variation } from '../opentype/cmap';
 import type { LibValue, Project } from '../project/model';
 import { defaultMaster } from '../project/queries';
@@ -34,14 +35,13 @@ export function sequencesLib(
   usual: ReadonlyMap<number, number>,
   glyphNames: readonly string[],
 ): Readonly<Record<string, LibValue>> {
-  const text = (code: number) => code.toString(16).toUpperCase().padStart(4, '0');
   const table: Record<string, Record<string, string>> = {};
   for (const { code, selector, glyph } of variations) {
     const name = glyphNames[glyph ?? usual.get(code) ?? -1];
     if (name === undefined) continue;
-    const characters = table[text(selector)] ?? {};
-    table[text(selector)] = characters;
-    characters[text(code)] = name;
+    const characters = table[codePointHex(selector)] ?? {};
+    table[codePointHex(selector)] = characters;
+    characters[codePointHex(code)] = name;
   }
   return Object.keys(table).length > 0 ? { [SEQUENCES]: table } : {};
 }

@@ -115,3 +115,19 @@ test('random shapes: the outline covers what the non-zero fill covers', () => {
   // A refused is said, and gives the input back; it must be rare even on tangles no letter has.
   expect(failures / runs).toBeLessThan(0.05);
 });
+
+test('an outline that crosses itself everywhere is given up within bounds, and left as it is', () => {
+  // Every edge crosses nearly every other: four thousand of them would meet some eight million times.
+  const n = 4001;
+  const points = Array.from({ length: n }, (_, i) => {
+    const angle = ((i * Math.floor(n / 2)) / n) * 2 * Math.PI;
+    return { x: 5000 * Math.cos(angle), y: 5000 * Math.sin(angle), type: 'line' as const, smooth: false };
+  });
+  const tangled: Contour[] = [{ points, closed: true }];
+  const began = performance.now();
+  const result = removeOverlaps(tangled);
+  expect(result).toMatchObject({ failed: true, changed: false });
+  expect(result.contours).toBe(tangled);
+  // Without the bound it takes minutes; a slow machine is given its time.
+  expect(performance.now() - began).toBeLessThan(30_000);
+});

@@ -4,6 +4,7 @@ import { defineEdit, edited, type Outcome, plural, refused } from '../project/ed
 import { groupsByGlyph, kerningOf, membersOf, sideName } from '../project/kerningLookup';
 import type { Group, Master, MasterId, Project } from '../project/model';
 import { type PairSide, pairKey, pairSides } from '../project/pairs';
+import { masterThere } from '../project/queries';
 import { kerningUnits } from './units';
 
 const withMaster = (project: Project, master: Master, kerning: Master['kerning']): Project => ({
@@ -12,8 +13,7 @@ const withMaster = (project: Project, master: Master, kerning: Master['kerning']
 });
 
 function inMaster(project: Project, id: MasterId, change: (master: Master) => Outcome): Outcome {
-  const master = project.masters.find((m) => m.id === id);
-  return master ? change(master) : refused('That master is no longer in the project.');
+  return change(masterThere(project, id));
 }
 
 /** Gives a pair of sides a value in one master. */

@@ -1,8 +1,8 @@
 import type { z } from 'zod';
-import { isRefused, type Refusal, refused } from '../base/result';
+import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
-import { drawingOf } from './queries';
+import { drawingOf, glyphThere, masterThere } from './queries';
 import { limitFault } from './withinLimits';
 
 /**
@@ -43,7 +43,8 @@ export function defineEdit<S extends z.ZodType>(
   apply: (project: Project, args: z.output<S>) => Outcome,
 ): Edit<z.output<S>, S> {
   const edit = (project: Project, args: z.output<S>): Outcome => {
-    const outcome = apply(project, args);
+    const applied = attempt(() => apply(project, args));
+    const outcome = applied.ok ? applied.value : applied;
     return outcome.ok ? (limitFault(project, outcome.project) ?? outcome) : outcome;
   };
   const whole: Edit<z.output<S>, S> = Object.assign(edit, { facts });
@@ -82,10 +83,8 @@ export function editDrawing(
   sentence: string,
   change: (drawing: Drawing) => Drawing | Refusal,
 ): Outcome {
-  const glyph = project.glyphs[at.glyph];
-  if (!glyph) return refused('That glyph is no longer in the project.');
-  const master = project.masters.find((m) => m.id === at.master);
-  if (!master) return refused('That master is no longer in the project.');
+  const glyph = glyphThere(project, at.glyph);
+  const master = masterThere(project, at.master);
   const before = drawingOf(glyph, at.master);
   const after = change(before);
   if (isRefused(after)) return { ...after, place: { glyph: glyph.name, master: master.name, ...after.place } };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { codePointForm } from '../base/notation';
 import * as a from './arguments';
 import { newGlyph } from './create';
 import { defineEdit, edited, plural, refused, withGlyph } from './edit';
@@ -16,7 +17,7 @@ import {
   type ZoneKey,
 } from './model';
 import { pairSides } from './pairs';
-import { glyphForCodePoint, glyphNamed, usersOf } from './queries';
+import { glyphForCodePoint, glyphNamed, glyphThere, masterThere, usersOf } from './queries';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
 
@@ -90,8 +91,7 @@ export const setZone = defineEdit(
     }),
   },
   (project, { master, zone, change }) => {
-    const current = project.masters.find((m) => m.id === master);
-    if (!current) return refused('That master is no longer in the project.');
+    const current = masterThere(project, master);
     const limit = 3 * project.unitsPerEm;
     const next = { ...current.zones[zone], ...change };
     if (!Number.isFinite(next.position) || Math.abs(next.position) > limit)
@@ -123,8 +123,7 @@ export const addZone = defineEdit(
     args: z.object({ master: a.master, name: a.text }),
   },
   (project, { master, name }) => {
-    const current = project.masters.find((m) => m.id === master);
-    if (!current) return refused('That master is no longer in the project.');
+    const current = masterThere(project, master);
     if (name.trim() === '') return refused('A zone needs a name.');
     if (current.zones.own.some((z) => z.name === name.trim()))
       return refused(`There is already a zone named ${name.trim()}.`);
@@ -341,8 +340,7 @@ export const setGlyphNames = defineEdit(
     args: z.object({ id: a.glyph, name: a.text, unicodes: a.codePoints }),
   },
   (project, { id, name, unicodes }) => {
-    const glyph = project.glyphs[id];
-    if (!glyph) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, id);
     const fault = glyphNameFault(name);
     if (fault) return refused(fault);
     if (glyph.name === '.notdef' && name !== '.notdef') return refused('.notdef keeps its name: every font needs it.');
@@ -353,9 +351,7 @@ export const setGlyphNames = defineEdit(
       return g && g.id !== id;
     });
     if (claimed !== undefined)
-      return refused(
-        `U+${claimed.toString(16).toUpperCase().padStart(4, '0')} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`,
-      );
+      return refused(`${codePointForm(claimed)} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
     return edited(
       withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }),
       glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`,
@@ -371,8 +367,7 @@ export const setGlyphStatus = defineEdit(
     args: z.object({ id: a.glyph, status: a.status, note: a.text.optional() }),
   },
   (project, { id, status, note }) => {
-    const glyph = project.glyphs[id];
-    if (!glyph) return refused('That glyph is no longer in the project.');
+    const glyph = glyphThere(project, id);
     return edited(
       withGlyph(project, { ...glyph, status, note: note ?? glyph.note }),
       `Marked ${glyph.name} ${status ?? 'as open'}`,

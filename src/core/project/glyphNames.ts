@@ -1,3 +1,4 @@
+import { codePointHex } from '../base/notation';
 import list from './adobeGlyphList.json';
 
 /** Adobe Glyph List (https://github.com/adobe-type-tools/agl-aglfn): `forNewFonts` is AGLFN, `older` the rest of AGL. */
@@ -21,8 +22,8 @@ function load(): void {
 /** The standard glyph name for a code point: the list's, else `uniXXXX`, else `uXXXXX`. */
 export function nameForCodePoint(code: number): string {
   load();
-  const hex = code.toString(16).toUpperCase();
-  return nameByCode.get(code) ?? (code > 0xffff ? `u${hex}` : `uni${hex.padStart(4, '0')}`);
+  const hex = codePointHex(code);
+  return nameByCode.get(code) ?? (code > 0xffff ? `u${hex}` : `uni${hex}`);
 }
 
 /**

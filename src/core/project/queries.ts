@@ -1,3 +1,4 @@
+import { refuse } from '../base/result';
 import { toDesign } from './axes';
 import { touchedBetween } from './lineage';
 import {
@@ -58,6 +59,14 @@ export const glyphsInOrder = (project: Project): Glyph[] =>
     const glyph = project.glyphs[id];
     return glyph ? [glyph] : [];
   });
+
+/** The glyph of an edit's arguments; refuses (throws) when it is gone. */
+export const glyphThere = (project: Project, id: GlyphId): Glyph =>
+  project.glyphs[id] ?? refuse('That glyph is no longer in the project.');
+
+/** The master of an edit's arguments; refuses (throws) when it is gone. */
+export const masterThere = (project: Project, id: MasterId): Master =>
+  masterOf(project, id) ?? refuse('That master is no longer in the project.');
 
 export const masterOf = (project: Project, id: MasterId): Master | undefined =>
   project.masters.find((m) => m.id === id);

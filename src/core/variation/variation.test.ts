@@ -143,3 +143,36 @@ test('an instance is a project of one master: outlines, advances, kerning and zo
   expect(middle.glyphs[first]!.drawings.m1).toMatchObject({ advance: 250 });
   expect(middle.glyphs[second]!.drawings.m1).toMatchObject({ advance: 200 });
 });
+
+test('kerning between masters is that of the groups where one master has the pair and another its groups', () => {
+  const base = createProject({ family: 'Orde', masterName: 'Light', created: 0 });
+  const [a, b] = base.glyphOrder as [string, string];
+  const light: Master = {
+    ...base.masters[0]!,
+    place: { wght: 0 },
+    kerning: { 'group:k1 group:k2': -40, [`group:k1 glyph:${b}`]: -60 },
+  };
+  const heavy: Master = {
+    ...light,
+    id: 'm2',
+    name: 'Heavy',
+    place: { wght: 100 },
+    kerning: { [`glyph:${a} glyph:${b}`]: -20, 'group:k1 group:k2': -10 },
+  };
+  const project: Project = {
+    ...base,
+    axes: [axis('wght', 0, 0, 100)],
+    masters: [light, heavy],
+    groups: [
+      { id: 'k1', name: 'first', side: 'first', members: [a] },
+      { id: 'k2', name: 'second', side: 'second', members: [b] },
+    ],
+  };
+  expect(instanceAt(project, { wght: 50 }, 'Middle').project.masters[0]!.kerning).toEqual({
+    'group:k1 group:k2': -25,
+    // Light says it of the group and the glyph, Heavy of its groups.
+    [`group:k1 glyph:${b}`]: -35,
+    // Heavy says it of the glyphs, Light of the group and the glyph.
+    [`glyph:${a} glyph:${b}`]: -40,
+  });
+});

@@ -1,3 +1,4 @@
+import { shownNumber } from '../../../core/base/notation';
 import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
@@ -43,7 +44,7 @@ export function paintZoneNames(
   for (const zone of zonesOf(master)) {
     const label = Math.min(toPxY(view, zone.position) - 4, lastLabel - 14);
     lastLabel = label;
-    const text = `${zone.name} ${String(zone.position).replace('-', '−')}`;
+    const text = `${zone.name} ${shownNumber(zone.position)}`;
     context.strokeStyle = inks.paper;
     context.lineWidth = 3.5;
     context.strokeText(text, width - 12, label);
@@ -79,11 +80,10 @@ export function paintEdges(
   context.textBaseline = 'top';
   // Above the line of hints at the foot of the sheet.
   const y = Math.min(height - 46, toPxY(view, bottom) + 10);
-  const number = (v: number) => String(Math.round(v * 10) / 10).replace('-', '−');
   context.textAlign = 'left';
-  context.fillText(number(sides.left), toPxX(view, 0) + 5, y);
+  context.fillText(shownNumber(sides.left, 1), toPxX(view, 0) + 5, y);
   context.textAlign = 'right';
-  context.fillText(number(sides.right), toPxX(view, advance) - 5, y);
+  context.fillText(shownNumber(sides.right, 1), toPxX(view, advance) - 5, y);
 }
 
 /** Fills a drawing's outline at an offset along the line. */

@@ -1,3 +1,4 @@
+import { shownNumber } from '../../../core/base/notation';
 import type { Gauge } from '../../../core/drawing/gauge';
 import type { PointKey } from '../../../core/drawing/points';
 import type { Origin, TransformBy } from '../../../core/drawing/transform';
@@ -84,4 +85,4 @@ export function straightened(fromX: number, fromY: number, x: number, y: number)
 export const onGrid = (v: number, grid: number): number => (grid > 0 ? Math.round(v / grid) * grid : v);
 
 /** A number for a label: whole tenths, a true minus. */
-export const shortNumber = (v: number): string => String(Math.round(v * 10) / 10 || 0).replace('-', '−');
+export const shortNumber = (v: number): string => shownNumber(v, 1);

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { codePointForms } from '../../../core/base/notation';
 import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
@@ -271,7 +272,7 @@ function CaseDetails({
       heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : `${selected.length} glyphs`}
       sub={
         only
-          ? only.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point'
+          ? codePointForms(only.unicodes)
           : selected.length === 0
             ? 'Click one; double click opens it in Draw'
             : 'Shift adds to the selection'

@@ -1,16 +1,15 @@
 import { useState } from 'react';
+import { codePointForm } from '../../../core/base/notation';
 import { setGlyphNames, setGlyphStatus } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { run, say } from '../../state/bench';
 import { Choice, Section, TextField } from '../../ui/parts';
 import { readCodePoints } from './codePoints';
 
-const hex = (code: number) => `U+${code.toString(16).toUpperCase().padStart(4, '0')}`;
-
 /** Name, code points, status and note of one glyph. */
 export function GlyphFacts({ glyph }: { glyph: Glyph }) {
   const [name, setName] = useState(glyph.name);
-  const [codes, setCodes] = useState(glyph.unicodes.map(hex).join(' '));
+  const [codes, setCodes] = useState(glyph.unicodes.map(codePointForm).join(' '));
   const [note, setNote] = useState(glyph.note ?? '');
   const apply = () => {
     const unicodes = readCodePoints(codes);
@@ -19,7 +18,7 @@ export function GlyphFacts({ glyph }: { glyph: Glyph }) {
     if (name === glyph.name && same) return;
     if (!run((p) => setGlyphNames(p, { id: glyph.id, name, unicodes }))) {
       setName(glyph.name);
-      setCodes(glyph.unicodes.map(hex).join(' '));
+      setCodes(glyph.unicodes.map(codePointForm).join(' '));
     }
   };
   const onKeyDown = (e: React.KeyboardEvent<HTMLInputElement>) => {

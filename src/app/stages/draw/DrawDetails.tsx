@@ -1,5 +1,6 @@
 import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
+import { codePointForms } from '../../../core/base/notation';
 import { keyParts, type PointKey, pointOf } from '../../../core/drawing/points';
 import { plural } from '../../../core/project/edit';
 import type { Glyph } from '../../../core/project/model';
@@ -46,8 +47,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
   // The same list while the same points are there, so that what shows only them is not drawn again.
   const there = [...selection].filter((k) => pointOf(drawing, k)).join(' ');
   const kept = useMemo(() => (there === '' ? [] : (there.split(' ') as PointKey[])), [there]);
-  const codes =
-    glyph.unicodes.map((c) => `U+${c.toString(16).toUpperCase().padStart(4, '0')}`).join(', ') || 'no code point';
+  const codes = codePointForms(glyph.unicodes);
   return (
     <Details
       heading={headingFor(glyph, new Set(kept))}

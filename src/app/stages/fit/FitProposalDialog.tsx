@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import { unevenFigures } from '../../../core/fitting/figures';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
@@ -84,7 +85,8 @@ function Proposing({ onClose }: { onClose: () => void }) {
               <span className="flex items-baseline gap-2">
                 <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
                 <span className="text-quiet">
-                  {shown(p.now.left)} → {shown(p.left)} · {shown(p.now.right)} → {shown(p.right)}
+                  {shownNumber(p.now.left)} → {shownNumber(p.left)} · {shownNumber(p.now.right)} →{' '}
+                  {shownNumber(p.right)}
                 </span>
               </span>
             </Check>
@@ -107,7 +109,5 @@ function Proposing({ onClose }: { onClose: () => void }) {
     </div>
   );
 }
-
-const shown = (v: number): string => String(v).replace('-', '−');
 
 const change = (p: FitProposal): number => Math.abs(p.left - p.now.left) + Math.abs(p.right - p.now.right);

@@ -1,3 +1,4 @@
+import { shownNumber } from '../../../core/base/notation';
 import { START_SHARE, startingSides, stemAndCounter } from '../../../core/fitting/counter';
 import { controlsOf } from '../../../core/fitting/lines';
 import { type Measure, measureFor, whiteOnSide } from '../../../core/fitting/optical';
@@ -7,8 +8,6 @@ import type { Glyph } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { NumberField, Section } from '../../ui/parts';
-
-const shown = (v: number): string => String(Math.round(v)).replace('-', '−');
 
 /** What the pairs of two controls are called: nn, no, oo. */
 function pairNames(straight: string, round: string): string {
@@ -34,14 +33,19 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
   const start = startingSides(project, glyph, master);
   const share = project.settings.startShare ?? START_SHARE;
   const rows = [
-    stem !== undefined && ['Stem', shown(stem)],
-    counter !== undefined && ['Counter', shown(counter)],
+    stem !== undefined && ['Stem', shownNumber(stem, 0)],
+    counter !== undefined && ['Counter', shownNumber(counter, 0)],
     ...(['left', 'right'] as const).map((side) => {
       const white = measure && whiteOnSide(project, glyph, master, side, measure);
-      return white && [`White ${side}; controls’`, `${shown(white.now)}; ${shown(white.wanted)}`];
+      return white && [`White ${side}; controls’`, `${shownNumber(white.now, 0)}; ${shownNumber(white.wanted, 0)}`];
     }),
     controls &&
-      measure && [pairNames(controls.straight.name, controls.round.name), pairsOf(measure).map(shown).join('; ')],
+      measure && [
+        pairNames(controls.straight.name, controls.round.name),
+        pairsOf(measure)
+          .map((v) => shownNumber(v, 0))
+          .join('; '),
+      ],
   ].filter((r): r is string[] => Boolean(r));
   return (
     <Section title="Why">
@@ -68,7 +72,7 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
             className="mt-1 text-[13px] text-kelp disabled:text-quiet"
             onClick={() => run((p) => setSides(p, { at: { glyph: glyph.id, master: masterId }, ...start }))}
           >
-            Start with {shown(start.left)} and {shown(start.right)}
+            Start with {shownNumber(start.left, 0)} and {shownNumber(start.right, 0)}
           </button>
         </div>
       )}

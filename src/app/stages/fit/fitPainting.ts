@@ -1,3 +1,4 @@
+import { shownNumber } from '../../../core/base/notation';
 import { START_SHARE, stemAndCounter } from '../../../core/fitting/counter';
 import { followOf } from '../../../core/fitting/follows';
 import { whiteLines, zoneOf } from '../../../core/fitting/optical';
@@ -139,7 +140,7 @@ export function paintEdges(
     context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
     context.fill();
     if (value === undefined) continue;
-    const number = String(Math.round(value * 10) / 10).replace('-', '−');
+    const number = shownNumber(value, 1);
     const text = follow ? `${number} as ${project.glyphs[follow.glyph]?.name ?? '?'}` : number;
     context.font = '600 13px "Source Sans 3 Variable", sans-serif';
     const w = context.measureText(text).width + 16;

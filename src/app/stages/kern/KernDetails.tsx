@@ -1,5 +1,6 @@
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import {
   addGroup,
   dissolveGroup,
@@ -27,7 +28,7 @@ import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
-import { type Pair, signed } from './kernBench';
+import type { Pair } from './kernBench';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */
 export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
@@ -56,7 +57,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
               ? 'An exception: this pair alone.'
               : `Holds for ${sideName(project, first)} with ${sideName(project, second)}.`
             : 'No value yet; one set here holds for both groups.'}{' '}
-          The controls of this master say {signed(even)}: then the shaded white is as even as theirs.
+          The controls of this master say {shownNumber(even)}: then the shaded white is as even as theirs.
         </p>
         <div className="flex flex-wrap gap-1.5">
           <Button
@@ -67,7 +68,7 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
               if (set(even)) next();
             }}
           >
-            Take {signed(even)}
+            Take {shownNumber(even)}
           </Button>
           <Button title="Goes on without a change (S)" onClick={next}>
             Skip

@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import { kerningOf } from '../../../core/project/kerningLookup';
 import { masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { choosePair, setMode, signed } from './kernBench';
+import { choosePair, setMode } from './kernBench';
 
 /** Groups by groups: how tight or open each pair of them is set. A cell opens its pair. */
 export function KernMap() {
@@ -66,7 +67,7 @@ export function KernMap() {
                           style={{ opacity: 0.2 + (0.8 * Math.abs(v)) / most }}
                         />
                       )}
-                      {v !== 0 && <span className="relative">{signed(v)}</span>}
+                      {v !== 0 && <span className="relative">{shownNumber(v)}</span>}
                     </button>
                   </td>
                 );

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
 import { type ProposalSettings, type ProposedPair, usualSettings } from '../../../core/kerning/proposal';
@@ -14,7 +15,6 @@ import { Bar, Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
 import { Button, Choice, NumberField } from '../../ui/parts';
 import { LabelledWords } from '../../ui/SetGlyphs';
-import { signed } from './kernBench';
 
 const SCOPES = [
   { value: 'all', text: 'All letters', hint: 'Letters, figures and punctuation, each with each' },
@@ -122,7 +122,7 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
                         {sideName(project, p.first)} · {sideName(project, p.second)}
                       </span>
                       <span className="text-quiet">
-                        {signed(p.now)} → {signed(p.value)}
+                        {shownNumber(p.now)} → {shownNumber(p.value)}
                       </span>
                     </span>
                   </Check>

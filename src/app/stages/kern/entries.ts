@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { Collision, Hole } from '../../../core/kerning/collisions';
 import { pairsLeft } from '../../../core/kerning/edits';
@@ -14,7 +15,7 @@ import { useBench } from '../../state/bench';
 import { measurer } from '../../state/followers';
 import { identityOf } from '../../state/identity';
 import { useJob } from '../../state/useJob';
-import { type Pair, signed, useKernBench, type Wrong } from './kernBench';
+import { type Pair, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */
 export type Entry = { key: string; label: string; note: string; pair: Pair };
@@ -62,7 +63,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): { entries: rea
               {
                 key,
                 label: `${name(first)} ${name(second)}`,
-                note: signed(valueNow({ first, second })),
+                note: shownNumber(valueNow({ first, second })),
                 pair: { first, second },
               },
             ]
@@ -76,7 +77,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): { entries: rea
           ({ q, now }): Entry => ({
             key: pairKey(...q.sides),
             label: `${name(q.first)} ${name(q.second)}`,
-            note: `${signed(now)} → ${signed(q.proposed)}`,
+            note: `${shownNumber(now)} → ${shownNumber(q.proposed)}`,
             pair: { first: q.first, second: q.second },
           }),
         );
@@ -95,7 +96,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): { entries: rea
       return ids.slice(1).flatMap((second, i): Entry | [] => {
         const pair = { first: ids[i]!, second };
         if (!drawn(pair.first) || !drawn(second)) return [];
-        return { key: `${i}`, label: `${name(pair.first)} ${name(second)}`, note: signed(valueNow(pair)), pair };
+        return { key: `${i}`, label: `${name(pair.first)} ${name(second)}`, note: shownNumber(valueNow(pair)), pair };
       });
     }
     if (mode === 'pairs') return order.map((pair, i): Entry => ({ key: `${i}`, label: '', note: '', pair }));

@@ -52,6 +52,3 @@ export function recallLine(projectId: string, lines: number): void {
   const kept = Number(localStorage.getItem(keyOf(projectId)) ?? 0);
   useKernBench.setState({ line: Number.isInteger(kept) && kept >= 0 && kept < lines ? kept : 0 });
 }
-
-/** A value as it is shown, with a true minus. */
-export const signed = (v: number): string => String(v).replace('-', '−');

@@ -1,4 +1,5 @@
 import { type PointerEvent as ReactPointerEvent, useLayoutEffect, useRef, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import type { Outcome } from '../../../core/project/edit';
 import { overshootSign, setOwnZone, setZone } from '../../../core/project/edits';
 import { type Glyph, type Project, ZONE_KEYS, type Zone } from '../../../core/project/model';
@@ -162,7 +163,7 @@ export function MetricsDiagram() {
                 fill={on ? 'var(--kelp)' : 'var(--ink)'}
                 fontWeight={600}
               >
-                {String(zone.position).replace('-', '−')}
+                {shownNumber(zone.position)}
                 <tspan
                   fill="var(--quiet)"
                   fontWeight={400}

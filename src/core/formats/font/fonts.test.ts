@@ -221,6 +221,13 @@ test('layout that cannot be edited is carried while the order of glyphs stays', 
   expect(readSfnt(cast(moved.project, 'ttf')).tables.has('GSUB')).toBe(true);
   const fewer = { ...back, glyphOrder: back.glyphOrder.slice(0, -1) };
   expect(readSfnt(cast(fewer, 'ttf')).tables.has('GSUB')).toBe(false);
+  const notesOf = (p: Project) => {
+    const font = castFont(p, { flavour: 'ttf', place: { master: 'm1' } });
+    if (!font.ok) throw new Error(font.reason);
+    return font.value.notes.map((n) => n.reason).join(' ');
+  };
+  expect(notesOf(back)).not.toMatch(/left out/);
+  expect(notesOf(fewer)).toMatch(/GSUB/);
 });
 
 test('a variable font comes in as masters whose instances are the font’s own', async () => {

@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes';
+import { codePointHex } from '../../base/notation';
 import { refuse } from '../../base/result';
 import type { Affine } from '../../geometry/affine';
 import type { Contour, Point, PointType } from '../../geometry/contour';
@@ -319,7 +320,7 @@ export function writeGlif(glif: Glif): string {
   const height = glif.verticalAdvance === undefined ? '' : ` height="${numberText(glif.verticalAdvance)}"`;
   if (glif.advance !== 0 || height)
     out.push(`  <advance${height}${glif.advance === 0 ? '' : ` width="${numberText(glif.advance)}"`}/>`);
-  for (const code of glif.unicodes) out.push(`  <unicode hex="${code.toString(16).toUpperCase().padStart(4, '0')}"/>`);
+  for (const code of glif.unicodes) out.push(`  <unicode hex="${codePointHex(code)}"/>`);
   if (glif.note) out.push(`  <note>\n${escapeXml(glif.note)}\n  </note>`);
   if (glif.image) {
     out.push(

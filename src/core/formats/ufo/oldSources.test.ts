@@ -130,4 +130,9 @@ test('a zip that would grow beyond measure is refused before it is unpacked', ()
   const at = bomb.length - 22 - (46 + 5);
   new DataView(bomb.buffer, bomb.byteOffset).setUint32(at + 24, 0x7fffffff, true);
   expect(attempt(() => unpackZip(bomb, 'x.zip'))).toMatchObject(refused('x.zip would unpack to more than 1 GB.'));
+  // 100 MB of nothing packs a thousandfold; ten of them do not make it a project.
+  const nothing = zipSync({ 'a.txt': new Uint8Array(100 * 1024 * 1024) });
+  expect(attempt(() => unpackZip(nothing, 'x.zip'))).toMatchObject(
+    refused('x.zip would unpack to more than 200 times its size: it is not a project that anyone drew.'),
+  );
 });

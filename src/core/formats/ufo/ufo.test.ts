@@ -13,6 +13,7 @@ import { projectFiles, projectFromFiles, readProjectFile, writeProjectFile } fro
 import { type Glif, readGlif, writeGlif } from './glif';
 import { base64ToBytes, bytesToBase64, readPlist, writePlist } from './plist';
 import { readUfo, writeUfo } from './ufo';
+import { ufoOfMaster } from './ufoFromProject';
 
 /** A one-pixel PNG. */
 const PNG = base64ToBytes(
@@ -472,4 +473,30 @@ test('pictures are known by their headers', () => {
   });
   expect(pictureSize(PNG.slice(0, 20))).toBeUndefined();
   expect(pictureSize(textFile('GIF89a and so on, not a picture we read'))).toBeUndefined();
+});
+
+test('layers, data and pictures go along under another name and into another kind of file', () => {
+  const files = new Map(projectFiles(rich()));
+  const folder = [...files.keys()].find((k) => k.endsWith('metainfo.plist'))!.replace('/metainfo.plist', '');
+  const layers = textFile(
+    writePlist([
+      ['public.default', 'glyphs'],
+      ['sketch', 'glyphs.sketch'],
+    ]),
+  );
+  const kept = new Map([
+    ['layercontents.plist', layers],
+    ['glyphs.sketch/contents.plist', textFile(writePlist({}))],
+    ['data/org.example/x.bin', Uint8Array.of(1, 2, 3)],
+    ['images/sheet.png', PNG],
+  ]);
+  for (const [path, bytes] of kept) files.set(`${folder}/${path}`, bytes);
+  const read = projectFromFiles(files, 'velmarrow');
+  if (!read.ok) throw new Error(read.reason);
+  const through = readProjectFile(writeProjectFile(read.value), 'velmarrow.wendril');
+  if (!through.ok) throw new Error(through.reason);
+  for (const project of [read.value, through.value]) {
+    const renamed = writeUfo(ufoOfMaster(project, defaultMaster(project), 'Quite-Another.ufo'));
+    for (const [path, bytes] of kept) expect([path, renamed.get(path)]).toEqual([path, bytes]);
+  }
 });
