@@ -94,7 +94,11 @@ export function kernByModel(project: Project): Spacing['kerning'] {
     ]),
   );
   const result = withKerning(project, kerning);
-  const needless = new Set(kerningFaults(result, result.masters[0]!).flatMap((f) => f.keys));
+  const needless = new Set(
+    kerningFaults(result, result.masters[0]!).flatMap(
+      (f) => (f.mend?.args as { keys?: readonly string[] } | undefined)?.keys ?? [],
+    ),
+  );
   return Object.fromEntries(
     Object.entries(kerning).map(([master, values]) => [
       master,

@@ -1,3 +1,4 @@
+import { RefusalError } from '../core/base/result';
 import { CliError } from './problem';
 
 const HELP = `wendril — font files and their sources
@@ -41,7 +42,7 @@ async function run(args: readonly string[]): Promise<void> {
 }
 
 run(process.argv.slice(2)).catch((error: unknown) => {
-  if (!(error instanceof CliError)) throw error;
+  if (!(error instanceof RefusalError)) throw error;
   process.stderr.write(`wendril: ${error.message}\n`);
   process.exitCode = 1;
 });

@@ -1,7 +1,7 @@
 import { attempt, type Place, type Refusal, type Severity } from './result';
 
-/** A repair: an edit by its name, with its arguments, and what it would do. */
-export type Mend = { readonly edit: string; readonly args: unknown; readonly title: string };
+/** A repair: an edit by its name, with its arguments; what it would do, and what it leaves as it is. */
+export type Mend = { readonly edit: string; readonly args: unknown; readonly title: string; readonly keeps?: string };
 
 /** What a check came to: a kind, a sentence, a place, how bad, perhaps a mend. `fine` is a check that found nothing. */
 export type Finding = {

@@ -1,16 +1,12 @@
+import type { Finding } from '../base/finding';
 import { kerningOf, membersOf } from '../project/kerningLookup';
-import type { Group, Master, Project } from '../project/model';
+import type { Master, Project } from '../project/model';
 import { pairSides } from '../project/pairs';
+import { dissolveGroups, removePairs } from './edits';
 import { kerningUnits } from './units';
 
-/** What is wrong with the kerning of a master, with the keys that a mend takes away, or the groups that it dissolves. */
-export type KerningFault = { what: string; keys: readonly string[]; groups?: readonly Group['id'][] };
-
-export function kerningFaults(
-  project: Project,
-  master: Master,
-  least = kerningUnits(project, 'least'),
-): KerningFault[] {
+/** What is wrong with the kerning of a master, or needless in it, each with the edit that mends it. */
+export function kerningFaults(project: Project, master: Master, least = kerningUnits(project, 'least')): Finding[] {
   // What is small or needless here and not in another master holds the place between them.
   const inEvery = (holds: (m: Master) => boolean) =>
     holds(master) && project.masters.every((m) => m.id === master.id || holds(m));
@@ -33,27 +29,33 @@ export function kerningFaults(
   }
   const lonely = project.groups.filter((g) => g.members.filter((m) => project.glyphs[m]).length < 2);
   const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
+  const place = { master: master.name };
+  const taken = (kind: string, keys: readonly string[], what: string): Finding[] => {
+    if (keys.length === 0) return [];
+    const title = `Take ${keys.length === 1 ? 'it' : 'them'} away`;
+    const mend = { edit: removePairs.facts.name, args: { master: master.id, keys }, title };
+    return [{ kind, title: 'Kerning', reason: `${count(keys.length)} ${what}.`, severity: 'attention', place, mend }];
+  };
+  const found = [
+    ...taken('kerning/needless', needless, 'of glyphs have the value that their groups give them anyway'),
+    ...taken('kerning/small', small, `of less than ${least} units`),
+    ...taken('kerning/missing', missing, 'of glyphs or groups that are no longer there'),
+  ];
+  if (lonely.length === 0) return found;
+  const groups = lonely.map((g) => g.id);
   return [
-    ...(needless.length > 0
-      ? [
-          {
-            what: `${count(needless.length)} of glyphs have the value that their groups give them anyway`,
-            keys: needless,
-          },
-        ]
-      : []),
-    ...(small.length > 0 ? [{ what: `${count(small.length)} of less than ${least} units`, keys: small }] : []),
-    ...(missing.length > 0
-      ? [{ what: `${count(missing.length)} of glyphs or groups that are no longer there`, keys: missing }]
-      : []),
-    ...(lonely.length > 0
-      ? [
-          {
-            what: `${lonely.length === 1 ? 'One group has' : `${lonely.length} groups have`} one glyph or none: ${lonely.map((g) => g.name).join(', ')}`,
-            keys: [],
-            groups: lonely.map((g) => g.id),
-          },
-        ]
-      : []),
+    ...found,
+    {
+      kind: 'kerning/lonely',
+      title: 'Groups',
+      reason: `${lonely.length === 1 ? 'One group has' : `${lonely.length} groups have`} one glyph or none: ${lonely.map((g) => g.name).join(', ')}.`,
+      severity: 'attention',
+      mend: {
+        edit: dissolveGroups.facts.name,
+        args: { groups },
+        title: `Dissolve ${groups.length === 1 ? 'it' : 'them'}`,
+        keeps: 'Their pairs go to their glyphs, so that nothing moves',
+      },
+    },
   ];
 }

@@ -3,7 +3,7 @@ import { buildDemo } from '../../../demo/family';
 import { outOfDate, setFollow, setFollows } from '../fitting/follows';
 import { measureFor, proposedSides, whiteOnSide } from '../fitting/optical';
 import { setSides, sidesOf } from '../fitting/sides';
-import type { Outcome } from '../project/edit';
+import { type Outcome, runEdit } from '../project/edit';
 import { groupsByGlyph, kerningOf, membersOf, sidesToChange, widestSides } from '../project/kerningLookup';
 import { type Project, projectSchema } from '../project/model';
 import { pairKey } from '../project/pairs';
@@ -16,7 +16,6 @@ import {
   makeException,
   pairsLeft,
   putInGroup,
-  removePairs,
   setPair,
   setPairs,
   setWordList,
@@ -93,8 +92,8 @@ test('a damaged key is a fault that can be taken away, and throws nothing', () =
     masters: demo.masters.map((m) => ({ ...m, kerning: { ...m.kerning, nonsense: 7, 'glyph:a': 2 } })),
   };
   const [fault] = kerningFaults(broken, masterOf(broken, 'm1')!);
-  expect(fault!.keys).toEqual(['nonsense', 'glyph:a']);
-  const mended = done(removePairs(broken, { master: 'm1', keys: fault!.keys }));
+  expect(fault!.mend!.args).toEqual({ master: 'm1', keys: ['nonsense', 'glyph:a'] });
+  const mended = done(runEdit(broken, fault!.mend!.edit, fault!.mend!.args));
   expect(kerningFaults(mended, masterOf(mended, 'm1')!)).toEqual(kerningFaults(demo, m1));
 });
 

@@ -1,6 +1,6 @@
 import { buildDemo } from '../../../demo/family';
 import { transformedDrawing } from '../drawing/transform';
-import type { Outcome } from '../project/edit';
+import { type Outcome, runEdit } from '../project/edit';
 import { groupsByGlyph, kerningOf } from '../project/kerningLookup';
 import type { Project } from '../project/model';
 import { glyphNamed, masterOf } from '../project/queries';
@@ -187,9 +187,9 @@ test('a group of one glyph is a fault; dissolving it moves nothing and mends it'
       value: -33,
     }),
   );
-  const fault = kerningFaults(kerned, masterOf(kerned, 'm1')!).find((f) => f.groups)!;
-  expect(fault.what).toBe('One group has one glyph or none: lone');
-  const mended = done(dissolveGroups(kerned, { groups: fault.groups! }));
+  const fault = kerningFaults(kerned, masterOf(kerned, 'm1')!).find((f) => f.kind === 'kerning/lonely')!;
+  expect(fault.reason).toBe('One group has one glyph or none: lone.');
+  const mended = done(runEdit(kerned, fault.mend!.edit, fault.mend!.args));
   expect(kerningOf(mended, masterOf(mended, 'm1')!, id('seven'), id('period'))?.value).toBe(-33);
   expect(kerningFaults(mended, masterOf(mended, 'm1')!)).toEqual(kerningFaults(demo, m1));
   expect(kerningFaults(demo, m1)).toEqual([]);

@@ -195,12 +195,15 @@ describe('proposals', () => {
       { ...p, masters: p.masters.map((m) => ({ ...m, kerning: { ...m.kerning, 'glyph:gone glyph:gone': 9 } })) },
       { ...masterOf(p, 'm1')!, kerning: { ...masterOf(p, 'm1')!.kerning, 'glyph:gone glyph:gone': 9 } },
     );
-    expect(faults.map((f) => f.what)).toEqual([
+    expect(faults.map((f) => f.reason)).toEqual([
       expect.stringContaining('groups give them anyway'),
       expect.stringContaining('less than 4'),
       expect.stringContaining('no longer there'),
     ]);
-    expect(pairSides(faults[0]!.keys[0]!)![0]).toEqual({ kind: 'glyph', id: id('T') });
+    expect(pairSides((faults[0]!.mend!.args as { keys: string[] }).keys[0]!)![0]).toEqual({
+      kind: 'glyph',
+      id: id('T'),
+    });
   });
 
   test('fit: within ten units of the family’s own sides for most letters of every weight, and nothing fixed is touched', () => {

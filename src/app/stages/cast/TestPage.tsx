@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { type Result, refused, success } from '../../../core/base/result';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { say } from '../../state/bench';
@@ -25,7 +26,7 @@ export function TestPage({
   const [sample, setSample] = useState(text);
   const [size, setSize] = useState(48);
   const [kerning, setKerning] = useState(true);
-  const [loaded, setLoaded] = useState<{ family: string } | { fault: string } | undefined>();
+  const [loaded, setLoaded] = useState<Result<string> | undefined>();
   const file = files.find((f) => f.fileName === fileName) ?? files[0]!;
 
   useEffect(() => {
@@ -37,9 +38,9 @@ export function TestPage({
       () => {
         if (left) return;
         document.fonts.add(face);
-        setLoaded({ family });
+        setLoaded(success(family));
       },
-      () => !left && setLoaded({ fault: 'The browser refused this font file.' }),
+      () => !left && setLoaded(refused('The browser refused this font file.', { file: file.fileName })),
     );
     return () => {
       left = true;
@@ -82,7 +83,7 @@ export function TestPage({
     }
   };
 
-  const family = loaded && 'family' in loaded ? loaded.family : undefined;
+  const family = loaded?.ok ? loaded.value : undefined;
   const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
   return (
     <section aria-label="Test page">
@@ -106,9 +107,9 @@ export function TestPage({
           {proofing ? 'Making the proof…' : 'Printable proof (PDF)'}
         </Button>
       </div>
-      {loaded && 'fault' in loaded && (
+      {loaded && !loaded.ok && (
         <p role="alert" className="text-brick">
-          {loaded.fault}
+          {loaded.reason}
         </p>
       )}
       {family && (

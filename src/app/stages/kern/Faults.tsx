@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { dissolveGroups, removePairs } from '../../../core/kerning/edits';
 import { kerningFaults } from '../../../core/kerning/faults';
+import { runEdit } from '../../../core/project/edit';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 
@@ -9,25 +9,17 @@ export function Faults() {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const faults = useMemo(() => kerningFaults(project, masterOf(project, master)!), [project, master]);
-  return faults.map((f) => (
-    <p key={f.what} className="mx-5 mb-2 rounded-lg bg-marigold-tint px-3 py-1">
-      ▲ {f.what}.{' '}
-      {f.groups ? (
+  return faults.map(({ kind, reason, mend }) => (
+    <p key={kind} className="mx-5 mb-2 rounded-lg bg-marigold-tint px-3 py-1">
+      ▲ {reason}{' '}
+      {mend && (
         <button
           type="button"
           className="font-semibold text-kelp"
-          title="Their pairs go to their glyphs, so that nothing moves"
-          onClick={() => run((p) => dissolveGroups(p, { groups: f.groups! }))}
+          title={mend.keeps}
+          onClick={() => run((p) => runEdit(p, mend.edit, mend.args))}
         >
-          Dissolve {f.groups.length === 1 ? 'it' : 'them'}
-        </button>
-      ) : (
-        <button
-          type="button"
-          className="font-semibold text-kelp"
-          onClick={() => run((p) => removePairs(p, { master, keys: f.keys }))}
-        >
-          Take {f.keys.length === 1 ? 'it' : 'them'} away
+          {mend.title}
         </button>
       )}
     </p>
