@@ -1,4 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef } from 'react';
+import type { View } from './view';
 
 export type Sheet = { context: CanvasRenderingContext2D; width: number; height: number };
 
@@ -81,6 +82,9 @@ export type Inks = Record<
   | 'zone',
   string
 >;
+
+/** What painting needs: where to, how the font lies there, and the colours of the time of day. */
+export type Brush = Sheet & { view: View; inks: Inks };
 
 let inks: Inks | undefined;
 window.addEventListener('benchlight', () => {

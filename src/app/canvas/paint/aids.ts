@@ -5,21 +5,14 @@ import { pointAt } from '../../../core/geometry/curve';
 import { curvatureAt, leftNormal } from '../../../core/geometry/offset';
 import type { Guide } from '../../../core/project/model';
 import { shortNumber } from '../tools/tool';
-import type { Inks } from '../useCanvas';
-import { toPxX, toPxY, type View } from '../view';
+import type { Brush } from '../useCanvas';
+import { toPxX, toPxY } from '../view';
 import { traceContour } from './sheet';
 
 const FONT = '600 12px "Source Sans 3 Variable", sans-serif';
 
 /** Guides right across the sheet, their names at the left. */
-export function paintGuides(
-  context: CanvasRenderingContext2D,
-  view: View,
-  guides: readonly Guide[],
-  width: number,
-  height: number,
-  inks: Inks,
-): void {
+export function paintGuides({ context, view, inks, width, height }: Brush, guides: readonly Guide[]): void {
   const far = width + height;
   context.strokeStyle = inks.sea;
   context.lineWidth = 1;
@@ -43,11 +36,9 @@ export function paintGuides(
 
 /** Gauges with what lies between all their crossings: stems solid, counters dashed, each with its number. */
 export function paintGauges(
-  context: CanvasRenderingContext2D,
-  view: View,
+  { context, view, inks }: Brush,
   contours: readonly Contour[],
   gauges: readonly Gauge[],
-  inks: Inks,
 ): void {
   context.font = FONT;
   context.textAlign = 'center';
@@ -107,13 +98,7 @@ const TEETH_PX = 8;
 const TOOTH_PX = 26;
 
 /** Curvature combs: teeth as long as the outline bends, on its outside; where they jump, curvature does. */
-export function paintCombs(
-  context: CanvasRenderingContext2D,
-  view: View,
-  contours: readonly Contour[],
-  unitsPerEm: number,
-  inks: Inks,
-): void {
+export function paintCombs({ context, view, inks }: Brush, contours: readonly Contour[], unitsPerEm: number): void {
   const scale = (TOOTH_PX * unitsPerEm) / 10;
   context.strokeStyle = inks.violet;
   context.lineWidth = 0.75;
@@ -151,11 +136,9 @@ export function paintCombs(
 
 /** Contours that go the wrong way, set off where they are. */
 export function paintWrongWay(
-  context: CanvasRenderingContext2D,
-  view: View,
+  { context, view, inks }: Brush,
   contours: readonly Contour[],
   wrong: readonly number[],
-  inks: Inks,
 ): void {
   context.strokeStyle = inks.marigold;
   context.lineWidth = 3;

@@ -1,12 +1,12 @@
 import type { Snapped } from '../../../core/drawing/snapping';
 import type { Label } from '../tools/tool';
-import type { Inks } from '../useCanvas';
-import { toPxX, toPxY, type View } from '../view';
+import type { Brush } from '../useCanvas';
+import { toPxX, toPxY } from '../view';
 
 type Place = { x: number; y: number };
 
 /** The rectangle that a hand sweeps. */
-export function paintSweep(context: CanvasRenderingContext2D, view: View, from: Place, to: Place, inks: Inks): void {
+export function paintSweep({ context, view, inks }: Brush, from: Place, to: Place): void {
   const x = toPxX(view, Math.min(from.x, to.x));
   const y = toPxY(view, Math.max(from.y, to.y));
   const w = Math.abs(to.x - from.x) * view.scale;
@@ -21,12 +21,7 @@ export function paintSweep(context: CanvasRenderingContext2D, view: View, from: 
 }
 
 /** The lines that a moved place has caught on. */
-export function paintCatches(
-  context: CanvasRenderingContext2D,
-  view: View,
-  { catches, x, y }: Snapped,
-  inks: Inks,
-): void {
+export function paintCatches({ context, view, inks }: Brush, { catches, x, y }: Snapped): void {
   context.strokeStyle = inks.sea;
   context.lineWidth = 1;
   context.setLineDash([5, 3]);
@@ -50,7 +45,7 @@ export function paintCatches(
 }
 
 /** A ring around the place that something will be joined to. */
-export function paintTarget(context: CanvasRenderingContext2D, view: View, { x, y }: Place, inks: Inks): void {
+export function paintTarget({ context, view, inks }: Brush, { x, y }: Place): void {
   context.strokeStyle = inks.kelp;
   context.lineWidth = 2;
   context.beginPath();
@@ -59,13 +54,7 @@ export function paintTarget(context: CanvasRenderingContext2D, view: View, { x, 
 }
 
 /** A number beside the hand, on a small tag. */
-export function paintLabel(
-  context: CanvasRenderingContext2D,
-  view: View,
-  { x, y, text }: Label,
-  inks: Inks,
-  width: number,
-): void {
+export function paintLabel({ context, view, inks, width }: Brush, { x, y, text }: Label): void {
   context.font = '600 12px "Source Sans 3 Variable", sans-serif';
   context.textAlign = 'left';
   context.textBaseline = 'middle';

@@ -1,8 +1,7 @@
 import { backdropContours } from '../../../core/drawing/backdrops';
 import type { Backdrop, Drawing, Glyph, MasterId, Project } from '../../../core/project/model';
 import { closedPath } from '../../../core/project/pathData';
-import type { Inks } from '../useCanvas';
-import type { View } from '../view';
+import type { Brush } from '../useCanvas';
 import { paintGlyph } from './sheet';
 
 const bitmaps = new WeakMap<Uint8Array, ImageBitmap | 'loading' | 'bad'>();
@@ -25,16 +24,15 @@ function bitmapOf(bytes: Uint8Array, type: string, ready: () => void): ImageBitm
 
 /** Pictures and outlines behind the drawing, each at its strength. */
 export function paintBackdrops(
-  context: CanvasRenderingContext2D,
-  view: View,
+  brush: Brush,
   { project, glyph, master, drawing }: { project: Project; glyph: Glyph; master: MasterId; drawing: Drawing },
-  inks: Inks,
   ready: () => void,
 ): void {
+  const { context, view, inks } = brush;
   for (const backdrop of drawing.backdrops) {
     if (backdrop.visible && backdrop.outline) {
       context.globalAlpha = backdrop.strength;
-      paintGlyph(context, view, closedPath(backdropContours(project, glyph, master, backdrop)), 0, inks.sea);
+      paintGlyph(brush, closedPath(backdropContours(project, glyph, master, backdrop)), 0, inks.sea);
       context.globalAlpha = 1;
       continue;
     }

@@ -1,7 +1,7 @@
 import { keyParts, type PointKey } from '../../../core/drawing/points';
 import type { Contour } from '../../../core/geometry/contour';
 import type { Drawing } from '../../../core/project/model';
-import type { Inks } from '../useCanvas';
+import type { Brush, Inks } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
 
 const DIAMOND = 5.2;
@@ -31,13 +31,7 @@ function selectedIndices(selection: ReadonlySet<PointKey>): ReadonlyMap<number, 
  * Draws handles, points, starts and open ends of a drawing: marks of one kind are one path, however many there are. Marks end
  * with a line back to where they began, since closing each of hundreds of parts of a path costs a millisecond a frame.
  */
-export function paintPoints(
-  context: CanvasRenderingContext2D,
-  view: View,
-  drawing: Drawing,
-  selection: ReadonlySet<PointKey>,
-  inks: Inks,
-): void {
+export function paintPoints({ context, view, inks }: Brush, drawing: Drawing, selection: ReadonlySet<PointKey>): void {
   const chosen = selectedIndices(selection);
   for (const contour of drawing.contours) paintHandles(context, view, contour, inks);
   paintStarts(context, view, drawing.contours, inks);

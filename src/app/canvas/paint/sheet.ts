@@ -5,19 +5,13 @@ import { drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingPath, pathData } from '../../../core/project/pathData';
 import { zonesOf } from '../../../core/project/queries';
 import { path2d } from '../../ui/path2d';
-import type { Inks } from '../useCanvas';
+import type { Brush } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
 
 const FONT = '12px "Source Sans 3 Variable", sans-serif';
 
 /** Metrics lines with their overshoot bands. */
-export function paintZones(
-  context: CanvasRenderingContext2D,
-  view: View,
-  master: Master,
-  width: number,
-  inks: Inks,
-): void {
+export function paintZones({ context, view, inks, width }: Brush, master: Master): void {
   for (const zone of zonesOf(master)) {
     const y = toPxY(view, zone.position);
     const edge = toPxY(view, zone.position + zone.overshoot);
@@ -29,13 +23,7 @@ export function paintZones(
 }
 
 /** The lines' names at the right edge, over the neighbours, each with a halo of paper. */
-export function paintZoneNames(
-  context: CanvasRenderingContext2D,
-  view: View,
-  master: Master,
-  width: number,
-  inks: Inks,
-): void {
+export function paintZoneNames({ context, view, inks, width }: Brush, master: Master): void {
   context.font = FONT;
   context.textAlign = 'right';
   context.textBaseline = 'alphabetic';
@@ -55,13 +43,10 @@ export function paintZoneNames(
 
 /** The two edges of the glyph with its side bearings at their feet. */
 export function paintEdges(
-  context: CanvasRenderingContext2D,
-  view: View,
+  { context, view, inks, height }: Brush,
   advance: number,
   sides: { left: number; right: number } | undefined,
   bottom: number,
-  height: number,
-  inks: Inks,
 ): void {
   context.strokeStyle = inks.kelp;
   context.lineWidth = 1;
@@ -87,13 +72,7 @@ export function paintEdges(
 }
 
 /** Fills a drawing's outline at an offset along the line. */
-export function paintGlyph(
-  context: CanvasRenderingContext2D,
-  view: View,
-  data: string,
-  dx: number,
-  colour: string,
-): void {
+export function paintGlyph({ context, view }: Brush, data: string, dx: number, colour: string): void {
   context.save();
   context.translate(toPxX(view, dx), view.originY);
   context.scale(view.scale, -view.scale);
@@ -104,20 +83,19 @@ export function paintGlyph(
 
 /** The outline being drawn: a light fill, parts with a thin sea line and chosen ones in its tint, a thin ink line around its own. */
 export function paintOutline(
-  context: CanvasRenderingContext2D,
-  view: View,
+  brush: Brush,
   project: Project,
   master: MasterId,
   drawing: Drawing,
-  inks: Inks,
   parts: readonly number[],
 ): void {
-  if (drawing.components.length > 0) paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  const { context, view, inks } = brush;
+  if (drawing.components.length > 0) paintGlyph(brush, drawingPath(project, master, drawing), 0, inks.fill);
   drawing.components.forEach((component, i) => {
     const path = pathData(
       flattened({ ...drawing, contours: [], components: [component] }, drawingsOf(project, master)),
     );
-    if (parts.includes(i)) paintGlyph(context, view, path, 0, inks.shade);
+    if (parts.includes(i)) paintGlyph(brush, path, 0, inks.shade);
     context.save();
     context.translate(view.originX, view.originY);
     context.scale(view.scale, -view.scale);
@@ -132,8 +110,7 @@ export function paintOutline(
   if (drawing.components.length === 0 && drawing.contours.every((c) => c.closed)) {
     context.fillStyle = inks.fill;
     context.fill();
-  } else if (drawing.components.length === 0)
-    paintGlyph(context, view, drawingPath(project, master, drawing), 0, inks.fill);
+  } else if (drawing.components.length === 0) paintGlyph(brush, drawingPath(project, master, drawing), 0, inks.fill);
   context.strokeStyle = inks.ink;
   context.lineWidth = 1.25;
   context.lineJoin = 'round';

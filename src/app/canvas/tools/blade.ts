@@ -51,7 +51,7 @@ export function bladeTool(place: Workplace): Tool {
       from = undefined;
       to = undefined;
     },
-    paint(context, view, inks) {
+    paint({ context, view, inks }) {
       if (!from || !to) return;
       const [a, b] = [start(), to];
       context.strokeStyle = inks.brick;

@@ -132,7 +132,8 @@ export function dotsTool(place: Workplace): Tool {
       if (held) place.cancel();
       forget();
     },
-    paint(context, view, inks) {
+    paint(brush) {
+      const { context, view, inks } = brush;
       if (dots.length === 0) return;
       context.lineWidth = 1.5;
       dots.forEach((d, i) => {
@@ -142,9 +143,9 @@ export function dotsTool(place: Workplace): Tool {
         context.strokeStyle = i === 0 && dots.length > 2 ? inks.kelp : inks.sea;
         context.stroke();
       });
-      if (hover && !held && dots.length > 2 && under(hover) === 0) paintTarget(context, view, dots[0]!, inks);
+      if (hover && !held && dots.length > 2 && under(hover) === 0) paintTarget(brush, dots[0]!);
       if (hover && !held && under(hover) < 0) {
-        paintCatches(context, view, at(hover), inks);
+        paintCatches(brush, at(hover));
         const next = settled(curveThrough([...dots, { ...at(hover), corner: hover.alt }], false));
         context.setLineDash([4, 3]);
         context.strokeStyle = inks.kelp;

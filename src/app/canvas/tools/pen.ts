@@ -220,7 +220,8 @@ export function penTool(place: Workplace): Tool {
       growing = undefined;
     },
 
-    paint(context, view, inks) {
+    paint(brush) {
+      const { context, view, inks } = brush;
       const base = current();
       if (!base) return;
       const last = base.points[base.points.length - 1]!;
@@ -240,7 +241,7 @@ export function penTool(place: Workplace): Tool {
         return;
       }
       if (!hover) return;
-      paintCatches(context, view, snapped(hover), inks);
+      paintCatches(brush, snapped(hover));
       context.strokeStyle = inks.kelp;
       context.lineWidth = 1.25;
       const closing = atStart(hover);

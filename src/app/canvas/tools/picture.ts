@@ -101,7 +101,7 @@ export function pictureTool(place: Workplace): Tool {
       if (state.kind !== 'idle') place.cancel();
       state = { kind: 'idle' };
     },
-    paint(context, view, inks) {
+    paint({ context, view, inks }) {
       for (const b of loose()) {
         const c = corners(b);
         if (c.length < 4) continue;

@@ -4,8 +4,7 @@ import type { PointKey } from '../../../core/drawing/points';
 import type { Origin, TransformBy } from '../../../core/drawing/transform';
 import type { DrawingPlace, Outcome } from '../../../core/project/edit';
 import type { Drawing, Master, Project } from '../../../core/project/model';
-import type { Inks } from '../useCanvas';
-import type { View } from '../view';
+import type { Brush } from '../useCanvas';
 
 /** A pointer event in font units; `reach` is how far a hand may miss, in font units at this zoom. */
 export type Hand = {
@@ -62,7 +61,7 @@ export type Tool = {
   key(key: string, modifiers: { shift: boolean; alt: boolean; mod: boolean }): boolean;
   /** Ends whatever is going on, keeping what is recorded. */
   leave(): void;
-  paint(context: CanvasRenderingContext2D, view: View, inks: Inks): void;
+  paint(brush: Brush): void;
   label?(): Label | undefined;
   /** What the keys do just now: key and deed, beside what the tool's own line says. */
   hints?(): readonly (readonly [string, string])[];

@@ -342,11 +342,13 @@ test('the transform box scales from sides, corners and the centre, slants, turns
   const done: unknown[] = [];
   const b = withBox(bench('arrowright'));
   const tool = transformTool({ ...b.place, remember: (d) => done.push(d) });
-  tool.paint(
-    new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D,
-    { scale: 1, originX: 0, originY: 0 },
-    {} as never,
-  );
+  tool.paint({
+    context: new Proxy({}, { get: () => () => {}, set: () => true }) as CanvasRenderingContext2D,
+    width: 100,
+    height: 100,
+    view: { scale: 1, originX: 0, originY: 0 },
+    inks: {} as never,
+  });
   const box = () => [
     Math.min(...points(b).map((p) => p.x)),
     Math.min(...points(b).map((p) => p.y)),

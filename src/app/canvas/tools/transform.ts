@@ -159,7 +159,7 @@ export function transformTool(place: Workplace): Tool {
       state = undefined;
       copying = false;
     },
-    paint(context, v, inks) {
+    paint({ context, view: v, inks }) {
       view = v;
       const b = state ? state.box : box();
       if (isEmptyBox(b)) return;

@@ -1,55 +1,19 @@
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef } from 'react';
-import { guidesFor } from '../../../core/drawing/guides';
-import { sidesOf } from '../../../core/fitting/sides';
-import { isEmptyBox } from '../../../core/geometry/curve';
-import { wrongWay } from '../../../core/geometry/winding';
-import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outline';
-import { drawingPath } from '../../../core/project/pathData';
-import { drawingOf, masterOf } from '../../../core/project/queries';
-import { paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
-import { paintLabel } from '../../canvas/paint/gestures';
-import { paintBackdrops } from '../../canvas/paint/pictures';
-import { paintPoints } from '../../canvas/paint/points';
-import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
+import { masterOf } from '../../../core/project/queries';
 import { TOOLS } from '../../canvas/tools/registry';
-import type { Hand, Tool, ToolName, Workplace } from '../../canvas/tools/tool';
+import type { Hand, Tool, ToolName } from '../../canvas/tools/tool';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
-import { fitted, panned, toFontX, toFontY, type View, zoomAt } from '../../canvas/view';
+import { useWheelView } from '../../canvas/useWheelView';
+import { panned, toFontX, toFontY, type View, zoomAt } from '../../canvas/view';
 import { type DrawHands, layHands } from '../../keys/hands';
 import { MOD } from '../../keys/keys';
-import { cancelPreview, preview, run, select, useBench } from '../../state/bench';
-import { rememberTransform } from './again';
-import { chooseParts, gaugesOf, layGauges, setHints, setView, useDrawBench } from './drawBench';
-import { company } from './neighbours';
+import { useBench } from '../../state/bench';
+import { setHints, setView, useDrawBench } from './drawBench';
+import { fitView, paintSheet } from './drawPainting';
+import { workplace } from './workplace';
 
 /** How far from a point, in pixels, the hand may be and still mean it. */
 const REACH_PX = 8;
-const place = (repaint: () => void): Workplace => ({
-  project: () => useBench.getState().project!,
-  master: () => masterOf(useBench.getState().project!, useBench.getState().master)!,
-  at: () => ({ glyph: useBench.getState().glyph!, master: useBench.getState().master }),
-  drawing: () => {
-    const { project, glyph, master } = useBench.getState();
-    return drawingOf(project!.glyphs[glyph!]!, master);
-  },
-  settled: () => {
-    const { settled, glyph, master } = useBench.getState();
-    return drawingOf(settled!.glyphs[glyph!]!, master);
-  },
-  selection: () => useBench.getState().selection,
-  select,
-  preview,
-  commit: run,
-  cancel: cancelPreview,
-  repaint,
-  parts: () => useDrawBench.getState().parts,
-  chooseParts,
-  gauges: () => gaugesOf(useBench.getState().glyph!),
-  layGauges: (gauges) => layGauges(useBench.getState().glyph!, gauges),
-  typedSize: () => useDrawBench.getState().typedSize,
-  remember: rememberTransform,
-});
-
 /** The drawing surface: paints the sheet and feeds the tool with the pointer and keys in font units. */
 export function DrawCanvas({ tool }: { tool: ToolName }) {
   const view = useRef<View>({ scale: 0.5, originX: 200, originY: 400 });
@@ -73,50 +37,9 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
       view.current = fitView(width, height);
       fittedTo.current = key;
     }
-    const v = view.current;
-    tellView(v);
-    const inks = currentInks();
-    const drawing = drawingOf(glyph, masterId);
-    const { combs, parts, company: words } = useDrawBench.getState();
-    if (!bare.current) {
-      paintZones(context, v, master, width, inks);
-      paintBackdrops(context, v, { project, glyph, master: masterId, drawing }, inks, invalidate);
-    }
-    for (const { glyph: g, x } of company(project, glyph, masterId, words)) {
-      paintGlyph(
-        context,
-        v,
-        drawingPath(project, masterId, drawingOf(g, masterId)),
-        x,
-        bare.current ? inks.ink : inks.shade,
-      );
-    }
-    if (bare.current) {
-      paintGlyph(context, v, drawingPath(project, masterId, drawing), 0, inks.ink);
-      return;
-    }
-    paintZoneNames(context, v, master, width, inks);
-    paintGuides(context, v, guidesFor(master, drawing), width, height, inks);
-    const sides = sidesOf(project, glyph, masterId);
-    paintOutline(context, v, project, masterId, drawing, inks, parts);
-    paintEdges(
-      context,
-      v,
-      drawing.advance,
-      'left' in sides ? sides : undefined,
-      master.zones.descender.position,
-      height,
-      inks,
-    );
-    if (combs) paintCombs(context, v, drawing.contours, project.unitsPerEm, inks);
-    const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
-    if (wrong.length > 0) paintWrongWay(context, v, drawing.contours, wrong, inks);
-    paintPoints(context, v, drawing, selection, inks);
-    const gauges = gaugesOf(glyph.id);
-    if (gauges.length > 0) paintGauges(context, v, flattened(drawing, drawingsOf(project, masterId)), gauges, inks);
-    active.current?.paint(context, v, inks);
-    const label = active.current?.label?.();
-    if (label) paintLabel(context, v, label, inks, width);
+    tellView(view.current);
+    const sheet = { context, width, height, view: view.current, inks: currentInks(), repaint: invalidate };
+    paintSheet(sheet, { project, glyph, master, selection }, bare.current ? 'bare' : active.current);
   });
 
   /** Where font units lie on the canvas, for assistive tools and tests: scale, and the origin in pixels. */
@@ -128,25 +51,6 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
     queueMicrotask(() => setView(v));
   };
 
-  /** Shows the glyph between its edges, from descender to ascender. */
-  const fitView = (width: number, height: number): View => {
-    const { project, glyph, master: masterId } = useBench.getState();
-    const drawing = drawingOf(project!.glyphs[glyph!]!, masterId);
-    const { zones } = masterOf(project!, masterId)!;
-    const box = drawingBounds(drawing, drawingsOf(project!, masterId));
-    const drawn = isEmptyBox(box) ? undefined : box;
-    return fitted(
-      {
-        xMin: Math.min(0, drawn?.xMin ?? 0),
-        xMax: Math.max(drawing.advance, drawn?.xMax ?? 0),
-        yMin: Math.min(zones.descender.position, drawn?.yMin ?? 0),
-        yMax: Math.max(zones.ascender.position, zones.capHeight.position, drawn?.yMax ?? 0),
-      },
-      width,
-      height,
-    );
-  };
-
   /** Tells the foot of the sheet what the keys do, when that changes. */
   const toldHints = useRef<unknown>(undefined);
   const refreshHints = useCallback(() => {
@@ -156,10 +60,10 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
     setHints((hints ?? []).map(([key, does]) => [key.replace('Ctrl', MOD), does] as const));
   }, []);
 
-  const workplace = useMemo(() => place(invalidate), [invalidate]);
+  const place = useMemo(() => workplace(invalidate), [invalidate]);
   const tools = useMemo(
-    () => Object.fromEntries(TOOLS.map((t) => [t.name, t.make(workplace)])) as Record<ToolName, Tool>,
-    [workplace],
+    () => Object.fromEntries(TOOLS.map((t) => [t.name, t.make(place)])) as Record<ToolName, Tool>,
+    [place],
   );
 
   useEffect(() => {
@@ -238,25 +142,7 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
     invalidate();
   };
 
-  useEffect(() => {
-    const canvas = ref.current;
-    if (!canvas) return;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      const box = canvas.getBoundingClientRect();
-      if (e.ctrlKey || e.metaKey)
-        view.current = zoomAt(
-          view.current,
-          Math.exp(-e.deltaY * (e.deltaMode === 1 ? 0.05 : 0.0022)),
-          e.clientX - box.left,
-          e.clientY - box.top,
-        );
-      else view.current = panned(view.current, e.shiftKey ? -e.deltaY : -e.deltaX, e.shiftKey ? 0 : -e.deltaY);
-      invalidate();
-    };
-    canvas.addEventListener('wheel', wheel, { passive: false });
-    return () => canvas.removeEventListener('wheel', wheel);
-  }, [invalidate, ref]);
+  useWheelView(ref, view, invalidate);
 
   const zoom = (by: number) => {
     const { width, height } = size.current;

@@ -1,47 +1,16 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { glyphsOfLine } from '../../../core/fitting/lines';
 import { addToSides, type SideName, sidesOf } from '../../../core/fitting/sides';
 import { changeSettings } from '../../../core/project/edits';
-import type { Glyph, GlyphId, MasterId, Project } from '../../../core/project/model';
-import { drawingOf, masterOf } from '../../../core/project/queries';
+import type { GlyphId, Project } from '../../../core/project/model';
+import { masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { layHands } from '../../keys/hands';
 import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
-import {
-  type FitPainting,
-  type Placed,
-  paintEdges,
-  paintGlyph,
-  paintOpen,
-  paintStart,
-  paintWhite,
-  startOf,
-} from './fitPainting';
+import { type FitLine, gripAt, layOut, openSpot } from './fitLines';
+import { type FitPainting, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
 
 const MARGIN = 28;
-const GRIP = 7;
-type Grip =
-  | { what: 'edge'; side: SideName; x: number }
-  | { what: 'start'; side: SideName; x: number; ink: number; counter: number };
-
-type Line = { glyphs: Placed[]; baseline: number };
-/** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
-export type FitLine = { text: string; master: MasterId; slot?: Glyph | undefined };
-
-/** Glyphs side by side by their advances, in font units from the line's start. */
-function layOut(project: Project, lines: readonly FitLine[], size: number, top: number, leading: number): Line[] {
-  return lines.map(({ text, master, slot }, i) => {
-    let x = 0;
-    const glyphs = glyphsOfLine(project, text, slot).glyphs.map((id) => {
-      const { advance } = drawingOf(project.glyphs[id]!, master);
-      const placed = { id, x, advance };
-      x += advance;
-      return placed;
-    });
-    return { glyphs, baseline: top + i * leading + size };
-  });
-}
 
 /** What the hand has: an edge, and where it was taken; or a starting line, with the ink that it is measured from, in pixels. */
 type Drag =
@@ -68,24 +37,13 @@ export function FitCanvas({
   const [open, setOpen] = useState({ line: 0, index: -1 });
   const drag = useRef<Drag>(undefined);
   const scroll = useRef({ x: 0, y: 0 });
-  const zones = masterOf(project, master)!.zones;
+  const current = masterOf(project, master)!;
+  const { zones } = current;
   const masters = project.masters.map((m) => m.id);
   const scale = size / project.unitsPerEm;
   const leading = size * 1.28;
-  const laid = layOut(project, lines, size, 18, leading);
-  const masterOfLine = (l: number) => lines[l]?.master ?? master;
-
-  // The glyph that is open: the one clicked, else the first of its kind.
-  const opened = (() => {
-    const at = laid[open.line]?.glyphs[open.index];
-    if (at && at.id === id && masterOfLine(open.line) === master) return open;
-    for (const [line, l] of laid.entries()) {
-      if (masterOfLine(line) !== master) continue;
-      const index = l.glyphs.findIndex((g) => g.id === id);
-      if (index >= 0) return { line, index };
-    }
-    return undefined;
-  })();
+  const laid = layOut(project, lines, { size, top: 18, leading });
+  const opened = openSpot(laid, open, id, master);
   const xPx = (x: number) => MARGIN + x * scale - scroll.current.x;
 
   const { ref, invalidate } = useCanvas(({ context, width }) => {
@@ -101,7 +59,7 @@ export function FitCanvas({
       );
       const own = opened?.line === l ? line.glyphs[opened.index] : undefined;
       if (own) paintOpen(painting, own, baseline);
-      for (const g of line.glyphs) paintGlyph(painting, g, baseline, masterOfLine(l));
+      for (const g of line.glyphs) paintGlyph(painting, g, baseline, line.master);
       if (!own) return;
       paintWhite(painting, own, baseline);
       paintStart(painting, own, baseline);
@@ -125,34 +83,11 @@ export function FitCanvas({
     return { px: e.clientX - box.left, py: e.clientY - box.top };
   };
 
-  /** What a place can be dragged by: the nearest of the open glyph's edges and starting lines. */
-  const grip = (px: number, py: number): Grip | undefined => {
-    if (!opened) return undefined;
-    const line = laid[opened.line]!;
-    const g = line.glyphs[opened.index]!;
-    const baseline = line.baseline - scroll.current.y;
-    if (py < baseline - zones.ascender.position * scale - 24 || py > baseline - zones.descender.position * scale + 6)
-      return undefined;
-    const start =
-      py > baseline - zones.xHeight.position * scale && py < baseline ? startOf(project, master, g) : undefined;
-    const grips: Grip[] = (['left', 'right'] as const).flatMap((side) => [
-      { what: 'edge' as const, side, x: xPx(side === 'left' ? g.x : g.x + g.advance) },
-      ...(start
-        ? [
-            {
-              what: 'start' as const,
-              side,
-              x: xPx(start[side]),
-              ink: xPx(start.ink[side]),
-              counter: start.counter * scale,
-            },
-          ]
-        : []),
-    ]);
-    const near = grips
-      .filter((c) => Math.abs(px - c.x) <= GRIP)
-      .sort((a, b) => Math.abs(px - a.x) - Math.abs(px - b.x));
-    return near[0];
+  const grip = (px: number, py: number) => {
+    const line = opened && laid[opened.line];
+    const glyph = opened && line?.glyphs[opened.index];
+    if (!line || !glyph) return undefined;
+    return gripAt(project, current, { glyph, baseline: line.baseline - scroll.current.y, px, py }, { scale, xPx });
   };
 
   const down = (e: PointerEvent<HTMLCanvasElement>) => {
@@ -175,7 +110,7 @@ export function FitCanvas({
       const index = line.glyphs.findIndex((g) => px >= xPx(g.x) && px < xPx(g.x + g.advance));
       if (index < 0) return;
       setOpen({ line: l, index });
-      if (masterOfLine(l) !== master) chooseMaster(masterOfLine(l));
+      if (line.master !== master) chooseMaster(line.master);
       chooseGlyph(line.glyphs[index]!.id);
     });
   };
@@ -265,6 +200,7 @@ export function FitCanvas({
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
+      onPointerCancel={letGo}
       {...takesGlyph(drop)}
       className="block min-h-0 w-full flex-1 touch-none outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
     />

@@ -1,0 +1,81 @@
+import { guidesFor } from '../../../core/drawing/guides';
+import type { PointKey } from '../../../core/drawing/points';
+import { sidesOf } from '../../../core/fitting/sides';
+import { isEmptyBox } from '../../../core/geometry/curve';
+import { wrongWay } from '../../../core/geometry/winding';
+import type { Glyph, Master, Project } from '../../../core/project/model';
+import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outline';
+import { drawingPath } from '../../../core/project/pathData';
+import { drawingOf, masterOf } from '../../../core/project/queries';
+import { paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
+import { paintLabel } from '../../canvas/paint/gestures';
+import { paintBackdrops } from '../../canvas/paint/pictures';
+import { paintPoints } from '../../canvas/paint/points';
+import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
+import type { Tool } from '../../canvas/tools/tool';
+import type { Brush } from '../../canvas/useCanvas';
+import { fitted, type View } from '../../canvas/view';
+import { useBench } from '../../state/bench';
+import { gaugesOf, useDrawBench } from './drawBench';
+import { company } from './neighbours';
+
+/** Shows the glyph between its edges, from descender to ascender. */
+export function fitView(width: number, height: number): View {
+  const { project, glyph, master: masterId } = useBench.getState();
+  const drawing = drawingOf(project!.glyphs[glyph!]!, masterId);
+  const { zones } = masterOf(project!, masterId)!;
+  const box = drawingBounds(drawing, drawingsOf(project!, masterId));
+  const drawn = isEmptyBox(box) ? undefined : box;
+  return fitted(
+    {
+      xMin: Math.min(0, drawn?.xMin ?? 0),
+      xMax: Math.max(drawing.advance, drawn?.xMax ?? 0),
+      yMin: Math.min(zones.descender.position, drawn?.yMin ?? 0),
+      yMax: Math.max(zones.ascender.position, zones.capHeight.position, drawn?.yMax ?? 0),
+    },
+    width,
+    height,
+  );
+}
+
+/** Paints the open glyph with all that stands around it; bare, only the letters, as they will be set. */
+export function paintSheet(
+  sheet: Brush & { repaint: () => void },
+  {
+    project,
+    glyph,
+    master,
+    selection,
+  }: { project: Project; glyph: Glyph; master: Master; selection: ReadonlySet<PointKey> },
+  tool: Tool | 'bare' | undefined,
+): void {
+  const { inks } = sheet;
+  const bare = tool === 'bare';
+  const drawing = drawingOf(glyph, master.id);
+  const { combs, parts, company: words } = useDrawBench.getState();
+  if (!bare) {
+    paintZones(sheet, master);
+    paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
+  }
+  for (const { glyph: g, x } of company(project, glyph, master.id, words)) {
+    paintGlyph(sheet, drawingPath(project, master.id, drawingOf(g, master.id)), x, bare ? inks.ink : inks.shade);
+  }
+  if (bare) {
+    paintGlyph(sheet, drawingPath(project, master.id, drawing), 0, inks.ink);
+    return;
+  }
+  paintZoneNames(sheet, master);
+  paintGuides(sheet, guidesFor(master, drawing));
+  const sides = sidesOf(project, glyph, master.id);
+  paintOutline(sheet, project, master.id, drawing, parts);
+  paintEdges(sheet, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position);
+  if (combs) paintCombs(sheet, drawing.contours, project.unitsPerEm);
+  const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
+  if (wrong.length > 0) paintWrongWay(sheet, drawing.contours, wrong);
+  paintPoints(sheet, drawing, selection);
+  const gauges = gaugesOf(glyph.id);
+  if (gauges.length > 0) paintGauges(sheet, flattened(drawing, drawingsOf(project, master.id)), gauges);
+  tool?.paint(sheet);
+  const label = tool?.label?.();
+  if (label) paintLabel(sheet, label);
+}
