@@ -5,6 +5,13 @@ export type Crossing = { t: number; u: number };
 
 const TOUCH = 0.005;
 const DEEPEST = 40;
+/** Pairs of stretches looked at, at most. */
+const MOST_TRIES = 4000;
+
+/** A part of a curve, with the parameters of the whole at its ends. */
+type Stretch = { curve: Curve; from: number; to: number };
+/** Two whole curves, what was found of their meetings, and how many more pairs of stretches may be looked at. */
+type Hunt = { readonly a: Curve; readonly b: Curve; readonly found: Crossing[]; left: number };
 
 /**
  * All places where two curves meet, touching ends and tangent contacts included. Where the curves run along each other
@@ -15,10 +22,9 @@ export function crossings(a: Curve, b: Curve): Crossing[] {
   const shared = sameCourse(a, b);
   if (shared) return shared;
   if (a.length === 4 && b.length === 4) return withEnds(a, b, lineCrossing(a, b));
-  const found: Crossing[] = [];
-  const budget = { left: 4000 };
-  search(a, b, 0, 1, 0, 1, 0, found, budget, a, b);
-  return withEnds(a, b, found);
+  const hunt: Hunt = { a, b, found: [], left: MOST_TRIES };
+  search(hunt, { curve: a, from: 0, to: 1 }, { curve: b, from: 0, to: 1 }, 0);
+  return withEnds(a, b, hunt.found);
 }
 
 /** The ends, when both are one curve, the same way or the other way round. */
@@ -83,40 +89,29 @@ function lineCrossing(a: Curve, b: Curve): Crossing[] {
   return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? [{ t, u }] : [];
 }
 
-function search(
-  a: Curve,
-  b: Curve,
-  t0: number,
-  t1: number,
-  u0: number,
-  u1: number,
-  depth: number,
-  found: Crossing[],
-  budget: { left: number },
-  wholeA: Curve,
-  wholeB: Curve,
-): void {
-  if (!boxesMeet(a, b) || budget.left-- <= 0) return;
-  const flatA = isFlat(a);
-  const flatB = isFlat(b);
+const halves = ({ curve, from, to }: Stretch): [Stretch, Stretch] => {
+  const [left, right] = splitAt(curve, 0.5);
+  const middle = (from + to) / 2;
+  return [
+    { curve: left, from, to: middle },
+    { curve: right, from: middle, to },
+  ];
+};
+
+function search(hunt: Hunt, a: Stretch, b: Stretch, depth: number): void {
+  if (!boxesMeet(a.curve, b.curve) || hunt.left-- <= 0) return;
+  const flatA = isFlat(a.curve);
+  const flatB = isFlat(b.curve);
   if ((flatA && flatB) || depth > DEEPEST) {
-    const hit = lineCrossing(chordOf(a), chordOf(b));
-    const start = hit[0] ?? { t: 0.5, u: 0.5 };
-    const refined = newton(wholeA, wholeB, t0 + start.t * (t1 - t0), u0 + start.u * (u1 - u0));
-    if (refined) found.push(refined);
+    const start = lineCrossing(chordOf(a.curve), chordOf(b.curve))[0] ?? { t: 0.5, u: 0.5 };
+    const t = a.from + start.t * (a.to - a.from);
+    const refined = newton(hunt.a, hunt.b, t, b.from + start.u * (b.to - b.from));
+    if (refined) hunt.found.push(refined);
     return;
   }
-  if (flatB || (!flatA && t1 - t0 >= u1 - u0)) {
-    const [left, right] = splitAt(a, 0.5);
-    const m = (t0 + t1) / 2;
-    search(left, b, t0, m, u0, u1, depth + 1, found, budget, wholeA, wholeB);
-    search(right, b, m, t1, u0, u1, depth + 1, found, budget, wholeA, wholeB);
-  } else {
-    const [left, right] = splitAt(b, 0.5);
-    const m = (u0 + u1) / 2;
-    search(a, left, t0, t1, u0, m, depth + 1, found, budget, wholeA, wholeB);
-    search(a, right, t0, t1, m, u1, depth + 1, found, budget, wholeA, wholeB);
-  }
+  if (flatB || (!flatA && a.to - a.from >= b.to - b.from)) {
+    for (const half of halves(a)) search(hunt, half, b, depth + 1);
+  } else for (const half of halves(b)) search(hunt, a, half, depth + 1);
 }
 
 const chordOf = (c: Curve): Curve => [c[0]!, c[1]!, c[c.length - 2]!, c[c.length - 1]!];

@@ -57,12 +57,17 @@ function joinAt(a: Curve, b: Curve, half: number, join: Join): Contour[] {
   const [na, nb] = [leftNormal(a, 1), leftNormal(b, 0)];
   const turn = Math.atan2(na[0] * nb[1] - na[1] * nb[0], na[0] * nb[0] + na[1] * nb[1]);
   if (Math.abs(turn) < SMOOTH)
-    return Math.abs(turn) < 1e-6 ? [] : [wedge([x, y], na, nb, half, Math.sign(turn), 'bevel', turn)];
-  return [wedge([x, y], na, nb, half, Math.sign(turn), join, turn)];
+    return Math.abs(turn) < 1e-6 ? [] : [wedge([x, y], [na, nb], { half, turn, join: 'bevel' })];
+  return [wedge([x, y], [na, nb], { half, turn, join })];
 }
 
 /** The outside is to the right of a left turn. */
-function wedge([x, y]: Vec, na: Vec, nb: Vec, half: number, left: number, join: Join, turn: number): Contour {
+function wedge(
+  [x, y]: Vec,
+  [na, nb]: readonly [Vec, Vec],
+  { half, turn, join }: { half: number; turn: number; join: Join },
+): Contour {
+  const left = Math.sign(turn);
   const side = -left * half;
   const from: Vec = [x + na[0] * side, y + na[1] * side];
   const to: Vec = [x + nb[0] * side, y + nb[1] * side];
