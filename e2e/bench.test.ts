@@ -108,10 +108,38 @@ test('the palette finds glyphs by character, name and code point, and runs comma
   await t.chord(Key.CONTROL, 'k');
   await (await t.find('[cmdk-input]')).sendKeys('light bench', Key.ENTER);
   await t.find('html[data-bench="light"]');
-  await t.keys('?');
-  await t.find('[role="dialog"]');
+  // A tool and a dialog of another stage are commands as well.
+  await go('fit?glyph=n');
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('tidy', Key.ENTER);
+  await until('the tidying dialog', async () => /Tidy/.test(await t.text('[role="dialog"] h2')));
   await t.keys(Key.ESCAPE);
   await t.gone('[role="dialog"]');
+  await t.keys('?');
+  const sheet = await t.text('[role="dialog"]');
+  // What the stages’ own commands say stands there, in their words: Fit against the other side, Kern's next line.
+  expect(sheet).toMatch(/Alt ?↑|Alt ?\+? ?↑/);
+  expect(sheet).toMatch(/\bN\b[\s\S]*[Nn]ext line|[Nn]ext line[\s\S]*\bN\b/);
+  await t.keys(Key.ESCAPE);
+  await t.gone('[role="dialog"]');
+});
+
+test('arrows on a focused slider are the slider’s: nothing of the font moves', async () => {
+  await go('fit?glyph=n');
+  const sides = () => t.attribute('[data-testid="fit-canvas"]', 'data-right');
+  const before = await sides();
+  const slider = await t.find(
+    '[aria-label="Size of the galley"][role="slider"], [aria-label="Size of the galley"] [role="slider"]',
+  );
+  await browser.driver.executeScript('arguments[0].focus()', slider);
+  const size = Number(await slider.getAttribute('aria-valuenow'));
+  await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until('a larger galley', async () => Number(await slider.getAttribute('aria-valuenow')) > size);
+  expect(await sides()).toBe(before);
+  // Escape lets the control go; then the keys are the stage’s.
+  await t.keys(Key.ESCAPE, Key.ARROW_RIGHT);
+  await until('the side to move', async () => (await sides()) !== before);
+  await undoAll();
 });
 
 test('metrics lines are dragged on the diagram; a wrong order is refused with a reason', async () => {

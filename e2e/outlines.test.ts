@@ -61,6 +61,25 @@ test('outlines are copied out of one glyph and pasted into another, exactly and 
   );
 });
 
+test('contours are put in another order by keys on their grips, and undo brings the order back', async () => {
+  await go('draw?glyph=o');
+  await t.find('[data-testid="draw-canvas"]');
+  await contours(2);
+  const order = async () =>
+    (JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[]).map((c) => boundsOf(curvesOf(c)).xMin);
+  const before = await order();
+  const grip = await t.find('[aria-label="Contour 2: another place in the order"]');
+  await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].focus()', grip);
+  // Taken up, moved by an arrow that is not the drawing's, put down.
+  for (const key of [' ', '\uE013', ' ']) {
+    await t.keys(key);
+    await browser.driver.sleep(250);
+  }
+  await until('the other order', async () => (await order()).join() === [...before].reverse().join());
+  await undoAll();
+  expect(await order()).toEqual(before);
+});
+
 test('chosen contours are taken out of the others, and overlaps become one outline', async () => {
   await go('draw?glyph=o');
   const canvas = await t.find('[data-testid="draw-canvas"]');
@@ -80,11 +99,7 @@ test('chosen contours are taken out of the others, and overlaps become one outli
   await t.press('Undo');
   await contours(3);
   // The list chooses whole contours.
-  const third = await until(
-    'the third contour',
-    async () => (await browser.driver.findElements({ css: 'aside li button' }))[4],
-  );
-  await third.click();
+  await t.click('[aria-label="Contours"] li:nth-child(3) button:nth-of-type(2)');
   await t.press('Subtract');
   await contours(1);
   const [cut] = JSON.parse((await copied('copy'))['text/x-wendril-outline']!) as Contour[];

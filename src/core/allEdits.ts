@@ -19,6 +19,8 @@ import './fitting/sides';
 import './kerning/edits';
 import './kerning/groups';
 import './project/edits';
+import './project/glyphEdits';
+import './project/zoneEdits';
 import './tidying/operations';
 
 export { registeredEdits, runEdit } from './project/edit';

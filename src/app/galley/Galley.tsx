@@ -1,15 +1,12 @@
-import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { setGalleyText } from '../../core/project/edits';
 import type { SetLine } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
-import { chooseGlyph, run, useBench } from '../state/bench';
+import { chooseGlyph, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
 import type { StageKey } from '../state/stages';
-import { Check, Slide } from '../ui/controls';
-import { IconButton } from '../ui/parts';
 import { path2d } from '../ui/path2d';
+import { GalleyBar, type GalleyLook } from './GalleyBar';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;
@@ -28,25 +25,11 @@ function rowsFor(grown: boolean, size: number, ascent: number, descent: number):
   return { rows, height: Math.ceil(y + (grown ? 10 : 6)) };
 }
 
-/** The designer's own text in the font as it would be cast this instant: compiled in a worker, shaped by HarfBuzz. */
-export function Galley({ stage }: { stage: StageKey }) {
-  const navigate = useNavigate();
-  const project = useBench((s) => s.settled)!;
-  const master = useBench((s) => s.master);
-  const glyph = useBench((s) => s.glyph);
+/** The text as the font sets it now; asked for anew with every change of the document. */
+function useGalleyLine(text: string, kerning: boolean) {
   const [line, setLine] = useState<SetLine | undefined>();
   const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
-  const [size, setSize] = useState(60);
-  const [grown, setGrown] = useState(false);
-  const [swapped, setSwapped] = useState(false);
-  const [kernings, setKernings] = useState({ fit: false, others: true });
-  // Fitting is judged without kerning.
-  const where = stage === 'fit' ? 'fit' : 'others';
-  const kerning = kernings[where];
-  const scroll = useRef(0);
-  const text = project.texts.galley;
-  const em = project.unitsPerEm;
 
   // Asked for at every change of the document, a gesture's too, without drawing the band anew until the line has come.
   useEffect(() => {
@@ -61,6 +44,26 @@ export function Galley({ stage }: { stage: StageKey }) {
       if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
     });
   }, [text, kerning]);
+  return { line, revision, fault };
+}
+
+/** The designer's own text in the font as it would be cast this instant: compiled in a worker, shaped by HarfBuzz. */
+export function Galley({ stage }: { stage: StageKey }) {
+  const navigate = useNavigate();
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const glyph = useBench((s) => s.glyph);
+  const [look, setLook] = useState<GalleyLook>({ size: 60, grown: false, swapped: false });
+  const { size, grown, swapped } = look;
+  const [kernings, setKernings] = useState({ fit: false, others: true });
+  // Fitting is judged without kerning.
+  const where = stage === 'fit' ? 'fit' : 'others';
+  const kerning = kernings[where];
+  const scroll = useRef(0);
+  const text = project.texts.galley;
+  const em = project.unitsPerEm;
+
+  const { line, revision, fault } = useGalleyLine(text, kerning);
 
   const zones = project.masters.find((m) => m.id === master)!.zones;
   const ascent = Math.max(zones.ascender.position, zones.capHeight.position) / em + 0.14;
@@ -119,60 +122,16 @@ export function Galley({ stage }: { stage: StageKey }) {
 
   const isEmpty = line?.glyphs.every((g) => !line.paths[g.gid]);
 
-  const tool = 'flex h-6.5 items-center gap-1 rounded-md px-1.5 hover:bg-kelp-tint';
   return (
     <section aria-label="Galley" className={`shrink-0 border-t border-line ${swapped ? 'bg-ink' : 'bg-panel'}`}>
-      <div className="flex h-9 items-center gap-3 border-b border-line/60 bg-panel px-5 text-[13px] text-quiet">
-        <span className="font-semibold text-ink">Galley</span>
-        <input
-          aria-label="Text of the galley"
-          spellCheck={false}
-          className="h-6.5 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1.5 text-[13.5px] text-ink hover:border-line focus:border-line"
-          value={text}
-          onChange={(e) => run((p) => setGalleyText(p, { text: e.target.value }), 'galley')}
-        />
-        {fault ? (
-          <span role="alert" className="text-brick">
-            {fault}
-          </span>
-        ) : (
-          <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
-        )}
-        <Check
-          label="kerning"
-          className="items-center"
-          checked={kerning}
-          onChange={(on) => setKernings({ ...kernings, [where]: on })}
-        />
-        <span className="flex items-center gap-1.5">
-          <Slide
-            label="Size of the galley"
-            min={14}
-            max={160}
-            value={size}
-            disabled={grown}
-            className="w-24"
-            onChange={setSize}
-          />
-          <span className="w-10 text-right">{size} px</span>
-        </span>
-        <IconButton
-          className={tool}
-          aria-pressed={swapped}
-          label="Swap ink and paper"
-          onClick={() => setSwapped(!swapped)}
-        >
-          <Contrast size={15} />
-        </IconButton>
-        <IconButton
-          className={tool}
-          aria-pressed={grown}
-          label={grown ? 'One line' : 'Waterfall of sizes'}
-          onClick={() => setGrown(!grown)}
-        >
-          {grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
-        </IconButton>
-      </div>
+      <GalleyBar
+        text={text}
+        fault={fault}
+        kerning={kerning}
+        onKerning={(on) => setKernings({ ...kernings, [where]: on })}
+        look={look}
+        onLook={(change) => setLook({ ...look, ...change })}
+      />
       <div className="relative">
         {isEmpty && (
           <p className="pointer-events-none absolute top-4 left-5 text-quiet">

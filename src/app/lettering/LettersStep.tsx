@@ -1,10 +1,5 @@
-import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import { type LetterPicture, placeLettering } from '../../core/drawing/lettering';
 import { plural } from '../../core/project/edit';
-import { addGlyphs } from '../../core/project/edits';
-import { nameForCodePoint } from '../../core/project/glyphNames';
-import type { Project } from '../../core/project/model';
 import { glyphForCodePoint, masterOf } from '../../core/project/queries';
 import { withLetterCount } from '../../core/tracing/regions';
 import { unitsPerPixel } from '../../core/tracing/sheet';
@@ -19,14 +14,11 @@ import {
 } from '../../core/tracing/sheetEdits';
 import type { tracingWorker } from '../../workers/clients';
 import type { SheetFound } from '../../workers/tracing';
-import { chooseGlyph, run, useBench } from '../state/bench';
+import { useBench } from '../state/bench';
 import { Bar } from '../ui/controls';
 import { Button, CheckRow, NumberField, TextField } from '../ui/parts';
+import { codeOf, type OpenedSheet, putBehind } from './putBehind';
 import { type Chosen, SheetPicture } from './SheetPicture';
-
-export type OpenedSheet = SheetFound & { name: string; url: string };
-
-const codeOf = (character: string): number => character.codePointAt(0)!;
 
 /** The letters that were found: named by typing, put right by hand, and sent to their glyphs. */
 export function LettersStep({
@@ -50,9 +42,6 @@ export function LettersStep({
   const [trace, setTrace] = useState(false);
   const [typedSize, setTypedSize] = useState<number>();
   const [progress, setProgress] = useState<number>();
-  const first = useRef<HTMLInputElement>(null);
-  useEffect(() => first.current?.focus(), []);
-
   const heights = {
     xHeight: zones.xHeight.position,
     capHeight: zones.capHeight.position,
@@ -94,44 +83,11 @@ export function LettersStep({
 
   const put = async () => {
     if (!scale) return;
+    const order = [...new Map(wanted.map((w) => [w.character, w])).values()];
     setProgress(0);
-    const last = new Map(wanted.map((w) => [w.character, w]));
-    const order = [...last.values()];
-    const cut = await worker.service.cutLetters(
-      lines,
-      order,
-      trace,
-      proxy((done: number, total: number) => setProgress(done / total)),
-    );
+    const done = await putBehind({ sheet, worker, lines, order, trace, master, unitsPerPixel: scale }, setProgress);
     setProgress(undefined);
-    const done = run((p) => {
-      const added = addGlyphs(p, {
-        requests: order.map((w) => ({ name: nameForCodePoint(codeOf(w.character)), unicodes: [codeOf(w.character)] })),
-      });
-      const whole: Project = added.ok ? added.project : p;
-      const letters = order.map((w, i): LetterPicture => {
-        const { png, contours, ...place } = cut[i]!;
-        return {
-          ...place,
-          glyph: glyphForCodePoint(whole, codeOf(w.character))!.id,
-          picture: {
-            name: `${sheet.name}, ${w.character}`,
-            type: 'image/png',
-            width: place.width,
-            height: place.height,
-            bytes: png,
-          },
-          outlines: contours,
-        };
-      });
-      return placeLettering(whole, { master, letters, unitsPerPixel: scale, sheet: sheet.name });
-    });
-    if (!done) return;
-    const { project: now, glyph } = useBench.getState();
-    const firstGlyph = now && order[0] ? glyphForCodePoint(now, codeOf(order[0].character)) : undefined;
-    if (firstGlyph && !order.some((w) => now && glyphForCodePoint(now, codeOf(w.character))?.id === glyph))
-      chooseGlyph(firstGlyph.id);
-    onClose();
+    if (done) onClose();
   };
 
   if (lines.length === 0)
@@ -165,28 +121,7 @@ export function LettersStep({
           {Math.abs(sheet.skewDegrees) >= 0.05 ? `; lay ${Math.abs(sheet.skewDegrees).toFixed(1)}° askew` : ''}. Type
           what each line says:
         </p>
-        <div className="mb-3 grid gap-2">
-          {lines.map((line, i) => {
-            const typed = charactersOf(texts[i] ?? '').length;
-            const off = typed > 0 && typed !== line.regions.length;
-            return (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place on the sheet.
-              <label key={i} className="grid grid-cols-[46px_1fr] items-baseline gap-x-2">
-                <span className="text-quiet">Line {i + 1}</span>
-                <TextField
-                  ref={i === 0 ? first : undefined}
-                  value={texts[i] ?? ''}
-                  onChange={(e) => retype(i, e.target.value)}
-                />
-                {off && (
-                  <span className="col-start-2 text-[12.5px] text-marigold">
-                    ▲ {plural(typed, 'character')} for {plural(line.regions.length, 'letter')}
-                  </span>
-                )}
-              </label>
-            );
-          })}
-        </div>
+        <LineTexts lines={lines} texts={texts} onText={retype} />
         {chosen && (
           <div className="mb-3 flex flex-wrap gap-1.5">
             <Button
@@ -234,6 +169,44 @@ export function LettersStep({
           </Button>
         </div>
       </div>
+    </div>
+  );
+}
+
+/** A field for what each line says, with a word where it does not agree with what was found. */
+function LineTexts({
+  lines,
+  texts,
+  onText,
+}: {
+  lines: SheetFound['lines'];
+  texts: readonly string[];
+  onText: (line: number, text: string) => void;
+}) {
+  const first = useRef<HTMLInputElement>(null);
+  useEffect(() => first.current?.focus(), []);
+  return (
+    <div className="mb-3 grid gap-2">
+      {lines.map((line, i) => {
+        const typed = charactersOf(texts[i] ?? '').length;
+        const off = typed > 0 && typed !== line.regions.length;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place on the sheet.
+          <label key={i} className="grid grid-cols-[46px_1fr] items-baseline gap-x-2">
+            <span className="text-quiet">Line {i + 1}</span>
+            <TextField
+              ref={i === 0 ? first : undefined}
+              value={texts[i] ?? ''}
+              onChange={(e) => onText(i, e.target.value)}
+            />
+            {off && (
+              <span className="col-start-2 text-[12.5px] text-marigold">
+                ▲ {plural(typed, 'character')} for {plural(line.regions.length, 'letter')}
+              </span>
+            )}
+          </label>
+        );
+      })}
     </div>
   );
 }

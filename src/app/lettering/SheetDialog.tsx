@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { tracingWorker } from '../../workers/clients';
 import { Modal } from '../ui/Modal';
-import { LettersStep, type OpenedSheet } from './LettersStep';
+import { LettersStep } from './LettersStep';
+import type { OpenedSheet } from './putBehind';
 import { ScannerStep } from './ScannerStep';
 
 /** Brings a sheet of lettering: from the scanner or a file to pictures, or outlines, in the glyphs that it holds. */

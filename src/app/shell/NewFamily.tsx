@@ -3,7 +3,7 @@ import { Controller, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { createProject } from '../../core/project/create';
-import { parseGlyphList } from '../../core/project/edits';
+import { parseGlyphList } from '../../core/project/glyphEdits';
 import { storeProject } from '../state/library';
 import { storageSentence } from '../state/stores';
 import { Radios } from '../ui/controls';

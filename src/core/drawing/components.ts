@@ -4,7 +4,7 @@ import { reverseContour, transformContour } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
-import { addGlyphs } from '../project/edits';
+import { addGlyphs } from '../project/glyphEdits';
 import type { Drawing, GlyphId, MasterId, Project } from '../project/model';
 import { cycleFrom, drawingsOf } from '../project/outline';
 import { drawingOf, glyphNamed, glyphThere } from '../project/queries';

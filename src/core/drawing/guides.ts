@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isRefused, type Refusal } from '../base/result';
 import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
-import { type DrawingPlace, defineEdit, editDrawing, edited, type Outcome, refused } from '../project/edit';
+import { type DrawingPlace, defineEdit, editDrawing, edited, type Outcome, refused, withMaster } from '../project/edit';
 import { type Drawing, type Guide, guideSchema, type Master, type MasterId, type Project } from '../project/model';
 import { masterOf, masterThere } from '../project/queries';
 
@@ -29,7 +29,7 @@ const changeGuides = (
   return isRefused(guides)
     ? guides
     : edited(
-        { ...project, masters: project.masters.map((m) => (m === master ? { ...m, guides } : m)) },
+        withMaster(project, master.id, (m) => ({ ...m, guides })),
         `${sentence} in ${master.name}`,
       );
 };

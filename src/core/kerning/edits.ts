@@ -1,16 +1,14 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
-import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
+import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
 import { groupsByGlyph, kerningOf, membersOf, sideName } from '../project/kerningLookup';
 import type { Group, Master, MasterId, Project } from '../project/model';
 import { type PairSide, pairKey, pairSides } from '../project/pairs';
 import { masterThere } from '../project/queries';
 import { kerningUnits } from './units';
 
-const withMaster = (project: Project, master: Master, kerning: Master['kerning']): Project => ({
-  ...project,
-  masters: project.masters.map((m) => (m.id === master.id ? { ...m, kerning } : m)),
-});
+const withKerning = (project: Project, master: Master, kerning: Master['kerning']): Project =>
+  withMaster(project, master.id, (m) => ({ ...m, kerning }));
 
 function inMaster(project: Project, id: MasterId, change: (master: Master) => Outcome): Outcome {
   return change(masterThere(project, id));
@@ -33,7 +31,7 @@ export const setPair = defineEdit(
         return refused('That glyph or group is no longer in the project.');
       const next = { ...m.kerning, [pairKey(first, second)]: Math.round(value) };
       return edited(
-        withMaster(project, m, next),
+        withKerning(project, m, next),
         `Kerned ${sideName(project, first)}, ${sideName(project, second)} by ${Math.round(value)}, ${m.name}`,
       );
     }),
@@ -52,7 +50,7 @@ export const removePairs = defineEdit(
       const gone = new Set(keys.filter((k) => m.kerning[k] !== undefined));
       if (gone.size === 0) return refused('Those pairs have no kerning.');
       return edited(
-        withMaster(project, m, Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !gone.has(k)))),
+        withKerning(project, m, Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !gone.has(k)))),
         `Took the kerning of ${plural(gone.size, 'pair')} away, ${m.name}`,
       );
     }),
@@ -74,7 +72,7 @@ export const setPairs = defineEdit(
       if (pairs.length === 0) return refused('There is nothing to take over.');
       const next = { ...m.kerning };
       for (const { first, second, value } of pairs) next[pairKey(first, second)] = Math.round(value);
-      return edited(withMaster(project, m, next), `Kerned ${plural(pairs.length, 'pair')}, ${m.name}`);
+      return edited(withKerning(project, m, next), `Kerned ${plural(pairs.length, 'pair')}, ${m.name}`);
     }),
 );
 

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import { replacing } from './lineage';
-import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
+import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
 import { drawingOf, glyphThere, masterThere } from './queries';
 import { limitFault } from './withinLimits';
 
@@ -72,6 +72,12 @@ export { refused };
 export const withGlyph = (project: Project, glyph: Glyph): Project => ({
   ...project,
   glyphs: replacing(project.glyphs, glyph),
+});
+
+/** The project with one master changed. */
+export const withMaster = (project: Project, id: MasterId, change: (m: Master) => Master): Project => ({
+  ...project,
+  masters: project.masters.map((m) => (m.id === id ? change(m) : m)),
 });
 
 export type DrawingPlace = { glyph: GlyphId; master: MasterId };

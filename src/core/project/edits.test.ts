@@ -2,21 +2,12 @@ import { buildStarter } from '../../../demo/starter';
 import { refused } from '../base/result';
 import { createProject } from './create';
 import type { Outcome } from './edit';
-import {
-  addGlyphs,
-  addZone,
-  overshootFault,
-  parseGlyphList,
-  referencesSentence,
-  removeGlyphs,
-  setGlyphNames,
-  setOwnZone,
-  setZone,
-} from './edits';
+import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames } from './glyphEdits';
 import { codePointsForName, encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
 import type { Project } from './model';
 import { cycleFrom, drawingBounds, drawingsOf, flattened } from './outline';
 import { glyphNamed, zonesOf } from './queries';
+import { addZone, overshootFault, setOwnZone, setZone } from './zoneEdits';
 
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);

@@ -4,12 +4,12 @@ import { movePoints } from '../drawing/edits';
 import { setPair } from '../kerning/edits';
 import { type AnyStep, anyEdit } from '../testing/anyEdit';
 import { registeredEdits, runEdit } from './edit';
-import { setZone } from './edits';
 import { EMPTY_HISTORY, type History, missingFor, recorded, redo, undo, withEntries } from './history';
 import { replacing } from './lineage';
 import { type Glyph, type Project, projectSchema } from './model';
 import { applyPatch, applySteps, isEmptyPatch, patchBetween, stepsOf } from './patch';
 import { glyphNamed } from './queries';
+import { setZone } from './zoneEdits';
 
 const at = (x: number, y: number) => ({ x, y, type: 'line' as const });
 

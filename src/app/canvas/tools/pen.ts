@@ -3,73 +3,15 @@ import type { Snapped } from '../../../core/drawing/snapping';
 import type { Contour, Point } from '../../../core/geometry/contour';
 import { reverseContour } from '../../../core/geometry/contour';
 import { paintCatches } from '../paint/gestures';
+import type { Brush } from '../useCanvas';
 import { toPxX, toPxY } from '../view';
 import { caughtPlace, namesOf } from './catching';
+import { closed, grown, type Place } from './penContour';
 import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
 /** The contour being grown: which one it is, and the handle that leaves its last point, if that was pulled. */
 type Growing = { index: number; out: { x: number; y: number } | undefined };
 type Pull = { x: number; y: number; handX: number; handY: number; closes: boolean; base: Contour | undefined };
-
-const on = (x: number, y: number, type: Point['type'], smooth: boolean): Point =>
-  smooth ? { x, y, type, smooth } : { x, y, type };
-const off = (x: number, y: number): Point => ({ x, y, type: 'off' });
-
-type Place = { x: number; y: number };
-
-/**
- * The two handles of a curve of which one was pulled. The other lies a third of the way towards it: the curve leaves the
- * corner in the same direction as with no handle at all, and no handle has zero length.
- */
-function bothHandles(from: Place, out: Place | undefined, into: Place | undefined, to: Place): [Place, Place] {
-  const third = (p: Place, q: Place): Place => ({
-    x: Math.round(p.x + (q.x - p.x) / 3),
-    y: Math.round(p.y + (q.y - p.y) / 3),
-  });
-  const a = out ?? third(from, into ?? to);
-  return [a, into ?? third(to, a)];
-}
-
-/** A contour with one more point at its end: a line, or a curve when either side has a handle. */
-function grown(
-  base: Contour | undefined,
-  out: { x: number; y: number } | undefined,
-  x: number,
-  y: number,
-  into: { x: number; y: number } | undefined,
-): Contour {
-  const smooth = into !== undefined;
-  if (!base || base.points.length === 0) return { closed: false, points: [on(x, y, 'line', smooth)] };
-  const last = base.points[base.points.length - 1]!;
-  if (!out && !into) return { ...base, points: [...base.points, on(x, y, 'line', false)] };
-  const [a, b] = bothHandles(last, out, into, { x, y });
-  return { ...base, points: [...base.points, off(a.x, a.y), off(b.x, b.y), on(x, y, 'curve', smooth)] };
-}
-
-/** The contour closed onto its start, by a line or a curve. */
-function closed(
-  base: Contour,
-  out: { x: number; y: number } | undefined,
-  into: { x: number; y: number } | undefined,
-): Contour {
-  const [start, ...rest] = base.points as [Point, ...Point[]];
-  const last = base.points[base.points.length - 1]!;
-  if (!out && !into) return { ...base, closed: true, points: [{ ...start, type: 'line' }, ...rest] };
-  const [a, b] = bothHandles(last, out, into, start);
-  const leaving = rest[0];
-  const straightOn = into !== undefined && leaving !== undefined && inLine(into, start, leaving);
-  return {
-    ...base,
-    closed: true,
-    points: [on(start.x, start.y, 'curve', straightOn), ...rest, off(a.x, a.y), off(b.x, b.y)],
-  };
-}
-
-function inLine(a: { x: number; y: number }, p: { x: number; y: number }, b: { x: number; y: number }): boolean {
-  const cross = (p.x - a.x) * (b.y - p.y) - (p.y - a.y) * (b.x - p.x);
-  const dot = (p.x - a.x) * (b.x - p.x) + (p.y - a.y) * (b.y - p.y);
-  return dot > 0 && Math.abs(cross) < 0.02 * dot;
-}
 
 /**
  * Draws contours: a click sets a corner, a drag pulls a curve, a click on the start closes. Beginning on the loose end of
@@ -121,7 +63,7 @@ export function penTool(place: Workplace): Tool {
 
   const result = (p: Pull): Contour => {
     const h = handles(p);
-    return p.closes && p.base ? closed(p.base, growing?.out, h?.into) : grown(p.base, growing?.out, p.x, p.y, h?.into);
+    return p.closes && p.base ? closed(p.base, growing?.out, h?.into) : grown(p.base, growing?.out, p, h?.into);
   };
 
   const apply = (p: Pull) => (project: Parameters<typeof addContour>[0]) => {
@@ -221,52 +163,51 @@ export function penTool(place: Workplace): Tool {
     },
 
     paint(brush) {
-      const { context, view, inks } = brush;
       const base = current();
       if (!base) return;
-      const last = base.points[base.points.length - 1]!;
-      context.strokeStyle = inks.kelp;
-      context.lineWidth = 1.25;
       if (pull) {
         const h = handles(pull);
-        if (h) {
-          context.beginPath();
-          context.moveTo(toPxX(view, h.into.x), toPxY(view, h.into.y));
-          context.lineTo(toPxX(view, h.out.x), toPxY(view, h.out.y));
-          context.stroke();
-          context.beginPath();
-          context.arc(toPxX(view, h.out.x), toPxY(view, h.out.y), 3.5, 0, Math.PI * 2);
-          context.stroke();
-        }
+        if (h) paintPull(brush, h);
         return;
       }
       if (!hover) return;
-      paintCatches(brush, snapped(hover));
-      context.strokeStyle = inks.kelp;
-      context.lineWidth = 1.25;
-      const closing = atStart(hover);
-      const { x, y } = closing ? base.points[0]! : snapped(hover);
-      const out = growing?.out ?? last;
-      context.setLineDash([4, 3]);
-      context.beginPath();
-      context.moveTo(toPxX(view, last.x), toPxY(view, last.y));
-      context.bezierCurveTo(
-        toPxX(view, out.x),
-        toPxY(view, out.y),
-        toPxX(view, x),
-        toPxY(view, y),
-        toPxX(view, x),
-        toPxY(view, y),
-      );
-      context.stroke();
-      context.setLineDash([]);
-      if (closing) {
-        context.beginPath();
-        context.arc(toPxX(view, x), toPxY(view, y), 9, 0, Math.PI * 2);
-        context.stroke();
-      }
+      const at = snapped(hover);
+      paintCatches(brush, at);
+      const last = base.points[base.points.length - 1]!;
+      const start = atStart(hover) ? base.points[0]! : undefined;
+      paintNext(brush, last, growing?.out ?? last, start ?? at, start !== undefined);
     },
   };
+}
+
+/** The two handles that a pull makes. */
+function paintPull({ context, view, inks }: Brush, { out, into }: { out: Place; into: Place }): void {
+  context.strokeStyle = inks.kelp;
+  context.lineWidth = 1.25;
+  context.beginPath();
+  context.moveTo(toPxX(view, into.x), toPxY(view, into.y));
+  context.lineTo(toPxX(view, out.x), toPxY(view, out.y));
+  context.stroke();
+  context.beginPath();
+  context.arc(toPxX(view, out.x), toPxY(view, out.y), 3.5, 0, Math.PI * 2);
+  context.stroke();
+}
+
+/** The stretch that a click would add; a ring where it would close the contour. */
+function paintNext({ context, view, inks }: Brush, last: Place, out: Place, to: Place, closing: boolean): void {
+  const [x, y] = [toPxX(view, to.x), toPxY(view, to.y)];
+  context.strokeStyle = inks.kelp;
+  context.lineWidth = 1.25;
+  context.setLineDash([4, 3]);
+  context.beginPath();
+  context.moveTo(toPxX(view, last.x), toPxY(view, last.y));
+  context.bezierCurveTo(toPxX(view, out.x), toPxY(view, out.y), x, y, x, y);
+  context.stroke();
+  context.setLineDash([]);
+  if (!closing) return;
+  context.beginPath();
+  context.arc(x, y, 9, 0, Math.PI * 2);
+  context.stroke();
 }
 
 const HINTS = [

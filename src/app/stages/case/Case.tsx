@@ -1,19 +1,19 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type ComponentProps, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForms } from '../../../core/base/notation';
-import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs } from '../../../core/project/edits';
+import { addGlyphs, parseGlyphList } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, useBench } from '../../state/bench';
-import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { openDialog, useDialog } from '../../state/dialogs';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
-import { Modal } from '../../ui/Modal';
 import { Button, Choice, Section } from '../../ui/parts';
 import { compartmentsOf, type Question, rowsOf } from './compartments';
 import { GlyphFacts } from './GlyphFacts';
+import { RemoveGlyphs } from './RemoveGlyphs';
 
 const QUESTIONS: readonly { value: Question; text: string }[] = [
   { value: 'all', text: 'All' },
@@ -89,6 +89,7 @@ export default function Case() {
     else next.add(id);
     setChosen(next);
   };
+  const isChosen = (id: string) => chosen.has(id) || (chosen.size === 0 && id === current);
   const keys = (e: KeyboardEvent) => {
     if (e.key.startsWith('Arrow'))
       moveFocus(
@@ -155,30 +156,7 @@ export default function Case() {
                   ) : (
                     <div className="flex">
                       {row.glyphs.map((g) => (
-                        <button
-                          key={g.id}
-                          type="button"
-                          data-glyph={g.name}
-                          title={g.name}
-                          aria-label={`${g.name}${isEmptyDrawing(drawingOf(g, master)) && !isBlank(g) ? ', not drawn yet' : ''}`}
-                          aria-pressed={chosen.has(g.id) || (chosen.size === 0 && g.id === current)}
-                          onClick={(e) => pick(g.id, e.shiftKey || e.metaKey || e.ctrlKey)}
-                          onDoubleClick={() => openGlyph(g.id)}
-                          onKeyDown={(e) => e.key === 'Enter' && openGlyph(g.id)}
-                          className={`-mr-px -mb-px flex flex-col items-center border ${chosen.has(g.id) || (chosen.size === 0 && g.id === current) ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
-                          style={{ width: row.cell, height: row.cell + 19 }}
-                        >
-                          <GlyphShape
-                            project={project}
-                            glyph={g}
-                            master={master}
-                            size={row.cell - 8}
-                            reach={row.reach}
-                          />
-                          <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">
-                            {g.name}
-                          </span>
-                        </button>
+                        <Cell key={g.id} glyph={g} row={row} chosen={isChosen(g.id)} onPick={pick} onOpen={openGlyph} />
                       ))}
                     </div>
                   )}
@@ -194,36 +172,43 @@ export default function Case() {
         remove={() => openDialog('remove-glyphs')}
         chooseAll={(ids) => setChosen(new Set(ids))}
       />
-      <Modal
-        open={removing}
-        onClose={() => closeDialog()}
-        title={
-          selected.length === 1
-            ? `Remove ${project.glyphs[selected[0]!]?.name ?? ''}?`
-            : `Remove ${selected.length} glyphs?`
-        }
-      >
-        <p className="mb-4">
-          {referencesSentence(project, selected) ?? 'Nothing else in the project refers to it.'} Undo brings everything
-          back.
-        </p>
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => closeDialog()}>Keep</Button>
-          <Button
-            kind="danger"
-            onClick={() => {
-              closeDialog();
-              if (run((p) => removeGlyphs(p, { ids: selected }))) {
-                setChosen(new Set());
-                chooseGlyph(undefined);
-              }
-            }}
-          >
-            Remove
-          </Button>
-        </div>
-      </Modal>
+      <RemoveGlyphs ids={selected} open={removing} onRemoved={() => setChosen(new Set())} />
     </div>
+  );
+}
+
+/** One glyph in its compartment: the letter, and its name under it. */
+function Cell({
+  glyph: g,
+  row,
+  chosen,
+  onPick,
+  onOpen,
+}: {
+  glyph: Glyph;
+  row: { cell: number; reach: ComponentProps<typeof GlyphShape>['reach'] };
+  chosen: boolean;
+  onPick: (id: string, add: boolean) => void;
+  onOpen: (id: string) => void;
+}) {
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  return (
+    <button
+      type="button"
+      data-glyph={g.name}
+      title={g.name}
+      aria-label={`${g.name}${isEmptyDrawing(drawingOf(g, master)) && !isBlank(g) ? ', not drawn yet' : ''}`}
+      aria-pressed={chosen}
+      onClick={(e) => onPick(g.id, e.shiftKey || e.metaKey || e.ctrlKey)}
+      onDoubleClick={() => onOpen(g.id)}
+      onKeyDown={(e) => e.key === 'Enter' && onOpen(g.id)}
+      className={`-mr-px -mb-px flex flex-col items-center border ${chosen ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
+      style={{ width: row.cell, height: row.cell + 19 }}
+    >
+      <GlyphShape project={project} glyph={g} master={master} size={row.cell - 8} reach={row.reach} />
+      <span className="w-full truncate px-1 text-center text-[11px] leading-4 text-quiet">{g.name}</span>
+    </button>
   );
 }
 

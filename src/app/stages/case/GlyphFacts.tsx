@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { codePointForm } from '../../../core/base/notation';
-import { setGlyphNames, setGlyphStatus } from '../../../core/project/edits';
+import { setGlyphNames, setGlyphStatus } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { run, say } from '../../state/bench';
 import { Choice, Section, TextField } from '../../ui/parts';

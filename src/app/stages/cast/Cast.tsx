@@ -1,13 +1,11 @@
-import { useMutation } from '@tanstack/react-query';
-import { proxy } from 'comlink';
 import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { isFine } from '../../../core/base/finding';
 import type { Format } from '../../../core/casting/outputs';
 import { styleNames } from '../../../core/fontfacts/names';
+import type { Master } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { useBench } from '../../state/bench';
 import { download } from '../../state/projectFiles';
@@ -15,6 +13,7 @@ import { Details } from '../../ui/Details';
 import { Button, CheckRow, Section } from '../../ui/parts';
 import { INSTALLING } from './installing';
 import { TestPage } from './TestPage';
+import { type CastChoice, useCasting } from './useCasting';
 
 const FORMATS: readonly { format: Format; title: string; what: string }[] = [
   { format: 'otf', title: 'OpenType', what: 'cubic outlines (CFF), for desktop and print' },
@@ -34,54 +33,20 @@ export const sizeText = (bytes: number): string =>
 export default function Cast() {
   const project = useBench((s) => s.settled)!;
   const shown = useBench((s) => s.master);
-  const [formats, setFormats] = useState<ReadonlySet<Format>>(new Set<Format>(['otf', 'ttf', 'woff2']));
-  const [masters, setMasters] = useState<ReadonlySet<string>>(new Set([shown]));
-  const [keepOverlaps, setKeepOverlaps] = useState(false);
-  const [progress, setProgress] = useState<string | undefined>();
-  const stop = useRef<() => void>(() => {});
-  useEffect(() => () => stop.current(), []);
-
-  const cast = useMutation({
-    mutationFn: async () => {
-      const made = project;
-      const { service, stop: end } = filesWorker();
-      let cancel: () => void = () => {};
-      const cancelled = new Promise<never>((_, reject) => {
-        cancel = () => reject(new Error('Casting was cancelled; nothing was made.'));
-      });
-      stop.current = () => {
-        end();
-        cancel();
-      };
-      try {
-        const choice = {
-          formats: FORMATS.map((f) => f.format).filter((f) => formats.has(f)),
-          masters: [...masters],
-          keepOverlaps,
-        };
-        const tell = (done: number, total: number, now: string) =>
-          setProgress(total === done ? undefined : `${done + 1} of ${total}: ${now}`);
-        const result = await Promise.race([service.cast(made, choice, proxy(tell)), cancelled]);
-        if (!result.ok) throw new Error(result.reason);
-        return { files: result.value as CastFile[], from: made };
-      } finally {
-        end();
-        setProgress(undefined);
-      }
-    },
+  const [choice, setChoice] = useState<CastChoice>({
+    formats: ['otf', 'ttf', 'woff2'],
+    masters: [shown],
+    keepOverlaps: false,
   });
+  const { formats, masters } = choice;
+  const { cast, progress, cancel } = useCasting(project);
 
-  const toggle = <T,>(set: ReadonlySet<T>, value: T): Set<T> => {
-    const next = new Set(set);
-    if (!next.delete(value)) next.add(value);
-    return next;
-  };
   const glyphs = glyphsInOrder(project).filter((g) => g.cast);
   const undrawn = glyphs.filter((g) => !isBlank(g) && isEmptyDrawing(drawingOf(g, shown))).length;
   const files = cast.data?.files ?? [];
   const stale = cast.data !== undefined && cast.data.from !== project;
   const names = useMemo(() => project.masters.map((m) => ({ master: m, names: styleNames(project, m) })), [project]);
-  const nothing = formats.size === 0 || masters.size === 0;
+  const nothing = formats.length === 0 || masters.length === 0;
 
   return (
     <div className="flex h-full">
@@ -94,18 +59,18 @@ export default function Cast() {
             kind="primary"
             className="h-9 px-4"
             disabled={nothing || cast.isPending}
-            onClick={() => cast.mutate()}
+            onClick={() => cast.mutate(choice)}
           >
             {files.length > 0
               ? 'Cast again'
-              : `Cast ${formats.size * masters.size} ${formats.size * masters.size === 1 ? 'file' : 'files'}`}
+              : `Cast ${formats.length * masters.length} ${formats.length * masters.length === 1 ? 'file' : 'files'}`}
           </Button>
           {cast.isPending && (
             <>
               <span role="status" className="text-quiet">
                 {progress ?? 'Casting…'}
               </span>
-              <Button onClick={() => stop.current()}>Cancel</Button>
+              <Button onClick={cancel}>Cancel</Button>
             </>
           )}
           {files.length > 1 && !cast.isPending && (
@@ -129,7 +94,7 @@ export default function Cast() {
         )}
         {files.length === 0 ? (
           <Planned
-            names={names.filter((n) => masters.has(n.master.id))}
+            names={names.filter((n) => masters.includes(n.master.id))}
             formats={formats}
             glyphs={glyphs.length}
             undrawn={undrawn}
@@ -148,42 +113,71 @@ export default function Cast() {
         )}
       </div>
       <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
-        <Section title="Formats">
-          {FORMATS.map((f) => (
-            <div key={f.format} title={f.what}>
-              <CheckRow
-                label={f.title}
-                checked={formats.has(f.format)}
-                onChange={() => setFormats(toggle(formats, f.format))}
-              />
-              <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">{f.what}</p>
-            </div>
-          ))}
-        </Section>
-        <Section title="Masters">
-          {project.masters.map((m) => (
-            <CheckRow
-              key={m.id}
-              label={m.name}
-              checked={masters.has(m.id)}
-              onChange={() => setMasters(toggle(masters, m.id))}
-            />
-          ))}
-        </Section>
-        <Section title="Outlines">
-          <CheckRow label="Keep overlaps as drawn" checked={keepOverlaps} onChange={setKeepOverlaps} />
-        </Section>
-        {files.length > 0 && (
-          <Section title="How to install">
-            {INSTALLING.map((s) => (
-              <p key={s.system} className="mb-1.5 text-[13px]">
-                <b className="font-semibold">{s.system}</b> <span className="text-quiet">{s.how}</span>
-              </p>
-            ))}
-          </Section>
-        )}
+        <Choices masters={project.masters} chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
+        {files.length > 0 && <Installing />}
       </Details>
     </div>
+  );
+}
+
+/** What is to be made: formats in their order, masters in theirs, outlines as drawn or joined. */
+function Choices({
+  masters,
+  chosen,
+  onChoose,
+}: {
+  masters: readonly Master[];
+  chosen: CastChoice;
+  onChoose: (change: Partial<CastChoice>) => void;
+}) {
+  const toggled = <T,>(all: readonly T[], on: readonly T[], value: T): T[] =>
+    all.filter((v) => on.includes(v) !== (v === value));
+  const formats = FORMATS.map((f) => f.format);
+  const ids = masters.map((m) => m.id);
+  return (
+    <>
+      <Section title="Formats">
+        {FORMATS.map((f) => (
+          <div key={f.format} title={f.what}>
+            <CheckRow
+              label={f.title}
+              checked={chosen.formats.includes(f.format)}
+              onChange={() => onChoose({ formats: toggled(formats, chosen.formats, f.format) })}
+            />
+            <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">{f.what}</p>
+          </div>
+        ))}
+      </Section>
+      <Section title="Masters">
+        {masters.map((m) => (
+          <CheckRow
+            key={m.id}
+            label={m.name}
+            checked={chosen.masters.includes(m.id)}
+            onChange={() => onChoose({ masters: toggled(ids, chosen.masters, m.id) })}
+          />
+        ))}
+      </Section>
+      <Section title="Outlines">
+        <CheckRow
+          label="Keep overlaps as drawn"
+          checked={chosen.keepOverlaps}
+          onChange={(keepOverlaps) => onChoose({ keepOverlaps })}
+        />
+      </Section>
+    </>
+  );
+}
+
+function Installing() {
+  return (
+    <Section title="How to install">
+      {INSTALLING.map((s) => (
+        <p key={s.system} className="mb-1.5 text-[13px]">
+          <b className="font-semibold">{s.system}</b> <span className="text-quiet">{s.how}</span>
+        </p>
+      ))}
+    </Section>
   );
 }
 
@@ -205,11 +199,11 @@ function Planned({
   undrawn,
 }: {
   names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[];
-  formats: ReadonlySet<Format>;
+  formats: readonly Format[];
   glyphs: number;
   undrawn: number;
 }) {
-  if (names.length === 0 || formats.size === 0)
+  if (names.length === 0 || formats.length === 0)
     return <p className="text-quiet">Choose at least one format and one master.</p>;
   return (
     <div className="overflow-hidden rounded-xl border border-line bg-panel">
@@ -224,7 +218,7 @@ function Planned({
         </thead>
         <tbody>
           {names.flatMap(({ master, names: n }) =>
-            FORMATS.filter((f) => formats.has(f.format)).map((f) => (
+            FORMATS.filter((f) => formats.includes(f.format)).map((f) => (
               <tr key={master.id + f.format} className="border-b border-line last:border-0">
                 <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
                 <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>

@@ -62,7 +62,6 @@ export default function Kern() {
   const master = masterOf(project, masterId)!;
   const { found, share } = useWrong(mode === 'wrong', wrong);
   const { entries, looking } = useEntries(found);
-  const step = stepOf(project);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
   /** The next line of the word list, from its first pair. */
@@ -115,40 +114,10 @@ export default function Kern() {
     }),
   );
 
-  const size = useKerningSize();
   return (
     <div className="flex h-full" data-testid="kern">
       <div className="flex min-w-0 flex-1 flex-col">
-        <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
-          <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
-          <Button
-            title="Kerning for all pairs at once, looked at before it is taken over"
-            onClick={() => openDialog('kern-proposal')}
-          >
-            Propose…
-          </Button>
-          <Button
-            title="Glyphs that look alike on a side, found by their shapes"
-            onClick={() => openDialog('kern-groups')}
-          >
-            Groups…
-          </Button>
-          <span className="w-28" title="What keys step a value by, and proposals are rounded to">
-            <NumberField
-              label="Step"
-              value={step}
-              onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))}
-            />
-          </span>
-          <span
-            className="ml-auto whitespace-nowrap text-quiet"
-            title={`Kerning of ${master.name}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
-          >
-            {size
-              ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${size.served.toLocaleString('en')} pairs, ${(size.bytes / 1024).toFixed(1)} KB`
-              : ''}
-          </span>
-        </div>
+        <KernBar master={master.name} />
         <Faults />
         {mode === 'map' ? (
           <KernMap />
@@ -158,18 +127,7 @@ export default function Kern() {
               className={`flex shrink-0 flex-col border-r border-line ${mode === 'pairs' ? 'w-[360px]' : 'w-[220px]'}`}
             >
               {mode === 'words' && <WordBar line={line} />}
-              {mode === 'wrong' && (
-                <div className="px-3 pb-1.5">
-                  <Choice label="Look for" value={wrong} options={WRONGS} onChange={setWrong} />
-                  <p className="mt-1 text-[12.5px] text-quiet">
-                    {share !== undefined
-                      ? `Looking… ${Math.round(share * 100)} %`
-                      : wrong === 'touch'
-                        ? `Nearer than ${kerningUnits(project, 'near')} units, kerning counted`
-                        : `More than ${kerningUnits(project, 'open')} units too open`}
-                  </p>
-                </div>
-              )}
+              {mode === 'wrong' && <WrongBar share={share} />}
               {mode === 'pairs' ? (
                 <KernTable shown={shown} />
               ) : (
@@ -193,6 +151,60 @@ export default function Kern() {
       {shown && <KernDetails pair={shown} next={() => go(1)} />}
       <GroupsDialog open={grouping} onClose={closeDialog} />
       <KernProposalDialog open={proposing} onClose={closeDialog} />
+    </div>
+  );
+}
+
+/** Which pairs are shown, proposals for all of them, the step, and what the kerning weighs. */
+function KernBar({ master }: { master: string }) {
+  const project = useBench((s) => s.project)!;
+  const mode = useKernBench((s) => s.mode);
+  const size = useKerningSize();
+  return (
+    <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
+      <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
+      <Button
+        title="Kerning for all pairs at once, looked at before it is taken over"
+        onClick={() => openDialog('kern-proposal')}
+      >
+        Propose…
+      </Button>
+      <Button title="Glyphs that look alike on a side, found by their shapes" onClick={() => openDialog('kern-groups')}>
+        Groups…
+      </Button>
+      <span className="w-28" title="What keys step a value by, and proposals are rounded to">
+        <NumberField
+          label="Step"
+          value={stepOf(project)}
+          onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))}
+        />
+      </span>
+      <span
+        className="ml-auto whitespace-nowrap text-quiet"
+        title={`Kerning of ${master}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
+      >
+        {size
+          ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${size.served.toLocaleString('en')} pairs, ${(size.bytes / 1024).toFixed(1)} KB`
+          : ''}
+      </span>
+    </div>
+  );
+}
+
+/** What is looked for among the pairs that stand wrong, and how far the search is. */
+function WrongBar({ share }: { share: number | undefined }) {
+  const project = useBench((s) => s.project)!;
+  const wrong = useKernBench((s) => s.wrong);
+  return (
+    <div className="px-3 pb-1.5">
+      <Choice label="Look for" value={wrong} options={WRONGS} onChange={setWrong} />
+      <p className="mt-1 text-[12.5px] text-quiet">
+        {share !== undefined
+          ? `Looking… ${Math.round(share * 100)} %`
+          : wrong === 'touch'
+            ? `Nearer than ${kerningUnits(project, 'near')} units, kerning counted`
+            : `More than ${kerningUnits(project, 'open')} units too open`}
+      </p>
     </div>
   );
 }

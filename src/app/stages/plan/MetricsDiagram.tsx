@@ -1,11 +1,18 @@
 import { type PointerEvent as ReactPointerEvent, useLayoutEffect, useRef, useState } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import type { Outcome } from '../../../core/project/edit';
-import { overshootSign, setOwnZone, setZone } from '../../../core/project/edits';
-import { type Glyph, type Project, ZONE_KEYS, type Zone } from '../../../core/project/model';
+import {
+  type Glyph,
+  type Master,
+  type MasterId,
+  type Project,
+  ZONE_KEYS,
+  type Zone,
+} from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
-import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
-import { preview, run, useBench } from '../../state/bench';
+import { drawingOf, glyphNamed, isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { overshootSign, setOwnZone, setZone } from '../../../core/project/zoneEdits';
+import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
 
 /** Cap height of the interface's face as a share of its size: a pencilled letter stands between the lines too. */
@@ -14,11 +21,41 @@ const LETTERS = ['H', 'x', 'o', 'p', 'd'];
 const LABELS = 92;
 const READINGS = 86;
 
+/** A line of the diagram: what it is, and the edit that moves it. */
+type Line = {
+  key: string;
+  zone: Zone;
+  fixed: boolean;
+  sign: number;
+  move: (position: number) => (p: Project) => Outcome;
+};
+
+const linesOf = ({ id: master, zones }: Master): Line[] => [
+  ...ZONE_KEYS.map((key) => ({
+    key: key as string,
+    zone: zones[key],
+    fixed: key === 'baseline',
+    sign: overshootSign(key),
+    move: (position: number) => (p: Project) => setZone(p, { master, zone: key, change: { position } }),
+  })),
+  ...zones.own.map((zone, index) => ({
+    key: `own ${index}`,
+    zone,
+    fixed: false,
+    sign: Math.sign(zone.overshoot) || 1,
+    move: (position: number) => (p: Project) => setOwnZone(p, { master, index, change: { position } }),
+  })),
+];
+
+const lettersOf = (project: Project): Glyph[] => LETTERS.flatMap((name) => glyphNamed(project, name) ?? []);
+const widthOf = (project: Project, master: MasterId, g: Glyph): number =>
+  Math.max(drawingOf(g, master).advance, project.unitsPerEm * 0.2);
+
 /** The project's own H x o p d between its metrics lines; each line is dragged, its overshoot shown as a band. */
 export function MetricsDiagram() {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
-  const master = project.masters.find((m) => m.id === masterId)!;
+  const master = masterOf(project, masterId)!;
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 900, height: 520 });
   const [dragged, setDragged] = useState<{ key: string; scale: number } | undefined>();
@@ -32,9 +69,8 @@ export function MetricsDiagram() {
   }, []);
 
   const em = project.unitsPerEm;
-  const glyphs = LETTERS.flatMap((name) => glyphNamed(project, name) ?? []);
-  const widthOf = (g: Glyph) => Math.max(drawingOf(g, masterId).advance, em * 0.2);
-  const total = glyphs.reduce((sum, g) => sum + widthOf(g), 0) || em;
+  const glyphs = lettersOf(project);
+  const total = glyphs.reduce((sum, g) => sum + widthOf(project, masterId, g), 0) || em;
   const top = Math.max(master.zones.ascender.position, master.zones.capHeight.position) + em * 0.12;
   const bottom = master.zones.descender.position - em * 0.1;
   const fitted = Math.min((size.height - 32) / (top - bottom), (size.width - LABELS - READINGS - 40) / total);
@@ -44,31 +80,8 @@ export function MetricsDiagram() {
   const y = (v: number) => baseline - v * scale;
   const left = LABELS + Math.max(0, (size.width - LABELS - READINGS - total * scale) / 2);
 
-  /** Every line of the diagram: what it is, and the edit that moves it. */
-  const lines: {
-    key: string;
-    zone: Zone;
-    fixed: boolean;
-    sign: number;
-    move: (position: number) => (p: Project) => Outcome;
-  }[] = [
-    ...ZONE_KEYS.map((key) => ({
-      key: key as string,
-      zone: master.zones[key],
-      fixed: key === 'baseline',
-      sign: overshootSign(key),
-      move: (position: number) => (p: Project) => setZone(p, { master: masterId, zone: key, change: { position } }),
-    })),
-    ...master.zones.own.map((zone, index) => ({
-      key: `own ${index}`,
-      zone,
-      fixed: false,
-      sign: Math.sign(zone.overshoot) || 1,
-      move: (position: number) => (p: Project) => setOwnZone(p, { master: masterId, index, change: { position } }),
-    })),
-  ];
-
-  const drag = (line: (typeof lines)[number]) => (e: ReactPointerEvent<SVGGElement>) => {
+  const lines = linesOf(master);
+  const drag = (line: Line) => (e: ReactPointerEvent<SVGGElement>) => {
     if (line.fixed) return;
     const target = e.currentTarget;
     const from = e.clientY;
@@ -80,16 +93,28 @@ export function MetricsDiagram() {
       position = Math.round(start - (m.clientY - from) / scale);
       preview(line.move(position));
     };
-    const up = () => {
-      target.removeEventListener('pointermove', move);
+    const done = new AbortController();
+    const end = (taken: boolean) => {
+      done.abort();
       setDragged(undefined);
-      if (position !== start) run(line.move(position));
+      if (taken && position !== start) run(line.move(position));
+      else cancelPreview();
     };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up, { once: true });
+    const { signal } = done;
+    target.addEventListener('pointermove', move, { signal });
+    target.addEventListener('pointerup', () => end(true), { signal });
+    target.addEventListener('pointercancel', () => end(false), { signal });
+    window.addEventListener(
+      'keydown',
+      (k) => {
+        if (k.key !== 'Escape') return;
+        k.stopPropagation();
+        end(false);
+      },
+      { signal, capture: true },
+    );
   };
 
-  let x = left;
   return (
     <div ref={frame} className="min-w-0 flex-1 overflow-hidden">
       <svg
@@ -109,81 +134,107 @@ export function MetricsDiagram() {
             fill="var(--zone)"
           />
         ))}
-        {glyphs.map((g) => {
-          const drawing = drawingOf(g, masterId);
-          const at = x;
-          x += widthOf(g) * scale;
-          if (isEmptyDrawing(drawing)) {
-            return (
-              <text
-                key={g.id}
-                x={at + (widthOf(g) * scale) / 2}
-                y={baseline}
-                fontSize={(master.zones.capHeight.position / PENCIL_CAP_HEIGHT) * scale}
-                textAnchor="middle"
-                fill="var(--shade)"
-                fontWeight={300}
-              >
-                {characterOf(g)}
-              </text>
-            );
-          }
-          return (
-            <path
-              key={g.id}
-              d={drawingPath(project, masterId, drawing)}
-              transform={`translate(${at} ${baseline}) scale(${scale} ${-scale})`}
-              fill="var(--ink)"
-            />
-          );
-        })}
-        {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map(({ at, label, ...line }) => {
-          const { key, zone, fixed } = line;
-          const on = dragged?.key === key;
-          return (
-            <g key={key} onPointerDown={drag(line)} data-zone={key} style={{ cursor: fixed ? 'default' : 'ns-resize' }}>
-              <line
-                x1={LABELS}
-                x2={size.width - READINGS}
-                y1={at}
-                y2={at}
-                stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
-                strokeWidth={on ? 1.5 : 1}
-                strokeDasharray={fixed ? undefined : '1 0'}
-                opacity={on ? 1 : 0.55}
-              />
-              <rect x={0} y={at - 9} width={size.width} height={18} fill="transparent" />
-              <text x={LABELS - 10} y={label + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
-                {zone.name}
-              </text>
-              <text
-                x={size.width - READINGS + 10}
-                y={label + 4}
-                fontSize={13}
-                fill={on ? 'var(--kelp)' : 'var(--ink)'}
-                fontWeight={600}
-              >
-                {shownNumber(zone.position)}
-                <tspan
-                  fill="var(--quiet)"
-                  fontWeight={400}
-                >{`  ${line.sign < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
-              </text>
-              {!fixed && (
-                <circle
-                  cx={size.width - READINGS}
-                  cy={at}
-                  r={4.5}
-                  fill="var(--panel)"
-                  stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
-                  strokeWidth={1.5}
-                />
-              )}
-            </g>
-          );
-        })}
+        <Letters left={left} baseline={baseline} scale={scale} />
+        {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map((line) => (
+          <MetricsLine
+            key={line.key}
+            line={line}
+            width={size.width}
+            on={dragged?.key === line.key}
+            onPointerDown={drag(line)}
+          />
+        ))}
       </svg>
     </div>
+  );
+}
+
+/** The letters themselves, side by side; what is not drawn yet is pencilled in the interface's face. */
+function Letters({ left, baseline, scale }: { left: number; baseline: number; scale: number }) {
+  const project = useBench((s) => s.project)!;
+  const masterId = useBench((s) => s.master);
+  const master = masterOf(project, masterId)!;
+  const glyphs = lettersOf(project);
+  let x = left;
+  return glyphs.map((g) => {
+    const drawing = drawingOf(g, master.id);
+    const at = x;
+    x += widthOf(project, master.id, g) * scale;
+    if (isEmptyDrawing(drawing)) {
+      return (
+        <text
+          key={g.id}
+          x={at + (widthOf(project, master.id, g) * scale) / 2}
+          y={baseline}
+          fontSize={(master.zones.capHeight.position / PENCIL_CAP_HEIGHT) * scale}
+          textAnchor="middle"
+          fill="var(--shade)"
+          fontWeight={300}
+        >
+          {characterOf(g)}
+        </text>
+      );
+    }
+    return (
+      <path
+        key={g.id}
+        d={drawingPath(project, master.id, drawing)}
+        transform={`translate(${at} ${baseline}) scale(${scale} ${-scale})`}
+        fill="var(--ink)"
+      />
+    );
+  });
+}
+
+/** A metrics line with its name, its height and its overshoot; labels of neighbours keep apart. */
+function MetricsLine({
+  line: { zone, fixed, sign, key, at, label },
+  width,
+  on,
+  onPointerDown,
+}: {
+  line: Line & { at: number; label: number };
+  width: number;
+  on: boolean;
+  onPointerDown: (e: ReactPointerEvent<SVGGElement>) => void;
+}) {
+  return (
+    <g onPointerDown={onPointerDown} data-zone={key} style={{ cursor: fixed ? 'default' : 'ns-resize' }}>
+      <line
+        x1={LABELS}
+        x2={width - READINGS}
+        y1={at}
+        y2={at}
+        stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
+        strokeWidth={on ? 1.5 : 1}
+        strokeDasharray={fixed ? undefined : '1 0'}
+        opacity={on ? 1 : 0.55}
+      />
+      <rect x={0} y={at - 9} width={width} height={18} fill="transparent" />
+      <text x={LABELS - 10} y={label + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
+        {zone.name}
+      </text>
+      <text
+        x={width - READINGS + 10}
+        y={label + 4}
+        fontSize={13}
+        fill={on ? 'var(--kelp)' : 'var(--ink)'}
+        fontWeight={600}
+      >
+        {shownNumber(zone.position)}
+        <tspan fill="var(--quiet)" fontWeight={400}>{`  ${sign < 0 ? '−' : '+'}${Math.abs(zone.overshoot)}`}</tspan>
+      </text>
+      {!fixed && (
+        <circle
+          cx={width - READINGS}
+          cy={at}
+          r={4.5}
+          fill="var(--panel)"
+          stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
+          strokeWidth={1.5}
+        />
+      )}
+    </g>
   );
 }
 

@@ -1,15 +1,8 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import {
-  addZone,
-  overshootFault,
-  setFamily,
-  setMasterName,
-  setOwnZone,
-  setUnitsPerEm,
-  setZone,
-} from '../../../core/project/edits';
+import { setFamily, setMasterName, setUnitsPerEm } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
+import { addZone, overshootFault, setOwnZone, setZone } from '../../../core/project/zoneEdits';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';

@@ -3,8 +3,9 @@ import { toDesign } from '../../project/axes';
 import type { Master, Project } from '../../project/model';
 import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from '../fileTree';
-import { type LayerSource, type MasterSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
+import { type LayerSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
 import { type Progress, readUfo, writeUfo } from '../ufo/ufo';
+import type { MasterSource } from '../ufo/ufoFacts';
 import { FOLDER_KEY, originOf, ufoOfMaster } from '../ufo/ufoFromProject';
 import { indentedXml, parseXml, textOf } from '../xml';
 

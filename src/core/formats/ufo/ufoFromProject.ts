@@ -2,8 +2,9 @@ import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../../proje
 import { type PairSide, pairSides } from '../../project/pairs';
 import { defaultMaster, glyphsInOrder } from '../../project/queries';
 import type { Glif } from './glif';
-import { FAMILY_TEXTS, imageToPixels, KEY, renamedGlyphs } from './projectFromUfo';
+import { imageToPixels, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
+import { FAMILY_TEXTS, KEY } from './ufoFacts';
 
 /** Remembers within the running project which folder a master was read from; not written to files. */
 export const FOLDER_KEY = 'org.wendril.folder';

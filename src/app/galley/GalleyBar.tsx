@@ -1,0 +1,75 @@
+import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
+import { setGalleyText } from '../../core/project/edits';
+import { run } from '../state/bench';
+import { Check, Slide } from '../ui/controls';
+import { IconButton } from '../ui/parts';
+
+/** How the galley is set: its size, as a waterfall, with ink and paper swapped. */
+export type GalleyLook = { size: number; grown: boolean; swapped: boolean };
+
+/** The galley's head: its text, what went wrong, and how it is set. */
+export function GalleyBar({
+  text,
+  fault,
+  kerning,
+  onKerning,
+  look,
+  onLook,
+}: {
+  text: string;
+  fault: string | undefined;
+  kerning: boolean;
+  onKerning: (on: boolean) => void;
+  look: GalleyLook;
+  onLook: (change: Partial<GalleyLook>) => void;
+}) {
+  const tool = 'flex h-6.5 items-center gap-1 rounded-md px-1.5 hover:bg-kelp-tint';
+  return (
+    <div className="flex h-9 items-center gap-3 border-b border-line/60 bg-panel px-5 text-[13px] text-quiet">
+      <span className="font-semibold text-ink">Galley</span>
+      <input
+        aria-label="Text of the galley"
+        spellCheck={false}
+        className="h-6.5 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1.5 text-[13.5px] text-ink hover:border-line focus:border-line"
+        value={text}
+        onChange={(e) => run((p) => setGalleyText(p, { text: e.target.value }), 'galley')}
+      />
+      {fault ? (
+        <span role="alert" className="text-brick">
+          {fault}
+        </span>
+      ) : (
+        <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
+      )}
+      <Check label="kerning" className="items-center" checked={kerning} onChange={onKerning} />
+      <span className="flex items-center gap-1.5">
+        <Slide
+          label="Size of the galley"
+          min={14}
+          max={160}
+          value={look.size}
+          disabled={look.grown}
+          className="w-24"
+          onChange={(size) => onLook({ size })}
+        />
+        <span className="w-10 text-right">{look.size} px</span>
+      </span>
+      <IconButton
+        className={tool}
+        aria-pressed={look.swapped}
+        label="Swap ink and paper"
+        onClick={() => onLook({ swapped: !look.swapped })}
+      >
+        <Contrast size={15} />
+      </IconButton>
+      <IconButton
+        className={tool}
+        aria-pressed={look.grown}
+        label={look.grown ? 'One line' : 'Waterfall of sizes'}
+        onClick={() => onLook({ grown: !look.grown })}
+      >
+        {look.grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
+      </IconButton>
+    </div>
+  );
+}
