@@ -108,9 +108,10 @@ try {
   await go('draw?glyph=g');
   await t.press('Tidy…');
   await t.press('Align handles');
-  await until('the choice of glyphs', async () => (await driver.findElements({ css: 'input[name="glyphs"]' }))[1]).then(
-    (all) => all.click(),
-  );
+  await until(
+    'the choice of glyphs',
+    async () => (await driver.findElements({ css: '[aria-label="Glyphs"] [role="radio"]' }))[1],
+  ).then((all) => all.click());
   await until('proposals', async () => /Tidy \d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
   await take('tidy');
   await drawLettersFromSheet();

@@ -371,7 +371,7 @@ test('every edit is listed and applied by its name; glyphs and masters are writt
       JSON.stringify({ at: { glyph: '/n', master: '@Bold' }, advance: 700 }),
       /There is no master “Bold”; there are Regu/,
     ],
-    [JSON.stringify({ at: { glyph: '/n', master: '@Regular' }, advance: 1e9 }), /is not from 0 to 65,535 units/],
+    [JSON.stringify({ at: { glyph: '/n', master: '@Regular' }, advance: 1e9 }), /it must be from 0 to 65535/],
     [JSON.stringify({ at: { master: '@Regular' }, advance: 1 }), /glyph/],
   ] as const) {
     const run = wendril('apply', 'setSides', source, at('x.ufo'), '--args', args);

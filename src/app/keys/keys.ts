@@ -21,7 +21,7 @@ const NAMES: Readonly<Record<string, string>> = {
 /** A key in the notation of tinykeys as it is printed: “Ctrl Shift Z”. */
 export const printed = (keys: string): string =>
   keys
-    .split('+')
+    .split(/\b\+/)
     .map((part) => NAMES[part] ?? part.replace(/^(Key|Digit)/, ''))
     .join(' ');
 

@@ -1,6 +1,6 @@
 import { Command as Menu } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForm } from '../../core/base/notation';
 import { findGlyphs } from '../../core/project/findGlyphs';
@@ -23,6 +23,17 @@ function offeredFor(typed: string): Command[] {
   });
 }
 
+/** Does what was typed begin a word of a command's title, and no glyph's name or character? Then commands come first. */
+function meansCommand(typed: string, glyphs: readonly Glyph[], offered: readonly Command[]): boolean {
+  const start = typed.trim().toLowerCase();
+  const begins = (text: string) => text.toLowerCase().startsWith(start);
+  return (
+    start.length > 1 &&
+    !glyphs.some((g) => begins(g.name) || g.unicodes.some((c) => begins(codePointForm(c)))) &&
+    offered.some((c) => titleOf(c).split(/\s+/).some(begins))
+  );
+}
+
 /** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
 export function CommandPalette({ open, onClose, stage }: { open: boolean; onClose: () => void; stage: StageKey }) {
   const navigate = useNavigate();
@@ -32,6 +43,17 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
   const [typed, setTyped] = useState('');
   const glyphs = useMemo(() => (open ? findGlyphs(project, typed) : []), [open, project, typed]);
   const offered = useMemo(() => (open ? offeredFor(typed) : []), [open, typed]);
+  const commandsFirst = meansCommand(typed, glyphs, offered);
+  const firstGlyph = glyphs[0] && `glyph ${glyphs[0].id}`;
+  const firstCommand = offered[0] && `command ${offered[0].id}`;
+  const first = (commandsFirst ? firstCommand : (firstGlyph ?? firstCommand)) ?? '';
+  const [chosen, setChosen] = useState('');
+  const list = useRef<HTMLDivElement>(null);
+  // With every letter typed the first answer is the chosen one, in sight.
+  useLayoutEffect(() => {
+    setChosen(first);
+    if (list.current) list.current.scrollTop = 0;
+  }, [first]);
   useScope([], { closed: true, on: open });
   const close = () => {
     setTyped('');
@@ -46,6 +68,39 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
   const row = 'flex items-center gap-3 rounded-lg px-2 py-1.5 data-[selected=true]:bg-kelp-tint';
   const heading =
     '[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-group-heading]]:text-quiet';
+  const glyphGroup = glyphs.length > 0 && (
+    <Menu.Group key="glyphs" heading="Glyphs" className={heading}>
+      {glyphs.map((g) => (
+        <Menu.Item key={g.id} value={`glyph ${g.id}`} onSelect={() => go(g)} className={row}>
+          <GlyphShape project={project} glyph={g} master={master} size={30} />
+          <span>{g.name}</span>
+          <span className="ml-auto text-quiet">{g.unicodes.map(codePointForm).join(' ')}</span>
+        </Menu.Item>
+      ))}
+    </Menu.Group>
+  );
+  const commandGroup = offered.length > 0 && (
+    <Menu.Group key="commands" heading="Commands" className={heading}>
+      {offered.map((c) => (
+        <Menu.Item
+          key={c.id}
+          value={`command ${c.id}`}
+          onSelect={() => {
+            close();
+            runFromAnywhere(c);
+          }}
+          className={row}
+        >
+          <span>{titleOf(c)}</span>
+          {shownKeys(c) && (
+            <span className="ml-auto">
+              <Key>{shownKeys(c)}</Key>
+            </span>
+          )}
+        </Menu.Item>
+      ))}
+    </Menu.Group>
+  );
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && close()}>
       <Dialog.Portal>
@@ -55,7 +110,7 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
           className="fixed top-[10vh] left-1/2 z-50 w-[560px] max-w-[94vw] -translate-x-1/2 rounded-xl border border-line bg-panel shadow-xl"
         >
           <Dialog.Title className="sr-only">Find a glyph or a command</Dialog.Title>
-          <Menu shouldFilter={false} label="Find a glyph or a command" loop>
+          <Menu shouldFilter={false} label="Find a glyph or a command" loop value={chosen} onValueChange={setChosen}>
             <Menu.Input
               autoFocus
               value={typed}
@@ -63,41 +118,9 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
               placeholder="A character, glyph name, code point or command"
               className="h-12 w-full rounded-t-xl border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-quiet"
             />
-            <Menu.List className="max-h-[54vh] overflow-auto p-2">
+            <Menu.List ref={list} className="max-h-[54vh] overflow-auto p-2">
               <Menu.Empty className="px-2 py-3 text-quiet">Nothing answers to “{typed}”.</Menu.Empty>
-              {glyphs.length > 0 && (
-                <Menu.Group heading="Glyphs" className={heading}>
-                  {glyphs.map((g) => (
-                    <Menu.Item key={g.id} value={`glyph ${g.id}`} onSelect={() => go(g)} className={row}>
-                      <GlyphShape project={project} glyph={g} master={master} size={30} />
-                      <span>{g.name}</span>
-                      <span className="ml-auto text-quiet">{g.unicodes.map(codePointForm).join(' ')}</span>
-                    </Menu.Item>
-                  ))}
-                </Menu.Group>
-              )}
-              {offered.length > 0 && (
-                <Menu.Group heading="Commands" className={heading}>
-                  {offered.map((c) => (
-                    <Menu.Item
-                      key={c.id}
-                      value={`command ${c.id}`}
-                      onSelect={() => {
-                        close();
-                        runFromAnywhere(c);
-                      }}
-                      className={row}
-                    >
-                      <span>{titleOf(c)}</span>
-                      {shownKeys(c) && (
-                        <span className="ml-auto">
-                          <Key>{shownKeys(c)}</Key>
-                        </span>
-                      )}
-                    </Menu.Item>
-                  ))}
-                </Menu.Group>
-              )}
+              {commandsFirst ? [commandGroup, glyphGroup] : [glyphGroup, commandGroup]}
             </Menu.List>
           </Menu>
         </Dialog.Content>

@@ -222,6 +222,17 @@ test('axes, named instances, bends and named values', () => {
     { tag: 'wght', nameID: 261, value: 700, minimum: 650, maximum: 750, elidable: false, older: false },
     { tag: 'wght', nameID: 262, value: 300, linked: 600, elidable: false, older: true },
   ]);
+
+  // Two axes in records longer than today's; each value says which one it is of.
+  const two = new Writer().uint16(1).uint16(2).uint16(10).uint16(2).uint32(20).uint16(2).uint32(40).uint16(2);
+  two.tag('wght').uint16(256).uint16(0).uint16(0xffff).tag('wdth').uint16(257).uint16(1).uint16(0xffff);
+  two.uint16(4).uint16(16);
+  two.uint16(1).uint16(1).uint16(0).uint16(263).uint32(fixed(75));
+  two.uint16(1).uint16(0).uint16(0).uint16(264).uint32(fixed(900));
+  expect(readStat(two.toBytes())).toEqual([
+    { tag: 'wdth', nameID: 263, value: 75, elidable: false, older: false },
+    { tag: 'wght', nameID: 264, value: 900, elidable: false, older: false },
+  ]);
 });
 
 test.each([

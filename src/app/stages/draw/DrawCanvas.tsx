@@ -107,7 +107,7 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
   const lastDown = useRef({ at: 0, x: 0, y: 0 });
 
   const down = (e: PointerEvent<HTMLCanvasElement>) => {
-    e.currentTarget.focus();
+    if (e.pointerType !== 'mouse') e.currentTarget.focus();
     e.currentTarget.setPointerCapture(e.pointerId);
     frame.current = undefined;
     if (e.button === 1 || spaceHeld.current) {

@@ -92,7 +92,7 @@ export function FitCanvas({
 
   const down = (e: PointerEvent<HTMLCanvasElement>) => {
     const { px, py } = position(e);
-    e.currentTarget.focus();
+    if (e.pointerType !== 'mouse') e.currentTarget.focus();
     const held = grip(px, py);
     if (held && id) {
       // What is not drawn has an advance only.
