@@ -2,6 +2,7 @@ import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SetLine } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
+import { useWheel } from '../canvas/useWheelView';
 import { chooseGlyph, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
 import type { StageKey } from '../state/stages';
@@ -96,18 +97,11 @@ export function Galley({ stage }: { stage: StageKey }) {
   useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
 
   // The wheel moves text that is longer than the band.
-  useEffect(() => {
-    const canvas = ref.current;
-    if (!canvas) return;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      const longest = ((line?.width ?? 0) * rows[rows.length - 1]!.size) / em + 2 * MARGIN;
-      scroll.current = Math.max(0, Math.min(longest - canvas.clientWidth, scroll.current + e.deltaX + e.deltaY));
-      invalidate();
-    };
-    canvas.addEventListener('wheel', wheel, { passive: false });
-    return () => canvas.removeEventListener('wheel', wheel);
-  }, [line, rows, em, invalidate, ref]);
+  useWheel(ref, (e, canvas) => {
+    const longest = ((line?.width ?? 0) * rows[rows.length - 1]!.size) / em + 2 * MARGIN;
+    scroll.current = Math.max(0, Math.min(longest - canvas.clientWidth, scroll.current + e.deltaX + e.deltaY));
+    invalidate();
+  });
 
   const goTo = (e: MouseEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();

@@ -20,6 +20,31 @@ import { Button, CheckRow, NumberField, TextField } from '../ui/parts';
 import { codeOf, type OpenedSheet, putBehind } from './putBehind';
 import { type Chosen, SheetPicture } from './SheetPicture';
 
+/** The lines of a sheet with what each says; typing sets how many letters a line has. */
+function useLetterLines(sheet: OpenedSheet) {
+  const [texts, setTexts] = useState<readonly string[]>(() => sheet.lines.map(() => ''));
+  const [found, setFound] = useState(sheet.lines);
+  const lines = found.map((l, i) => lettered(l, texts[i] ?? ''));
+
+  const retype = (index: number, text: string) => {
+    setTexts(lines.map((_, i) => (i === index ? text : (texts[i] ?? ''))));
+    const count = charactersOf(text).length;
+    if (count === 0) return;
+    setFound(
+      found.map((l, i) => {
+        if (i !== index) return l;
+        // From the letters as they were found, so that typing on takes a joining back.
+        const whole =
+          sheet.lines[i] && sheet.lines[i].regions.length >= l.regions.length && count > l.regions.length
+            ? { ...sheet.lines[i], baseline: l.baseline }
+            : l;
+        return withLetterCount(whole, count);
+      }),
+    );
+  };
+  return { lines, texts, retype, found, setFound };
+}
+
 /** The letters that were found: named by typing, put right by hand, and sent to their glyphs. */
 export function LettersStep({
   sheet,
@@ -35,9 +60,7 @@ export function LettersStep({
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const { zones, name: masterName } = masterOf(project, master)!;
-  const [texts, setTexts] = useState<readonly string[]>(() => sheet.lines.map(() => ''));
-  const [found, setFound] = useState(sheet.lines);
-  const lines = found.map((l, i) => lettered(l, texts[i] ?? ''));
+  const { lines, texts, retype, found, setFound } = useLetterLines(sheet);
   const [chosen, setChosen] = useState<Chosen>();
   const [trace, setTrace] = useState(false);
   const [typedSize, setTypedSize] = useState<number>();
@@ -59,22 +82,6 @@ export function LettersStep({
   const fresh = wanted.filter((w) => !glyphForCodePoint(project, codeOf(w.character)));
   const doubled = wanted.find((w, i) => wanted.findIndex((o) => o.character === w.character) !== i);
 
-  const retype = (index: number, text: string) => {
-    setTexts(lines.map((_, i) => (i === index ? text : (texts[i] ?? ''))));
-    const count = charactersOf(text).length;
-    if (count === 0) return;
-    setFound(
-      found.map((l, i) => {
-        if (i !== index) return l;
-        // From the letters as they were found, so that typing on takes a joining back.
-        const whole =
-          sheet.lines[i] && sheet.lines[i].regions.length >= l.regions.length && count > l.regions.length
-            ? { ...sheet.lines[i], baseline: l.baseline }
-            : l;
-        return withLetterCount(whole, count);
-      }),
-    );
-  };
   const drop = () => {
     if (!chosen) return;
     setFound(removeRegion(found, chosen));

@@ -2,7 +2,7 @@ import { byContour } from '../../../core/drawing/points';
 import { type Origin, originOn, type TransformBy, transformPoints } from '../../../core/drawing/transform';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../../../core/geometry/curve';
 import { drawingBounds, drawingsOf } from '../../../core/project/outline';
-import type { View } from '../view';
+import type { Brush } from '../useCanvas';
 import { toPxX, toPxY } from '../view';
 import { type Hand, onGrid, shortNumber, type Tool, type Workplace } from './tool';
 
@@ -29,6 +29,91 @@ type State = {
   hand: Hand;
 };
 
+/** Where the knob stands, in font units. */
+const knobOf = (b: Box, scale: number): readonly [number, number] => [(b.xMin + b.xMax) / 2, b.yMax + KNOB_PX / scale];
+
+/** What a press on the box takes hold of. */
+function graspAt(hand: Hand, b: Box, scale: number): Grasp | undefined {
+  const near = (x: number, y: number) => Math.hypot(hand.x - x, hand.y - y) <= hand.reach;
+  if (near(...knobOf(b, scale))) return { kind: 'turn' };
+  const handle = HANDLES.find((h) => near(...originOn(b, h.at)));
+  if (handle) return { kind: 'scale', handle };
+  return hand.x >= b.xMin - hand.reach &&
+    hand.x <= b.xMax + hand.reach &&
+    hand.y >= b.yMin - hand.reach &&
+    hand.y <= b.yMax + hand.reach
+    ? { kind: 'move' }
+    : undefined;
+}
+
+/** The transform that a drag comes to with the hand where it is; undefined where nothing would be left. */
+function worked({ hand, grasp, from, box: b }: State, grid: number, copy: boolean): State['now'] {
+  const centre = originOn(b, 'centre');
+  if (grasp.kind === 'move') {
+    const [dx, dy] = [onGrid(hand.x - from.x, grid), onGrid(hand.y - from.y, grid)];
+    const [x, y] = hand.shift ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
+    return { by: { dx: x, dy: y }, origin: 'centre', label: `${shortNumber(x)}, ${shortNumber(y)}`, copy };
+  }
+  if (grasp.kind === 'turn') {
+    const angle = (p: { x: number; y: number }) => (Math.atan2(p.y - centre[1], p.x - centre[0]) * 180) / Math.PI;
+    const turned = ((angle(hand) - angle(from) + 540) % 360) - 180;
+    const rotate = hand.shift ? Math.round(turned / 15) * 15 : Math.round(turned * 10) / 10;
+    return { by: { rotate }, origin: 'centre', label: `${shortNumber(rotate)}°`, copy };
+  }
+  const { handle } = grasp;
+  const origin: Origin = hand.alt ? 'centre' : handle.stays;
+  const [ox, oy] = originOn(b, origin);
+  if (hand.mod && handle.x === 0) {
+    const slant = Math.round(((Math.atan2(hand.x - from.x, from.y - oy) * 180) / Math.PI) * 10) / 10;
+    return { by: { slant }, origin, label: `slant ${shortNumber(slant)}°`, copy };
+  }
+  const [hx, hy] = originOn(b, handle.at);
+  const share = (to: number, at: number, o: number, used: number) => {
+    if (used === 0 || Math.abs(at - o) < 1e-6) return 1;
+    const landed = onGrid(at + to, grid);
+    return (landed - o) / (at - o);
+  };
+  let scaleX = share(hand.x - from.x, hx, ox, handle.x);
+  let scaleY = share(hand.y - from.y, hy, oy, handle.y);
+  if (hand.shift) {
+    const most =
+      handle.x === 0 ? scaleY : handle.y === 0 ? scaleX : Math.abs(scaleX) > Math.abs(scaleY) ? scaleX : scaleY;
+    [scaleX, scaleY] = [most, most];
+  }
+  if (Math.abs(scaleX) < 1e-3 || Math.abs(scaleY) < 1e-3) return undefined;
+  const size = `${shortNumber((b.xMax - b.xMin) * Math.abs(scaleX))} × ${shortNumber((b.yMax - b.yMin) * Math.abs(scaleY))}`;
+  return {
+    by: { scaleX, scaleY },
+    origin,
+    label: `${size}, ${Math.round(scaleX * 100)} × ${Math.round(scaleY * 100)} %`,
+    copy,
+  };
+}
+
+function paintBox({ context, view: v, inks }: Brush, b: Box): void {
+  context.strokeStyle = inks.kelp;
+  context.lineWidth = 1;
+  const [x0, y0, x1, y1] = [toPxX(v, b.xMin), toPxY(v, b.yMax), toPxX(v, b.xMax), toPxY(v, b.yMin)];
+  context.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  const [kx, ky] = knobOf(b, v.scale);
+  context.beginPath();
+  context.moveTo(toPxX(v, kx), y0);
+  context.lineTo(toPxX(v, kx), toPxY(v, ky));
+  context.stroke();
+  context.fillStyle = inks.panel;
+  context.lineWidth = 1.5;
+  for (const [x, y, round] of [
+    ...HANDLES.map((h) => [...originOn(b, h.at), false] as const),
+    [kx, ky, true] as const,
+  ]) {
+    context.beginPath();
+    if (round) context.arc(toPxX(v, x), toPxY(v, y), 5.5, 0, Math.PI * 2);
+    else context.rect(toPxX(v, x) - 4, toPxY(v, y) - 4, 8, 8);
+    context.fill();
+    context.stroke();
+  }
+}
+
 /**
  * Scales, slants, turns and moves what is chosen, or all, by a box: sides and corners scale, Ctrl on a side slants, the knob
  * turns, inside moves; Shift keeps proportions or steps of 15°, Alt works from the centre, D leaves a copy.
@@ -36,7 +121,8 @@ type State = {
 export function transformTool(place: Workplace): Tool {
   let state: State | undefined;
   let copying = false;
-  let view: View = { scale: 1, originX: 0, originY: 0 };
+  /** Pixels to the unit, as the box was last painted. */
+  let scale = 1;
 
   const box = (): Box => {
     const drawing = place.settled();
@@ -47,65 +133,6 @@ export function transformTool(place: Workplace): Tool {
       for (const i of points) stretchBox(own, drawing.contours[c]!.points[i]!.x, drawing.contours[c]!.points[i]!.y);
     return own;
   };
-  const knob = (b: Box): readonly [number, number] => [(b.xMin + b.xMax) / 2, b.yMax + KNOB_PX / view.scale];
-
-  const graspAt = (hand: Hand, b: Box): Grasp | undefined => {
-    const near = (x: number, y: number) => Math.hypot(hand.x - x, hand.y - y) <= hand.reach;
-    if (near(...knob(b))) return { kind: 'turn' };
-    const handle = HANDLES.find((h) => near(...originOn(b, h.at)));
-    if (handle) return { kind: 'scale', handle };
-    return hand.x >= b.xMin - hand.reach &&
-      hand.x <= b.xMax + hand.reach &&
-      hand.y >= b.yMin - hand.reach &&
-      hand.y <= b.yMax + hand.reach
-      ? { kind: 'move' }
-      : undefined;
-  };
-
-  const worked = (hand: Hand, { grasp, from, box: b }: State): State['now'] => {
-    const { grid } = place.project().settings;
-    const centre = originOn(b, 'centre');
-    if (grasp.kind === 'move') {
-      const [dx, dy] = [onGrid(hand.x - from.x, grid), onGrid(hand.y - from.y, grid)];
-      const [x, y] = hand.shift ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy];
-      return { by: { dx: x, dy: y }, origin: 'centre', label: `${shortNumber(x)}, ${shortNumber(y)}`, copy: copying };
-    }
-    if (grasp.kind === 'turn') {
-      const angle = (p: { x: number; y: number }) => (Math.atan2(p.y - centre[1], p.x - centre[0]) * 180) / Math.PI;
-      const turned = ((angle(hand) - angle(from) + 540) % 360) - 180;
-      const rotate = hand.shift ? Math.round(turned / 15) * 15 : Math.round(turned * 10) / 10;
-      return { by: { rotate }, origin: 'centre', label: `${shortNumber(rotate)}°`, copy: copying };
-    }
-    const { handle } = grasp;
-    const origin: Origin = hand.alt ? 'centre' : handle.stays;
-    const [ox, oy] = originOn(b, origin);
-    if (hand.mod && handle.x === 0) {
-      const slant = Math.round(((Math.atan2(hand.x - from.x, from.y - oy) * 180) / Math.PI) * 10) / 10;
-      return { by: { slant }, origin, label: `slant ${shortNumber(slant)}°`, copy: copying };
-    }
-    const [hx, hy] = originOn(b, handle.at);
-    const share = (to: number, at: number, o: number, used: number) => {
-      if (used === 0 || Math.abs(at - o) < 1e-6) return 1;
-      const landed = onGrid(at + to, grid);
-      return (landed - o) / (at - o);
-    };
-    let scaleX = share(hand.x - from.x, hx, ox, handle.x);
-    let scaleY = share(hand.y - from.y, hy, oy, handle.y);
-    if (hand.shift) {
-      const most =
-        handle.x === 0 ? scaleY : handle.y === 0 ? scaleX : Math.abs(scaleX) > Math.abs(scaleY) ? scaleX : scaleY;
-      [scaleX, scaleY] = [most, most];
-    }
-    if (Math.abs(scaleX) < 1e-3 || Math.abs(scaleY) < 1e-3) return undefined;
-    const size = `${shortNumber((b.xMax - b.xMin) * Math.abs(scaleX))} × ${shortNumber((b.yMax - b.yMin) * Math.abs(scaleY))}`;
-    return {
-      by: { scaleX, scaleY },
-      origin,
-      label: `${size}, ${Math.round(scaleX * 100)} × ${Math.round(scaleY * 100)} %`,
-      copy: copying,
-    };
-  };
-
   const edit = ({ by, origin, copy }: NonNullable<State['now']>) => {
     const at = place.at();
     const points = [...place.selection()];
@@ -113,7 +140,7 @@ export function transformTool(place: Workplace): Tool {
   };
   const show = () => {
     if (!state) return;
-    const now = worked(state.hand, state);
+    const now = worked(state, place.project().settings.grid, copying);
     state = { ...state, now };
     if (now) place.preview(edit(now));
   };
@@ -123,7 +150,7 @@ export function transformTool(place: Workplace): Tool {
     cursor: () => (state ? 'grabbing' : 'default'),
     down(hand) {
       const b = box();
-      const grasp = isEmptyBox(b) ? undefined : graspAt(hand, b);
+      const grasp = isEmptyBox(b) ? undefined : graspAt(hand, b, scale);
       if (grasp) state = { grasp, from: hand, box: b, now: undefined, hand };
       else place.select(new Set());
     },
@@ -159,31 +186,10 @@ export function transformTool(place: Workplace): Tool {
       state = undefined;
       copying = false;
     },
-    paint({ context, view: v, inks }) {
-      view = v;
+    paint(brush) {
+      scale = brush.view.scale;
       const b = state ? state.box : box();
-      if (isEmptyBox(b)) return;
-      context.strokeStyle = inks.kelp;
-      context.lineWidth = 1;
-      const [x0, y0, x1, y1] = [toPxX(v, b.xMin), toPxY(v, b.yMax), toPxX(v, b.xMax), toPxY(v, b.yMin)];
-      context.strokeRect(x0, y0, x1 - x0, y1 - y0);
-      const [kx, ky] = knob(b);
-      context.beginPath();
-      context.moveTo(toPxX(v, kx), y0);
-      context.lineTo(toPxX(v, kx), toPxY(v, ky));
-      context.stroke();
-      context.fillStyle = inks.panel;
-      context.lineWidth = 1.5;
-      for (const [x, y, round] of [
-        ...HANDLES.map((h) => [...originOn(b, h.at), false] as const),
-        [kx, ky, true] as const,
-      ]) {
-        context.beginPath();
-        if (round) context.arc(toPxX(v, x), toPxY(v, y), 5.5, 0, Math.PI * 2);
-        else context.rect(toPxX(v, x) - 4, toPxY(v, y) - 4, 8, 8);
-        context.fill();
-        context.stroke();
-      }
+      if (!isEmptyBox(b)) paintBox(brush, b);
     },
     label: () =>
       state?.now

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ComponentProps, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type ComponentProps, type KeyboardEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForms } from '../../../core/base/notation';
 import { addGlyphs, parseGlyphList } from '../../../core/project/glyphEdits';
@@ -36,17 +36,11 @@ function useWidth() {
   return { ref, width };
 }
 
-/** All glyphs, laid out like a type case: by role, what a text needs most largest. */
-export default function Case() {
-  const navigate = useNavigate();
+/** Headings and rows of cells, of which only those in sight are drawn. */
+function useRows(question: Question, width: number, box: RefObject<HTMLDivElement | null>) {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
-  const [question, setQuestion] = useState<Question>('all');
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const removing = useDialog('remove-glyphs');
-  const { ref, width } = useWidth();
-
   const rows = useMemo(() => {
     const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
     const wanted = {
@@ -60,7 +54,7 @@ export default function Case() {
 
   const virtual = useVirtualizer({
     count: rows.length,
-    getScrollElement: () => ref.current,
+    getScrollElement: () => box.current,
     estimateSize: (i) => rows[i]!.height,
     overscan: 4,
   });
@@ -73,6 +67,21 @@ export default function Case() {
     const index = rows.findIndex((r) => r.kind === 'cells' && r.glyphs.some((g) => g.id === current));
     if (index >= 0) virtual.scrollToIndex(index, { align: 'auto' });
   }, [current]);
+  return { rows, virtual };
+}
+
+/** All glyphs, laid out like a type case: by role, what a text needs most largest. */
+export default function Case() {
+  const navigate = useNavigate();
+  const project = useBench((s) => s.project)!;
+  const master = useBench((s) => s.master);
+  const current = useBench((s) => s.glyph);
+  const [question, setQuestion] = useState<Question>('all');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const removing = useDialog('remove-glyphs');
+  const { ref, width } = useWidth();
+
+  const { rows, virtual } = useRows(question, width, ref);
 
   const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
   const openGlyph = (id: string) => {

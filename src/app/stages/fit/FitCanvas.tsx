@@ -1,22 +1,17 @@
 import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { addToSides, type SideName, sidesOf } from '../../../core/fitting/sides';
-import { changeSettings } from '../../../core/project/edits';
-import type { GlyphId, Project } from '../../../core/project/model';
+import { sidesOf } from '../../../core/fitting/sides';
+import type { GlyphId } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
+import { useWheel } from '../../canvas/useWheelView';
 import { layHands } from '../../keys/hands';
-import { cancelPreview, chooseGlyph, chooseMaster, preview, run, useBench } from '../../state/bench';
+import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
 import { type FitLine, gripAt, layOut, openSpot } from './fitLines';
 import { type FitPainting, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
+import { useFitDrag } from './useFitDrag';
 
 const MARGIN = 28;
-
-/** What the hand has: an edge, and where it was taken; or a starting line, with the ink that it is measured from, in pixels. */
-type Drag =
-  | { what: 'edge'; edge: SideName; from: number; both: boolean }
-  | { what: 'start'; ink: number; counter: number }
-  | undefined;
 
 /** Lines of glyphs; the selected one shows its two edges, which are dragged. */
 export function FitCanvas({
@@ -35,12 +30,11 @@ export function FitCanvas({
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
   const [open, setOpen] = useState({ line: 0, index: -1 });
-  const drag = useRef<Drag>(undefined);
   const scroll = useRef({ x: 0, y: 0 });
   const current = masterOf(project, master)!;
   const { zones } = current;
-  const masters = project.masters.map((m) => m.id);
   const scale = size / project.unitsPerEm;
+  const drag = useFitDrag({ id, masters: together ? project.masters.map((m) => m.id) : [master], scale });
   const leading = size * 1.28;
   const laid = layOut(project, lines, { size, top: 18, leading });
   const opened = openSpot(laid, open, id, master);
@@ -98,11 +92,7 @@ export function FitCanvas({
       // What is not drawn has an advance only.
       if (held.side === 'left' && !('left' in sidesOf(project, project.glyphs[id]!, master))) return;
       e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current =
-        held.what === 'start'
-          ? { what: 'start', ink: held.ink, counter: held.counter }
-          : { what: 'edge', edge: held.side, from: px, both: e.shiftKey };
-      return;
+      return drag.begin(held, px, e.shiftKey);
     }
     laid.forEach((line, l) => {
       const baseline = line.baseline - scroll.current.y;
@@ -115,48 +105,16 @@ export function FitCanvas({
     });
   };
 
-  /** More room on the sides of the open glyph, in this master or in all. */
-  const sidesBy = (left: number, right: number) => (p: Project) =>
-    addToSides(p, { glyph: id!, masters: together ? masters : [master], left, right });
-  const dragEdit = (e: PointerEvent) => {
-    const d = drag.current;
-    if (!d || !id) return undefined;
-    if (d.what === 'start') {
-      const startShare = Math.round((100 * Math.abs(position(e).px - d.ink)) / d.counter) / 100;
-      return (p: Project) => changeSettings(p, { startShare: Math.max(0.05, Math.min(2, startShare)) });
-    }
-    const moved = Math.round((position(e).px - d.from) / scale);
-    // Pulling an edge outwards gives that side more room: the left edge is pulled to the left.
-    const by = d.edge === 'left' ? -moved : moved;
-    if (by === 0) return undefined;
-    return sidesBy(d.both || d.edge === 'left' ? by : 0, d.both || d.edge === 'right' ? by : 0);
-  };
   const move = (e: PointerEvent<HTMLCanvasElement>) => {
     const { px, py } = position(e);
-    e.currentTarget.style.cursor = drag.current || grip(px, py) ? 'ew-resize' : 'default';
-    const edit = dragEdit(e);
-    if (edit) preview(edit);
+    e.currentTarget.style.cursor = drag.isOn() || grip(px, py) ? 'ew-resize' : 'default';
+    drag.move(px);
   };
-  const up = (e: PointerEvent<HTMLCanvasElement>) => {
-    const edit = dragEdit(e);
-    drag.current = undefined;
-    if (edit) run(edit);
-  };
-
-  useEffect(() => {
-    const canvas = ref.current;
-    if (!canvas) return;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      const most = Math.max(0, laid.length * leading + 60 - canvas.clientHeight);
-      scroll.current.y = Math.min(most, Math.max(0, scroll.current.y + (e.shiftKey ? 0 : e.deltaY)));
-      scroll.current.x = Math.max(0, scroll.current.x + e.deltaX + (e.shiftKey ? e.deltaY : 0));
-      invalidate();
-    };
-    canvas.addEventListener('wheel', wheel, { passive: false });
-    return () => {
-      canvas.removeEventListener('wheel', wheel);
-    };
+  useWheel(ref, (e, canvas) => {
+    const most = Math.max(0, laid.length * leading + 60 - canvas.clientHeight);
+    scroll.current.y = Math.min(most, Math.max(0, scroll.current.y + (e.shiftKey ? 0 : e.deltaY)));
+    scroll.current.x = Math.max(0, scroll.current.x + e.deltaX + (e.shiftKey ? e.deltaY : 0));
+    invalidate();
   });
 
   const walk = (by: 1 | -1): boolean => {
@@ -167,19 +125,13 @@ export function FitCanvas({
     chooseGlyph(line.glyphs[index]!.id);
     return true;
   };
-  const letGo = (): boolean => {
-    if (!drag.current) return false;
-    drag.current = undefined;
-    cancelPreview();
-    return true;
-  };
   useEffect(() =>
     layHands('fit', {
       sides: (left, right) => {
-        if (id) run(sidesBy(left, right), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
+        if (id) run(drag.sidesBy(left, right), `fit ${id} ${Math.sign(left)} ${Math.sign(right)}`);
       },
       walk,
-      drop: letGo,
+      drop: drag.letGo,
     }),
   );
 
@@ -199,8 +151,8 @@ export function FitCanvas({
       data-baseline={opened ? laid[opened.line]!.baseline : ''}
       onPointerDown={down}
       onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={letGo}
+      onPointerUp={(e) => drag.end(position(e).px)}
+      onPointerCancel={drag.letGo}
       {...takesGlyph(drop)}
       className="block min-h-0 w-full flex-1 touch-none outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
     />
