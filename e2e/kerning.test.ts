@@ -225,3 +225,44 @@ test('kern: the table is sorted, filtered, changed and cleared row by row; the s
   await undoAll();
   await until('the row again', async () => (await rows()).length === 1);
 });
+
+test('a drag of the second letter is as long as the hand moves, however many steps it takes', async () => {
+  await go('kern');
+  await until('the queue', async () => (await pairs()).length > 3);
+  const picture = await t.find('[data-testid="kern-picture"]');
+  const value = async () =>
+    Number(/kerned by (-?\d+)/.exec((await picture.getAttribute('aria-label')) ?? '')?.[1] ?? Number.NaN);
+  const before = await value();
+  for (const steps of [1, 4, 20]) {
+    // Units to a pixel as the picture stands now, from its own attributes.
+    const [x, y, scale] = await browser.driver.executeScript<[number, number, number]>(
+      `const box = arguments[0].getBoundingClientRect();
+       const { width, height } = arguments[0].viewBox.baseVal;
+       return [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2),
+         Math.max(width / box.width, height / box.height)];`,
+      picture,
+    );
+    const actions = browser.driver.actions().move({ x, y, duration: 0 }).press();
+    for (let i = 1; i <= steps; i++) actions.move({ x: x - Math.round((20 * i) / steps), y, duration: 15 });
+    await actions.release().perform();
+    const wanted = Math.round(before - 20 * scale);
+    await until(`${wanted}, after ${steps} steps`, async () => Math.abs((await value()) - wanted) <= 1);
+    await undoAll();
+    await until('the value of before', async () => (await value()) === before);
+  }
+});
+
+test('Escape in a number field leaves the number as it was; Enter gives the keys back', async () => {
+  await go('fit?glyph=n');
+  const left = await t.fill('Left', '333');
+  await left.sendKeys(Key.ESCAPE);
+  expect(await t.attribute('[aria-label="Undo"]', 'disabled')).not.toBeNull();
+  const was = Number(await left.getAttribute('value'));
+  expect(was).not.toBe(333);
+  await t.fill('Left', '(60+8)/2*2', true);
+  await until('68 on the left', async () => (await left.getAttribute('value')) === '68');
+  await t.keys(Key.ARROW_RIGHT);
+  await until('69 on the left', async () => (await left.getAttribute('value')) === '69');
+  await undoAll();
+  await until('the side of before', async () => Number(await left.getAttribute('value')) === was);
+});

@@ -6,6 +6,7 @@ import {
   type Ref,
   useEffect,
   useId,
+  useRef,
   useState,
 } from 'react';
 import { shownNumber } from '../../core/base/notation';
@@ -79,15 +80,22 @@ type NumberFieldProps = {
 
 const shown = (v: number | undefined): string => (v === undefined ? '' : shownNumber(v));
 
-/** A number in font units: Enter or leaving the field applies it, arrow keys step by 1 (10 with Shift), Escape restores. */
+/**
+ * A number in font units, or a sum. Enter applies it and gives the keys back to the stage, Tab applies and goes on, Escape
+ * restores and lets go; arrow keys step by 1 (10 with Shift). What is no number stays to be put right.
+ */
 export function NumberField({ label, value, onChange, disabled, hideLabel }: NumberFieldProps) {
   const id = useId();
   const [text, setText] = useState(shown(value));
   useEffect(() => setText(shown(value)), [value]);
+  /** Escape has been pressed: leaving the field applies nothing. */
+  const dropped = useRef(false);
+  const changed = text.trim() !== shown(value);
+  const wrong = changed && text.trim() !== '' && readNumber(text) === undefined;
   const apply = (v: number | undefined) => {
     // What was typed gives way to the value there is; an accepted change brings a new one.
     setText(shown(value));
-    if (v !== undefined && Number.isFinite(v) && v !== value) onChange(v);
+    if (v !== undefined && v !== value) onChange(v);
   };
   return (
     <div className={hideLabel ? 'min-w-0' : 'grid min-w-0 grid-cols-[1fr_74px] items-center gap-2'}>
@@ -100,17 +108,30 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
         inputMode="decimal"
         autoComplete="off"
         disabled={disabled}
-        className={`${FIELD} text-right`}
+        className={`${FIELD} text-right ${wrong ? 'text-brick' : ''}`}
+        aria-invalid={wrong}
+        title={wrong ? 'No number, and no sum of numbers' : undefined}
         value={text}
         onChange={(e) => setText(e.target.value)}
-        onFocus={(e) => e.target.select()}
-        onBlur={() => apply(readNumber(text))}
+        onFocus={(e) => {
+          dropped.current = false;
+          e.target.select();
+        }}
+        onBlur={() => {
+          if (changed && !dropped.current) apply(readNumber(text));
+          else setText(shown(value));
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') {
             // In a form, Enter applies the number first; it does not send what is not applied yet.
             e.preventDefault();
-            apply(readNumber(text));
+            if (wrong) return;
+            if (changed) apply(readNumber(text));
+            dropped.current = true;
+            // In a dialog the focus stays; on the bench the keys are the stage's again.
+            if (!e.currentTarget.closest('[role="dialog"], form')) e.currentTarget.blur();
           } else if (e.key === 'Escape') {
+            dropped.current = true;
             setText(shown(value));
             e.currentTarget.blur();
           } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {

@@ -1,4 +1,4 @@
-import { type PointerEvent, useRef } from 'react';
+import { useRef } from 'react';
 import { controlsFor } from '../../../core/fitting/lines';
 import { zoneOf } from '../../../core/fitting/optical';
 import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
@@ -19,7 +19,10 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const masterId = useBench((s) => s.master);
   const master = masterOf(project, masterId)!;
   const svg = useRef<SVGSVGElement>(null);
-  const drag = useRef<{ x: number; value: number; now: number } | undefined>(undefined);
+  /** From where in pixels, in what scale, and what was in sight when it began: its own preview must not change these. */
+  const drag = useRef<{ x: number; perPixel: number; width: number; value: number; now: number } | undefined>(
+    undefined,
+  );
   const control = (id: GlyphId) =>
     glyphForCodePoint(project, (controlsFor(project.glyphs[id]!)[0] === 'n' ? 'n' : 'H').charCodeAt(0))?.id;
   const [left, right] = [control(pair.first), control(pair.second)];
@@ -30,7 +33,11 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
   const [top, bottom] = [zones.ascender.position + 60, zones.descender.position - 20];
   const value = kerningOf(project, master, pair.first, pair.second)?.value ?? 0;
   const target = sidesToChange(project, master, pair.first, pair.second);
-  const units = (e: PointerEvent) => e.clientX * ((width + 120) / (svg.current?.getBoundingClientRect().width || 1));
+  /** Font units to a pixel, as the picture stands: the whole of it is fitted into its frame. */
+  const perPixel = () => {
+    const box = svg.current?.getBoundingClientRect();
+    return box ? Math.max((width + 120) / (box.width || 1), (top - bottom) / (box.height || 1)) : 1;
+  };
   const edit = (v: number) => (p: Project) =>
     setPair(p, { master: masterId, first: target[0], second: target[1], value: v });
   const drop = (commit: boolean) => {
@@ -46,15 +53,15 @@ export function KernPicture({ pair, before }: { pair: Pair; before: boolean }) {
       aria-label={`${project.glyphs[pair.first]!.name} and ${project.glyphs[pair.second]!.name}, kerned by ${value}`}
       data-testid="kern-picture"
       className="block h-full w-full cursor-ew-resize touch-none"
-      viewBox={`-60 ${-top} ${width + 120} ${top - bottom}`}
+      viewBox={`-60 ${-top} ${(drag.current?.width ?? width) + 120} ${top - bottom}`}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
-        drag.current = { x: units(e), value, now: value };
+        drag.current = { x: e.clientX, perPixel: perPixel(), width, value, now: value };
       }}
       onPointerMove={(e) => {
         const d = drag.current;
         if (!d) return;
-        d.now = Math.round(d.value + units(e) - d.x);
+        d.now = Math.round(d.value + (e.clientX - d.x) * d.perPixel);
         preview(edit(d.now));
       }}
       onPointerUp={() => drop(true)}
