@@ -139,16 +139,20 @@ for (const site of all.slice(0, count)) {
   const noticed = outcome !== false;
   writeFileSync(path, bytes);
   const line = bytes.subarray(0, site.from).toString('utf8').split('\n').length;
-  const told = tally.get(folder) ?? { noticed: 0, all: 0 };
-  tally.set(folder, { noticed: told.noticed + (noticed ? 1 : 0), all: told.all + 1 });
+  for (const what of [folder, site.file]) {
+    const told = tally.get(what) ?? { noticed: 0, all: 0 };
+    tally.set(what, { noticed: told.noticed + (noticed ? 1 : 0), all: told.all + 1 });
+  }
   if (!noticed) survivors.push(`${site.file}:${line}  ${site.was} -> ${site.put}`);
   console.log(`${word}  ${site.file}:${line}  ${site.was} -> ${site.put}`);
 }
 rmSync(copy, { recursive: true, force: true });
 
-console.log('\nfolder                     noticed of tried');
-for (const [folder, { noticed, all: n }] of [...tally].sort())
-  console.log(`${folder.padEnd(26)} ${String(noticed).padStart(4)} of ${n}  ${Math.round((100 * noticed) / n)} %`);
-const noticed = [...tally.values()].reduce((sum, t) => sum + t.noticed, 0);
-console.log(`all${' '.repeat(24)}${String(noticed).padStart(4)} of ${Math.min(count, all.length)}`);
+const line = (what, { noticed, all: n }) =>
+  `${what.padEnd(52)} ${String(noticed).padStart(4)} of ${String(n).padEnd(4)} ${Math.round((100 * noticed) / n)} %`;
+console.log('\nnoticed of tried');
+for (const [what, told] of [...tally].sort()) console.log(line(what.endsWith('.ts') ? `  ${what}` : what, told));
+const folders = [...tally].filter(([what]) => !what.endsWith('.ts')).map(([, told]) => told);
+const sum = (key) => folders.reduce((total, told) => total + told[key], 0);
+if (folders.length > 0) console.log(line('all', { noticed: sum('noticed'), all: sum('all') }));
 if (survivors.length > 0) console.log(`\nNot noticed:\n${survivors.join('\n')}`);

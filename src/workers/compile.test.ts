@@ -1,4 +1,5 @@
 import { buildStarter } from '../../demo/starter';
+import { refused, unwrap } from '../core/base/result';
 import { setSides } from '../core/fitting/sides';
 import { cmap } from '../core/opentype/cmap';
 import { hhea } from '../core/opentype/hhea';
@@ -35,12 +36,13 @@ jest.mock('./shaper', () => ({
 }));
 
 const demo = buildStarter();
+const part = (i: number) => ({ glyph: `d${i}`, transform: [1, 0, 0, 1, 10, 0] as const });
 const request = { texts: ['nno', 'o'], place: { master: 'm1' }, features: [] };
 
 test('lines come from the font as it would be cast, by glyph id, with an outline for each glyph used', async () => {
   compileService.load(demo);
-  const { lines, fault } = await compileService.setLines(request);
-  expect(fault).toBeUndefined();
+  const { lines, left } = unwrap(await compileService.setLines(request));
+  expect(left).toEqual([]);
   const n = glyphNamed(demo, 'n')!;
   const o = glyphNamed(demo, 'o')!;
   expect(lines[0]!.glyphs.map((g) => g.id)).toEqual([n.id, n.id, o.id]);
@@ -59,15 +61,50 @@ test('the font is made anew only when the document changed, and a patch is enoug
   const wider = setSides(demo, { at: { glyph: n.id, master: 'm1' }, right: 100 });
   if (!wider.ok) throw new Error(wider.reason);
   compileService.update(stepsOf(patchBetween(demo, wider.project)));
-  const { lines } = await compileService.setLines(request);
+  const { lines } = unwrap(await compileService.setLines(request));
   expect(opened).toHaveLength(before + 1);
   expect(lines[0]!.glyphs[0]!.advance).toBe(wider.project.glyphs[n.id]!.drawings.m1!.advance);
 });
 
 test('a master that is not there is said, not thrown', async () => {
   compileService.load(demo);
-  expect(await compileService.setLines({ ...request, place: { master: 'gone' } })).toEqual({
-    lines: [],
-    fault: 'That master is not in the project.',
+  expect(await compileService.setLines({ ...request, place: { master: 'gone' } })).toMatchObject(
+    refused('That master is not in the project.'),
+  );
+});
+
+test('a glyph that cannot be made stands blank and is named; all others are set', async () => {
+  const n = glyphNamed(demo, 'n')!;
+  const o = glyphNamed(demo, 'o')!;
+  const drawing = n.drawings.m1!;
+  // Twenty glyphs, each built twice of the next, stand behind n: a million contours.
+  const doubled = Array.from({ length: 20 }, (_, i) => ({
+    ...o,
+    id: `d${i}`,
+    name: `doubled${i}`,
+    unicodes: [],
+    cast: false,
+    drawings: {
+      m1: {
+        ...drawing,
+        contours: i === 0 ? drawing.contours : [],
+        components: i === 0 ? [] : [i - 1, i - 1].map(part),
+      },
+    },
+  }));
+  compileService.load({
+    ...demo,
+    glyphs: {
+      ...demo.glyphs,
+      ...Object.fromEntries(doubled.map((d) => [d.id, d])),
+      [n.id]: { ...n, drawings: { m1: { ...drawing, contours: [], components: [part(19)] } } },
+    },
   });
+  const { lines, left } = unwrap(await compileService.setLines(request));
+  expect(left.map((l) => l.place)).toEqual([{ glyph: 'n' }]);
+  expect(left[0]!.reason).toMatch(/^The glyph “n” is built of [\d,]+ contours/);
+  // It keeps its width, so that the rest stands where it will stand.
+  expect(lines[0]!.width).toBe(2 * drawing.advance + o.drawings.m1!.advance);
+  compileService.load(demo);
+  expect(unwrap(await compileService.setLines(request)).left).toEqual([]);
 });

@@ -1,3 +1,4 @@
+import { type Refusal, type Result, success } from '../core/base/result';
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
@@ -16,9 +17,14 @@ export type SetLine = {
   milliseconds: number;
 };
 
+/** Lines as they are set, and the glyphs that could not be made, which stand blank in them. */
+export type SetLines = { lines: SetLine[]; left: readonly Refusal[] };
+
 const held = documentHolder();
 const cache = new CastCache();
-let compiled: { project: Project; place: string; shaper: Shaper; glyphIds: readonly GlyphId[] } | undefined;
+let compiled:
+  | { project: Project; place: string; shaper: Shaper; glyphIds: readonly GlyphId[]; left: readonly Refusal[] }
+  | undefined;
 
 /** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
 export const compileService = {
@@ -36,18 +42,20 @@ export const compileService = {
     features: string[];
     /** What has changed in the document since it was heard of last. */
     steps?: readonly Step[];
-  }): Promise<{ lines: SetLine[]; fault?: string }> {
+  }): Promise<Result<SetLines>> {
     const started = performance.now();
     if (steps.length > 0) held.service.update(steps);
     const project = held.now();
-    if (!project) return { lines: [] };
+    if (!project) return success({ lines: [], left: [] });
     const where = JSON.stringify(place);
     if (compiled?.project !== project || compiled.place !== where) {
-      const font = castFont(project, { flavour: 'otf', place, cache, compact: false });
-      if (!font.ok) return { lines: [], fault: font.reason };
-      compiled = { project, place: where, shaper: await createShaper(font.value.bytes), glyphIds: font.value.glyphIds };
+      const font = castFont(project, { flavour: 'otf', place, cache, compact: false, leaveOut: true });
+      if (!font.ok) return font;
+      const { bytes, glyphIds, notes } = font.value;
+      const left = notes.filter((n) => n.severity === 'error');
+      compiled = { project, place: where, shaper: await createShaper(bytes), glyphIds, left };
     }
-    const { shaper, glyphIds } = compiled;
+    const { shaper, glyphIds, left } = compiled;
     const lines = texts.map((text): SetLine => {
       const { glyphs, width } = shaper.shape(text, features);
       const paths: Record<number, string> = {};
@@ -55,7 +63,7 @@ export const compileService = {
       return { glyphs: glyphs.map((g) => ({ ...g, id: glyphIds[g.gid] })), paths, width, milliseconds: 0 };
     });
     const milliseconds = performance.now() - started;
-    return { lines: lines.map((l) => ({ ...l, milliseconds })) };
+    return success({ lines: lines.map((l) => ({ ...l, milliseconds })), left });
   },
 };
 

@@ -1,6 +1,7 @@
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { SetLine } from '../../workers/compile';
+import type { Refusal, Result } from '../../core/base/result';
+import type { SetLine, SetLines } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
 import { useWheel } from '../canvas/useWheelView';
 import { chooseGlyph, useBench } from '../state/bench';
@@ -26,6 +27,10 @@ function rowsFor(grown: boolean, size: number, ascent: number, descent: number):
   return { rows, height: Math.ceil(y + (grown ? 10 : 6)) };
 }
 
+/** What to say of glyphs that could not be made and stand blank. */
+const leftOut = ([first, ...more]: readonly Refusal[]): string | undefined =>
+  first && `${first.reason}${more.length > 0 ? ` ${more.length} more are left out.` : ' It is left out here.'}`;
+
 /** The text as the font sets it now; asked for anew with every change of the document. */
 function useGalleyLine(text: string, kerning: boolean) {
   const [line, setLine] = useState<SetLine | undefined>();
@@ -34,10 +39,10 @@ function useGalleyLine(text: string, kerning: boolean) {
 
   // Asked for at every change of the document, a gesture's too, without drawing the band anew until the line has come.
   useEffect(() => {
-    const show = (lines: SetLine[], reason: string | undefined) => {
-      setLine(lines[0]);
+    const show = (set: Result<SetLines>) => {
+      setLine(set.ok ? set.value.lines[0] : undefined);
       setRevision((n) => n + 1);
-      setFault(reason);
+      setFault(set.ok ? leftOut(set.value.left) : set.reason);
     };
     const ask = () => requestLines('galley', { texts: [text], features: kerning ? [] : ['kern=0'], show });
     ask();

@@ -2,7 +2,7 @@ import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
 import { setGalleyText } from '../../core/project/edits';
 import { run } from '../state/bench';
 import { Check, Slide } from '../ui/controls';
-import { IconButton } from '../ui/parts';
+import { IconToggle } from '../ui/parts';
 
 /** How the galley is set: its size, as a waterfall, with ink and paper swapped. */
 export type GalleyLook = { size: number; grown: boolean; swapped: boolean };
@@ -54,22 +54,22 @@ export function GalleyBar({
         />
         <span className="w-10 text-right">{look.size} px</span>
       </span>
-      <IconButton
+      <IconToggle
         className={tool}
-        aria-pressed={look.swapped}
         label="Swap ink and paper"
-        onClick={() => onLook({ swapped: !look.swapped })}
+        pressed={look.swapped}
+        onPressed={(swapped) => onLook({ swapped })}
       >
         <Contrast size={15} />
-      </IconButton>
-      <IconButton
+      </IconToggle>
+      <IconToggle
         className={tool}
-        aria-pressed={look.grown}
         label={look.grown ? 'One line' : 'Waterfall of sizes'}
-        onClick={() => onLook({ grown: !look.grown })}
+        pressed={look.grown}
+        onPressed={(grown) => onLook({ grown })}
       >
         {look.grown ? <ChevronDown size={16} /> : <ChevronUp size={16} />}
-      </IconButton>
+      </IconToggle>
     </div>
   );
 }

@@ -28,12 +28,6 @@ export const printed = (keys: string): string =>
 /** How a command's keys are printed; undefined where it has none. */
 export const shownKeys = (c: Command): string | undefined => c.shown ?? (c.keys?.[0] && printed(c.keys[0]));
 
-/** A tooltip: what something does, and the key that does it. */
-export const withKeys = (c: Command, text: string): string => {
-  const keys = shownKeys(c);
-  return keys ? `${text} (${keys})` : text;
-};
-
 const parsed = new Map<string, ReturnType<typeof parseKeybinding>[0]>();
 
 /** Is this key press one of the command's? */

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { plural } from '../../core/project/edit';
 import { glyphForCodePoint, masterOf } from '../../core/project/queries';
@@ -14,7 +15,7 @@ import {
 } from '../../core/tracing/sheetEdits';
 import type { tracingWorker } from '../../workers/clients';
 import type { SheetFound } from '../../workers/tracing';
-import { useBench } from '../state/bench';
+import { say, useBench } from '../state/bench';
 import { Bar } from '../ui/controls';
 import { Button, CheckRow, NumberField, TextField } from '../ui/parts';
 import { codeOf, type OpenedSheet, putBehind } from './putBehind';
@@ -64,7 +65,7 @@ export function LettersStep({
   const [chosen, setChosen] = useState<Chosen>();
   const [trace, setTrace] = useState(false);
   const [typedSize, setTypedSize] = useState<number>();
-  const [progress, setProgress] = useState<number>();
+  const [progress, setProgress] = useState(0);
   const heights = {
     xHeight: zones.xHeight.position,
     capHeight: zones.capHeight.position,
@@ -88,14 +89,14 @@ export function LettersStep({
     setChosen(undefined);
   };
 
-  const put = async () => {
-    if (!scale) return;
-    const order = [...new Map(wanted.map((w) => [w.character, w])).values()];
-    setProgress(0);
-    const done = await putBehind({ sheet, worker, lines, order, trace, master, unitsPerPixel: scale }, setProgress);
-    setProgress(undefined);
-    if (done) onClose();
-  };
+  const put = useMutation({
+    mutationFn: async (unitsPerPixel: number) => {
+      const order = [...new Map(wanted.map((w) => [w.character, w])).values()];
+      return putBehind({ sheet, worker, lines, order, trace, master, unitsPerPixel }, setProgress);
+    },
+    onSuccess: (done) => done && onClose(),
+    onError: () => say('The letters could not be cut out of this sheet.'),
+  });
 
   if (lines.length === 0)
     return (
@@ -165,12 +166,12 @@ export function LettersStep({
           {doubled ? ` ▲ “${doubled.character}” stands there twice; the last one is taken.` : ''}
         </p>
         <div className="mt-auto flex items-center justify-end gap-2">
-          {progress !== undefined && <Bar label="Cutting letters" share={progress} className="min-w-0 flex-1" />}
+          {put.isPending && <Bar label="Cutting letters" share={progress} className="min-w-0 flex-1" />}
           <Button onClick={onBack}>Another sheet</Button>
           <Button
             kind="primary"
-            disabled={wanted.length === 0 || !scale || progress !== undefined}
-            onClick={() => void put()}
+            disabled={wanted.length === 0 || !scale || put.isPending}
+            onClick={() => scale && put.mutate(scale)}
           >
             {trace ? `Trace ${wanted.length}` : `Put behind ${wanted.length}`}
           </Button>

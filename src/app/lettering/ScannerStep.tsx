@@ -1,3 +1,4 @@
+import { ToggleGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Bar } from '../ui/controls';
 import { Button, Choice } from '../ui/parts';
@@ -31,26 +32,25 @@ export function ScannerStep({ onSheet, problem }: Props) {
         Sheets of lettering in the scanner. One sheet can feed many glyphs: its letters are found, made straight and put
         on the baseline.
       </p>
-      <ul className="mb-4 grid grid-cols-3 gap-3">
+      <ToggleGroup.Root
+        type="single"
+        aria-label="Sheets in the scanner"
+        value={chosen ?? ''}
+        disabled={scanning}
+        onValueChange={(name) => name !== '' && setSheet(name)}
+        className="mb-4 grid grid-cols-3 gap-3"
+      >
         {(tray.data ?? []).map((s) => (
-          <li key={s.name}>
-            <button
-              type="button"
-              aria-pressed={s.name === chosen}
-              disabled={scanning}
-              onClick={() => setSheet(s.name)}
-              className={`w-full overflow-hidden rounded-lg border text-left ${s.name === chosen ? 'border-kelp bg-kelp-tint text-kelp' : 'border-line hover:bg-kelp-tint'}`}
-            >
-              <img
-                src={`/demo/sheets/${s.name}.png`}
-                alt=""
-                className="block h-44 w-full object-cover object-left-top"
-              />
-              <span className="block px-2.5 py-1.5">{s.title}</span>
-            </button>
-          </li>
+          <ToggleGroup.Item
+            key={s.name}
+            value={s.name}
+            className={`w-full overflow-hidden rounded-lg border text-left ${s.name === chosen ? 'border-kelp bg-kelp-tint text-kelp' : 'border-line hover:bg-kelp-tint'}`}
+          >
+            <img src={`/demo/sheets/${s.name}.png`} alt="" className="block h-44 w-full object-cover object-left-top" />
+            <span className="block px-2.5 py-1.5">{s.title}</span>
+          </ToggleGroup.Item>
         ))}
-      </ul>
+      </ToggleGroup.Root>
       <div className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-2">
         <span className="flex items-center gap-2">
           <span className="text-quiet">Dots to the inch</span>

@@ -1,4 +1,5 @@
 import { ChevronDown, TriangleAlert, X } from 'lucide-react';
+import { Collapsible } from 'radix-ui';
 import { useState } from 'react';
 import type { StyleNames } from '../../core/fontfacts/names';
 import type { Naming } from '../../core/fontnames/rename';
@@ -39,59 +40,58 @@ export function FontCard({
   const { facts } = file;
   const [open, setOpen] = useState(false);
   return (
-    <li className="rounded-xl border border-line bg-panel px-5 py-4" data-testid="font-card">
-      <div className="mb-3 flex items-baseline gap-3">
-        <h2 className="font-semibold">{file.name}</h2>
-        {facts.axes.length > 0 && <p className="text-quiet">varies by {facts.axes.join(', ')}</p>}
-        <button
-          type="button"
-          aria-label={`Take ${file.name} from the list`}
-          className="ml-auto self-center rounded-md p-1 text-quiet hover:bg-kelp-tint"
-          onClick={onRemove}
-        >
-          <X size={15} />
-        </button>
-      </div>
-      {file.contradictions.length > 0 && (
-        <ul className="mb-3 space-y-1 text-marigold">
-          {file.contradictions.map((c) => (
-            <li key={c} className="flex items-start gap-1.5">
-              <TriangleAlert size={14} className="mt-0.5 shrink-0" /> {c}
-            </li>
-          ))}
-        </ul>
-      )}
-      <div className="grid grid-cols-[170px_230px_180px_1fr_auto] items-end gap-4">
-        <label>
-          <span className="mb-1 block text-quiet">Style</span>
-          <TextField value={typed.style ?? facts.style ?? ''} onChange={(e) => onType({ style: e.target.value })} />
-        </label>
-        <TextLine name="postScriptName" typed={typed} names={names} onType={onType} />
-        <NumberField
-          label="Weight class"
-          value={names?.weightClass}
-          onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })}
-        />
-        {names && (
-          <p className="min-w-0 pb-1 leading-snug">
-            <span className="font-semibold">{names.fullName}</span>
-            <br />
-            <span className="text-quiet">
-              links as {names.linkedFamily} {names.linkedStyle}
-            </span>
-          </p>
+    <Collapsible.Root asChild open={open} onOpenChange={setOpen}>
+      <li className="rounded-xl border border-line bg-panel px-5 py-4" data-testid="font-card">
+        <div className="mb-3 flex items-baseline gap-3">
+          <h2 className="font-semibold">{file.name}</h2>
+          {facts.axes.length > 0 && <p className="text-quiet">varies by {facts.axes.join(', ')}</p>}
+          <button
+            type="button"
+            aria-label={`Take ${file.name} from the list`}
+            className="ml-auto self-center rounded-md p-1 text-quiet hover:bg-kelp-tint"
+            onClick={onRemove}
+          >
+            <X size={15} />
+          </button>
+        </div>
+        {file.contradictions.length > 0 && (
+          <ul className="mb-3 space-y-1 text-marigold">
+            {file.contradictions.map((c) => (
+              <li key={c} className="flex items-start gap-1.5">
+                <TriangleAlert size={14} className="mt-0.5 shrink-0" /> {c}
+              </li>
+            ))}
+          </ul>
         )}
-        <button
-          type="button"
-          aria-expanded={open}
-          className="flex items-center gap-1 rounded-md px-1.5 py-1 text-kelp hover:bg-kelp-tint"
-          onClick={() => setOpen(!open)}
-        >
-          All names <ChevronDown size={15} className={open ? 'rotate-180' : ''} />
-        </button>
-      </div>
-      {open && <AllNames typed={typed} names={names} onType={onType} />}
-    </li>
+        <div className="grid grid-cols-[170px_230px_180px_1fr_auto] items-end gap-4">
+          <label>
+            <span className="mb-1 block text-quiet">Style</span>
+            <TextField value={typed.style ?? facts.style ?? ''} onChange={(e) => onType({ style: e.target.value })} />
+          </label>
+          <TextLine name="postScriptName" typed={typed} names={names} onType={onType} />
+          <NumberField
+            label="Weight class"
+            value={names?.weightClass}
+            onChange={(v) => onType({ weightClass: Math.max(1, Math.min(1000, Math.round(v))) })}
+          />
+          {names && (
+            <p className="min-w-0 pb-1 leading-snug">
+              <span className="font-semibold">{names.fullName}</span>
+              <br />
+              <span className="text-quiet">
+                links as {names.linkedFamily} {names.linkedStyle}
+              </span>
+            </p>
+          )}
+          <Collapsible.Trigger className="flex items-center gap-1 rounded-md px-1.5 py-1 text-kelp hover:bg-kelp-tint">
+            All names <ChevronDown size={15} className={open ? 'rotate-180' : ''} />
+          </Collapsible.Trigger>
+        </div>
+        <Collapsible.Content>
+          <AllNames typed={typed} names={names} onType={onType} />
+        </Collapsible.Content>
+      </li>
+    </Collapsible.Root>
   );
 }
 

@@ -1,7 +1,8 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useBlocker } from 'react-router';
-import { forgetHistory, tryToSave, useBench } from '../state/bench';
+import { olderTakes, removeOlderTakes } from '../../core/drawing/takes';
+import { forgetHistory, run, tryToSave, useBench } from '../state/bench';
 import { binProject, forgetProject, listBin, listProjects } from '../state/library';
 import { saveToFile } from '../state/projectFiles';
 import { askToPersist, bytesOf } from '../state/stores';
@@ -78,6 +79,7 @@ function Room() {
   const bin = useMutation({ mutationFn: binProject, onError: (e) => setSaid(e.message), onSettled: done });
   const forget = useMutation({ mutationFn: forgetProject, onSettled: done });
   const kept = history.last - history.first + 1;
+  const older = Object.values(project.glyphs).reduce((sum, g) => sum + olderTakes(g).length, 0);
   return (
     <>
       {save.kind === 'failed' && (
@@ -95,6 +97,18 @@ function Room() {
             Keep the newest 100
           </Button>
         </Row>
+        {older > 0 && (
+          <Row
+            what={
+              <>
+                Takes that have a newer one: {older}{' '}
+                <span className="text-quiet">(their room comes back as the history goes)</span>
+              </>
+            }
+          >
+            <Button onClick={() => run((p) => removeOlderTakes(p, {}))}>Keep the newest of each</Button>
+          </Row>
+        )}
         {found.data?.projects.map((p) => (
           <Row
             key={p.id}

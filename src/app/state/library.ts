@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { isRefused } from '../../core/base/result';
 import { glyphsOfLine } from '../../core/fitting/lines';
 import { translation } from '../../core/geometry/affine';
 import { transformContour } from '../../core/geometry/contour';
@@ -125,13 +124,6 @@ export async function everythingOf(id: string): Promise<Uint8Array> {
   const plain = (_: string, v: unknown) =>
     v instanceof Uint8Array ? { $bytes: btoa(Array.from(v, (c) => String.fromCharCode(c)).join('')) } : v;
   return new TextEncoder().encode(JSON.stringify(Object.fromEntries(records), plain));
-}
-
-/** The last state of a damaged glyph that can be read. */
-export async function lastGoodOf(id: string, glyph: string, project: Project) {
-  const records = recordsOf(id);
-  const opened = await records.open();
-  return opened === undefined || isRefused(opened) ? undefined : records.lastGood(glyph, project);
 }
 
 /** Was the demo put into this browser before? It is offered once; a removed demo stays removed. */

@@ -1,9 +1,10 @@
-import type { SetLine } from '../../workers/compile';
+import { type Result, refused } from '../../core/base/result';
+import type { SetLines } from '../../workers/compile';
 import { useBench } from './bench';
 import { compiler } from './followers';
 
 let working = false;
-type Request = { texts: string[]; features: string[]; show: (lines: SetLine[], fault: string | undefined) => void };
+type Request = { texts: string[]; features: string[]; show: (set: Result<SetLines>) => void };
 const wanted = new Map<string, Request>();
 
 /**
@@ -35,7 +36,7 @@ async function work(): Promise<void> {
           if (!wanted.has(asker)) wanted.set(asker, request);
         } else {
           const said = error instanceof Error ? error.message : String(error);
-          request.show([], `The font cannot be made just now. ${said}`);
+          request.show(refused(`The font cannot be made just now. ${said}`));
         }
       }
     }
@@ -46,8 +47,8 @@ async function work(): Promise<void> {
 
 async function setLines({ texts, features, show }: Request): Promise<void> {
   const { master } = useBench.getState();
-  const { lines, fault } = await compiler.askWith((service, steps) =>
+  const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
     service.setLines({ texts, place: { master }, features, steps }),
   );
-  show(lines, fault);
+  show(set);
 }

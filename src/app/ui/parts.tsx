@@ -1,4 +1,4 @@
-import { ToggleGroup } from 'radix-ui';
+import { Toggle, ToggleGroup } from 'radix-ui';
 import {
   type ButtonHTMLAttributes,
   type InputHTMLAttributes,
@@ -50,6 +50,29 @@ export function IconButton({
   return (
     <Tip text={tip}>
       <button type="button" aria-label={label} className={className} {...rest} />
+    </Tip>
+  );
+}
+
+/** A button with a sign only that stays pressed. */
+export function IconToggle({
+  label,
+  className = '',
+  children,
+  pressed,
+  onPressed,
+}: {
+  label: string;
+  className?: string;
+  children: ReactNode;
+  pressed: boolean;
+  onPressed: (pressed: boolean) => void;
+}) {
+  return (
+    <Tip text={label}>
+      <Toggle.Root aria-label={label} className={className} pressed={pressed} onPressedChange={onPressed}>
+        {children}
+      </Toggle.Root>
     </Tip>
   );
 }

@@ -2,9 +2,10 @@ import { kerningOf } from '../../core/project/kerningLookup';
 import type { GlyphId, Master, Project } from '../../core/project/model';
 import { drawingOf } from '../../core/project/queries';
 
-export type Placed = { id: GlyphId; x: number };
+/** A glyph of a line: where it begins, in font units from the line's start, and its advance. */
+export type Placed = { id: GlyphId; x: number; advance: number };
 
-/** Glyphs one after the other with their kerning. */
+/** Glyphs one after the other by their advances, with their kerning unless they stand plain. */
 export function placed(
   project: Project,
   master: Master,
@@ -15,8 +16,9 @@ export function placed(
   const glyphs = ids.map((id, i) => {
     const before = ids[i - 1];
     if (before && !plain) x += kerningOf(project, master, before, id)?.value ?? 0;
-    const at = { id, x };
-    x += drawingOf(project.glyphs[id]!, master.id).advance;
+    const { advance } = drawingOf(project.glyphs[id]!, master.id);
+    const at = { id, x, advance };
+    x += advance;
     return at;
   });
   return { glyphs, width: x };

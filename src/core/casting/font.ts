@@ -2,7 +2,7 @@ import { attempt, type Refusal, type Result, refused } from '../base/result';
 import { carriedTables } from '../fontfacts/carried';
 import { nameRecords, type StyleNames } from '../fontfacts/names';
 import { variationSequences } from '../fontfacts/sequences';
-import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
+import { isEmptyBox } from '../geometry/curve';
 import { cmap } from '../opentype/cmap';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
 import { name } from '../opentype/name';
@@ -16,6 +16,7 @@ import { gposTable, kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
 import { os2Table } from './tables/os2';
+import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
 
 export type CastFont = {
@@ -85,14 +86,4 @@ function joined(plan: CastPlan): CastFont {
         : []),
     ],
   };
-}
-
-function boxOfAll(boxes: readonly Box[]): Box {
-  const all = emptyBox();
-  for (const box of boxes) {
-    if (isEmptyBox(box)) continue;
-    stretchBox(all, box.xMin, box.yMin);
-    stretchBox(all, box.xMax, box.yMax);
-  }
-  return all;
 }

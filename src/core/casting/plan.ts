@@ -1,6 +1,6 @@
-import { type Refusal, refuse, refused } from '../base/result';
+import { type Refusal, RefusalError, refuse, refused } from '../base/result';
 import { type StyleNames, styleNames } from '../fontfacts/names';
-import { createProject } from '../project/create';
+import { createProject, emptyDrawing } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf, glyphsInOrder, masterOf } from '../project/queries';
@@ -19,6 +19,11 @@ export type CastOptions = {
   /** Parts that charstrings share become subroutines: smaller files, a little later. */
   compact?: boolean;
   cache?: CastCache;
+  /**
+   * A glyph that cannot be made stands blank and is named in the notes, instead of the whole font being refused: for looking
+   * at the rest, never for files.
+   */
+  leaveOut?: boolean;
 };
 
 export type Entry = { glyph: Glyph; drawing: Drawing; advance: number };
@@ -47,16 +52,18 @@ export type CastPlan = {
 
 /** Plans a font; refuses (throws) what cannot be made. */
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
-  const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
+  const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache(), leaveOut = false } = options;
   const { project, masterId, notes } = atPlace(whole, place);
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
-  const entries = castOrder(project, masterId);
   const source = drawingsOf(project, masterId);
-  for (const { glyph, drawing } of entries) {
-    if (!isOverbuilt(drawing, source)) continue;
-    const n = contoursDrawnOut(drawing, source).toLocaleString('en');
-    refuse(`The glyph “${glyph.name}” is built of ${n} contours, more than a font can hold.`, { glyph: glyph.name });
-  }
+  const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm);
+  const entries = castOrder(project, masterId).map((entry): Entry => {
+    const fault = overbuilt(entry, source) ?? (leaveOut ? breakdown(entry, makes) : undefined);
+    if (!fault) return entry;
+    if (!leaveOut) throw new RefusalError(fault);
+    notes.push(fault);
+    return { ...entry, drawing: emptyDrawing(entry.drawing.advance) };
+  });
   return {
     project,
     master,
@@ -74,6 +81,25 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     ),
     notes,
   };
+}
+
+function overbuilt({ glyph, drawing }: Entry, source: DrawingSource): Refusal | undefined {
+  if (!isOverbuilt(drawing, source)) return undefined;
+  const n = contoursDrawnOut(drawing, source).toLocaleString('en');
+  return refused(`The glyph “${glyph.name}” is built of ${n} contours, more than a font can hold.`, {
+    glyph: glyph.name,
+  });
+}
+
+/** What goes wrong when a glyph's outline is made; undefined when nothing does. */
+function breakdown(entry: Entry, make: (entry: Entry) => unknown): Refusal | undefined {
+  const { name } = entry.glyph;
+  try {
+    make(entry);
+    return undefined;
+  } catch (error) {
+    return refused(`The glyph “${name}” cannot be made: ${(error as Error).message}`, { glyph: name });
+  }
 }
 
 /** The project with a master at the place: as it is, or the one that lies between the masters. */

@@ -27,7 +27,7 @@ import { addGuide, guidesFor, guideThrough, moveGuideTo, removeGuide, setGuide }
 import { type PointKey, pointKey, pointOf } from './points';
 import { rectangle } from './shapes';
 import { catchesFor, snapped } from './snapping';
-import { keepTake, removeTake, renameTake, restoreTake, takesOf } from './takes';
+import { keepTake, olderTakes, removeOlderTakes, removeTake, renameTake, restoreTake, takesOf } from './takes';
 
 const demo = buildDemo();
 const at = (name: string, master = 'm1') => ({ glyph: glyphNamed(demo, name)!.id, master });
@@ -368,6 +368,26 @@ describe('backdrops and takes', () => {
     expect(drawingIn(back.value, 'a').backdrops.map((b) => b.outline?.kind)).toEqual(['master', 'glyph', 'copy']);
     const kept = drawingIn(back.value, 'a').backdrops[1]!.outline;
     expect(kept?.kind === 'glyph' && back.value.glyphs[kept.glyph]?.name).toBe('adieresis');
+  });
+
+  test('older takes go in every master, also from behind a drawing; the newest of each stays', () => {
+    const here = at('a');
+    const two = { glyph: here.glyph, master: 'm2' };
+    let project = done(keepTake(demo, { at: here, date: '2026-01-02T10:00:00Z', name: 'first' }));
+    project = done(keepTake(project, { at: two, date: '2026-01-02T10:00:00Z', name: 'only one of m2' }));
+    expect(removeOlderTakes(project, {})).toMatchObject({ ok: false });
+    const [first] = takesOf(project.glyphs[here.glyph]!, 'm1');
+    const outline = { kind: 'take' as const, take: first!.id };
+    project = done(addOutlineBackdrop(project, { at: here, outline }));
+    project = done(addContour(project, { at: here, contour: rectangle(0, 0, 50, 50), what: 'a box' }));
+    project = done(keepTake(project, { at: here, date: '2026-01-02T10:05:00Z', name: 'second' }));
+    expect(olderTakes(project.glyphs[here.glyph]!)).toEqual([first]);
+    const fewer = done(removeOlderTakes(project, {}));
+    expect(fewer.glyphs[here.glyph]!.takes.map((t) => t.name).sort()).toEqual(['only one of m2', 'second']);
+    const behind = (p: typeof project) => p.glyphs[here.glyph]!.drawings.m1!.backdrops.map((b) => b.outline);
+    expect(behind(project)).toContainEqual(outline);
+    expect(behind(fewer)).not.toContainEqual(outline);
+    expect(renameTake(fewer, { glyph: here.glyph, take: first!.id, name: 'x' })).toMatchObject({ ok: false });
   });
 
   test('a take is kept, found again, brought back without losing what is there, and thrown away', () => {

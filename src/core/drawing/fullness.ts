@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type Contour, segmentsOf } from '../geometry/contour';
-import type { Curve } from '../geometry/curve';
+import { asNumbers, type Curve } from '../geometry/curve';
 import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, plural, refused } from '../project/edit';
@@ -11,16 +11,7 @@ import { byContour, type PointKey } from './points';
 /** How far each handle of a cubic reaches towards the place where both directions meet, 0 to 1; undefined where they do not. */
 export function reaches(c: Curve): readonly [number, number] | undefined {
   if (c.length !== 8) return undefined;
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = asNumbers(c);
   const [ax, ay, bx, by] = [x1 - x0, y1 - y0, x2 - x3, y2 - y3];
   const det = ax * by - ay * bx;
   if (Math.abs(det) < 1e-6 * (Math.hypot(ax, ay) * Math.hypot(bx, by) + 1e-9)) return undefined;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
-import { type DrawingPlace, defineEdit, editDrawing, edited, refused, withGlyph } from '../project/edit';
+import { type DrawingPlace, defineEdit, editDrawing, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingOf, glyphThere, masterThere } from '../project/queries';
 
@@ -73,8 +73,9 @@ export const renameTake = defineEdit(
     args: z.object({ glyph: a.glyph, take: a.text, name: a.text }),
   },
   (project, { glyph: id, take, name }) => {
-    const glyph = project.glyphs[id];
-    if (!glyph || name.trim() === '') return refused('A take has a name.');
+    const glyph = glyphThere(project, id);
+    if (name.trim() === '') return refused('A take has a name.');
+    if (!glyph.takes.some((t) => t.id === take)) return refused('That take is no longer there.');
     return edited(
       withGlyph(project, {
         ...glyph,
@@ -85,22 +86,51 @@ export const renameTake = defineEdit(
   },
 );
 
+/** The glyph without some takes, also where one lies behind a drawing. */
+function withoutTakes(glyph: Glyph, gone: ReadonlySet<string>): Glyph {
+  const shows = (b: Drawing['backdrops'][number]) => b.outline?.kind === 'take' && gone.has(b.outline.take);
+  const drawings = Object.fromEntries(
+    Object.entries(glyph.drawings).map(([m, d]) => [
+      m,
+      d.backdrops.some(shows) ? { ...d, backdrops: d.backdrops.filter((b) => !shows(b)) } : d,
+    ]),
+  );
+  return { ...glyph, drawings, takes: glyph.takes.filter((t) => !gone.has(t.id)) };
+}
+
+/** Takes of a glyph that have a newer one in their master. */
+export const olderTakes = (glyph: Glyph): Take[] =>
+  glyph.takes.filter((t, i) => glyph.takes.some((newer, k) => k > i && newer.master === t.master));
+
+/** Removes all takes that have a newer one, in every glyph and master: they take room, and the newest is what is missed. */
+export const removeOlderTakes = defineEdit(
+  {
+    name: 'removeOlderTakes',
+    does: 'Removes all takes but the newest of each drawing',
+    reach: 'all masters',
+    args: z.object({}),
+  },
+  (project) => {
+    let next = project;
+    let count = 0;
+    for (const glyph of Object.values(project.glyphs)) {
+      const gone = olderTakes(glyph);
+      if (gone.length === 0) continue;
+      count += gone.length;
+      next = withGlyph(next, withoutTakes(glyph, new Set(gone.map((t) => t.id))));
+    }
+    return count > 0 ? edited(next, `Threw ${plural(count, 'older take')} away`) : refused('No take has a newer one.');
+  },
+);
+
 export const removeTake = defineEdit(
   { name: 'removeTake', does: 'Removes a take', reach: 'one master', args: z.object({ glyph: a.glyph, take: a.text }) },
   (project, { glyph: id, take }) => {
     const glyph = project.glyphs[id];
     const found = glyph?.takes.find((t) => t.id === take);
     if (!glyph || !found) return refused('That take is no longer there.');
-    const drawings = Object.fromEntries(
-      Object.entries(glyph.drawings).map(([m, d]) => [
-        m,
-        d.backdrops.some((b) => b.outline?.kind === 'take' && b.outline.take === take)
-          ? { ...d, backdrops: d.backdrops.filter((b) => !(b.outline?.kind === 'take' && b.outline.take === take)) }
-          : d,
-      ]),
-    );
     return edited(
-      withGlyph(project, { ...glyph, drawings, takes: glyph.takes.filter((t) => t.id !== take) }),
+      withGlyph(project, withoutTakes(glyph, new Set([take]))),
       `Threw away “${found.name}” of ${glyph.name}`,
     );
   },

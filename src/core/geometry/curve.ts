@@ -3,6 +3,20 @@
  * [x0, y0, x1, y1] a line, 6 numbers a quadratic, 8 a cubic. Units are font units, t runs from 0 to 1.
  */
 export type Curve = readonly number[];
+/** The coordinates of a cubic. */
+export type Cubic = readonly [
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  x3: number,
+  y3: number,
+];
+/** A curve of eight numbers as what it is. */
+export const asNumbers = (cubic: Curve): Cubic => cubic as unknown as Cubic;
+
 export type Box = { xMin: number; yMin: number; xMax: number; yMax: number };
 export type Vec = readonly [x: number, y: number];
 

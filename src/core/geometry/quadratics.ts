@@ -1,4 +1,4 @@
-import type { Curve } from './curve';
+import { asNumbers, type Curve } from './curve';
 
 /** A run of quadratics with implied on-curve points between its off-curve points, and its measured error in units. */
 export type QuadraticRun = { offs: number[]; error: number };
@@ -15,16 +15,7 @@ const ERROR_SHARE = Math.sqrt(3) / 36;
  * With `atLeast` there are as many pieces as that, or more: what curves that must agree (one in each master) all need.
  */
 export function cubicToQuadratics(cubic: Curve, tolerance: number, atLeast = 1): QuadraticRun {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = cubic as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = asNumbers(cubic);
   const ax = x3 - 3 * x2 + 3 * x1 - x0;
   const ay = y3 - 3 * y2 + 3 * y1 - y0;
   const whole = ERROR_SHARE * Math.hypot(ax, ay);

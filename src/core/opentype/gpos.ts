@@ -1,4 +1,4 @@
-import { Reader, Writer } from './binary';
+import { Writer } from './binary';
 import { classDef } from './layout/classDef';
 import { coverage } from './layout/coverage';
 import { type Lookup, uniformLayout, writeLayout } from './layout/lists';
@@ -158,12 +158,4 @@ function writePairFormat2(input: KernInput, matrix: Map<number, Map<number, numb
     for (const m of secondNumbers) advances.write(out, { xAdvance: row.get(m) ?? 0 });
   }
   return out.raw(covered).raw(classDef1).raw(classDef2).toBytes();
-}
-
-/** Feature tags of a GPOS or GSUB table, in list order. */
-export function readFeatureTags(bytes: Uint8Array, table: string): string[] {
-  const from = new Reader(bytes, table);
-  const list = from.seek(6).uint16();
-  const count = from.seek(list).uint16();
-  return Array.from({ length: count }, (_, i) => from.seek(list + 2 + i * 6).tag());
 }

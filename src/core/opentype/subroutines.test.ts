@@ -200,3 +200,28 @@ test('nothing shared leaves everything as it was; calls never go too deep', () =
     expect(readCharstring(c, { local, global }, `${i}`).contours).toHaveLength(i + 1);
   });
 });
+
+test('one shape set thousands of times is shared within bounds, and draws what it drew', () => {
+  // Without a bound the candidates, each a little longer than the one before, would cost billions of steps.
+  const plain = Array.from({ length: 15 }, (_, k) =>
+    writeCharstring(
+      Array.from({ length: 2 ** k }, (_, i) =>
+        contour(
+          [
+            [100, 0],
+            [0, 100],
+          ],
+          10 * (i % 11),
+        ),
+      ),
+      undefined,
+    ),
+  );
+  const { charstrings, global, local } = shareSubroutines(plain);
+  const size = (all: readonly Uint8Array[]) => all.reduce((n, b) => n + b.length, 0);
+  expect(size(charstrings) + size(global) + size(local)).toBeLessThan(size(plain) / 4);
+  for (const i of [0, 3, 9, 12])
+    expect(readCharstring(charstrings[i]!, { local, global }, `${i}`)).toEqual(
+      readCharstring(plain[i]!, { local: [], global: [] }, `${i}`),
+    );
+});

@@ -14,6 +14,12 @@ const CALL = 2.4;
 const KEEPING = 3;
 /** Beyond so many bytes pieces are whole operators: a little larger, in a fraction of the time. */
 const MANY_BYTES = 1_000_000;
+/**
+ * Steps of parsing that all candidates together may cost a round: their lengths times how many begin at one place. Fonts
+ * of thousands of glyphs need some millions; what repeats without end, as one shape set ten thousand times, would need
+ * thousands of millions. The longest candidates are left out then.
+ */
+const MOST_STEPS = 60_000_000;
 /** Rounds in which prices and uses settle. */
 const ROUNDS = 6;
 
@@ -130,6 +136,20 @@ class Book {
     this.rising = Int32Array.from(list, (_, i) => i).sort((a, b) => list[a]!.length - list[b]!.length || a - b);
     this.best = new Float64Array(text.numbers.length + 1);
     this.step = new Int32Array(text.numbers.length + 1);
+    this.keepWithin(MOST_STEPS);
+  }
+
+  /** Leaves out the longest candidates where all together would cost more than so many steps. */
+  private keepWithin(most: number): void {
+    const { list, shorter } = this.found;
+    const nested = new Int32Array(list.length);
+    let steps = 0;
+    for (const c of this.rising) {
+      nested[c] = 1 + (shorter[c]! >= 0 ? nested[shorter[c]!]! : 0);
+      steps += list[c]!.length * nested[c]!;
+      if (steps > most) this.out[c] = 1;
+    }
+    if (steps > most) this.relink();
   }
 
   /** The cheapest way to write a stretch; leaves in `step` for each place the candidate called there, or -1. `own` is not called. */

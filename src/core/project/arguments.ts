@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { advance, angle, coordinate, factor, isCharacter, kern, share } from './limits';
-import { contourSchema, type Glyph, glyphSchema, type Zone } from './model';
+import { contourSchema, type Glyph, glyphSchema } from './model';
 
 /** What arguments of edits are made of. One word for one kind of thing, so that forms, scripts and tests know what is meant. */
 
@@ -34,6 +34,5 @@ export const group = z.string().describe('id of a kerning group');
 export const pairSide = z.object({ kind: z.enum(['glyph', 'group']), id: z.string() });
 export const pairKeyText = z.string().describe('key of a kerning pair');
 export const zoneKey = z.enum(['baseline', 'xHeight', 'capHeight', 'ascender', 'descender']);
-export const zoneChange = z.custom<Partial<Zone>>();
 export const status: z.ZodType<Glyph['status']> = glyphSchema.shape.status;
 export const affine = z.tuple([factor, factor, factor, factor, coordinate, coordinate]).readonly();

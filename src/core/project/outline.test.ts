@@ -40,3 +40,34 @@ test('parts that double and double are counted, not drawn out; a font of them is
     reason: expect.stringMatching(/^The glyph “doubled15” is built of [\d,]+ contours, more than a font can hold\.$/),
   });
 });
+
+test('to look at, a font is made without the glyphs that cannot be: they stand blank and are named', () => {
+  const project = doubled();
+  const o = project.glyphs.d0!;
+  // As a defect would leave it: a contour without its points.
+  const broken = {
+    ...o,
+    id: 'bad',
+    name: 'broken',
+    drawings: { m1: { ...o.drawings.m1!, contours: [{ closed: true }] as never } },
+  };
+  const damaged = {
+    ...project,
+    glyphOrder: [...project.glyphOrder, 'bad'],
+    glyphs: { ...project.glyphs, bad: broken },
+  };
+  const font = castFont(damaged, { flavour: 'otf', place: { master: 'm1' }, leaveOut: true });
+  if (!font.ok) throw new Error(font.reason);
+  const left = font.value.notes.filter((n) => n.severity === 'error');
+  expect(left.map((n) => n.place?.glyph)).toEqual([
+    ...Array.from({ length: 12 }, (_, i) => `doubled${i + 15}`),
+    'broken',
+  ]);
+  expect(left.at(-1)!.reason).toMatch(/^The glyph “broken” cannot be made: /);
+  expect(font.value.glyphIds).toHaveLength(damaged.glyphOrder.length);
+  const sound = { ...project, glyphOrder: project.glyphOrder.slice(0, -12) };
+  const [plain, looked] = [false, true].map((leaveOut) =>
+    castFont(sound, { flavour: 'otf', place: { master: 'm1' }, leaveOut }),
+  );
+  expect(looked).toEqual(plain);
+});

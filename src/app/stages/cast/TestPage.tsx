@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
 import { filesWorker } from '../../../workers/clients';
@@ -57,31 +58,20 @@ export function TestPage({
     area.current.style.height = `${area.current.scrollHeight}px`;
   }, [sample, size, loaded, kerning]);
 
-  const [proofing, setProofing] = useState(false);
-  const proof = async () => {
-    setProofing(true);
-    const { service, stop } = filesWorker();
-    const title = file.fileName.replace(/\.\w+$/, '');
-    try {
-      download(
-        await service.proof({
-          font: file.bytes,
-          title,
-          created,
-          unitsPerEm,
-          text: sample,
-          glyphNames: file.glyphNames,
-        }),
-        `${title} proof.pdf`,
-        'application/pdf',
-      );
-    } catch {
-      say('The proof could not be made from this file.');
-    } finally {
-      stop();
-      setProofing(false);
-    }
-  };
+  const proof = useMutation({
+    mutationFn: async () => {
+      const { service, stop } = filesWorker();
+      const title = file.fileName.replace(/\.\w+$/, '');
+      const { bytes: font, glyphNames } = file;
+      try {
+        const pages = await service.proof({ font, title, created, unitsPerEm, text: sample, glyphNames });
+        download(pages, `${title} proof.pdf`, 'application/pdf');
+      } finally {
+        stop();
+      }
+    },
+    onError: () => say('The proof could not be made from this file.'),
+  });
 
   const family = loaded?.ok ? loaded.value : undefined;
   const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
@@ -103,8 +93,8 @@ export function TestPage({
           {size} px
         </span>
         <Check label="kerning" checked={kerning} onChange={setKerning} />
-        <Button className="ml-auto" disabled={proofing} onClick={() => void proof()}>
-          {proofing ? 'Making the proof…' : 'Printable proof (PDF)'}
+        <Button className="ml-auto" disabled={proof.isPending} onClick={() => proof.mutate()}>
+          {proof.isPending ? 'Making the proof…' : 'Printable proof (PDF)'}
         </Button>
       </div>
       {loaded && !loaded.ok && (

@@ -1,3 +1,4 @@
+import { ToggleGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Project } from '../../../core/project/model';
@@ -55,24 +56,29 @@ function Tidying({ onClose }: { onClose: () => void }) {
   return (
     <div className="grid grid-cols-[190px_1fr] gap-5">
       <div>
-        <ul aria-label="Operations" className="mb-3 grid gap-0.5">
+        <ToggleGroup.Root
+          type="single"
+          orientation="vertical"
+          aria-label="Operations"
+          value={operation}
+          onValueChange={(name) => {
+            if (name === '') return;
+            setOperation(name as TidyName);
+            setLeft(new Set());
+          }}
+          className="mb-3 grid gap-0.5"
+        >
           {TIDY_NAMES.map((name) => (
-            <li key={name}>
-              <button
-                type="button"
-                aria-pressed={operation === name}
-                title={TIDY[name].hint}
-                onClick={() => {
-                  setOperation(name);
-                  setLeft(new Set());
-                }}
-                className={`w-full rounded-md px-2.5 py-1.5 text-left ${operation === name ? 'bg-kelp-tint font-semibold text-kelp' : 'hover:bg-kelp-tint'}`}
-              >
-                {TIDY[name].title}
-              </button>
-            </li>
+            <ToggleGroup.Item
+              key={name}
+              value={name}
+              title={TIDY[name].hint}
+              className={`rounded-md px-2.5 py-1.5 text-left ${operation === name ? 'bg-kelp-tint font-semibold text-kelp' : 'hover:bg-kelp-tint'}`}
+            >
+              {TIDY[name].title}
+            </ToggleGroup.Item>
           ))}
-        </ul>
+        </ToggleGroup.Root>
         {option && (
           <div className="mb-3">
             <NumberField

@@ -1,6 +1,7 @@
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { Glyph, GlyphId, Project } from '../../../core/project/model';
-import { drawingOf, glyphNamed } from '../../../core/project/queries';
+import { glyphNamed, masterOf } from '../../../core/project/queries';
+import { placed } from '../../ui/placed';
 
 /** Glyphs beside the one on the bench, each with where its left edge stands, in font units from that glyph's own. */
 export type Beside = { glyph: Glyph; x: number };
@@ -8,20 +9,9 @@ export type Beside = { glyph: Glyph; x: number };
 /** The glyphs beside a glyph: of the words given, or else where the galley's text first has it; n and o where neither has it. */
 export function company(project: Project, glyph: Glyph, master: string, words: string): Beside[] {
   const { before, after } = words.trim() === '' ? inGalley(project, glyph) : inWords(project, glyph, words);
-  const out: Beside[] = [];
-  let x = 0;
-  for (const id of [...before].reverse()) {
-    const g = project.glyphs[id]!;
-    x -= drawingOf(g, master).advance;
-    out.push({ glyph: g, x });
-  }
-  x = drawingOf(glyph, master).advance;
-  for (const id of after) {
-    const g = project.glyphs[id]!;
-    out.push({ glyph: g, x });
-    x += drawingOf(g, master).advance;
-  }
-  return out;
+  const { glyphs } = placed(project, masterOf(project, master)!, [...before, glyph.id, ...after], true);
+  const own = glyphs[before.length]!.x;
+  return glyphs.flatMap(({ id, x }, i) => (i === before.length ? [] : [{ glyph: project.glyphs[id]!, x: x - own }]));
 }
 
 type Sides = { before: GlyphId[]; after: GlyphId[] };

@@ -1,8 +1,9 @@
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { SideName } from '../../../core/fitting/sides';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../../../core/project/model';
-import { drawingOf } from '../../../core/project/queries';
-import { type Placed, startOf } from './fitPainting';
+import { masterOf } from '../../../core/project/queries';
+import { type Placed, placed } from '../../ui/placed';
+import { startOf } from './fitPainting';
 
 /** How far from an edge, in pixels, the hand may be and still mean it. */
 const GRIP = 7;
@@ -13,7 +14,7 @@ export type Grip =
 
 /** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
 export type FitLine = { text: string; master: MasterId; slot?: Glyph | undefined };
-export type Line = { master: MasterId; glyphs: Placed[]; baseline: number };
+export type Line = { master: MasterId; glyphs: readonly Placed[]; baseline: number };
 /** Where a glyph stands among the lines. */
 export type Spot = { line: number; index: number };
 
@@ -24,13 +25,7 @@ export function layOut(
   { size, top, leading }: { size: number; top: number; leading: number },
 ): Line[] {
   return lines.map(({ text, master, slot }, i) => {
-    let x = 0;
-    const glyphs = glyphsOfLine(project, text, slot).glyphs.map((id) => {
-      const { advance } = drawingOf(project.glyphs[id]!, master);
-      const placed = { id, x, advance };
-      x += advance;
-      return placed;
-    });
+    const { glyphs } = placed(project, masterOf(project, master)!, glyphsOfLine(project, text, slot).glyphs, true);
     return { master, glyphs, baseline: top + i * leading + size };
   });
 }

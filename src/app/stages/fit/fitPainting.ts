@@ -4,14 +4,12 @@ import { followOf } from '../../../core/fitting/follows';
 import { whiteLines, zoneOf } from '../../../core/fitting/optical';
 import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { sidesOf } from '../../../core/fitting/sides';
-import type { GlyphId, Master, MasterId, Project } from '../../../core/project/model';
+import type { Master, MasterId, Project } from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import type { Inks } from '../../canvas/useCanvas';
 import { path2d } from '../../ui/path2d';
-
-/** A glyph of a fitting line: where it begins, in font units from the line's start. */
-export type Placed = { id: GlyphId; x: number; advance: number };
+import type { Placed } from '../../ui/placed';
 
 /** What the painters of fitting lines share; `xPx` gives the pixel of a place along a line. */
 export type FitPainting = {

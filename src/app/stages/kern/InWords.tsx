@@ -26,7 +26,11 @@ export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
   useEffect(() => {
     if (text !== '')
-      requestLines('words', { texts: [text], features: before ? ['kern=0'] : [], show: (lines) => setLine(lines[0]) });
+      requestLines('words', {
+        texts: [text],
+        features: before ? ['kern=0'] : [],
+        show: (set) => setLine(set.ok ? set.value.lines[0] : undefined),
+      });
   }, [text, before, project, masterId]);
   if (!line || text === '') return null;
   const { zones } = masterOf(project, masterId)!;

@@ -1,4 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { Toggle } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
 import { pairFacts } from '../../../core/kerning/queue';
@@ -267,13 +268,12 @@ function LeftForGood() {
   }, [left]);
   if (left === 0) return null;
   return (
-    <button
-      type="button"
-      aria-pressed={showLeft}
+    <Toggle.Root
+      pressed={showLeft}
       className="border-t border-line px-4 py-1.5 text-left text-[13px] text-kelp"
-      onClick={() => setShowLeft(!showLeft)}
+      onPressedChange={setShowLeft}
     >
       {showLeft ? 'Back to the queue' : `${left} left for good`}
-    </button>
+    </Toggle.Root>
   );
 }

@@ -1,4 +1,3 @@
-import { emptyBox, isEmptyBox } from '../../geometry/curve';
 import { writeCff } from '../../opentype/cff';
 import { maxp } from '../../opentype/maxp';
 import { type Shared, shareSubroutines } from '../../opentype/subroutines';
@@ -7,7 +6,7 @@ import { type CastPlan, finalName } from '../plan';
 import { roundedBox } from '../shape';
 import { standardWidth } from '../stems';
 import { widthValues } from '../widths';
-import type { Outlines } from './outlines';
+import { boxOfAll, type Outlines } from './outlines';
 
 /** CFF outlines: charstrings with hints, what they share in subroutines, widths told the short way. */
 export function cffOutlines(plan: CastPlan): Outlines {
@@ -15,20 +14,7 @@ export function cffOutlines(plan: CastPlan): Outlines {
   const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
   const boxes = shapes.map((s) => s.box);
-  const fontBox = roundedBox(
-    boxes.reduce(
-      (a, b) =>
-        isEmptyBox(b)
-          ? a
-          : {
-              xMin: Math.min(a.xMin, b.xMin),
-              yMin: Math.min(a.yMin, b.yMin),
-              xMax: Math.max(a.xMax, b.xMax),
-              yMax: Math.max(a.yMax, b.yMax),
-            },
-      emptyBox(),
-    ),
-  );
+  const fontBox = roundedBox(boxOfAll(boxes));
   // Widths come before what is shared, so that glyphs alike but for their width share all.
   const bodies = shapes.map((s) => s.body);
   const shared: Shared = compact ? shareSubroutines(bodies) : { charstrings: bodies, global: [], local: [] };

@@ -1,4 +1,4 @@
-import type { Box } from '../../geometry/curve';
+import { type Box, emptyBox, isEmptyBox, stretchBox } from '../../geometry/curve';
 
 /** Tables of outlines, with what the others need to know of them. */
 export type Outlines = {
@@ -10,3 +10,14 @@ export type Outlines = {
   /** Names of glyphs whose overlaps could not be removed. */
   overlapsKept: string[];
 };
+
+/** The box that holds all others. */
+export function boxOfAll(boxes: readonly Box[]): Box {
+  const all = emptyBox();
+  for (const box of boxes) {
+    if (isEmptyBox(box)) continue;
+    stretchBox(all, box.xMin, box.yMin);
+    stretchBox(all, box.xMax, box.yMax);
+  }
+  return all;
+}
