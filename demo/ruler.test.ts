@@ -1,5 +1,5 @@
 import { signedArea } from '../src/core/geometry/contour';
-import { sameStructure } from '../src/core/variation/instance';
+import { sameStructure } from '../src/core/project/structure';
 import { agreeing } from './agree';
 import { capitals } from './capitals';
 import { figures } from './figures';

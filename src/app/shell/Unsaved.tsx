@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useBlocker } from 'react-router';
 import { olderTakes, removeOlderTakes } from '../../core/drawing/takes';
-import { forgetHistory, run, tryToSave, useBench } from '../state/bench';
+import { forgetHistory, runAside, tryToSave, useBench } from '../state/bench';
 import { binProject, forgetProject, listBin, listProjects } from '../state/library';
 import { saveToFile } from '../state/projectFiles';
 import { askToPersist, bytesOf } from '../state/stores';
@@ -106,7 +106,7 @@ function Room() {
               </>
             }
           >
-            <Button onClick={() => run((p) => removeOlderTakes(p, {}))}>Keep the newest of each</Button>
+            <Button onClick={() => runAside((p) => removeOlderTakes(p, {}))}>Keep the newest of each</Button>
           </Row>
         )}
         {found.data?.projects.map((p) => (

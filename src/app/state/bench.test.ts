@@ -1,5 +1,6 @@
 import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../../core/drawing/edits';
+import { keepTake, restoreTake } from '../../core/drawing/takes';
 import { refused } from '../../core/project/edit';
 import { setGalleyText } from '../../core/project/edits';
 import { EMPTY_HISTORY, type Entry } from '../../core/project/history';
@@ -9,15 +10,18 @@ import {
   becomeReader,
   cancelPreview,
   chooseGlyph,
+  endTrial,
   leaveProject,
   preview,
   redoEdit,
   run,
+  runAside,
   savesFinished,
   select,
   showProject,
   stepGlyph,
   stepMaster,
+  tryOut,
   undoEdit,
   useBench,
 } from './bench';
@@ -214,4 +218,42 @@ test('the same project shown again keeps its glyph; leaving clears the bench', a
   expect(state().project).toBeUndefined();
   showProject('q', opened, records);
   expect(state().glyph).toBe(n);
+});
+
+test('a take stays whatever is undone, and nothing is edited while one is tried', () => {
+  showProject('p1', opened, records);
+  const at = { glyph: n, master: 'm1' };
+  run(nudge(10));
+  expect(runAside((p) => keepTake(p, { at, date: '2026-01-02T03:04:05Z' }))).toBe(true);
+  run(nudge(10));
+  undoEdit();
+  undoEdit();
+  expect(x()).toBe(start);
+  const [take] = state().settled!.glyphs[n]!.takes;
+  expect(take!.drawing.contours[0]!.points[0]!.x).toBe(start + 10);
+  redoEdit();
+  redoEdit();
+  expect(state().settled!.glyphs[n]!.takes).toHaveLength(1);
+  tryOut({ id: take!.id, name: take!.name, adopt: () => {} }, (p) => restoreTake(p, { at, take: take!.id, date: '' }));
+  expect(x()).toBe(start + 10);
+  expect(run(nudge(5))).toBe(false);
+  expect(state()).toMatchObject({ trialAsked: true });
+  expect(x()).toBe(start + 10);
+  endTrial();
+  expect(x()).toBe(start + 20);
+  expect(state().trial).toBeUndefined();
+  expect(run(nudge(5))).toBe(true);
+});
+
+test('undo goes to the glyph that it changes', () => {
+  showProject('p1', opened, records);
+  run(nudge(10));
+  const o = glyphNamed(demo, 'o')!.id;
+  chooseGlyph(o);
+  undoEdit();
+  expect(state().glyph).toBe(n);
+  run((p) => setGalleyText(p, { text: 'Halt' }));
+  chooseGlyph(o);
+  undoEdit();
+  expect(state().glyph).toBe(o);
 });

@@ -14,8 +14,8 @@ import {
   withoutNewest,
 } from '../../core/project/history';
 import type { Glyph, GlyphId, MasterId, Project } from '../../core/project/model';
-import { applyPatch, patchBetween, stepsOf } from '../../core/project/patch';
-import { defaultMaster, glyphForCodePoint } from '../../core/project/queries';
+import { applyPatch, type Patch, patchBetween, stepsOf } from '../../core/project/patch';
+import { defaultMaster, glyphForCodePoint, masterOf } from '../../core/project/queries';
 import type { Opened, Packed, ProjectRecords } from '../../core/storage/records';
 import { Saver, type SaveState } from './saver';
 
@@ -33,7 +33,14 @@ export type BenchState = {
   master: MasterId;
   glyph: GlyphId | undefined;
   selection: ReadonlySet<PointKey>;
+  /** Something that is shown in place of the drawing without being it: nothing is edited meanwhile. */
+  trial: Trial | undefined;
+  /** An edit was asked for while something is tried. */
+  trialAsked: boolean;
 };
+
+/** What is tried: a take, by id and name; `adopt` makes it the drawing. */
+export type Trial = { id: string; name: string; adopt: () => void };
 
 export const useBench = create<BenchState>(() => ({
   projectId: '',
@@ -46,6 +53,8 @@ export const useBench = create<BenchState>(() => ({
   master: '',
   glyph: undefined,
   selection: new Set(),
+  trial: undefined,
+  trialAsked: false,
 }));
 
 const set = useBench.setState;
@@ -83,6 +92,8 @@ export function showProject(
     master,
     glyph: glyph ?? firstDrawn,
     selection: new Set(),
+    trial: undefined,
+    trialAsked: false,
     save: { kind: 'saved', at: Date.now() },
     notice: undefined,
   });
@@ -126,6 +137,7 @@ export function run(outcomeOf: (project: Project) => Outcome, merge?: string): b
     say(READ_ONLY);
     return false;
   }
+  if (triedNow()) return false;
   const outcome = outcomeOf(settled);
   if (!outcome.ok) {
     set({ project: settled });
@@ -156,10 +168,49 @@ function settle(next: Project, sentence: string, merge?: string): void {
   saver?.push({ steps, history: grown, entry, merged }, { project: next, history: grown });
 }
 
+/**
+ * Runs an edit that stands beside the history: undoing what came before or after leaves it as it is. A refused one changes
+ * nothing and its reason is shown.
+ */
+export function runAside(outcomeOf: (project: Project) => Outcome): boolean {
+  const { settled, readOnly, history, project } = get();
+  if (!settled) return false;
+  const outcome = readOnly ? undefined : outcomeOf(settled);
+  if (!outcome?.ok) {
+    say(outcome?.reason ?? READ_ONLY);
+    return false;
+  }
+  const next = outcome.project;
+  set({ settled: next, ...(project === settled ? { project: next } : {}), notice: undefined });
+  saver?.push({ steps: stepsOf(patchBetween(settled, next)), history, entry: undefined }, { project: next, history });
+  return true;
+}
+
+/** Shows an edit's result as something tried, until it is adopted or ended. */
+export function tryOut(trial: Trial, outcomeOf: (project: Project) => Outcome): void {
+  endTrial();
+  if (preview(outcomeOf)) set({ trial });
+}
+
+/** What is tried goes; the drawing is there again. */
+export function endTrial(): void {
+  if (get().trial) set({ trial: undefined, trialAsked: false, project: get().settled });
+}
+
+/** Is something tried, so that an edit must wait for an answer? */
+function triedNow(): boolean {
+  const { trial } = get();
+  if (trial) set({ trialAsked: true });
+  return trial !== undefined;
+}
+
+/** Goes on trying, the edit not done. */
+export const keepTrying = (): void => set({ trialAsked: false });
+
 /** Shows the result of an edit during a gesture, without recording it. A refused edit leaves the document as it was. */
 export function preview(outcomeOf: (project: Project) => Outcome): boolean {
   const { settled, readOnly } = get();
-  if (!settled || readOnly) return false;
+  if (!settled || readOnly || triedNow()) return false;
   const outcome = outcomeOf(settled);
   set({ project: outcome.ok ? outcome.project : settled });
   return outcome.ok;
@@ -167,7 +218,7 @@ export function preview(outcomeOf: (project: Project) => Outcome): boolean {
 
 /** Drops the running gesture. */
 export function cancelPreview(): void {
-  set({ project: get().settled });
+  if (!get().trial) set({ project: get().settled });
 }
 
 type Kind = 'undo' | 'redo';
@@ -207,6 +258,7 @@ async function stepFromStorage(kind: Kind): Promise<void> {
 function stepAtHand(kind: Kind): boolean {
   const { settled, history, readOnly } = get();
   if (!settled || readOnly) return true;
+  endTrial();
   const result = kind === 'undo' ? undo(settled, history) : redo(settled, history);
   if (!result) return missingFor(history, kind) === undefined;
   lastMerge = undefined;
@@ -216,8 +268,7 @@ function stepAtHand(kind: Kind): boolean {
     settled: project,
     history: result.history,
     selection: new Set(),
-    glyph: glyph && project.glyphs[glyph] ? glyph : undefined,
-    master: project.masters.some((m) => m.id === master) ? master : defaultMaster(project).id,
+    ...whereItWas(project, result.entry.patch, { glyph, master }),
     notice: `${kind === 'undo' ? 'Undone' : 'Done again'}: ${result.entry.sentence}`,
   });
   const steps = stepsOf(result.entry.patch, kind === 'undo' ? 'backwards' : 'forwards');
@@ -225,11 +276,32 @@ function stepAtHand(kind: Kind): boolean {
   return true;
 }
 
+/** Where a step acted, so that it is seen: the glyph and master at hand if it was there, else the first that it touched. */
+function whereItWas(
+  project: Project,
+  patch: Patch,
+  { glyph, master }: { glyph: GlyphId | undefined; master: MasterId },
+): { glyph: GlyphId | undefined; master: MasterId } {
+  const touched = patch.filter(({ path }) => path[0] === 'glyphs' && project.glyphs[path[1]!]);
+  const here = touched.filter(({ path }) => path[1] === glyph);
+  const own = here.length > 0 ? here : touched.filter(({ path }) => path[1] === touched[0]?.path[1]);
+  const goal = (own[0]?.path[1] as GlyphId | undefined) ?? (glyph && project.glyphs[glyph] ? glyph : undefined);
+  const masters = new Set(own.flatMap(({ path }) => (path[2] === 'drawings' && path[3] ? [String(path[3])] : [])));
+  const there = masters.size === 0 || masters.has(master) ? master : [...masters][0]!;
+  return { glyph: goal, master: masterOf(project, there) ? there : defaultMaster(project).id };
+}
+
 export const undoEdit = () => step('undo');
 export const redoEdit = () => step('redo');
 
-export const chooseGlyph = (glyph: GlyphId | undefined) => set({ glyph, selection: new Set() });
-export const chooseMaster = (master: MasterId) => set({ master, selection: new Set() });
+export const chooseGlyph = (glyph: GlyphId | undefined) => {
+  endTrial();
+  set({ glyph, selection: new Set() });
+};
+export const chooseMaster = (master: MasterId) => {
+  endTrial();
+  set({ master, selection: new Set() });
+};
 export const select = (selection: ReadonlySet<PointKey>) => set({ selection });
 
 /** Steps to the glyph before or after in the project's order. */

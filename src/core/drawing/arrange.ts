@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isOnCurve, neighbour, type Point } from '../geometry/contour';
 import { align } from '../geometry/pointKinds';
-import { tidy } from '../geometry/tidy';
+import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, plural, refused } from '../project/edit';
 import type { Drawing } from '../project/model';
@@ -17,7 +17,7 @@ function movedEach(d: Drawing, moves: ReadonlyMap<PointKey, readonly [number, nu
   const contours = [...d.contours];
   for (const [key, [dx, dy]] of moves) {
     const [c, i] = keyParts(key);
-    if (dx !== 0 || dy !== 0) contours[c] = movePointsOf(contours[c]!, new Set([i]), dx, dy);
+    if (dx !== 0 || dy !== 0) contours[c] = movePointsOf(contours[c]!, new Set([i]), [dx, dy]);
   }
   return { ...d, contours };
 }
@@ -41,7 +41,11 @@ export const alignPoints = defineEdit(
       const values = own.map((k) => pointOf(d, k)![axis]);
       const [least, most] = [Math.min(...values), Math.max(...values)];
       const goal =
-        to === 'left' || to === 'bottom' ? least : to === 'right' || to === 'top' ? most : tidy((least + most) / 2);
+        to === 'left' || to === 'bottom'
+          ? least
+          : to === 'right' || to === 'top'
+            ? most
+            : gridded((least + most) / 2, project.settings.grid);
       return movedEach(
         d,
         new Map(own.map((k) => [k, axis === 'x' ? [goal - pointOf(d, k)!.x, 0] : [0, goal - pointOf(d, k)!.y]])),
@@ -66,7 +70,8 @@ export const distributePoints = defineEdit(
         d,
         new Map(
           own.map((k, i) => {
-            const by = tidy(first + ((last - first) * i) / (own.length - 1) - pointOf(d, k)![axis]);
+            const goal = gridded(first + ((last - first) * i) / (own.length - 1), project.settings.grid);
+            const by = tidy(goal - pointOf(d, k)![axis]);
             return [k, axis === 'x' ? [by, 0] : [0, by]];
           }),
         ),
@@ -110,12 +115,10 @@ export const setHandle = defineEdit(
       if (!(long >= 0 && long <= 1e5)) return refused('A handle is 0 to 100 000 units long.');
       const turn = ((angle ?? now.angle) * Math.PI) / 180;
       const [c, i] = keyParts(handle);
-      const moved = movePointsOf(
-        d.contours[c]!,
-        new Set([i]),
+      const moved = movePointsOf(d.contours[c]!, new Set([i]), [
         p.x + Math.cos(turn) * long - q.x,
         p.y + Math.sin(turn) * long - q.y,
-      );
+      ]);
       return { ...d, contours: d.contours.map((o, k) => (k === c ? moved : o)) };
     }),
 );
@@ -129,9 +132,16 @@ export const moveHandle = defineEdit(
     name: 'moveHandle',
     does: 'Moves a handle, free or equal to its fellow',
     reach: 'one master',
-    args: z.object({ at: a.at, handle: a.point, x: a.number, y: a.number, how: z.enum(['free', 'equal']) }),
+    args: z.object({
+      at: a.at,
+      handle: a.point,
+      x: a.number,
+      y: a.number,
+      how: z.enum(['free', 'equal']),
+      free: a.free,
+    }),
   },
-  (project, { at, handle, x, y, how }) =>
+  (project, { at, handle, x, y, how, free }) =>
     editDrawing(project, at, 'Moved a handle', (d) => {
       const owner = ownerOf(d, handle);
       if (!owner) return refused('That is no handle.');
@@ -139,6 +149,7 @@ export const moveHandle = defineEdit(
       const o = keyParts(owner)[1];
       const contour = d.contours[c]!;
       const points: Point[] = [...contour.points];
+      const grid = free ? 0 : project.settings.grid;
       points[i] = { ...points[i]!, x: tidy(x), y: tidy(y) };
       const otherAt = neighbour(contour, o, neighbour(contour, o, 1) === i ? -1 : 1);
       const other = otherAt === undefined ? undefined : points[otherAt];
@@ -147,7 +158,7 @@ export const moveHandle = defineEdit(
         points[o] = corner;
       } else if (otherAt !== undefined && other?.type === 'off') {
         const p = points[o]!;
-        points[otherAt] = { ...other, x: tidy(2 * p.x - x), y: tidy(2 * p.y - y) };
+        points[otherAt] = { ...other, x: gridded(tidy(2 * p.x - x), grid), y: gridded(tidy(2 * p.y - y), grid) };
         points[o] = { ...p, smooth: true };
       } else if (points[o]!.smooth && otherAt !== undefined) align(points, o, otherAt, i);
       return { ...d, contours: d.contours.map((k, n) => (n === c ? { ...contour, points } : k)) };
@@ -193,7 +204,16 @@ export const movePointsAlone = defineEdit(
     }),
 );
 
-/** Puts the second of two points at a distance and angle from the first: a terminal's cut given to another. */
+/** The one of the two directions of a line that is nearer to a direction; degrees. */
+function nearerWay(line: number, direction: number): number {
+  const turned = ((((line - direction) % 360) + 540) % 360) - 180;
+  return Math.abs(turned) > 90 ? line + 180 : line;
+}
+
+/**
+ * Puts the second of two points at a distance and angle from the first: a terminal's cut given to another. A cut is a line,
+ * so that an angle is meant modulo 180 degrees: the point that moves stays on its side of the other.
+ */
 export const setBetween = defineEdit(
   {
     name: 'setBetween',
@@ -208,7 +228,7 @@ export const setBetween = defineEdit(
       const now = between(p, q);
       const long = distance ?? now.distance;
       if (!Number.isFinite(long) || long < 0) return refused('A distance is 0 or more.');
-      const turn = ((angle ?? now.angle) * Math.PI) / 180;
+      const turn = ((angle === undefined ? now.angle : nearerWay(angle, now.angle)) * Math.PI) / 180;
       return movedEach(
         d,
         new Map([[to, [tidy(p.x + Math.cos(turn) * long) - q.x, tidy(p.y + Math.sin(turn) * long) - q.y]]]),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Affine } from '../geometry/affine';
 import { type Contour, transformContour } from '../geometry/contour';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, refused } from '../project/edit';
@@ -13,7 +14,7 @@ import {
   pictureSchema,
 } from '../project/model';
 import { cycleFrom, drawingsOf, flattened } from '../project/outline';
-import { drawingOf } from '../project/queries';
+import { drawingOf, masterThere } from '../project/queries';
 
 export const addBackdrop = defineEdit(
   {
@@ -46,6 +47,37 @@ export const setBackdrop = defineEdit(
       ...d,
       backdrops: d.backdrops.map((b) => (b.id === id ? { ...b, ...change } : b)),
     })),
+);
+
+/** A transform scaled by a factor about a place that stays. */
+export function scaledAbout([a, b, c, d, e, f]: Affine, factor: number, x: number, y: number): Affine {
+  return [a * factor, b * factor, c * factor, d * factor, x + (e - x) * factor, y + (f - y) * factor];
+}
+
+/** Scales and moves a picture so that two heights on it come to lie on the baseline and on another line of the metrics. */
+export const levelBackdrop = defineEdit(
+  {
+    name: 'levelBackdrop',
+    does: 'Sets a picture by its baseline and another height',
+    reach: 'one master',
+    args: z.object({ at: a.at, id: a.text, base: a.number, line: a.number, zone: z.enum(['xHeight', 'capHeight']) }),
+  },
+  (project, { at, id, base, line, zone }) => {
+    const { zones } = masterThere(project, at.master);
+    const [foot, head] = [zones.baseline.position, zones[zone].position];
+    const factor = (head - foot) / (line - base);
+    if (!Number.isFinite(factor) || factor <= 0)
+      return refused(`The ${zones[zone].name} lies above the baseline; click the baseline first.`);
+    if (factor > 1000 || factor < 0.001) return refused('Those two places are too near to each other.');
+    return editDrawing(project, at, `Set the picture by its baseline and ${zones[zone].name}`, (d) => ({
+      ...d,
+      backdrops: d.backdrops.map((b) => {
+        if (b.id !== id) return b;
+        const [xx, xy, yx, yy, dx, dy] = scaledAbout(b.transform, factor, 0, base);
+        return { ...b, transform: [xx, xy, yx, yy, dx, dy + foot - base] as const };
+      }),
+    }));
+  },
 );
 
 /** Takes a backdrop away; its picture goes too when nothing else shows it. */

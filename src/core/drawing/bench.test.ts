@@ -191,7 +191,8 @@ describe('handles and arrangement', () => {
     for (const [to, axis, value] of [
       ['left', 'x', Math.min(...xs)],
       ['right', 'x', Math.max(...xs)],
-      ['centre', 'x', (Math.min(...xs) + Math.max(...xs)) / 2],
+      // Between two whole units lies none: the middle is on the grid.
+      ['centre', 'x', Math.round((Math.min(...xs) + Math.max(...xs)) / 2)],
       ['top', 'y', Math.max(...keys.map((k) => pointOf(H, k)!.y))],
     ] as const) {
       const d = drawingIn(done(alignPoints(demo, { at: at('H'), points: keys, to })), 'H');
@@ -208,7 +209,7 @@ describe('handles and arrangement', () => {
       done(distributePoints(project, { at: at('space'), points: ['0:0', '0:1', '0:2', '0:3'], axis: 'x' })),
       'space',
     );
-    expect(spread.contours[0]!.points.map((p) => Math.round(p.x * 10) / 10)).toEqual([0, 33.3, 66.7, 100]);
+    expect(spread.contours[0]!.points.map((p) => Math.round(p.x * 10) / 10)).toEqual([0, 33, 67, 100]);
     expect(alignPoints(demo, { at: at('H'), points: ['0:0'], to: 'top' })).toMatchObject({ ok: false });
     expect(distributePoints(demo, { at: at('H'), points: ['0:0', '0:1'], axis: 'x' })).toMatchObject({ ok: false });
   });

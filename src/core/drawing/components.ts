@@ -3,7 +3,7 @@ import { type Affine, compose, determinant, IDENTITY } from '../geometry/affine'
 import { reverseContour, transformContour } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
-import { defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
+import { type DrawingPlace, defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
 import { addGlyphs } from '../project/glyphEdits';
 import type { Drawing, GlyphId, MasterId, Project } from '../project/model';
 import { cycleFrom, drawingsOf } from '../project/outline';
@@ -24,6 +24,10 @@ export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, ma
   return chain && `${name(part)} cannot be a part of ${name(into)}: ${chain.map(name).join(' → ')} would never end.`;
 }
 
+/** The same for all the masters that a place names. */
+const cycleIn = (project: Project, at: DrawingPlace, part: GlyphId): string | undefined =>
+  [at.master, ...(at.also ?? [])].map((m) => cycleSentence(project, at.glyph, part, m)).find((s) => s !== undefined);
+
 export const addComponent = defineEdit(
   {
     name: 'addComponent',
@@ -32,7 +36,7 @@ export const addComponent = defineEdit(
     args: z.object({ at: a.at, glyph: a.glyph, transform: a.affine.optional() }),
   },
   (project, { at, glyph, transform = IDENTITY }) => {
-    const cycle = cycleSentence(project, at.glyph, glyph, at.master);
+    const cycle = cycleIn(project, at, glyph);
     if (cycle) return refused(cycle);
     return editDrawing(project, at, `Placed ${glyphThere(project, glyph).name}`, (d) => ({
       ...d,
@@ -49,11 +53,13 @@ export const setComponent = defineEdit(
     args: z.object({ at: a.at, index: a.index, change: z.object({ glyph: a.glyph, transform: a.affine }).partial() }),
   },
   (project, { at, index, change }) => {
-    const cycle = change.glyph && cycleSentence(project, at.glyph, change.glyph, at.master);
+    const cycle = change.glyph && cycleIn(project, at, change.glyph);
     if (cycle) return refused(cycle);
     return editDrawing(project, at, change.glyph ? 'Exchanged a part' : 'Moved a part', (d) => {
       if (!d.components[index]) return refused('That part is no longer there.');
       if (change.transform?.some((v) => !Number.isFinite(v))) return refused('A number is missing.');
+      if (change.transform && Math.abs(determinant(change.transform)) < 1e-9)
+        return refused('A part that is 0 wide or high could not be seen any more.');
       return { ...d, components: d.components.map((c, i) => (i === index ? { ...c, ...change } : c)) };
     });
   },
@@ -107,8 +113,8 @@ export const drawOut = defineEdit(
     args: z.object({ at: a.at, indices: a.indices }),
   },
   (project, { at, indices }) =>
-    editDrawing(project, at, `Turned ${plural(indices.length, 'part')} into outlines`, (d) => {
-      const source = drawingsOf(project, at.master);
+    editDrawing(project, at, `Turned ${plural(indices.length, 'part')} into outlines`, (d, master) => {
+      const source = drawingsOf(project, master);
       const own = d.components.filter((_, i) => indices.includes(i));
       if (own.length === 0) return refused('There is no part to turn into outlines.');
       const contours = own.flatMap(({ glyph, transform }) =>

@@ -37,7 +37,7 @@ test('an ellipse is nearly a true one and has its points at the extremes', () =>
 });
 
 test('a point takes its handles with it', () => {
-  const moved = movePointsOf(ellipse(0, 0, 200, 200), new Set([0]), 10, 5);
+  const moved = movePointsOf(ellipse(0, 0, 200, 200), new Set([0]), [10, 5]);
   const before = ellipse(0, 0, 200, 200).points;
   for (const i of [0, 1, 11]) expect(moved.points[i]).toMatchObject({ x: before[i]!.x + 10, y: before[i]!.y + 5 });
   for (const i of [2, 3, 10]) expect(moved.points[i]).toEqual(before[i]);
@@ -47,7 +47,7 @@ test('smooth points stay smooth however handles and neighbours are moved', () =>
   const d = (n: number) => fc.integer({ min: -n, max: n });
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 11 }), d(80), d(80), (i, dx, dy) => {
-      const moved = movePointsOf(ellipse(0, 0, 300, 300), new Set([i]), dx, dy);
+      const moved = movePointsOf(ellipse(0, 0, 300, 300), new Set([i]), [dx, dy]);
       moved.points.forEach((p, k) => {
         const n = moved.points.length;
         const reach = Math.min(
@@ -72,7 +72,7 @@ test('the handle at a tangent point keeps to its line when the line turns', () =
       { x: 200, y: 100, type: 'curve' },
     ],
   };
-  const moved = movePointsOf(c, new Set([0]), 0, 100);
+  const moved = movePointsOf(c, new Set([0]), [0, 100]);
   expect(straight(moved, 1)).toBeLessThan(0.001);
   expect(Math.hypot(moved.points[2]!.x - 100, moved.points[2]!.y)).toBeCloseTo(50, 2);
 });
@@ -81,7 +81,7 @@ test('corner and smooth; line and curve', () => {
   const round = ellipse(0, 0, 100, 100);
   const corner = setSmooth(round, new Set([0]), false);
   expect(corner.points[0]!.smooth).toBeUndefined();
-  const bent = movePointsOf(corner, new Set([1]), 30, 0);
+  const bent = movePointsOf(corner, new Set([1]), [30, 0]);
   expect(straight(setSmooth(bent, new Set([0]), true), 0)).toBeLessThan(0.001);
   const box = rectangle(0, 0, 90, 90);
   expect(setSmooth(box, new Set([0]), true).points[0]!.smooth).toBeUndefined();

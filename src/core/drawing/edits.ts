@@ -12,11 +12,12 @@ import {
 } from '../geometry/contour';
 import { deletePoints as deleteFrom } from '../geometry/deletePoints';
 import { setSmooth as smoothOf, toggleSegment as toggleOf } from '../geometry/pointKinds';
-import { tidy } from '../geometry/tidy';
+import { gridded, tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, plural, refused } from '../project/edit';
 import type { Anchor, Drawing } from '../project/model';
+import { drawingOf, glyphThere } from '../project/queries';
 import { movePointsOf, withHandles } from './move';
 import { byContour, keyParts, pointOf } from './points';
 
@@ -62,13 +63,14 @@ export const movePoints = defineEdit(
     name: 'movePoints',
     does: 'Moves points',
     reach: 'one master',
-    args: z.object({ at: a.at, points: a.points, dx: a.number, dy: a.number }),
+    args: z.object({ at: a.at, points: a.points, dx: a.number, dy: a.number, free: a.free }),
   },
-  (project, { at, points, dx, dy }) =>
+  (project, { at, points, dx, dy, free }) =>
     editDrawing(project, at, `Moved ${plural(points.length, 'point')}`, (d) => {
       const selected = byContour(d, points);
       if (selected.size === 0) return refused('No points are selected.');
-      return replaceContours(d, (c, i) => (selected.has(i) ? movePointsOf(c, selected.get(i)!, dx, dy) : c));
+      const grid = free ? 0 : project.settings.grid;
+      return replaceContours(d, (c, i) => (selected.has(i) ? movePointsOf(c, selected.get(i)!, [dx, dy], grid) : c));
     }),
 );
 
@@ -169,27 +171,42 @@ export const toggleSegment = defineEdit(
   },
   (project, { at, x, y, within }) =>
     editDrawing(project, at, 'Changed a segment', (d) => {
-      const near = nearestSegment(d, x, y);
+      // The place is meant in the master at hand; in others it is the same segment.
+      const near = nearestSegment(drawingOf(glyphThere(project, at.glyph), at.master), x, y);
       if (!near || near.distance > within) return refused('There is no segment at that place.');
-      return replaceContours(d, (c, i) => (i === near.contour ? toggleOf(c, near.segment) : c));
+      return replaceContours(d, (c, i) => {
+        const segment = segmentsOf(c).find((s) => s.from === near.segment.from && s.to === near.segment.to);
+        return i === near.contour && segment ? toggleOf(c, segment) : c;
+      });
     }),
 );
 
-/** Adds a point on the outline nearest to a place without changing the shape. */
+/** The points that a contour has and an older form of it has not, on the grid. */
+function withNewOnGrid(older: Contour, newer: Contour, grid: number): Contour {
+  if (grid <= 0) return newer;
+  const known = new Set(older.points);
+  const points = newer.points.map((p) => (known.has(p) ? p : { ...p, x: gridded(p.x, grid), y: gridded(p.y, grid) }));
+  return { ...newer, points };
+}
+
+/** Adds a point on the outline nearest to a place; the shape changes by what the grid asks, not at all where `free`. */
 export const insertPoint = defineEdit(
   {
     name: 'insertPoint',
     does: 'Adds a point on a curve without changing it',
     reach: 'one master',
-    args: z.object({ at: a.at, x: a.number, y: a.number, within: a.number }),
+    args: z.object({ at: a.at, x: a.number, y: a.number, within: a.number, free: a.free }),
   },
-  (project, { at, x, y, within }) =>
+  (project, { at, x, y, within, free }) =>
     editDrawing(project, at, 'Added a point', (d) => {
-      const near = nearestSegment(d, x, y);
+      const near = nearestSegment(drawingOf(glyphThere(project, at.glyph), at.master), x, y);
       if (!near || near.distance > within) return refused('There is no outline at that place.');
-      return replaceContours(d, (c, i) =>
-        i === near.contour ? insertOn(c, near.segment, near.part, near.t).contour : c,
-      );
+      return replaceContours(d, (c, i) => {
+        const segment = segmentsOf(c).find((s) => s.from === near.segment.from && s.to === near.segment.to);
+        return i === near.contour && segment
+          ? withNewOnGrid(c, insertOn(c, segment, near.part, near.t).contour, free ? 0 : project.settings.grid)
+          : c;
+      });
     }),
 );
 

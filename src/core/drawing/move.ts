@@ -1,17 +1,27 @@
 import type { Contour, Point } from '../geometry/contour';
 import { neighbour } from '../geometry/contour';
 import { align } from '../geometry/pointKinds';
-import { tidy } from '../geometry/tidy';
+import { gridded, tidy } from '../geometry/tidy';
 
 /**
  * Moves points of a contour by a distance in font units. Handles travel with their on-curve point; at a smooth point the
- * opposite handle turns to stay in line, and where a smooth point joins a line to a curve the handle keeps to the line.
+ * opposite handle turns to stay in line, and where a smooth point joins a line to a curve the handle keeps to the line;
+ * what turns along lands on a grid of so many units.
  */
-export function movePointsOf(contour: Contour, selected: ReadonlySet<number>, dx: number, dy: number): Contour {
+export function movePointsOf(
+  contour: Contour,
+  selected: ReadonlySet<number>,
+  [dx, dy]: readonly [number, number],
+  grid = 0,
+): Contour {
   const { points } = contour;
   const moving = withHandles(contour, selected);
   const next: Point[] = points.map((p, i) => (moving.has(i) ? { ...p, x: tidy(p.x + dx), y: tidy(p.y + dy) } : p));
+  const placed = [...next];
   for (const i of smoothNear(contour, moving)) keepSmooth({ ...contour, points: next }, next, i, selected);
+  next.forEach((p, i) => {
+    if (p !== placed[i]) next[i] = { ...p, x: gridded(p.x, grid), y: gridded(p.y, grid) };
+  });
   return { ...contour, points: next };
 }
 

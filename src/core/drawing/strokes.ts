@@ -122,7 +122,7 @@ export const workStrokes = defineEdit(
     args: z.object({ at: a.at, contours: a.indices, work: strokeWork }),
   },
   (project, { at, contours: chosen, work }) => {
-    return editDrawing(project, at, DONE[work.kind], (d) => workedDrawing(project, d, at.master, chosen, work));
+    return editDrawing(project, at, DONE[work.kind], (d, master) => workedDrawing(project, d, master, chosen, work));
   },
 );
 

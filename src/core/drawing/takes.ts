@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, editDrawing, edited, plural, refused, withGlyph } from '../project/edit';
-import type { Drawing, Glyph, MasterId, Project } from '../project/model';
+import { type Drawing, type Glyph, glyphSchema, type MasterId, type Project } from '../project/model';
 import { drawingOf, glyphThere, masterThere } from '../project/queries';
 
 export type Take = Glyph['takes'][number];
@@ -13,6 +13,10 @@ const sameDrawing = (a: Drawing, b: Drawing): boolean => JSON.stringify(kept(a))
 /** Takes of a glyph in one master, the newest first. */
 export const takesOf = (glyph: Glyph, master: MasterId): Take[] =>
   glyph.takes.filter((t) => t.master === master).reverse();
+
+/** Is a drawing kept as a take, as it is now? */
+export const isKept = (glyph: Glyph, master: MasterId): boolean =>
+  glyph.takes.some((t) => t.master === master && sameDrawing(t.drawing, drawingOf(glyph, master)));
 
 /** Keeps a drawing as it is now. `date` is when, as ISO 8601; the clock is the caller's. */
 export const keepTake = defineEdit(
@@ -41,8 +45,10 @@ function withTake(
   date: string,
   name: string,
 ): Project {
-  const take: Take = { id: `t${project.nextId}`, date, name, master: at.master, drawing: kept(drawing) };
-  return withGlyph({ ...project, nextId: project.nextId + 1 }, { ...glyph, takes: [...glyph.takes, take] });
+  // Numbered by the glyph itself: takes are kept beside the history, which takes the project's numbers back.
+  const newest = Math.max(0, ...glyph.takes.map((t) => Number(/^t(\d+)$/.exec(t.id)?.[1] ?? 0)));
+  const take: Take = { id: `t${newest + 1}`, date, name, master: at.master, drawing: kept(drawing) };
+  return withGlyph(project, { ...glyph, takes: [...glyph.takes, take] });
 }
 
 /** Brings a take back. What is there now is kept as a take first, unless it is kept already, so that nothing is lost. */
@@ -59,8 +65,7 @@ export const restoreTake = defineEdit(
     if (!glyph || !take) return refused('That take is no longer there.');
     const now = drawingOf(glyph, at.master);
     if (sameDrawing(now, take.drawing)) return refused(`The drawing is “${take.name}” already.`);
-    const isKept = glyph.takes.some((t) => t.master === at.master && sameDrawing(t.drawing, now));
-    const safe = isKept ? project : withTake(project, glyph, at, now, date, `Before ${take.name}`);
+    const safe = isKept(glyph, at.master) ? project : withTake(project, glyph, at, now, date, `Before ${take.name}`);
     return editDrawing(safe, at, `Brought back “${take.name}”`, (d) => ({ ...take.drawing, backdrops: d.backdrops }));
   },
 );
@@ -101,6 +106,22 @@ function withoutTakes(glyph: Glyph, gone: ReadonlySet<string>): Glyph {
 /** Takes of a glyph that have a newer one in their master. */
 export const olderTakes = (glyph: Glyph): Take[] =>
   glyph.takes.filter((t, i) => glyph.takes.some((newer, k) => k > i && newer.master === t.master));
+
+/** Puts takes that were thrown away back among the others of their glyph. */
+export const putTakeBack = defineEdit(
+  {
+    name: 'putTakeBack',
+    does: 'Puts a take back that was thrown away',
+    reach: 'one master',
+    args: z.object({ glyph: a.glyph, take: glyphSchema.shape.takes.unwrap().element }),
+  },
+  (project, { glyph: id, take }) => {
+    const glyph = glyphThere(project, id);
+    if (glyph.takes.some((t) => t.id === take.id)) return refused('That take is there already.');
+    const takes = [...glyph.takes, take].sort((x, y) => (x.date < y.date ? -1 : x.date > y.date ? 1 : 0));
+    return edited(withGlyph(project, { ...glyph, takes }), `Put “${take.name}” of ${glyph.name} back`);
+  },
+);
 
 /** Removes all takes that have a newer one, in every glyph and master: they take room, and the newest is what is missed. */
 export const removeOlderTakes = defineEdit(

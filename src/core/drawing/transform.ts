@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Affine, compose, determinant, IDENTITY, invert, translation } from '../geometry/affine';
 import { reverseContour, transformContour } from '../geometry/contour';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
-import { tidy } from '../geometry/tidy';
+import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, edited, plural, refused } from '../project/edit';
 import type { Drawing, GlyphId } from '../project/model';
@@ -123,6 +123,7 @@ function boxOfPoints(drawing: Drawing, selected: ReadonlyMap<number, ReadonlySet
 /**
  * Puts chosen points with their handles through a transform about an origin on their box; with none chosen, everything that
  * is drawn, about the outline's box. `copy` leaves what was there and adds the transformed contours: whole ones only.
+ * `grid`: what it changes lands on a grid of so many units, as under a hand.
  */
 export const transformPoints = defineEdit(
   {
@@ -135,23 +136,28 @@ export const transformPoints = defineEdit(
       by: transformBy,
       origin: z.enum(ORIGINS),
       copy: z.boolean().optional(),
+      grid: a.number.optional(),
     }),
   },
-  (project, { at, points, by, origin, copy = false }) => {
+  (project, { at, points, by, origin, copy = false, grid = 0 }) => {
     const fault = faultIn(by);
     if (fault) return refused(fault);
     return editDrawing(
       project,
       at,
       copy ? 'Transformed a copy' : `Transformed ${points.length > 0 ? plural(points.length, 'point') : 'all'}`,
-      (d) => {
+      (d, master) => {
         const selected = byContour(d, points);
         const whole = selected.size === 0;
         const t = affineOf(
           by,
-          ...originOn(whole ? drawingBounds(d, drawingsOf(project, at.master)) : boxOfPoints(d, selected), origin),
+          ...originOn(whole ? drawingBounds(d, drawingsOf(project, master)) : boxOfPoints(d, selected), origin),
         );
-        if (whole && !copy) return transformedDrawing(d, t, () => false);
+        if (whole && !copy)
+          return landed(
+            transformedDrawing(d, t, () => false),
+            grid,
+          );
         const chosen = (i: number) => whole || selected.has(i);
         if (copy) {
           const added = transformedDrawing(
@@ -161,7 +167,7 @@ export const transformPoints = defineEdit(
           ).contours;
           return added.length === 0
             ? refused('There are no contours to copy.')
-            : { ...d, contours: [...d.contours, ...added] };
+            : { ...d, contours: [...d.contours, ...landed({ ...d, contours: added }, grid).contours] };
         }
         return {
           ...d,
@@ -173,7 +179,7 @@ export const transformPoints = defineEdit(
             const next = {
               ...c,
               points: c.points.map((p, k) =>
-                moving.has(k) ? { ...p, x: tidy(moved[k]!.x), y: tidy(moved[k]!.y) } : p,
+                moving.has(k) ? { ...p, x: gridded(tidy(moved[k]!.x), grid), y: gridded(tidy(moved[k]!.y), grid) } : p,
               ),
             };
             return determinant(t) < 0 && moving.size === c.points.length ? reverseContour(next) : next;
@@ -183,6 +189,25 @@ export const transformPoints = defineEdit(
     );
   },
 );
+
+/** Points, parts and anchors of a drawing on a grid; 0 leaves them where they are. */
+function landed(d: Drawing, grid: number): Drawing {
+  if (grid <= 0) return d;
+  const on = <T extends { readonly x: number; readonly y: number }>(p: T): T => ({
+    ...p,
+    x: gridded(p.x, grid),
+    y: gridded(p.y, grid),
+  });
+  return {
+    ...d,
+    contours: d.contours.map((c) => ({ ...c, points: c.points.map(on) })),
+    components: d.components.map((c) => {
+      const [xx, xy, yx, yy, x, y] = c.transform;
+      return { ...c, transform: [xx, xy, yx, yy, gridded(x, grid), gridded(y, grid)] as const };
+    }),
+    anchors: d.anchors.map(on),
+  };
+}
 
 /** What is wrong with the numbers of a transform, in a sentence. */
 function faultIn(by: TransformBy): string | undefined {

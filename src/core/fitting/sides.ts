@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { shifted } from '../drawing/edits';
 import { isEmptyBox } from '../geometry/curve';
-import { tidy } from '../geometry/tidy';
+import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
@@ -109,24 +109,35 @@ export const addTracking = defineEdit(
   },
 );
 
-/** Adds to the sides of one glyph in some masters, each from its own values; a glyph without an outline takes both to its advance. */
+/**
+ * Adds to the sides of one glyph in some masters, each from its own values; a glyph without an outline takes both to its
+ * advance. Sides that are changed land on a grid of so many units, where one is given.
+ */
 export const addToSides = defineEdit(
   {
     name: 'addToSides',
     does: 'Adds to both sides of a glyph',
     reach: 'masters named',
-    args: z.object({ glyph: a.glyph, masters: a.masters, left: a.number, right: a.number }),
+    args: z.object({
+      glyph: a.glyph,
+      masters: a.masters,
+      left: a.number,
+      right: a.number,
+      grid: a.number.optional(),
+    }),
   },
-  (project, { glyph: id, masters, left, right }) => {
+  (project, { glyph: id, masters, left, right, grid = 0 }) => {
     let current = project;
+    // A side that is not changed keeps its fractions.
+    const more = (v: number, by: number) => (by === 0 ? v : gridded(tidy(v + by), grid));
     for (const master of masters) {
       const glyph = glyphThere(current, id);
       const now = sidesOf(current, glyph, master);
       const at = { glyph: id, master };
       const done =
         'left' in now
-          ? setSides(current, { at, left: tidy(now.left + left), right: tidy(now.right + right) })
-          : setSides(current, { at, advance: tidy(now.advance + left + right) });
+          ? setSides(current, { at, left: more(now.left, left), right: more(now.right, right) })
+          : setSides(current, { at, advance: more(now.advance, left + right) });
       if (!done.ok) return done;
       current = done.project;
     }

@@ -8,8 +8,10 @@ export const glyph = z.string().describe('id of a glyph');
 export const master = z.string().describe('id of a master');
 export const glyphs = z.array(glyph).readonly();
 export const masters = z.array(master).readonly();
-/** One drawing: a glyph in a master. */
-export const at = z.object({ glyph, master });
+/** One drawing: a glyph in a master; `also` names other masters in which the same is done. */
+export const at = z.object({ glyph, master, also: masters.optional() });
+/** What follows along may lie between the lines of the project's grid. */
+export const free = z.boolean().optional();
 /** A place in a list, counted from 0. */
 export const index = z.number().int().min(0);
 export const indices = z.array(index).readonly();

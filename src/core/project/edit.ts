@@ -3,6 +3,7 @@ import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
 import { drawingOf, glyphThere, masterThere } from './queries';
+import { sameStructure } from './structure';
 import { limitFault } from './withinLimits';
 
 /**
@@ -80,22 +81,36 @@ export const withMaster = (project: Project, id: MasterId, change: (m: Master) =
   masters: project.masters.map((m) => (m.id === id ? change(m) : m)),
 });
 
-export type DrawingPlace = { glyph: GlyphId; master: MasterId };
+/** One drawing, by glyph and master; `also`: other masters in which the same is done to the glyph. */
+export type DrawingPlace = { glyph: GlyphId; master: MasterId; also?: readonly MasterId[] | undefined };
 
-/** Changes one drawing; the sentence gets the glyph's and master's names. `change` gives a refusal, or the new drawing. */
+/**
+ * Changes one drawing, and the same in other masters where the place names some; the sentence gets the glyph's and masters'
+ * names. `change` gives a refusal, or the new drawing. What is refused in one master is done in none, and masters that
+ * agreed before agree afterwards.
+ */
 export function editDrawing(
   project: Project,
   at: DrawingPlace,
   sentence: string,
-  change: (drawing: Drawing) => Drawing | Refusal,
+  change: (drawing: Drawing, master: MasterId) => Drawing | Refusal,
 ): Outcome {
   const glyph = glyphThere(project, at.glyph);
   const master = masterThere(project, at.master);
-  const before = drawingOf(glyph, at.master);
-  const after = change(before);
-  if (isRefused(after)) return { ...after, place: { glyph: glyph.name, master: master.name, ...after.place } };
-  const next = { ...glyph, drawings: { ...glyph.drawings, [at.master]: after } };
-  return edited(withGlyph(project, next), `${sentence} in ${glyph.name}, ${master.name}`);
+  const others = (at.also ?? []).filter((m) => m !== at.master);
+  const drawings = { ...glyph.drawings };
+  for (const id of [at.master, ...others]) {
+    const before = drawingOf(glyph, id);
+    const after = change(before, id);
+    const place = { glyph: glyph.name, master: masterThere(project, id).name };
+    if (isRefused(after)) return { ...after, place: { ...place, ...after.place } };
+    const agreed = sameStructure([drawingOf(glyph, at.master), before]);
+    if (agreed && !sameStructure([drawings[at.master]!, after]) && id !== at.master)
+      return refused(`${master.name} and ${place.master} would no longer agree; do it in one master at a time.`, place);
+    drawings[id] = after;
+  }
+  const where = others.length === 0 ? master.name : `${master.name} and ${plural(others.length, 'more master')}`;
+  return edited(withGlyph(project, { ...glyph, drawings }), `${sentence} in ${glyph.name}, ${where}`);
 }
 
 export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -7,7 +7,7 @@ import { coordinateAt, splitAt } from '../geometry/curve';
 import { withSmoothPoints } from '../geometry/smooth';
 import { closedContour, square } from '../geometry/testShapes';
 import { defaultMaster, drawingOf, glyphNamed } from '../project/queries';
-import { sameStructure } from '../variation/instance';
+import { sameStructure } from '../project/structure';
 import { deviation } from './deviation';
 import { withExtremes } from './extremes';
 import { withFewerPoints } from './fewer';

@@ -1,24 +1,13 @@
 import type { Affine } from '../geometry/affine';
-import { type Point, sameBuild } from '../geometry/contour';
+import type { Point } from '../geometry/contour';
 import { kerningThrough } from '../project/kerningLookup';
 import type { Drawing, Glyph, Master, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
+import { sameStructure } from '../project/structure';
 import { masterWeights, normalised, variationModel } from './model';
 
 const sum = (weights: readonly number[], value: (i: number) => number): number =>
   weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
-
-/** Whether drawings have the same contours with the same points, the same components and anchors, so that they can be blended. */
-export function sameStructure(drawings: readonly Drawing[]): boolean {
-  const [first, ...others] = drawings;
-  return others.every(
-    (d) =>
-      d.contours.length === first!.contours.length &&
-      d.components.length === first!.components.length &&
-      d.contours.every((c, i) => sameBuild(c, first!.contours[i]!)) &&
-      d.components.every((c, i) => c.glyph === first!.components[i]!.glyph),
-  );
-}
 
 /** Drawings of one structure blended by weights; anchors that not all of them have are left out. Nothing is rounded. */
 export function blendedDrawing(drawings: readonly Drawing[], weights: readonly number[]): Drawing {

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { toDesign } from '../project/axes';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Master, Project } from '../project/model';
-import { blendedDrawing, instanceAt, sameStructure } from './instance';
+import { sameStructure } from '../project/structure';
+import { blendedDrawing, instanceAt } from './instance';
 import { masterWeights, normalised, scalarAt, variationModel } from './model';
 
 const axis = (

@@ -1,23 +1,37 @@
+import { byContour } from '../../../core/drawing/points';
 import { cutContours } from '../../../core/drawing/shapeEdits';
 import { cutAlong } from '../../../core/geometry/cut';
 import type { Project } from '../../../core/project/model';
+import { paintCatches } from '../paint/gestures';
 import { toPxX, toPxY } from '../view';
-import { type Hand, onGrid, straightened, type Tool, type Workplace } from './tool';
+import { caughtPlace, namesOf } from './catching';
+import { type Hand, straightened, type Tool, type Workplace } from './tool';
 
-/** Cuts outlines along a line that is drawn by a drag: Shift keeps it level, upright or diagonal. */
+/**
+ * Cuts outlines along a line that is drawn by a drag: Shift keeps it level, upright or diagonal. Both ends catch on points
+ * and lines; only chosen contours are cut where some are chosen.
+ */
 export function bladeTool(place: Workplace): Tool {
   let from: Hand | undefined;
-  let to: readonly [number, number] | undefined;
+  let to: Hand | undefined;
+  let hover: Hand | undefined;
 
-  const end = (hand: Hand): readonly [number, number] => {
-    const { grid } = place.project().settings;
-    const [x, y] = hand.shift ? straightened(from!.x, from!.y, hand.x, hand.y) : [hand.x, hand.y];
-    return [onGrid(x, grid), onGrid(y, grid)];
+  const start = () => caughtPlace(place, from!.x, from!.y, from!);
+  const end = (hand: Hand) => {
+    const held = start();
+    if (!hand.shift) return caughtPlace(place, hand.x, hand.y, hand);
+    const [x, y] = straightened(held.x, held.y, hand.x, hand.y);
+    return caughtPlace(place, x, y, { ...hand, free: true });
   };
-  const start = (): readonly [number, number] => [
-    onGrid(from!.x, place.project().settings.grid),
-    onGrid(from!.y, place.project().settings.grid),
-  ];
+  const line = (hand: Hand) => {
+    const [a, b] = [start(), end(hand)];
+    return { from: [a.x, a.y] as const, to: [b.x, b.y] as const };
+  };
+  const chosen = () => [...byContour(place.drawing(), place.selection()).keys()];
+  const forget = () => {
+    from = undefined;
+    to = undefined;
+  };
 
   return {
     name: 'blade',
@@ -27,55 +41,65 @@ export function bladeTool(place: Workplace): Tool {
       to = undefined;
     },
     move(hand) {
-      if (!from) return;
-      to = end(hand);
+      hover = hand;
+      if (from) to = hand;
       place.repaint();
     },
     up(hand) {
       if (!from) return;
-      const [a, b] = [start(), end(hand)];
-      from = undefined;
-      to = undefined;
-      if (Math.hypot(b[0] - a[0], b[1] - a[1]) < 1) return;
-      const at = place.at();
-      if (place.commit((p: Project) => cutContours(p, { at, from: a, to: b }))) place.select(new Set());
+      const drawn = line(hand);
+      forget();
+      if (Math.hypot(drawn.to[0] - drawn.from[0], drawn.to[1] - drawn.from[1]) < 1) return place.repaint();
+      const at = place.at('structure');
+      const contours = chosen();
+      if (place.commit((p: Project) => cutContours(p, { at, ...drawn, contours }))) place.select(new Set());
+      place.repaint();
     },
     key(key) {
       if (key !== 'Escape' || !from) return false;
-      from = undefined;
-      to = undefined;
+      forget();
       place.repaint();
       return true;
     },
     leave() {
-      from = undefined;
-      to = undefined;
+      forget();
+      hover = undefined;
     },
-    paint({ context, view, inks }) {
-      if (!from || !to) return;
-      const [a, b] = [start(), to];
+    paint(brush) {
+      if (!from || !to) {
+        if (hover) paintCatches(brush, caughtPlace(place, hover.x, hover.y, hover));
+        return;
+      }
+      const { context, view, inks } = brush;
+      const drawn = line(to);
+      paintCatches(brush, end(to));
       context.strokeStyle = inks.brick;
       context.lineWidth = 1.5;
       context.beginPath();
-      context.moveTo(toPxX(view, a[0]), toPxY(view, a[1]));
-      context.lineTo(toPxX(view, b[0]), toPxY(view, b[1]));
+      context.moveTo(toPxX(view, drawn.from[0]), toPxY(view, drawn.from[1]));
+      context.lineTo(toPxX(view, drawn.to[0]), toPxY(view, drawn.to[1]));
       context.stroke();
     },
     label() {
       if (!from || !to) return undefined;
-      const { places } = cutAlong(place.drawing().contours, start(), to);
-      return {
-        x: to[0],
-        y: to[1],
-        text: places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts`,
-      };
+      const drawn = line(to);
+      const own = chosen();
+      const { contours } = place.drawing();
+      const { places } = cutAlong(
+        contours.filter((_, i) => own.length === 0 || own.includes(i)),
+        drawn.from,
+        drawn.to,
+      );
+      const text = places === 0 ? 'cuts nothing yet' : places === 1 ? '1 cut' : `${places} cuts`;
+      return { x: drawn.to[0], y: drawn.to[1], text: text + namesOf(end(to)) };
     },
     hints: () => HINTS,
   };
 }
 
 const HINTS = [
-  ['Drag', 'a line across a stroke cuts it'],
+  ['Drag', 'a line across a stroke cuts it; only chosen contours where some are'],
   ['Shift', 'level, upright, diagonal'],
+  ['F', 'held: catches on nothing'],
   ['Esc', 'lets go'],
 ] as const;

@@ -2,7 +2,7 @@ import { nearestSegment } from '../../../core/drawing/edits';
 import { type PointKey, pointKey } from '../../../core/drawing/points';
 import { contourBounds, curvesOf } from '../../../core/geometry/contour';
 import { windingAt } from '../../../core/geometry/winding';
-import type { Drawing, MasterId, Project } from '../../../core/project/model';
+import type { Drawing, Guide, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
 
 /** The point under the hand; on-curve points win over handles at the same distance, the nearest wins otherwise. */
@@ -57,6 +57,16 @@ export function pointsWithin(
     });
   });
   return found;
+}
+
+/** The guide under the hand, by its place among those that hold for a drawing: the master's first, then its own. */
+export function guideUnder(guides: readonly Guide[], x: number, y: number, reach: number): number | undefined {
+  const far = guides.map((g) => {
+    const turn = (g.angle * Math.PI) / 180;
+    return Math.abs((x - g.x) * Math.sin(turn) - (y - g.y) * Math.cos(turn));
+  });
+  const nearest = far.indexOf(Math.min(...far));
+  return nearest >= 0 && far[nearest]! <= reach * 0.75 ? nearest : undefined;
 }
 
 /** The topmost part (component) whose ink is under the hand. */

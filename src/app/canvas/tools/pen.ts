@@ -1,4 +1,4 @@
-import { addContour, replaceContour } from '../../../core/drawing/edits';
+import { addContour, removeContours, replaceContour } from '../../../core/drawing/edits';
 import type { Snapped } from '../../../core/drawing/snapping';
 import type { Contour, Point } from '../../../core/geometry/contour';
 import { reverseContour } from '../../../core/geometry/contour';
@@ -6,12 +6,21 @@ import { paintCatches } from '../paint/gestures';
 import type { Brush } from '../useCanvas';
 import { toPxX, toPxY } from '../view';
 import { caughtPlace, namesOf } from './catching';
-import { closed, grown, type Place } from './penContour';
+import { closed, grown, type Place, shortened } from './penContour';
 import { type Hand, onGrid, shortNumber, straightened, type Tool, type Workplace } from './tool';
 
 /** The contour being grown: which one it is, and the handle that leaves its last point, if that was pulled. */
 type Growing = { index: number; out: { x: number; y: number } | undefined };
-type Pull = { x: number; y: number; handX: number; handY: number; closes: boolean; base: Contour | undefined };
+type Pull = {
+  x: number;
+  y: number;
+  handX: number;
+  handY: number;
+  closes: boolean;
+  base: Contour | undefined;
+  /** The handle that arrives, once it is broken off from the one that leaves. */
+  broken?: Place | undefined;
+};
 
 /**
  * Draws contours: a click sets a corner, a drag pulls a curve, a click on the start closes. Beginning on the loose end of
@@ -57,13 +66,15 @@ export function penTool(place: Workplace): Tool {
     const { grid } = place.project().settings;
     const dx = onGrid(p.handX, grid) - p.x;
     const dy = onGrid(p.handY, grid) - p.y;
-    if (Math.hypot(dx, dy) < 2) return undefined;
-    return { out: { x: p.x + dx, y: p.y + dy }, into: { x: p.x - dx, y: p.y - dy } };
+    if (Math.hypot(dx, dy) < 2) return p.broken && { out: undefined, into: p.broken };
+    return { out: { x: p.x + dx, y: p.y + dy }, into: p.broken ?? { x: p.x - dx, y: p.y - dy } };
   };
 
   const result = (p: Pull): Contour => {
     const h = handles(p);
-    return p.closes && p.base ? closed(p.base, growing?.out, h?.into) : grown(p.base, growing?.out, p, h?.into);
+    return p.closes && p.base
+      ? closed(p.base, growing?.out, h?.into)
+      : grown(p.base, growing?.out, { ...p, smooth: !p.broken }, h?.into);
   };
 
   const apply = (p: Pull) => (project: Parameters<typeof addContour>[0]) => {
@@ -76,6 +87,18 @@ export function penTool(place: Workplace): Tool {
       contour,
       what: p.closes ? 'Closed a contour' : 'Drew a point',
     });
+  };
+
+  /** Takes the last point back: the contour ends at the one before, which keeps its handle. */
+  const takeBack = (base: Contour): void => {
+    const at = place.at();
+    const index = growing!.index;
+    const { contour, out } = shortened(base);
+    const done = contour
+      ? place.commit((p) => replaceContour(p, { at, index, contour, what: 'Took a point back' }))
+      : place.commit((p) => removeContours(p, { at, contours: [index] }));
+    if (done) growing = contour && { index, out };
+    place.repaint();
   };
 
   return {
@@ -110,7 +133,9 @@ export function penTool(place: Workplace): Tool {
       if (pull) {
         const [x, y] = hand.shift ? straightened(pull.x, pull.y, hand.x, hand.y) : [hand.x, hand.y];
         const far = Math.hypot(x - pull.x, y - pull.y) > hand.reach * 0.4;
-        pull = { ...pull, handX: far ? x : pull.x, handY: far ? y : pull.y };
+        // With Alt the arriving handle stays where it is, and only the leaving one follows.
+        const broken = hand.alt ? (pull.broken ?? handles(pull)?.into) : undefined;
+        pull = { ...pull, broken, handX: far ? x : pull.x, handY: far ? y : pull.y };
         place.preview(apply(pull));
       }
       place.repaint();
@@ -140,12 +165,16 @@ export function penTool(place: Workplace): Tool {
         place.repaint();
         return true;
       }
-      return false;
+      if (key !== 'Backspace' && key !== 'Delete') return false;
+      const base = current();
+      if (!base || pull) return false;
+      takeBack(base);
+      return true;
     },
 
     label() {
       const h = pull && handles(pull);
-      if (pull && h)
+      if (pull && h?.out)
         return {
           x: pull.handX,
           y: pull.handY,
@@ -167,7 +196,7 @@ export function penTool(place: Workplace): Tool {
       if (!base) return;
       if (pull) {
         const h = handles(pull);
-        if (h) paintPull(brush, h);
+        if (h) paintPull(brush, { at: pull, ...h });
         return;
       }
       if (!hover) return;
@@ -181,13 +210,18 @@ export function penTool(place: Workplace): Tool {
 }
 
 /** The two handles that a pull makes. */
-function paintPull({ context, view, inks }: Brush, { out, into }: { out: Place; into: Place }): void {
+function paintPull(
+  { context, view, inks }: Brush,
+  { at, out, into }: { at: Place; out: Place | undefined; into: Place },
+): void {
   context.strokeStyle = inks.kelp;
   context.lineWidth = 1.25;
   context.beginPath();
   context.moveTo(toPxX(view, into.x), toPxY(view, into.y));
-  context.lineTo(toPxX(view, out.x), toPxY(view, out.y));
+  context.lineTo(toPxX(view, at.x), toPxY(view, at.y));
+  if (out) context.lineTo(toPxX(view, out.x), toPxY(view, out.y));
   context.stroke();
+  if (!out) return;
   context.beginPath();
   context.arc(toPxX(view, out.x), toPxY(view, out.y), 3.5, 0, Math.PI * 2);
   context.stroke();
@@ -214,5 +248,7 @@ const HINTS = [
   ['Click', 'a corner; the start closes'],
   ['Drag', 'a curve'],
   ['Shift', 'level, upright, diagonal'],
+  ['Alt', 'while pulling: breaks the handle'],
+  ['Backspace', 'takes the last point back'],
   ['Esc', 'ends'],
 ] as const;

@@ -25,15 +25,27 @@ function bothHandles(from: Place, out: Place | undefined, into: Place | undefine
 export function grown(
   base: Contour | undefined,
   out: Place | undefined,
-  { x, y }: Place,
+  { x, y, smooth: wanted = true }: Place & { smooth?: boolean },
   into: Place | undefined,
 ): Contour {
-  const smooth = into !== undefined;
+  const smooth = into !== undefined && wanted;
   if (!base || base.points.length === 0) return { closed: false, points: [on(x, y, 'line', smooth)] };
   const last = base.points[base.points.length - 1]!;
   if (!out && !into) return { ...base, points: [...base.points, on(x, y, 'line', false)] };
   const [a, b] = bothHandles(last, out, into, { x, y });
   return { ...base, points: [...base.points, off(a.x, a.y), off(b.x, b.y), on(x, y, 'curve', smooth)] };
+}
+
+/**
+ * A growing contour without its last point, and the handle that leaves the one that is last then; no contour where that was
+ * the only point.
+ */
+export function shortened(base: Contour): { contour: Contour | undefined; out: Place | undefined } {
+  const last = base.points.findLastIndex((p, i) => p.type !== 'off' && i < base.points.length - 1);
+  if (last < 0) return { contour: undefined, out: undefined };
+  const next = base.points[last + 1];
+  const out = next?.type === 'off' ? { x: next.x, y: next.y } : undefined;
+  return { contour: { ...base, points: base.points.slice(0, last + 1) }, out };
 }
 
 /** The contour closed onto its start, by a line or a curve. */

@@ -1,9 +1,10 @@
 import { insertPoint, setSmooth } from '../../../core/drawing/edits';
+import { guidesFor } from '../../../core/drawing/guides';
 import { type PointKey, pointOf } from '../../../core/drawing/points';
 import { isOnCurve } from '../../../core/geometry/contour';
 import { paintCatches, paintSweep, paintTarget } from '../paint/gestures';
-import { partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
-import { type Dragging, dragged, dropped, grasped, wholeContours } from './selectDrag';
+import { guideUnder, partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
+import { type Dragging, dragged, dropped, grasped, graspedGuide, wholeContours } from './selectDrag';
 import { CHOSEN_HINTS, HANDLE_HINTS, IDLE_HINTS, POINT_HINTS, WHOLE_HINTS } from './selectHints';
 import { chosenKey } from './selectKeys';
 import type { Hand, Tool, Workplace } from './tool';
@@ -39,6 +40,8 @@ function pressed(place: Workplace, hand: Hand): State {
     place.chooseParts(before.includes(part) ? before : hand.shift ? [...before, part] : [part]);
     return grasped(place, hand, undefined, part);
   }
+  const guide = guideUnder(guidesFor(place.master(), drawing), hand.x, hand.y, hand.reach);
+  if (guide !== undefined && !hand.shift) return graspedGuide(place, hand, guide);
   const before = hand.shift ? place.selection() : new Set<PointKey>();
   if (!hand.shift) {
     place.select(new Set());
@@ -48,14 +51,18 @@ function pressed(place: Workplace, hand: Hand): State {
 }
 
 function doubleClick(place: Workplace, hand: Hand): void {
-  const at = place.at();
   const key = pointUnder(place.drawing(), hand.x, hand.y, hand.reach);
   const point = key && pointOf(place.drawing(), key);
   if (key && point && isOnCurve(point)) {
-    place.commit((p) => setSmooth(p, { at, points: [key], smooth: !point.smooth }));
+    place.commit((p) => setSmooth(p, { at: place.at('structure'), points: [key], smooth: !point.smooth }));
     return;
   }
-  if (!key && place.commit((p) => insertPoint(p, { at, x: hand.x, y: hand.y, within: hand.reach * 1.5 }))) {
+  if (
+    !key &&
+    place.commit((p) =>
+      insertPoint(p, { at: place.at('structure'), x: hand.x, y: hand.y, within: hand.reach * 1.5, free: hand.free }),
+    )
+  ) {
     const added = pointUnder(place.drawing(), hand.x, hand.y, hand.reach * 2);
     place.select(new Set(added ? [added] : []));
   }

@@ -4,6 +4,7 @@ import { movePoints } from '../../../core/drawing/edits';
 import { joinEnds, looseEnd, looseEndNear } from '../../../core/drawing/ends';
 import { between } from '../../../core/drawing/gauge';
 import { glidePoint } from '../../../core/drawing/glide';
+import { guidesFor, setGuide } from '../../../core/drawing/guides';
 import { byContour, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import { type Catch, catchesFor, type Snapped, snapped } from '../../../core/drawing/snapping';
 import { transformPoints } from '../../../core/drawing/transform';
@@ -21,12 +22,25 @@ export type Dragging = {
   /** What was grasped: a point, or a place on an outline or a part. */
   key: PointKey | undefined;
   part: number | undefined;
+  /** A guide, by its place among those that hold for the drawing. */
+  guide?: number;
   anchor: { x: number; y: number };
   catches: readonly Catch[];
   /** The edit that the drag has come to, with what it caught on. */
   now: { edit: Edit; caught: Snapped | undefined; label: string; join?: PointKey; copies?: boolean } | undefined;
   hand: Hand;
 };
+
+/** What stands for all that is moved where no point was grasped, so that it comes to lie on the grid: a part's place, a chosen point. */
+function anchorOf(place: Workplace, part: number | undefined): { x: number; y: number } | undefined {
+  const drawing = place.drawing();
+  if (part === undefined) {
+    const [first] = place.selection();
+    return first && pointOf(drawing, first);
+  }
+  const transform = drawing.components[part]?.transform;
+  return transform && { x: transform[4], y: transform[5] };
+}
 
 /** A drag begins at a point, on an outline, or on a part. */
 export function grasped(place: Workplace, hand: Hand, key: PointKey | undefined, part?: number): Dragging {
@@ -35,7 +49,8 @@ export function grasped(place: Workplace, hand: Hand, key: PointKey | undefined,
   const moving = part === undefined ? new Set(place.selection()) : new Set<PointKey>();
   const catches = catchesFor(place.master(), drawing, moving);
   const second = hand.clicks === 2;
-  return { kind: 'dragging', second, from: hand, key, part, anchor: p ?? hand, catches, now: undefined, hand };
+  const anchor = p ?? anchorOf(place, part) ?? hand;
+  return { kind: 'dragging', second, from: hand, key, part, anchor, catches, now: undefined, hand };
 }
 
 /** Where the grasped place goes: held to an axis with Shift, caught by lines and points, else on the grid. */
@@ -57,6 +72,43 @@ function goal(
   return { x: at(x, anchor.x, caught?.x, hx !== from.x), y: at(y, anchor.y, caught?.y, hy !== from.y), caught };
 }
 
+/** A drag begins on a guide. */
+export function graspedGuide(place: Workplace, hand: Hand, guide: number): Dragging {
+  const g = guidesFor(place.master(), place.drawing())[guide]!;
+  const anchor = { x: g.x, y: g.y };
+  return {
+    kind: 'dragging',
+    second: false,
+    from: hand,
+    key: undefined,
+    part: undefined,
+    guide,
+    anchor,
+    catches: [],
+    now: undefined,
+    hand,
+  };
+}
+
+/** The edit that moves a guide by what the hand moved: across its own direction only. */
+function guideDragged(place: Workplace, hand: Hand, { guide, anchor, from }: Dragging): Dragging['now'] {
+  const master = place.master();
+  const own = guide! - master.guides.length;
+  const { angle } = guidesFor(master, place.settled())[guide!]!;
+  const grid = hand.free ? 0 : place.project().settings.grid;
+  const x = angle % 180 === 0 ? anchor.x : onGrid(anchor.x + hand.x - from.x, grid);
+  const y = angle % 180 === 90 ? anchor.y : onGrid(anchor.y + hand.y - from.y, grid);
+  const at = place.at();
+  const where = { at, whole: own < 0, index: own < 0 ? guide! : own, change: { x, y } };
+  const label =
+    angle % 180 === 0 ? shortNumber(y) : angle % 180 === 90 ? shortNumber(x) : `${shortNumber(x)}, ${shortNumber(y)}`;
+  return {
+    edit: (p) => setGuide(p, where),
+    caught: undefined,
+    label: own < 0 ? `${label}, in all of ${master.name}` : label,
+  };
+}
+
 /** All contours that have chosen points are chosen as a whole. */
 export function wholeContours(place: Workplace): boolean {
   const drawing = place.settled();
@@ -69,7 +121,9 @@ export function wholeContours(place: Workplace): boolean {
 
 /** The edit that a drag comes to with the hand where it is. */
 export function dragged(place: Workplace, hand: Hand, drag: Dragging): Dragging['now'] {
-  const at = place.at();
+  if (drag.guide !== undefined) return guideDragged(place, hand, drag);
+  const at = place.at('places');
+  const { free } = hand;
   const drawing = place.settled();
   const { x, y, caught } = goal(place, hand, drag);
   const [dx, dy] = [x - drag.anchor.x, y - drag.anchor.y];
@@ -86,8 +140,8 @@ export function dragged(place: Workplace, hand: Hand, drag: Dragging): Dragging[
     const { distance, angle } = between(pointOf(drawing, owner)!, { x, y });
     const label = `${shortNumber(distance)} long, ${shortNumber(angle)}°`;
     if (hand.alt || hand.mod)
-      return plain((p) => moveHandle(p, { at, handle: key, x, y, how: hand.mod ? 'free' : 'equal' }), label);
-    return plain((p) => movePoints(p, { at, points: [key], dx, dy }), label);
+      return plain((p) => moveHandle(p, { at, handle: key, x, y, how: hand.mod ? 'free' : 'equal', free }), label);
+    return plain((p) => movePoints(p, { at, points: [key], dx, dy, free }), label);
   }
   if (key && hand.mod && place.selection().size === 1)
     return plain((p) => glidePoint(p, { at, point: key, x: hand.x, y: hand.y }), 'gliding, the shape stays');
@@ -105,9 +159,10 @@ export function dragged(place: Workplace, hand: Hand, drag: Dragging): Dragging[
     key && points.length === 1 && looseEnd(drawing, key)
       ? looseEndNear(drawing, hand.x, hand.y, hand.reach, key)
       : undefined;
-  if (key && join) return { ...plain((p) => joinEnds(p, { at, from: key, to: join }), 'join the ends'), join };
+  if (key && join)
+    return { ...plain((p) => joinEnds(p, { at: place.at('structure'), from: key, to: join }), 'join the ends'), join };
   return plain(
-    (p) => movePoints(p, { at, points, dx, dy }),
+    (p) => movePoints(p, { at, points, dx, dy, free }),
     points.length === 1 ? `${shortNumber(x)}, ${shortNumber(y)}` : by,
   );
 }

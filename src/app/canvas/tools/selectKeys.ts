@@ -8,8 +8,13 @@ import type { Hand, Tool, Workplace } from './tool';
 const onCurve = (place: Workplace): PointKey[] =>
   place.drawing().contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])));
 
+/** All points, handles too, in the order of the contours. */
+const allPoints = (place: Workplace): PointKey[] =>
+  place.drawing().contours.flatMap((c, i) => c.points.map((_, j) => pointKey(i, j)));
+
+/** The point or handle before or after one. */
 function nextPoint(place: Workplace, key: PointKey, step: number): PointKey {
-  const all = onCurve(place);
+  const all = allPoints(place);
   const at = all.indexOf(key);
   return all[(Math.max(0, at) + step + all.length) % all.length] ?? key;
 }
@@ -21,7 +26,8 @@ export function chosenKey(
   key: string,
   { shift, mod }: Parameters<Tool['key']>[1],
 ): boolean {
-  const at = place.at();
+  const at = place.at('places');
+  const whole = place.at('structure');
   const points = [...place.selection()];
   const parts = place.parts();
   const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[key];
@@ -36,8 +42,8 @@ export function chosenKey(
   if ((key === 'Delete' || key === 'Backspace') && points.length + parts.length > 0) {
     const done =
       points.length > 0
-        ? place.commit((p) => deletePoints(p, { at, points }))
-        : place.commit((p) => removeComponents(p, { at, indices: parts }));
+        ? place.commit((p) => deletePoints(p, { at: whole, points }))
+        : place.commit((p) => removeComponents(p, { at: whole, indices: parts }));
     if (done) {
       place.select(new Set());
       place.chooseParts([]);
@@ -46,7 +52,7 @@ export function chosenKey(
   }
   if (key.toLowerCase() === 'c' && !mod && points.length > 0) {
     const anySmooth = points.some((k) => pointOf(place.drawing(), k)?.smooth);
-    place.commit((p) => setSmooth(p, { at, points, smooth: !anySmooth }));
+    place.commit((p) => setSmooth(p, { at: whole, points, smooth: !anySmooth }));
     return true;
   }
   if (key.toLowerCase() === 'l' && !mod && last) {
@@ -54,7 +60,7 @@ export function chosenKey(
     const near = nearestSegment(place.drawing(), hand.x, hand.y);
     if (near && near.distance <= hand.reach * 2) {
       place.select(new Set());
-      place.commit((p) => toggleSegment(p, { at, x: hand.x, y: hand.y, within: hand.reach * 2 }));
+      place.commit((p) => toggleSegment(p, { at: whole, x: hand.x, y: hand.y, within: hand.reach * 2 }));
     }
     return true;
   }
@@ -62,9 +68,15 @@ export function chosenKey(
     place.select(new Set(onCurve(place)));
     return true;
   }
-  if (key === 'Tab' && points.length === 1) {
-    place.select(new Set([nextPoint(place, points[0]!, shift ? -1 : 1)]));
+  if (key === 'Tab' && points.length > 0) {
+    place.select(new Set([nextPoint(place, points[shift ? 0 : points.length - 1]!, shift ? -1 : 1)]));
     return true;
+  }
+  if (key === 'Home' || key === 'End') {
+    const all = allPoints(place);
+    const goal = key === 'Home' ? all[0] : all[all.length - 1];
+    if (goal) place.select(new Set([goal]));
+    return goal !== undefined;
   }
   return false;
 }

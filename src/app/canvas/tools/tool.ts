@@ -21,11 +21,18 @@ export type Hand = {
 /** A number that matters in a running gesture, and where it stands in font units. */
 export type Label = { x: number; y: number; text: string };
 
+/** A picture's heights set by two clicks: where its baseline is, then where its x-height or cap height is. */
+export type Levelling = { id: string; zone: 'xHeight' | 'capHeight'; base?: number };
+
+/** What a change is about: how the drawing is built, or where its points and parts lie. */
+export type ChangeKind = 'structure' | 'places';
+
 /** What a tool may see and do. Edits are tried on the document by the bench; tools never change it themselves. */
 export type Workplace = {
   project(): Project;
   master(): Master;
-  at(): DrawingPlace;
+  /** The drawing at hand, with the masters that a change of this kind reaches too. */
+  at(kind?: ChangeKind): DrawingPlace;
   drawing(): Drawing;
   /** The drawing without the running gesture. */
   settled(): Drawing;
@@ -41,6 +48,8 @@ export type Workplace = {
   /** Chosen parts (components), by their place in the drawing. */
   parts(): readonly number[];
   chooseParts(parts: readonly number[]): void;
+  levelling(): Levelling | undefined;
+  setLevelling(levelling: Levelling | undefined): void;
   /** Gauges laid over this glyph. */
   gauges(): readonly Gauge[];
   layGauges(gauges: readonly Gauge[]): void;

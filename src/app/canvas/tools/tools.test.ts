@@ -1,6 +1,6 @@
 import { buildStarter } from '../../../../demo/starter';
 import type { Gauge } from '../../../core/drawing/gauge';
-import type { PointKey } from '../../../core/drawing/points';
+import { type PointKey, pointKey } from '../../../core/drawing/points';
 import { curvesOf, signedArea } from '../../../core/geometry/contour';
 import type { Outcome } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
@@ -53,6 +53,8 @@ function bench(glyphName: string) {
     chooseParts: (p) => {
       parts = p;
     },
+    levelling: () => undefined,
+    setLevelling: () => {},
     gauges: () => gauges,
     layGauges: (g) => {
       gauges = g;
@@ -136,7 +138,9 @@ test('select: double click adds a point on the outline, then turns it', () => {
   ] as const;
   click(tool, mid[0], mid[1], { clicks: 2 });
   expect(b.settled().contours[0]!.points).toHaveLength(15);
-  expect(signedArea(b.settled().contours[0]!)).toBeCloseTo(area, 3);
+  // On the grid of whole units, so that the shape moves by less than half of one.
+  expect(Math.abs(signedArea(b.settled().contours[0]!) / area - 1)).toBeLessThan(1e-3);
+  for (const p of b.settled().contours[0]!.points) expect(Number.isInteger(p.x) && Number.isInteger(p.y)).toBe(true);
   expect(b.selection().size).toBe(1);
   click(tool, mid[0], mid[1], { clicks: 2 });
   const [key] = [...b.selection()];
@@ -390,4 +394,58 @@ test('gauges are laid by click and drag, moved, and taken away', () => {
   expect(b.gauges()).toHaveLength(2);
   tool.key('Escape', { shift: false, alt: false, mod: false });
   expect(b.gauges()).toEqual([]);
+});
+
+test('select: a side of an outline and a part land on the grid, wherever the hand took them; a held key lets them lie between', () => {
+  const b = bench('n');
+  const tool = selectTool(b.place);
+  const [first, second] = b.settled().contours[0]!.points;
+  const mid = [(first!.x + second!.x) / 2 + 0.37, (first!.y + second!.y) / 2 + 0.21] as const;
+  drag(tool, [...mid], [mid[0] + 17.3, mid[1] + 4.6]);
+  for (const p of b.settled().contours[0]!.points.filter((q) => q.type !== 'off'))
+    expect(Number.isInteger(p.x) && Number.isInteger(p.y)).toBe(true);
+  expect(b.settled().contours[0]!.points[0]!.x).toBe(first!.x + 17);
+  const again = [mid[0] + 17.3, mid[1] + 4.6] as const;
+  drag(tool, [...again], [again[0] + 20.5, again[1]], { free: true });
+  expect(b.settled().contours[0]!.points[0]!.x % 1).not.toBe(0);
+});
+
+test('select: Tab goes from point to handle to point, and with none chosen it is none of the tool’s', () => {
+  const b = bench('o');
+  const tool = selectTool(b.place);
+  const none = { shift: false, alt: false, mod: false };
+  expect(tool.key('Tab', none)).toBe(false);
+  expect(tool.key('Home', none)).toBe(true);
+  const all = b.settled().contours.flatMap((c, i) => c.points.map((_, k) => pointKey(i, k)));
+  for (const key of all.slice(1, 5)) {
+    tool.key('Tab', none);
+    expect([...b.selection()]).toEqual([key]);
+  }
+  tool.key('Tab', { ...none, shift: true });
+  expect([...b.selection()]).toEqual([all[3]]);
+});
+
+test('pen: a handle is broken off with Alt; Backspace takes the last point back, and the contour with its only one', () => {
+  const b = bench('space');
+  const tool = penTool(b.place);
+  click(tool, 0, 0);
+  tool.down(hand(200, 0));
+  tool.move(hand(260, 0));
+  tool.move(hand(200, 90, { alt: true }));
+  tool.up(hand(200, 90, { alt: true }));
+  const [, , into, corner] = b.settled().contours[0]!.points;
+  expect(into).toMatchObject({ x: 140, y: 0, type: 'off' });
+  expect(corner!.smooth).toBeUndefined();
+  click(tool, 400, 300);
+  const before = b.settled().contours[0]!.points;
+  // The handle that leaves went where the hand went.
+  expect(before[4]).toMatchObject({ x: 200, y: 90 });
+  const none = { shift: false, alt: false, mod: false };
+  expect(tool.key('Backspace', none)).toBe(true);
+  expect(b.settled().contours[0]!.points).toHaveLength(4);
+  click(tool, 400, 300);
+  expect(b.settled().contours[0]!.points).toEqual(before);
+  for (let i = 0; i < 3; i++) tool.key('Backspace', none);
+  expect(b.settled().contours).toHaveLength(0);
+  expect(tool.key('Backspace', none)).toBe(false);
 });

@@ -1,6 +1,7 @@
 import { byContour } from '../../../core/drawing/points';
 import { type Origin, originOn, type TransformBy, transformPoints } from '../../../core/drawing/transform';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../../../core/geometry/curve';
+import type { Project } from '../../../core/project/model';
 import { drawingBounds, drawingsOf } from '../../../core/project/outline';
 import type { Brush } from '../useCanvas';
 import { toPxX, toPxY } from '../view';
@@ -47,7 +48,8 @@ function graspAt(hand: Hand, b: Box, scale: number): Grasp | undefined {
 }
 
 /** The transform that a drag comes to with the hand where it is; undefined where nothing would be left. */
-function worked({ hand, grasp, from, box: b }: State, grid: number, copy: boolean): State['now'] {
+function worked({ hand, grasp, from, box: b }: State, project: Project, copy: boolean): State['now'] {
+  const grid = hand.free ? 0 : project.settings.grid;
   const centre = originOn(b, 'centre');
   if (grasp.kind === 'move') {
     const [dx, dy] = [onGrid(hand.x - from.x, grid), onGrid(hand.y - from.y, grid)];
@@ -134,13 +136,14 @@ export function transformTool(place: Workplace): Tool {
     return own;
   };
   const edit = ({ by, origin, copy }: NonNullable<State['now']>) => {
-    const at = place.at();
+    const at = place.at('places');
     const points = [...place.selection()];
-    return (p: Parameters<typeof transformPoints>[0]) => transformPoints(p, { at, points, by, origin, copy });
+    const grid = state?.hand.free ? 0 : place.project().settings.grid;
+    return (p: Project) => transformPoints(p, { at, points, by, origin, copy, grid });
   };
   const show = () => {
     if (!state) return;
-    const now = worked(state, place.project().settings.grid, copying);
+    const now = worked(state, place.project(), copying);
     state = { ...state, now };
     if (now) place.preview(edit(now));
   };
@@ -162,9 +165,10 @@ export function transformTool(place: Workplace): Tool {
     up(hand) {
       if (!state) return;
       const { now, from } = state;
+      const change = now && edit(now);
       state = undefined;
-      if (!now || Math.hypot(hand.x - from.x, hand.y - from.y) < hand.reach * 0.2) place.cancel();
-      else if (place.commit(edit(now))) place.remember(now);
+      if (!now || !change || Math.hypot(hand.x - from.x, hand.y - from.y) < hand.reach * 0.2) place.cancel();
+      else if (place.commit(change)) place.remember(now);
       else place.cancel();
       place.repaint();
     },

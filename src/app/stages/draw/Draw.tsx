@@ -14,6 +14,7 @@ import { DrawDetails } from './DrawDetails';
 import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
 import { TidyDialog } from './TidyDialog';
+import { TrialDialog } from './TrialDialog';
 import { WrongWay } from './WrongWay';
 
 /** Puts a picture file behind the current drawing, as tall as ascender to descender, standing at the left edge. */
@@ -162,6 +163,7 @@ export default function Draw() {
         <WrongWay />
         <HintLine />
       </div>
+      <TrialDialog />
       <TidyDialog open={tidying} onClose={closeDialog} />
       <DrawDetails bringPicture={() => input.current?.click()} />
       <input

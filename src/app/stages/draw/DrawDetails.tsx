@@ -17,6 +17,7 @@ import { EdgeSection } from './details/EdgeSection';
 import { GuideSection } from './details/GuideSection';
 import { PartsSection } from './details/PartsSection';
 import { PointSection } from './details/PointSection';
+import { ReachRow } from './details/ReachRow';
 import { ShapeSection } from './details/ShapeSection';
 import { SideSection } from './details/SideSection';
 import { SizeSection } from './details/SizeSection';
@@ -84,6 +85,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
             ))}
           </Tabs.List>
           <Tabs.Content value="shape">
+            <ReachRow />
             {(tool === 'oval' || tool === 'box') && <SizeSection title={tool === 'oval' ? 'Oval' : 'Box'} />}
             {kept.length > 0 && <PointSection drawing={drawing} keys={kept} />}
             {kept.length === 0 && <SideSection />}
@@ -92,6 +94,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
             {drawing.contours.length + drawing.components.length > 0 && <TransformSection keys={kept} />}
           </Tabs.Content>
           <Tabs.Content value="parts">
+            <ReachRow />
             <PartsSection drawing={drawing} keys={kept} />
             <GuideSection drawing={drawing} keys={kept} />
           </Tabs.Content>

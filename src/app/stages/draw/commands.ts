@@ -42,7 +42,10 @@ export const DRAW_COMMANDS: readonly Command[] = [
     ARROWS.flatMap((a) => [a, `Shift+${a}`, `$mod+${a}`]),
     'Arrows',
   ),
-  toolKey('delete', 'Delete what is chosen: points, keeping the shape; parts, gauges, dots', ['Delete', 'Backspace']),
+  toolKey('delete', 'Delete what is chosen: points, keeping the shape; parts, gauges, dots; the Pen’s last point', [
+    'Delete',
+    'Backspace',
+  ]),
   toolKey('corner', 'Corner or smooth', ['KeyC']),
   toolKey('line', 'Line or curve, for the segment under the pointer', ['KeyL']),
   toolKey('copy-box', 'Leave a copy while the transform box is dragged', ['KeyD']),
@@ -52,6 +55,7 @@ export const DRAW_COMMANDS: readonly Command[] = [
     ['Tab', 'Shift+Tab'],
     'Tab',
   ),
+  toolKey('first-point', 'First point of the drawing; the last', ['Home', 'End'], 'Home End'),
   toolKey('let-go', 'Let go; end what the pen or the dots draw', ['Escape', 'Enter'], 'Esc'),
   {
     id: 'all-points',

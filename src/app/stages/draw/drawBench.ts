@@ -1,8 +1,9 @@
 import { create } from 'zustand';
 import type { Gauge } from '../../../core/drawing/gauge';
+import type { PointKey } from '../../../core/drawing/points';
 import type { StrokeKind } from '../../../core/drawing/strokes';
 import type { GlyphId } from '../../../core/project/model';
-import type { ToolName } from '../../canvas/tools/tool';
+import type { Levelling, ToolName } from '../../canvas/tools/tool';
 import type { View } from '../../canvas/view';
 
 export const DETAIL_TABS = [
@@ -13,6 +14,19 @@ export const DETAIL_TABS = [
 ] as const;
 export type DetailTab = (typeof DETAIL_TABS)[number]['name'];
 export type Hints = readonly (readonly [string, string])[];
+
+/** Which changes of a drawing are made in all masters that agree with it: none, those of how it is built, or all. */
+export const REACHING = [
+  { value: 'one', text: 'This master', hint: 'Nothing else changes' },
+  {
+    value: 'structure',
+    text: 'Build in all',
+    hint: 'Points, parts and cuts come and go in all masters that agree; places are of this one',
+  },
+  { value: 'all', text: 'All in all', hint: 'Moves, too, are made in all masters that agree' },
+] as const;
+export type Reaching = (typeof REACHING)[number]['value'];
+const REACHING_KEY = 'wendril-reaching';
 
 /** How the drawing bench is set up; none of it is part of the document. */
 type DrawBench = {
@@ -27,7 +41,12 @@ type DrawBench = {
   gauges: Readonly<Record<GlyphId, readonly Gauge[]>>;
   /** What a click with the oval or the box draws, in font units. */
   typedSize: { width: number; height: number };
+  /** The point that giving a distance or an angle would move. */
+  moving: PointKey | undefined;
+  /** A picture's heights being set by clicks: the baseline first, then this line. */
+  levelling: Levelling | undefined;
   combs: boolean;
+  reaching: Reaching;
   /** Words that keep the glyph company; empty for its neighbours in the galley. */
   company: string;
   /** What the keys do just now. */
@@ -44,7 +63,10 @@ export const useDrawBench = create<DrawBench>(() => ({
   parts: [],
   gauges: {},
   typedSize: { width: 100, height: 100 },
+  moving: undefined,
+  levelling: undefined,
   combs: false,
+  reaching: REACHING.find((r) => r.value === localStorage.getItem(REACHING_KEY))?.value ?? 'structure',
   company: '',
   hints: [],
   view: undefined,
@@ -62,8 +84,15 @@ export const layGauges = (glyph: GlyphId, gauges: readonly Gauge[]): void =>
 export const gaugesOf = (glyph: GlyphId): readonly Gauge[] => useDrawBench.getState().gauges[glyph] ?? NONE;
 export const setTypedSize = (typedSize: DrawBench['typedSize']): void => set({ typedSize });
 export const toggleCombs = (): void => set((s) => ({ combs: !s.combs }));
+export const setReaching = (reaching: Reaching): void => {
+  localStorage.setItem(REACHING_KEY, reaching);
+  set({ reaching });
+};
+export const setMoving = (moving: PointKey | undefined): void => set({ moving });
+export const setLevelling = (levelling: Levelling | undefined): void => set({ levelling });
 export const setCompany = (company: string): void => set({ company });
 export const setHints = (hints: Hints): void => set({ hints });
 export const setView = (view: View): void => set({ view });
 /** Another drawing is on the bench: what was chosen or looked at in the last one is over. */
-export const forgetDrawing = (): void => set({ tracing: undefined, edges: undefined, parts: NONE });
+export const forgetDrawing = (): void =>
+  set({ tracing: undefined, edges: undefined, parts: NONE, levelling: undefined });

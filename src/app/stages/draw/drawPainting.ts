@@ -1,5 +1,5 @@
 import { guidesFor } from '../../../core/drawing/guides';
-import type { PointKey } from '../../../core/drawing/points';
+import { type PointKey, pointOf } from '../../../core/drawing/points';
 import { sidesOf } from '../../../core/fitting/sides';
 import { isEmptyBox } from '../../../core/geometry/curve';
 import { wrongWay } from '../../../core/geometry/winding';
@@ -8,7 +8,7 @@ import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outl
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
-import { paintLabel } from '../../canvas/paint/gestures';
+import { paintLabel, paintTarget } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
 import { paintEdges, paintGlyph, paintOutline, paintZoneNames, paintZones } from '../../canvas/paint/sheet';
@@ -52,7 +52,7 @@ export function paintSheet(
   const { inks } = sheet;
   const bare = tool === 'bare';
   const drawing = drawingOf(glyph, master.id);
-  const { combs, parts, company: words } = useDrawBench.getState();
+  const { combs, parts, company: words, moving } = useDrawBench.getState();
   if (!bare) {
     paintZones(sheet, master);
     paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
@@ -73,6 +73,8 @@ export function paintSheet(
   const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
   if (wrong.length > 0) paintWrongWay(sheet, drawing.contours, wrong);
   paintPoints(sheet, drawing, selection);
+  const ringed = moving && pointOf(drawing, moving);
+  if (ringed) paintTarget(sheet, ringed);
   const gauges = gaugesOf(glyph.id);
   if (gauges.length > 0) paintGauges(sheet, flattened(drawing, drawingsOf(project, master.id)), gauges);
   tool?.paint(sheet);

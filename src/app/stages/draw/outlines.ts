@@ -1,10 +1,12 @@
 import { addContours, removeContours } from '../../../core/drawing/edits';
-import { keyParts, pointKey } from '../../../core/drawing/points';
+import { pointKey, pointOf } from '../../../core/drawing/points';
+import { copiedStretches, cutStretches } from '../../../core/drawing/stretches';
 import { copiedOutline, EXACT_TYPE, pastedOutline } from '../../../core/formats/svg/clipboard';
 import { readSvg, type SvgPlace } from '../../../core/formats/svg/svgRead';
 import type { Contour } from '../../../core/geometry/contour';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { run, say, select, useBench } from '../../state/bench';
+import { place } from './details/place';
 
 /** Outlines to and from the clipboard and SVG files, for the glyph on the bench. */
 
@@ -13,21 +15,24 @@ function bench() {
   if (!project || !glyph) return undefined;
   const { zones } = masterOf(project, master)!;
   const drawing = drawingOf(project.glyphs[glyph]!, master);
-  const place: SvgPlace = {
+  const svgPlace: SvgPlace = {
     unitsPerEm: project.unitsPerEm,
     top: Math.max(zones.ascender.position, zones.capHeight.position),
     bottom: zones.descender.position,
   };
-  const chosen = [...new Set([...selection].map((k) => keyParts(k)[0]))].filter((i) => drawing.contours[i]);
-  return { at: { glyph, master }, drawing, place, chosen };
+  const points = [...selection].filter((k) => pointOf(drawing, k));
+  return { at: { glyph, master }, drawing, place: svgPlace, points };
 }
 
-/** Puts the contours with chosen points, or all of them when no point is chosen, on the clipboard; false when there are none. */
+/**
+ * Puts what chosen points hold on the clipboard: whole contours, or the stretch between points that follow each other; all
+ * contours when no point is chosen. False when there are none.
+ */
 export function copyOutlines(clipboard: DataTransfer): boolean {
   const now = bench();
   if (!now) return false;
-  const { drawing, place, chosen } = now;
-  const contours = chosen.length > 0 ? chosen.map((i) => drawing.contours[i]!) : drawing.contours;
+  const { drawing, place, points } = now;
+  const contours = points.length > 0 ? copiedStretches(drawing, points) : drawing.contours;
   if (contours.length === 0) return false;
   const { svg, exact } = copiedOutline(contours, drawing.advance, place);
   clipboard.setData('text/plain', svg);
@@ -39,9 +44,13 @@ export function copyOutlines(clipboard: DataTransfer): boolean {
 export function cutOutlines(): void {
   const now = bench();
   if (!now) return;
-  const { at, drawing, chosen } = now;
-  const contours = chosen.length > 0 ? chosen : drawing.contours.map((_, i) => i);
-  if (run((p) => removeContours(p, { at, contours }))) select(new Set());
+  const { at, drawing, points } = now;
+  const whole = place('structure');
+  const all = drawing.contours.map((_, i) => i);
+  if (
+    run((p) => (points.length > 0 ? cutStretches(p, { at: whole, points }) : removeContours(p, { at, contours: all })))
+  )
+    select(new Set());
 }
 
 /** Adds contours to the drawing and selects them. */

@@ -2,13 +2,14 @@ import { drawingOf, masterOf } from '../../../core/project/queries';
 import type { Workplace } from '../../canvas/tools/tool';
 import { cancelPreview, preview, run, select, useBench } from '../../state/bench';
 import { rememberTransform } from './again';
-import { chooseParts, gaugesOf, layGauges, useDrawBench } from './drawBench';
+import { place } from './details/place';
+import { chooseParts, gaugesOf, layGauges, setLevelling, useDrawBench } from './drawBench';
 
 /** What tools work on: the open glyph in the current master, as it stands now. */
 export const workplace = (repaint: () => void): Workplace => ({
   project: () => useBench.getState().project!,
   master: () => masterOf(useBench.getState().project!, useBench.getState().master)!,
-  at: () => ({ glyph: useBench.getState().glyph!, master: useBench.getState().master }),
+  at: place,
   drawing: () => {
     const { project, glyph, master } = useBench.getState();
     return drawingOf(project!.glyphs[glyph!]!, master);
@@ -25,6 +26,8 @@ export const workplace = (repaint: () => void): Workplace => ({
   repaint,
   parts: () => useDrawBench.getState().parts,
   chooseParts,
+  levelling: () => useDrawBench.getState().levelling,
+  setLevelling,
   gauges: () => gaugesOf(useBench.getState().glyph!),
   layGauges: (gauges) => layGauges(useBench.getState().glyph!, gauges),
   typedSize: () => useDrawBench.getState().typedSize,

@@ -29,7 +29,7 @@ export function useFitDrag({
   const sidesBy =
     (left: number, right: number): Edit =>
     (p) =>
-      addToSides(p, { glyph: id!, masters, left, right });
+      addToSides(p, { glyph: id!, masters, left, right, grid: p.settings.grid });
 
   const editAt = (px: number): Edit | undefined => {
     const d = drag.current;

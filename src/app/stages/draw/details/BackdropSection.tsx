@@ -1,7 +1,8 @@
 import { ImagePlus, Lock, LockOpen, ScanLine, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { addOutlineBackdrop, outlineName, removeBackdrop, setBackdrop } from '../../../../core/drawing/backdrops';
-import type { Affine } from '../../../../core/geometry/affine';
+import { type Affine, type AffineFacts, affineFrom, factsOf } from '../../../../core/geometry/affine';
+import { tidy } from '../../../../core/geometry/tidy';
 import { glyphTyped } from '../../../../core/project/findGlyphs';
 import type { BackdropOutline, Drawing } from '../../../../core/project/model';
 import { run, say, useBench } from '../../../state/bench';
@@ -9,6 +10,7 @@ import { useCalmProject } from '../../../state/calm';
 import { openDialog } from '../../../state/dialogs';
 import { Check, Slide } from '../../../ui/controls';
 import { Button, NumberField, Section, TextField } from '../../../ui/parts';
+import { setLevelling, setTool } from '../drawBench';
 import { place } from './place';
 import { TraceButton } from './TraceSection';
 
@@ -102,7 +104,15 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
               </div>
             )}
             {!b.outline && !b.locked && (
-              <PlaceFields transform={b.transform} onChange={(transform) => change({ transform })} />
+              <PlaceFields
+                transform={b.transform}
+                picture={project.pictures[b.picture]}
+                onChange={(transform) => change({ transform })}
+                onLevel={(zone) => {
+                  setTool('picture');
+                  setLevelling({ id: b.id, zone });
+                }}
+              />
             )}
           </div>
         );
@@ -112,35 +122,58 @@ export function BackdropSection({ drawing, bringPicture }: { drawing: Drawing; b
   );
 }
 
-const round = (v: number) => Math.round(v * 1e6) / 1e6 || 0;
+const LEVELS = [
+  { zone: 'xHeight', text: 'Baseline, x-height…' },
+  { zone: 'capHeight', text: 'Baseline, caps…' },
+] as const;
 
-/** Size and turn of a picture by number, about its upper left corner. */
-function PlaceFields({ transform, onChange }: { transform: Affine; onChange: (t: Affine) => void }) {
-  const [a, b, c, d, x, y] = transform;
-  const size = Math.hypot(a, b);
-  const turn = (Math.atan2(b, a) * 180) / Math.PI;
-  const turned = (degrees: number, scale: number): Affine => {
-    const [cos, sin] = [
-      Math.cos(((degrees - turn) * Math.PI) / 180) * scale,
-      Math.sin(((degrees - turn) * Math.PI) / 180) * scale,
-    ];
-    return [
-      round(cos * a - sin * b),
-      round(sin * a + cos * b),
-      round(cos * c - sin * d),
-      round(sin * c + cos * d),
-      x,
-      y,
-    ];
+/** Place, size and turn of a picture by number, about its lower left corner; or by two clicks on its own heights. */
+function PlaceFields({
+  transform,
+  picture,
+  onChange,
+  onLevel,
+}: {
+  transform: Affine;
+  picture: { height: number } | undefined;
+  onChange: (t: Affine) => void;
+  onLevel: (zone: 'xHeight' | 'capHeight') => void;
+}) {
+  const facts = factsOf(transform);
+  const tall = picture?.height ?? 0;
+  /** Where the lower left corner lies; a picture's own y goes down. */
+  const corner = (t: Affine) => [t[2] * tall + t[4], t[3] * tall + t[5]] as const;
+  const [x, y] = corner(transform);
+  const change = (next: Partial<AffineFacts>, to: readonly [number, number] = [x, y]) => {
+    const t = affineFrom({ ...facts, ...next });
+    const [nx, ny] = corner(t);
+    onChange([t[0], t[1], t[2], t[3], tidy(t[4] + to[0] - nx), tidy(t[5] + to[1] - ny)]);
   };
   return (
     <div className="grid gap-1.5">
+      <NumberField label="Left" value={tidy(x)} onChange={(v) => change({}, [v, y])} />
+      <NumberField label="Foot" value={tidy(y)} onChange={(v) => change({}, [x, v])} />
       <NumberField
         label="Units to 100 pixels"
-        value={round(size * 100)}
-        onChange={(v) => v > 0 && onChange(turned(turn, v / 100 / size))}
+        value={tidy(facts.width * 100)}
+        onChange={(v) =>
+          v > 0
+            ? change({ width: v / 100, height: (facts.height / (facts.width || 1)) * (v / 100) })
+            : say('A picture is more than 0 units wide.')
+        }
       />
-      <NumberField label="Turn °" value={turn} onChange={(v) => onChange(turned(v, 1))} />
+      <NumberField label="Turn °" value={tidy(facts.turn)} onChange={(turn) => change({ turn })} />
+      <div className="flex flex-wrap gap-1.5">
+        {LEVELS.map(({ zone, text }) => (
+          <Button
+            key={zone}
+            title="Two clicks on the picture: where its baseline is, and where this height is; it is scaled and moved to fit"
+            onClick={() => onLevel(zone)}
+          >
+            {text}
+          </Button>
+        ))}
+      </div>
     </div>
   );
 }

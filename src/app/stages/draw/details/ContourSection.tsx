@@ -19,7 +19,6 @@ import { place } from './place';
 
 /** The contours in their order: direction, start, what is open. */
 export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
-  const at = place();
   if (drawing.contours.length === 0) {
     return (
       <Section title="Contours">
@@ -40,14 +39,18 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
     <Section title={plural(drawing.contours.length, 'contour')}>
       <ContourList drawing={drawing} chosen={chosen} />
       <div className="flex flex-wrap gap-1.5">
-        {canStart && <Button onClick={() => run((p) => setStartPoint(p, { at, point: only! }))}>Start here</Button>}
+        {canStart && (
+          <Button onClick={() => run((p) => setStartPoint(p, { at: place('structure'), point: only! }))}>
+            Start here
+          </Button>
+        )}
         {wrong && (
           <div className="w-full rounded-lg bg-marigold-tint p-2 text-[13px]">
             <p className="mb-1">▲ A contour goes the wrong way for where it lies; counters may fill.</p>
             <button
               type="button"
               className="font-semibold text-kelp"
-              onClick={() => run((p) => directByNesting(p, { at }))}
+              onClick={() => run((p) => directByNesting(p, { at: place('structure') }))}
             >
               Set directions by nesting
             </button>
@@ -58,7 +61,8 @@ export function ContourSection({ drawing, keys }: { drawing: Drawing; keys: read
   );
 }
 
-const moveContour = (from: number, to: number) => void run((p) => orderContour(p, { at: place(), from, to }));
+const moveContour = (from: number, to: number) =>
+  void run((p) => orderContour(p, { at: place('structure'), from, to }));
 
 type Way = 'counter-clockwise' | 'clockwise' | 'open';
 const wayOf = (c: Contour): Way => (!c.closed ? 'open' : signedArea(c) > 0 ? 'counter-clockwise' : 'clockwise');
@@ -107,14 +111,18 @@ function ContourRow({ index, way, chosen }: { index: number; way: Way; chosen: b
         <span className="truncate text-quiet">{way}</span>
       </button>
       {way === 'open' && (
-        <button type="button" className="text-kelp" onClick={() => run((p) => closeContour(p, { at: place(), index }))}>
+        <button
+          type="button"
+          className="text-kelp"
+          onClick={() => run((p) => closeContour(p, { at: place('structure'), index }))}
+        >
           close
         </button>
       )}
       <IconButton
         label={`Reverse contour ${index + 1}`}
         className="rounded p-1 text-quiet hover:bg-kelp-tint"
-        onClick={() => run((p) => reverseContours(p, { at: place(), contours: [index] }))}
+        onClick={() => run((p) => reverseContours(p, { at: place('structure'), contours: [index] }))}
       >
         <RefreshCcw size={14} />
       </IconButton>

@@ -7,7 +7,7 @@ import {
   setComponent,
 } from '../../../../core/drawing/components';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
-import type { Affine } from '../../../../core/geometry/affine';
+import { type Affine, type AffineFacts, affineFrom, factsOf } from '../../../../core/geometry/affine';
 import { tidy } from '../../../../core/geometry/tidy';
 import { glyphTyped } from '../../../../core/project/findGlyphs';
 import type { Drawing } from '../../../../core/project/model';
@@ -17,42 +17,28 @@ import { Button, NumberField, Section, TextField } from '../../../ui/parts';
 import { chooseParts, useDrawBench } from '../drawBench';
 import { place } from './place';
 
-/** A transform as scales, turn and place; slants are kept as they are. */
-function facts([a, b, c, d, x, y]: Affine) {
-  const sx = Math.hypot(a, b);
-  return {
-    x,
-    y,
-    width: tidy(sx * 100),
-    height: tidy(((a * d - b * c) / (sx || 1)) * 100),
-    turn: tidy((Math.atan2(b, a) * 180) / Math.PI),
-  };
-}
-function transformOf({ x, y, width, height, turn }: ReturnType<typeof facts>): Affine {
-  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
-  const round = (v: number) => Math.round(v * 1e6) / 1e6 || 0;
-  return [
-    round((c * width) / 100),
-    round((s * width) / 100),
-    round((-s * height) / 100),
-    round((c * height) / 100),
-    x,
-    y,
-  ];
-}
 const FIELDS = [
-  { key: 'x', label: 'x' },
-  { key: 'y', label: 'y' },
-  { key: 'width', label: 'Width %' },
-  { key: 'height', label: 'Height %' },
-  { key: 'turn', label: 'Turn °' },
-] as const;
+  { key: 'x', label: 'x', unit: 1 },
+  { key: 'y', label: 'y', unit: 1 },
+  { key: 'width', label: 'Width %', unit: 100 },
+  { key: 'height', label: 'Height %', unit: 100 },
+  { key: 'slant', label: 'Slant °', unit: 1 },
+  { key: 'turn', label: 'Turn °', unit: 1 },
+] as const satisfies readonly { key: keyof AffineFacts; label: string; unit: number }[];
+
+/** A transform with one of its numbers typed anew; a move leaves all else exactly as it was. */
+function withFact(t: Affine, key: keyof AffineFacts, value: number): Affine {
+  if (key === 'x') return [t[0], t[1], t[2], t[3], value, t[5]];
+  if (key === 'y') return [t[0], t[1], t[2], t[3], t[4], value];
+  return affineFrom({ ...factsOf(t), [key]: value });
+}
 
 /** Other glyphs drawn in this one. */
 export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
   const project = useBench((s) => s.settled)!;
   const chosen = useDrawBench((s) => s.parts).filter((i) => drawing.components[i]);
   const at = place();
+  const whole = place('structure');
   const [typed, setTyped] = useState('');
   const contours = [...new Set(keys.map((k) => keyParts(k)[0]))].sort((a, b) => a - b);
   const only = chosen.length === 1 ? chosen[0]! : undefined;
@@ -61,7 +47,7 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
   const add = () => {
     const glyph = glyphTyped(project, typed);
     if (!glyph) return say(`There is no glyph “${typed.trim()}”.`);
-    if (!run((p) => addComponent(p, { at, glyph: glyph.id }))) return;
+    if (!run((p) => addComponent(p, { at: whole, glyph: glyph.id }))) return;
     chooseParts([drawing.components.length]);
     setTyped('');
   };
@@ -108,19 +94,17 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
       </ul>
       {only !== undefined && (
         <div className="mb-2 grid gap-1.5">
-          {FIELDS.map(({ key, label }) => (
+          {FIELDS.map(({ key, label, unit }) => (
             <NumberField
               key={key}
               label={label}
-              value={facts(drawing.components[only]!.transform)[key]}
+              value={tidy(factsOf(drawing.components[only]!.transform)[key] * unit)}
               onChange={(v) =>
-                run((p) =>
-                  setComponent(p, {
-                    at,
-                    index: only,
-                    change: { transform: transformOf({ ...facts(drawing.components[only]!.transform), [key]: v }) },
-                  }),
-                )
+                run((p) => {
+                  const now = drawing.components[only]!.transform;
+                  const change = { transform: withFact(now, key, v / unit) };
+                  return setComponent(p, { at, index: only, change });
+                })
               }
             />
           ))}
@@ -131,7 +115,7 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
           <Button
             title="Contours of this glyph’s own; it no longer follows"
             onClick={() => {
-              if (run((p) => drawOut(p, { at, indices: chosen }))) chooseParts([]);
+              if (run((p) => drawOut(p, { at: whole, indices: chosen }))) chooseParts([]);
             }}
           >
             Turn into outlines
@@ -139,7 +123,7 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
           <Button
             kind="danger"
             onClick={() => {
-              if (run((p) => removeComponents(p, { at, indices: chosen }))) chooseParts([]);
+              if (run((p) => removeComponents(p, { at: whole, indices: chosen }))) chooseParts([]);
             }}
           >
             Take away

@@ -8,6 +8,7 @@ import {
   AlignStartVertical,
   AlignVerticalDistributeCenter,
 } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import {
   type Alignment,
   alignPoints,
@@ -20,19 +21,21 @@ import { deletePoints, placePoint, resizePoints, setSmooth } from '../../../../c
 import { cutAtPoint } from '../../../../core/drawing/ends';
 import { evenOut, fullnesses, setFullness } from '../../../../core/drawing/fullness';
 import { between } from '../../../../core/drawing/gauge';
+import { lineAngle } from '../../../../core/drawing/guides';
 import { type PointKey, pointOf } from '../../../../core/drawing/points';
 import type { Drawing } from '../../../../core/project/model';
 import { run, say, select } from '../../../state/bench';
-import { Button, NumberField, Section } from '../../../ui/parts';
+import { Button, Choice, NumberField, Section } from '../../../ui/parts';
+import { setMoving } from '../drawBench';
 import { place } from './place';
 
 /** What can be said and done by number about the chosen points. */
 export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
-  const at = place();
+  const at = place('places');
+  const whole = place('structure');
   const points = keys.map((k) => pointOf(drawing, k)!);
   const only = keys.length === 1 ? points[0] : undefined;
   const handle = only?.type === 'off' ? handleOf(drawing, keys[0]!) : undefined;
-  const pair = keys.length === 2 ? between(points[0]!, points[1]!) : undefined;
   const onCurve = points.filter((p) => p.type !== 'off');
   const full = fullnesses(drawing, keys);
   const width = Math.max(...points.map((p) => p.x)) - Math.min(...points.map((p) => p.x));
@@ -44,12 +47,12 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
           <NumberField
             label="x"
             value={only.x}
-            onChange={(x) => run((p) => placePoint(p, { at, point: keys[0]!, x }))}
+            onChange={(x) => run((p) => placePoint(p, { at: place(), point: keys[0]!, x }))}
           />
           <NumberField
             label="y"
             value={only.y}
-            onChange={(y) => run((p) => placePoint(p, { at, point: keys[0]!, y }))}
+            onChange={(y) => run((p) => placePoint(p, { at: place(), point: keys[0]!, y }))}
           />
           {handle && (
             <>
@@ -83,20 +86,20 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
         </div>
       )}
       {full.length > 0 && <FullnessRow keys={keys} full={full} />}
-      {pair && <PairRow pair={pair} from={keys[0]!} to={keys[1]!} />}
+      {keys.length === 2 && <PairRow drawing={drawing} keys={keys} />}
       {onCurve.length > 1 && <ArrangeRow keys={keys} count={onCurve.length} />}
       <div className="flex flex-wrap gap-1.5">
         {onCurve.length > 0 && (
           <>
             <Button
               disabled={onCurve.every((p) => p.smooth)}
-              onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: true }))}
+              onClick={() => run((p) => setSmooth(p, { at: whole, points: keys, smooth: true }))}
             >
               Smooth
             </Button>
             <Button
               disabled={onCurve.every((p) => !p.smooth)}
-              onClick={() => run((p) => setSmooth(p, { at, points: keys, smooth: false }))}
+              onClick={() => run((p) => setSmooth(p, { at: whole, points: keys, smooth: false }))}
             >
               Corner
             </Button>
@@ -112,7 +115,7 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
         {only && only.type !== 'off' && (
           <Button
             title="Opens the outline at this point"
-            onClick={() => run((p) => cutAtPoint(p, { at, point: keys[0]! })) && select(new Set())}
+            onClick={() => run((p) => cutAtPoint(p, { at: whole, point: keys[0]! })) && select(new Set())}
           >
             Cut here
           </Button>
@@ -120,7 +123,7 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
         <Button
           kind="danger"
           onClick={() => {
-            if (run((p) => deletePoints(p, { at, points: keys }))) select(new Set());
+            if (run((p) => deletePoints(p, { at: whole, points: keys }))) select(new Set());
           }}
         >
           Delete
@@ -133,33 +136,70 @@ export function PointSection({ drawing, keys }: { drawing: Drawing; keys: readon
 /** Distance and angle copied from one pair of points, to be given to another. */
 let copied: { distance: number; angle: number } | undefined;
 
-/** Distance and angle of two points; a terminal's cut is copied from one place and given to another. */
-function PairRow({ pair, from, to }: { pair: { distance: number; angle: number }; from: PointKey; to: PointKey }) {
+/** Two chosen points by where they lie, whatever the order they were chosen in: lower before upper, or left before right. */
+function endsOf(drawing: Drawing, keys: readonly PointKey[]) {
+  const [a, b] = [pointOf(drawing, keys[0]!)!, pointOf(drawing, keys[1]!)!];
+  const upright = Math.abs(b.y - a.y) >= Math.abs(b.x - a.x);
+  const inOrder = upright ? a.y <= b.y : a.x <= b.x;
+  const [first, second] = inOrder ? [keys[0]!, keys[1]!] : [keys[1]!, keys[0]!];
+  return [
+    { key: first, name: upright ? 'Lower' : 'Left' },
+    { key: second, name: upright ? 'Upper' : 'Right' },
+  ] as const;
+}
+
+/**
+ * Distance and angle of two points; a terminal's cut is copied from one place and given to another. A cut is a line: its
+ * angle is told from 0 to 180 degrees. The end that moves is chosen, and ringed on the sheet.
+ */
+function PairRow({ drawing, keys }: { drawing: Drawing; keys: readonly PointKey[] }) {
   const at = place();
+  const ends = endsOf(drawing, keys);
+  const [which, setWhich] = useState<'0' | '1'>('1');
+  const to = ends[which === '1' ? 1 : 0].key;
+  const from = ends[which === '1' ? 0 : 1].key;
+  const pair = between(pointOf(drawing, from)!, pointOf(drawing, to)!);
+  const angle = Math.round(lineAngle(pair.angle) * 100) / 100;
+  useEffect(() => {
+    setMoving(to);
+    return () => setMoving(undefined);
+  }, [to]);
   return (
     <div className="mb-2 grid gap-1.5">
       <NumberField
         label="Distance"
-        value={pair.distance}
+        value={Math.round(pair.distance * 100) / 100}
         onChange={(distance) => run((p) => setBetween(p, { at, from, to, distance }))}
       />
       <NumberField
         label="Angle °"
-        value={pair.angle}
-        onChange={(angle) => run((p) => setBetween(p, { at, from, to, angle }))}
+        value={angle}
+        onChange={(typed) => run((p) => setBetween(p, { at, from, to, angle: typed }))}
       />
+      <div className="flex items-center gap-2">
+        <span className="text-quiet">Moves</span>
+        <Choice
+          label="The end that moves"
+          value={which}
+          options={[
+            { value: '0', text: ends[0].name },
+            { value: '1', text: ends[1].name },
+          ]}
+          onChange={setWhich}
+        />
+      </div>
       <div className="flex gap-1.5">
         <Button
           title="Remembers this distance and angle"
           onClick={() => {
-            copied = pair;
-            say(`Copied ${Math.round(pair.distance * 10) / 10} at ${Math.round(pair.angle * 10) / 10}°.`);
+            copied = { distance: pair.distance, angle };
+            say(`Copied ${Math.round(pair.distance * 10) / 10} at ${Math.round(angle * 10) / 10}°.`);
           }}
         >
           Copy both
         </Button>
         <Button
-          title="Gives these two points the distance and angle that were copied"
+          title="Gives these two points the distance and angle that were copied; the ringed end moves"
           onClick={() =>
             copied
               ? run((p) => setBetween(p, { at, from, to, ...copied! }))

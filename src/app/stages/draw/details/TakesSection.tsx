@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { addOutlineBackdrop } from '../../../../core/drawing/backdrops';
-import { removeTake, renameTake, restoreTake, type Take, takesOf } from '../../../../core/drawing/takes';
+import { putTakeBack, removeTake, renameTake, restoreTake, type Take, takesOf } from '../../../../core/drawing/takes';
 import { drawingsOf, flattened } from '../../../../core/project/outline';
 import { pathData } from '../../../../core/project/pathData';
-import { cancelPreview, preview, run, useBench } from '../../../state/bench';
+import { endTrial, run, runAside, tryOut, useBench } from '../../../state/bench';
 import { Button, Section, TextField } from '../../../ui/parts';
-import { keepTakeNow, now } from '../takes';
+import { bringBack, keepTakeNow, now } from '../takes';
 import { place } from './place';
 
 const dated = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -15,19 +15,35 @@ export function TakesSection() {
   const project = useBench((s) => s.settled)!;
   const at = place();
   const takes = takesOf(project.glyphs[at.glyph]!, at.master);
-  const [trying, setTrying] = useState<string>();
-  useEffect(() => () => cancelPreview(), []);
-  const tryOut = (take: Take) => {
-    const on = trying !== take.id;
-    setTrying(on ? take.id : undefined);
-    if (on) preview((p) => restoreTake(p, { at, take: take.id, date: now() }));
-    else cancelPreview();
+  const trying = useBench((s) => s.trial?.id);
+  const [thrown, setThrown] = useState<{ glyph: string; take: Take }>();
+  useEffect(() => endTrial, []);
+  const toggle = (take: Take) => {
+    if (trying === take.id) endTrial();
+    else
+      tryOut({ id: take.id, name: take.name, adopt: () => bringBack(take) }, (p) =>
+        restoreTake(p, { at, take: take.id, date: now() }),
+      );
   };
   return (
     <Section title="Takes">
       <Button className="mb-3 w-full" title="Keeps this drawing as it is now (T)" onClick={keepTakeNow}>
         Keep a take
       </Button>
+      {thrown?.glyph === at.glyph && (
+        <p role="status" className="mb-2 flex flex-wrap justify-between gap-2 text-quiet">
+          “{thrown.take.name}” is thrown away.
+          <button
+            type="button"
+            className="text-kelp"
+            onClick={() => {
+              if (runAside((p) => putTakeBack(p, thrown))) setThrown(undefined);
+            }}
+          >
+            Put it back
+          </button>
+        </p>
+      )}
       {takes.length === 0 && (
         <p className="text-quiet">
           A take is a version of this drawing that stays, whatever you do next. Keep one before a bold change.
@@ -49,7 +65,7 @@ export function TakesSection() {
                 onBlur={(e) => {
                   const name = e.target.value.trim();
                   if (name !== take.name && name !== '')
-                    run((p) => renameTake(p, { glyph: at.glyph, take: take.id, name }));
+                    runAside((p) => renameTake(p, { glyph: at.glyph, take: take.id, name }));
                 }}
               />
               <p className="mb-1 text-[12.5px] text-quiet">{dated.format(new Date(take.date))}</p>
@@ -59,17 +75,14 @@ export function TakesSection() {
                 type="button"
                 aria-pressed={trying === take.id}
                 title="Shows it in its place, in the galley too, without changing anything"
-                onClick={() => tryOut(take)}
+                onClick={() => toggle(take)}
               >
                 {trying === take.id ? 'Stop trying' : 'Try'}
               </button>
               <button
                 type="button"
                 title="Brings it back; what is there now is kept as a take"
-                onClick={() => {
-                  setTrying(undefined);
-                  run((p) => restoreTake(p, { at, take: take.id, date: now() }));
-                }}
+                onClick={() => bringBack(take)}
               >
                 Bring back
               </button>
@@ -83,7 +96,11 @@ export function TakesSection() {
               <button
                 type="button"
                 className="text-quiet"
-                onClick={() => run((p) => removeTake(p, { glyph: at.glyph, take: take.id }))}
+                onClick={() => {
+                  endTrial();
+                  if (runAside((p) => removeTake(p, { glyph: at.glyph, take: take.id })))
+                    setThrown({ glyph: at.glyph, take });
+                }}
               >
                 Throw away
               </button>
