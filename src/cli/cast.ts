@@ -10,6 +10,7 @@ const OPTIONS = {
   out: { type: 'string' },
   format: { type: 'string', default: 'otf,ttf,woff2' },
   'keep-overlaps': { type: 'boolean', default: false },
+  blanks: { type: 'boolean', default: false },
 } as const;
 
 /** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
@@ -27,6 +28,7 @@ export async function cast(args: readonly string[]): Promise<void> {
     formats: formats as Format[],
     masters: project.masters,
     keepOverlaps: values['keep-overlaps'],
+    blanks: values.blanks,
   });
   if (!result.ok) throw new CliError(result.reason);
   try {

@@ -26,19 +26,28 @@ beforeAll(() => {
 });
 
 test('every kind of source gives the same bytes as the core', () => {
-  const font = castFont(buildStarter(), { flavour: 'otf', place: { master: 'm1' } });
+  const font = castFont(buildStarter(), { flavour: 'otf', place: { master: 'm1' }, blanks: true });
   if (!font.ok) throw new Error(font.reason);
   for (const [i, source] of ['demo.wendril', 'demo.ufoz', ufoFolder, 'project.designspace'].entries()) {
     const out = join(folder, `out${i}`);
-    const run = wendril('cast', join(folder, source), '--out', out, '--format', 'otf');
+    const run = wendril('cast', join(folder, source), '--out', out, '--format', 'otf', '--blanks');
     expect(run).toEqual({ code: 0, out: `${join(out, 'VelmarrowSans-Regular.otf')}\n`, err: '' });
     expect(Buffer.compare(readFileSync(join(out, 'VelmarrowSans-Regular.otf')), font.value.bytes)).toBe(0);
   }
 });
 
+test('characters that are not drawn are left out and told; with --blanks they stand as blanks', () => {
+  const out = join(folder, 'drawn');
+  const run = wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--format', 'ttf');
+  expect(run.code).toBe(0);
+  expect(run.err).toMatch(/Not drawn yet, so left out: \S/);
+  const facts = JSON.parse(wendril('info', join(out, 'VelmarrowSans-Regular.ttf'), '--json').out);
+  expect(facts.glyphs).toBeLessThan(76);
+});
+
 test('all formats, and facts about each', () => {
   const out = join(folder, 'all');
-  expect(wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--keep-overlaps').code).toBe(0);
+  expect(wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--keep-overlaps', '--blanks').code).toBe(0);
   expect(readdirSync(out).sort()).toEqual([
     'VelmarrowSans-Regular.otf',
     'VelmarrowSans-Regular.ttf',
@@ -69,7 +78,9 @@ test('a designspace may name sources beside its own folder', () => {
     .replace(`filename="${ufoFolder}"`, `filename="../${ufoFolder}"`);
   writeFileSync(join(folder, 'space/beside.designspace'), text);
   const out = join(folder, 'beside');
-  expect(wendril('cast', join(folder, 'space/beside.designspace'), '--out', out, '--format', 'otf')).toMatchObject({
+  expect(
+    wendril('cast', join(folder, 'space/beside.designspace'), '--out', out, '--format', 'otf', '--blanks'),
+  ).toMatchObject({
     code: 0,
     err: '',
   });

@@ -49,7 +49,7 @@ export const compileService = {
     if (!project) return success({ lines: [], left: [] });
     const where = JSON.stringify(place);
     if (compiled?.project !== project || compiled.place !== where) {
-      const font = castFont(project, { flavour: 'otf', place, cache, compact: false, leaveOut: true });
+      const font = castFont(project, { flavour: 'otf', place, cache, compact: false, leaveOut: true, blanks: true });
       if (!font.ok) return font;
       const { bytes, glyphIds, notes } = font.value;
       const left = notes.filter((n) => n.severity === 'error');

@@ -15,6 +15,8 @@ export type CastFile = {
   master: MasterId;
   bytes: Uint8Array;
   glyphs: number;
+  /** Characters that the font has. */
+  codePoints: readonly number[];
   /** Names by glyph index. */
   glyphNames: readonly string[];
   quadraticError: number;
@@ -47,7 +49,7 @@ export const filesService = {
 
   async cast(
     project: Project,
-    choice: { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean },
+    choice: { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean; blanks: boolean },
     progress: (done: number, total: number, now: string) => void,
   ): Promise<Result<CastFile[]>> {
     const masters = project.masters.filter((m) => choice.masters.includes(m.id));
@@ -55,6 +57,7 @@ export const filesService = {
       formats: choice.formats,
       masters,
       keepOverlaps: choice.keepOverlaps,
+      blanks: choice.blanks,
       progress,
     });
     if (!result.ok) return result;
@@ -63,6 +66,7 @@ export const filesService = {
       value: result.value.map(({ font, ...file }) => ({
         ...file,
         glyphs: font.glyphIds.length,
+        codePoints: font.glyphIds.flatMap((id) => project.glyphs[id]?.unicodes ?? []),
         glyphNames: font.glyphIds.map((id) => project.glyphs[id]?.name ?? '.notdef'),
         quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
         kerningPairs: font.kerningPairs,

@@ -1,11 +1,13 @@
+import type { Refusal } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
+import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
 import { type ProposalSettings, type ProposedPair, proposeKerning } from '../core/kerning/proposal';
 import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
-import type { GlyphId, MasterId, Project } from '../core/project/model';
-import { masterOf } from '../core/project/queries';
+import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
+import { drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { documentHolder } from './document';
 
@@ -42,6 +44,10 @@ export const measureService = {
     kerningQueue(project(), master, pairsLeft(project()), step, least),
 
   kerningSize: (master: MasterId) => kerningSize(project(), master),
+
+  /** A drawing with its edges worked on, or why it cannot be. */
+  edges: (glyph: GlyphId, master: MasterId, contours: readonly number[], work: StrokeWork): Drawing | Refusal =>
+    workedDrawing(project(), drawingOf(project().glyphs[glyph]!, master), master, contours, work),
 
   tidy(
     {

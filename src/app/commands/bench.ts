@@ -73,6 +73,14 @@ export const BENCH_COMMANDS: readonly Command[] = [
     can: hasGlyph,
     run: inThisGlyph(removeOverlap),
   },
+  {
+    id: 'duplicate',
+    title: 'Make a copy of this glyph…',
+    group: 'Edit',
+    keys: ['$mod+KeyD'],
+    can: hasGlyph,
+    run: () => openDialog('duplicate'),
+  },
   { id: 'sheet', title: 'Get a sheet of lettering', group: 'Project', run: () => openDialog('sheet') },
   {
     id: 'save-file',

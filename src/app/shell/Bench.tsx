@@ -13,6 +13,7 @@ import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
 import { Damage, saveRecords } from './Damage';
+import { DuplicateDialog } from './DuplicateDialog';
 import { KeySheet } from './KeySheet';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
@@ -137,6 +138,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
         </Suspense>
       )}
       <LeavingGuard />
+      <DuplicateDialog />
       <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
       <Toaster position="top-center" offset={56} />
     </div>

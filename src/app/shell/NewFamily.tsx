@@ -69,7 +69,14 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
   });
   const set = watch('set');
   const start = async (asked: z.output<typeof schema>) => {
-    const listed = asked.set === 'own' ? parseGlyphList(asked.own).requests.flatMap((r) => r.unicodes) : [];
+    const { requests, faults } =
+      asked.set === 'own' ? parseGlyphList(asked.own, 'letters') : { requests: [], faults: [] };
+    const unread = [
+      ...faults,
+      ...requests.filter((r) => r.unicodes.length === 0).map((r) => `${r.name} is no character.`),
+    ];
+    if (unread.length > 0) return setError('root', { message: unread.join(' ') });
+    const listed = requests.flatMap((r) => r.unicodes);
     const project = createProject({
       family: asked.family,
       masterName: asked.style || 'Regular',

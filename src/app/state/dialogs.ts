@@ -10,7 +10,8 @@ export type DialogName =
   | 'fit-proposal'
   | 'kern-proposal'
   | 'kern-groups'
-  | 'remove-glyphs';
+  | 'remove-glyphs'
+  | 'duplicate';
 
 export const useDialogs = create<{ open: DialogName | undefined }>(() => ({ open: undefined }));
 export const openDialog = (open: DialogName): void => useDialogs.setState({ open });

@@ -92,6 +92,45 @@ export function TextField(props: InputHTMLAttributes<HTMLInputElement> & { ref?:
   );
 }
 
+/**
+ * A text that is applied when the field is left or Enter is pressed, and given back by Escape: what is typed in between (a
+ * blank at the end of a word, nothing at all) is nobody's business.
+ */
+export function EntryField({
+  value,
+  onApply,
+  ...rest
+}: Omit<InputHTMLAttributes<HTMLInputElement>, 'value' | 'onChange' | 'onBlur' | 'onKeyDown'> & {
+  value: string;
+  onApply: (text: string) => void;
+}) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const dropped = useRef(false);
+  const apply = () => {
+    const typed = text.trim();
+    // What is refused gives way to what there is.
+    setText(value);
+    if (typed !== value && !dropped.current) onApply(typed);
+  };
+  return (
+    <TextField
+      {...rest}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onFocus={() => {
+        dropped.current = false;
+      }}
+      onBlur={apply}
+      onKeyDown={(e) => {
+        if (e.key !== 'Enter' && e.key !== 'Escape') return;
+        dropped.current = e.key === 'Escape';
+        e.currentTarget.blur();
+      }}
+    />
+  );
+}
+
 type NumberFieldProps = {
   label: string;
   value: number | undefined;

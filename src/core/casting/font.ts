@@ -2,12 +2,14 @@ import { attempt, type Refusal, type Result, refused } from '../base/result';
 import { carriedTables } from '../fontfacts/carried';
 import { nameRecords, type StyleNames } from '../fontfacts/names';
 import { variationSequences } from '../fontfacts/sequences';
-import { isEmptyBox } from '../geometry/curve';
+import { type Box, isEmptyBox } from '../geometry/curve';
 import { cmap } from '../opentype/cmap';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
 import { name } from '../opentype/name';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
+import { heightsOf } from '../project/outline';
+import { drawingOf } from '../project/queries';
 import { lineMetrics } from './metrics';
 import { type CastOptions, type CastPlan, castPlan } from './plan';
 import { cffOutlines } from './tables/cff';
@@ -33,6 +35,20 @@ export type CastFont = {
   notes: readonly Refusal[];
 };
 
+/** The box of all glyphs in all masters, so that a family has one height of line. */
+function familyBox({ project, entries, others }: CastPlan, own: Box): Box {
+  const box = { ...own };
+  for (const { id, source } of others)
+    for (const { glyph } of entries) {
+      const drawing = glyph.drawings[id] ?? (project.glyphs[glyph.id] ? drawingOf(glyph, id) : undefined);
+      const heights = drawing && heightsOf(drawing, source);
+      if (!heights) continue;
+      box.yMin = Math.min(box.yMin, Math.floor(heights[0]));
+      box.yMax = Math.max(box.yMax, Math.ceil(heights[1]));
+    }
+  return box;
+}
+
 /** Casts the font at a place into an OpenType (CFF) or TrueType file. The same project gives the same bytes. */
 export const castFont = (project: Project, options: CastOptions): Result<CastFont> =>
   attempt(() => joined(castPlan(project, options)));
@@ -46,7 +62,7 @@ function joined(plan: CastPlan): CastFont {
     advanceWidth: e.advance,
     lsb: isEmptyBox(outlines.boxes[i]!) ? 0 : Math.floor(outlines.boxes[i]!.xMin),
   }));
-  const lines = lineMetrics(plan.master, fontBox);
+  const lines = lineMetrics(plan.master, familyBox(plan, fontBox), plan.project.unitsPerEm);
   const glyphNames = entries.map((e) => e.glyph.name);
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);

@@ -12,14 +12,28 @@ export type LineMetrics = {
   winDescent: number;
 };
 
+/** Farthest that outlines may carry ascender and descender beyond their lines, as shares of the em: signs and ornaments do not open the lines of a text. */
+const BEYOND = { above: 0.3, below: 0.2 };
+
 /**
- * The one rule for vertical metrics: typo ascender and descender are the zones, the line gap is 0, hhea equals typo,
- * and win covers every glyph so nothing is clipped (`USE_TYPO_METRICS` is set). Each value may be overridden.
+ * The one rule for vertical metrics: typo ascender and descender are the zones, or as far beyond as outlines reach, so that
+ * accents on capitals are not clipped and do not touch the line above; the line gap is 0, hhea equals typo, and win covers
+ * every glyph (`USE_TYPO_METRICS` is set). `fontBox` is that of all masters, so that lines of a family agree. Each value may
+ * be overridden.
  */
-export function lineMetrics(master: Master, fontBox: Box): LineMetrics {
+export function lineMetrics(master: Master, fontBox: Box, unitsPerEm: number): LineMetrics {
   const over = master.verticalMetrics;
-  const typoAscender = over.typoAscender ?? Math.max(master.zones.ascender.position, master.zones.capHeight.position);
-  const typoDescender = over.typoDescender ?? master.zones.descender.position;
+  const { zones } = master;
+  const ascender = Math.max(zones.ascender.position, zones.capHeight.position);
+  const reach = isEmptyBox(fontBox) ? { yMax: ascender, yMin: zones.descender.position } : fontBox;
+  const typoAscender =
+    over.typoAscender ?? Math.max(ascender, Math.min(Math.ceil(reach.yMax), ascender + BEYOND.above * unitsPerEm));
+  const typoDescender =
+    over.typoDescender ??
+    Math.min(
+      zones.descender.position,
+      Math.max(Math.floor(reach.yMin), zones.descender.position - BEYOND.below * unitsPerEm),
+    );
   const typoLineGap = over.typoLineGap ?? 0;
   const top = isEmptyBox(fontBox) ? 0 : fontBox.yMax;
   const bottom = isEmptyBox(fontBox) ? 0 : fontBox.yMin;

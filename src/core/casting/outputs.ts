@@ -14,6 +14,8 @@ export type OutputOptions = {
   formats: readonly Format[];
   masters: readonly Master[];
   keepOverlaps?: boolean;
+  /** Characters that are not drawn stand as blanks. */
+  blanks?: boolean;
   cache?: CastCache;
   progress?: (done: number, total: number, now: string) => void;
   cancelled?: () => boolean;
@@ -21,7 +23,15 @@ export type OutputOptions = {
 
 /** Every file asked for, one per master and format. WOFF and WOFF2 hold the TrueType font. Stops with a sentence at the first refusal. */
 export async function castOutputs(project: Project, options: OutputOptions): Promise<Result<OutputFile[]>> {
-  const { formats, masters, keepOverlaps = false, cache = new CastCache(), progress, cancelled } = options;
+  const {
+    formats,
+    masters,
+    keepOverlaps = false,
+    blanks = false,
+    cache = new CastCache(),
+    progress,
+    cancelled,
+  } = options;
   const files: OutputFile[] = [];
   const total = masters.length * formats.length;
   for (const master of masters) {
@@ -32,7 +42,7 @@ export async function castOutputs(project: Project, options: OutputOptions): Pro
       progress?.(files.length, total, `${master.name}, ${format.toUpperCase()}`);
       let font = fonts.get(flavour);
       if (!font) {
-        const result = castFont(project, { flavour, place: { master: master.id }, keepOverlaps, cache });
+        const result = castFont(project, { flavour, place: { master: master.id }, keepOverlaps, blanks, cache });
         if (!result.ok) return result;
         font = result.value;
         fonts.set(flavour, font);

@@ -39,19 +39,27 @@ test('alignment zones rise, stay apart and are no more than seven pairs, whateve
 
 test('line metrics follow the zones, cover every glyph, and take what is overridden', () => {
   const box = { xMin: 0, yMin: -260, xMax: 900, yMax: 990 };
-  expect(lineMetrics(master, box)).toEqual({
-    typoAscender: 742,
-    typoDescender: -204,
+  // Accents at 990 are not clipped, and lines of text keep clear of them.
+  expect(lineMetrics(master, box, 1000)).toEqual({
+    typoAscender: 990,
+    typoDescender: -260,
     typoLineGap: 0,
-    hheaAscender: 742,
-    hheaDescender: -204,
+    hheaAscender: 990,
+    hheaDescender: -260,
     hheaLineGap: 0,
     winAscent: 990,
     winDescent: 260,
   });
+  // An ornament as tall as a page does not tear lines apart; within the zones they stay where they are.
+  expect(lineMetrics(master, { ...box, yMax: 3000, yMin: -100 }, 1000)).toMatchObject({
+    typoAscender: 1042,
+    typoDescender: -204,
+    winAscent: 3000,
+  });
   const over = lineMetrics(
     { ...master, verticalMetrics: { typoAscender: 800, typoLineGap: 90, winDescent: 240 } },
     box,
+    1000,
   );
   expect(over).toMatchObject({
     typoAscender: 800,

@@ -1,9 +1,10 @@
 import { type Refusal, RefusalError, refuse, refused } from '../base/result';
+import { CARRIED } from '../fontfacts/carried';
 import { type StyleNames, styleNames } from '../fontfacts/names';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
-import { drawingOf, glyphsInOrder, masterOf } from '../project/queries';
+import { drawingOf, glyphsInOrder, isEmptyDrawing, masterOf } from '../project/queries';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
 
@@ -24,6 +25,8 @@ export type CastOptions = {
    * at the rest, never for files.
    */
   leaveOut?: boolean;
+  /** Characters that are not drawn in any master stand in the font as blanks, instead of being left to other fonts. */
+  blanks?: boolean;
 };
 
 export type Entry = { glyph: Glyph; drawing: Drawing; advance: number };
@@ -52,12 +55,16 @@ export type CastPlan = {
 
 /** Plans a font; refuses (throws) what cannot be made. */
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
-  const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache(), leaveOut = false } = options;
+  const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
+  const { leaveOut = false, blanks = false } = options;
   const { project, masterId, notes } = atPlace(whole, place);
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
   const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm);
-  const entries = castOrder(project, masterId).map((entry): Entry => {
+  const undrawn = blanks ? new Set<GlyphId>() : undrawnCharacters(project);
+  if (undrawn.size > 0) notes.push(undrawnNote(project, [...undrawn]));
+  const cast = castOrder(project, masterId).filter((e) => !undrawn.has(e.glyph.id));
+  const entries = cast.map((entry): Entry => {
     const fault = overbuilt(entry, source) ?? (leaveOut ? breakdown(entry, makes) : undefined);
     if (!fault) return entry;
     if (!leaveOut) throw new RefusalError(fault);
@@ -81,6 +88,37 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     ),
     notes,
   };
+}
+
+/** What one sees of a character. */
+const SEEN = /[\p{L}\p{M}\p{N}\p{P}\p{S}]/u;
+
+/**
+ * Glyphs of characters that one should see and that no master has drawn yet. None in a font that was opened with tables of
+ * its own, whose glyphs are counted by them.
+ */
+export function undrawnCharacters(project: Project): ReadonlySet<GlyphId> {
+  if (Array.isArray(project.lib[CARRIED])) return new Set();
+  return new Set(
+    glyphsInOrder(project)
+      .filter(
+        (g) =>
+          g.cast &&
+          g.unicodes.some((c) => SEEN.test(String.fromCodePoint(c))) &&
+          project.masters.every((m) => isEmptyDrawing(drawingOf(g, m.id))),
+      )
+      .map((g) => g.id),
+  );
+}
+
+function undrawnNote(project: Project, ids: readonly GlyphId[]): Refusal {
+  const shown = ids.slice(0, 24).map((id) => String.fromCodePoint(project.glyphs[id]!.unicodes[0]!));
+  const more = ids.length > shown.length ? ` and ${ids.length - shown.length} more` : '';
+  return refused(
+    `Not drawn yet, so left out: ${shown.join(' ')}${more}. Other fonts step in for ${ids.length === 1 ? 'it' : 'them'}.`,
+    undefined,
+    'attention',
+  );
 }
 
 function overbuilt({ glyph, drawing }: Entry, source: DrawingSource): Refusal | undefined {

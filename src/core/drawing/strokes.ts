@@ -2,16 +2,24 @@ import { z } from 'zod';
 import { isRefused, type Refusal } from '../base/result';
 import { type Contour, reverseContour } from '../geometry/contour';
 import { isEmptyBox } from '../geometry/curve';
-import { combineShapes, removeOverlaps } from '../geometry/overlaps';
-import { CAPS, JOINS, strokeOutline } from '../geometry/stroke';
+import { removeOverlaps } from '../geometry/overlaps';
+import { CAPS, JOINS, movedOutline, strokeOutline } from '../geometry/stroke';
 import { tidy } from '../geometry/tidy';
+import { directedByNesting } from '../geometry/winding';
 import * as a from '../project/arguments';
 import { defineEdit, editDrawing, edited, type Outcome, plural, refused } from '../project/edit';
-import type { Drawing, MasterId, Project, Zones } from '../project/model';
+import { type Drawing, drawingSchema, type MasterId, type Project, type Zones } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, masterOf } from '../project/queries';
 import { withFewerPoints } from '../tidying/fewer';
+import { shifted } from './edits';
 import { rectangle, roundedRectangle } from './shapes';
+
+/**
+ * What becomes of the sides of a framed letter: those it had are kept around the frame, the frame is the advance, or the
+ * advance stays as it is (when nothing is said).
+ */
+export const FRAME_SIDES = ['around', 'frame', 'as it is'] as const;
 
 /** Strokes made to outlines, shapes grown, hollowed and framed: of a drawing, or of many glyphs at once. */
 const join = z.enum(JOINS);
@@ -22,7 +30,14 @@ const strokeWork = z.discriminatedUnion('kind', [
   /** Leaves a wall inside the edge. */
   z.object({ kind: z.literal('hollow'), wall: a.number, join }),
   /** A box around, `margin` beyond the letter and the line's height; a `wall` thick, or filled with the letter left out. */
-  z.object({ kind: z.literal('frame'), margin: a.number, wall: a.number, radius: a.number, reversed: z.boolean() }),
+  z.object({
+    kind: z.literal('frame'),
+    margin: a.number,
+    wall: a.number,
+    radius: a.number,
+    reversed: z.boolean(),
+    sides: z.enum(FRAME_SIDES).optional(),
+  }),
 ]);
 export type StrokeWork = z.infer<typeof strokeWork>;
 export type StrokeKind = StrokeWork['kind'];
@@ -52,14 +67,14 @@ export function worked(
   if (closed.length === 0) return refused('Only closed contours have an inside; make a stroke of open ones.');
   const distance = work.kind === 'grow' ? work.by : -work.wall;
   const simple = removeOverlaps(closed);
-  const edge = strokeOutline(simple.contours, { width: 2 * Math.abs(distance), join: work.join, cap: 'round' });
-  if (simple.failed || edge.failed) return UNSOUND;
-  const grown = combineShapes(simple.contours, edge.contours, distance > 0 ? 'unite' : 'subtract');
+  if (simple.failed) return UNSOUND;
+  const directed = directedByNesting(simple.contours);
+  const grown = movedOutline(directed, distance, work.join);
   if (grown.failed) return UNSOUND;
   if (work.kind === 'grow')
     return grown.contours.length === 0 ? refused('Nothing would be left.') : { contours: settled(grown.contours) };
   if (grown.contours.length === 0) return refused('The wall is so thick that nothing would be hollow.');
-  return { contours: [...simple.contours, ...settled(grown.contours).map(reverseContour)] };
+  return { contours: [...directed, ...settled(grown.contours).map(reverseContour)] };
 }
 
 function faultIn(work: StrokeWork): string | undefined {
@@ -92,7 +107,12 @@ function framed(
     const sides = [outer.left + by, outer.bottom + by, outer.right - by, outer.top - by] as const;
     return radius > 0 ? roundedRectangle(...sides, radius) : rectangle(...sides);
   };
-  if (!work.reversed) return { contours: [...contours, shape(0), reverseContour(shape(work.wall))] };
+  if (!work.reversed) {
+    const narrow = Math.min(outer.right - outer.left, outer.top - outer.bottom);
+    if (2 * work.wall >= narrow)
+      return refused(`The frame is ${Math.round(narrow)} units wide or high; its wall must be under half of that.`);
+    return { contours: [...contours, shape(0), reverseContour(shape(work.wall))] };
+  }
   const simple = removeOverlaps(contours.filter((c) => c.closed));
   if (simple.failed) return UNSOUND;
   const turned = simple.contours.map((c) => reverseContour(c));
@@ -126,7 +146,27 @@ export const workStrokes = defineEdit(
   },
 );
 
-function workedDrawing(
+/** Takes over what work on edges came to where it was carried out beside: the drawing it made. */
+export const takeWorked = defineEdit(
+  {
+    name: 'takeWorked',
+    does: 'Takes over outlines whose edges were worked on',
+    reach: 'one master',
+    args: z.object({ at: a.at, kind: z.enum(['stroke', 'grow', 'hollow', 'frame']), made: drawingSchema }),
+  },
+  (project, { at, kind, made }) =>
+    editDrawing(project, at, DONE[kind], (d) => ({
+      ...d,
+      advance: made.advance,
+      contours: made.contours,
+      components: made.components,
+      anchors: made.anchors,
+      backdrops: made.backdrops,
+    })),
+);
+
+/** A drawing with work on its edges done, or why it cannot be. */
+export function workedDrawing(
   project: Project,
   d: Drawing,
   master: MasterId,
@@ -138,11 +178,27 @@ function workedDrawing(
   const own = apart || chosen.length === 0 ? all : all.filter((_, i) => chosen.includes(i));
   const result = worked(own, work, d, drawingBounds(d, drawingsOf(project, master)), masterOf(project, master)!.zones);
   if (isRefused(result)) return result;
-  return {
+  const next = {
     ...d,
     contours: [...all.filter((c) => !own.includes(c)), ...result.contours],
     components: apart ? [] : d.components,
   };
+  return work.kind === 'frame' ? withFrameSides(project, d, next, { master, sides: work.sides }) : next;
+}
+
+/** A framed drawing moved and made as wide as was asked for. */
+function withFrameSides(
+  project: Project,
+  before: Drawing,
+  framed: Drawing,
+  { master, sides }: { master: MasterId; sides: (typeof FRAME_SIDES)[number] | undefined },
+): Drawing {
+  if (sides === undefined || sides === 'as it is') return framed;
+  const source = drawingsOf(project, master);
+  const [box, was] = [drawingBounds(framed, source), drawingBounds(before, source)];
+  const kept = sides === 'around' && !isEmptyBox(was);
+  const [left, right] = kept ? [was.xMin, before.advance - was.xMax] : [0, 0];
+  return { ...shifted(framed, tidy(left - box.xMin)), advance: tidy(left + box.xMax - box.xMin + right) };
 }
 
 /** The same for many glyphs in some masters; glyphs that cannot be worked on stay as they are. */

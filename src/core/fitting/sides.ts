@@ -83,7 +83,18 @@ function withComposites(project: Project, at: DrawingPlace, before: Drawing, shi
   return glyphs ? { ...project, glyphs } : project;
 }
 
-/** Adds a value evenly to both sides of some glyphs, in one master. */
+/** Does a glyph's width follow that of its base, so that what is added to the base is added to it? */
+function followsBase(project: Project, glyph: Glyph, master: MasterId, among: ReadonlySet<GlyphId>): boolean {
+  const { components, contours, advance } = drawingOf(glyph, master);
+  const base = components[0] && project.glyphs[components[0].glyph];
+  if (!base || contours.length > 0 || !among.has(base.id)) return false;
+  return drawingOf(base, master).advance === advance;
+}
+
+/**
+ * Adds a value evenly to both sides of some glyphs, in one master. Composites that are as wide as their base follow it, and
+ * get the value once.
+ */
 export const addTracking = defineEdit(
   {
     name: 'addTracking',
@@ -92,10 +103,12 @@ export const addTracking = defineEdit(
     args: z.object({ glyphs: a.glyphs, master: a.master, value: a.number }),
   },
   (project, { glyphs, master, value }) => {
+    const among = new Set(glyphs);
     let current = project;
-    for (const id of glyphs) {
-      const glyph = current.glyphs[id];
-      if (!glyph) continue;
+    for (const id of among) {
+      const own = project.glyphs[id];
+      if (!own || followsBase(project, own, master, among)) continue;
+      const glyph = current.glyphs[id]!;
       const now = sidesOf(current, glyph, master);
       const at = { glyph: id, master };
       const outcome =
@@ -105,7 +118,7 @@ export const addTracking = defineEdit(
       if (!outcome.ok) return outcome;
       current = outcome.project;
     }
-    return edited(current, `Added ${value} to both sides of ${glyphs.length} glyphs`);
+    return edited(current, `Added ${value} to both sides of ${plural(among.size, 'glyph')}`);
   },
 );
 

@@ -14,10 +14,11 @@ export const doMeet = (contours: readonly Contour[], samePlace: number): boolean
 
 /**
  * What putting shapes together may cost, counted, not timed: pairs of pieces that are held against each other, and places
- * where they meet. Drawn letters need some hundreds of each; scribbles of thousands of crossings end here, in a second or two.
+ * where they meet, as many as a plain outline of so many pieces may have. Drawn letters need some hundreds of each; scribbles
+ * of thousands of crossings end here, in a second or two.
  */
-const MOST_TESTS = 120_000;
-const MOST_MEETINGS = 6000;
+const MOST_TESTS = { least: 120_000, aPiece: 60 };
+const MOST_MEETINGS = { least: 6000, aPiece: 12 };
 
 /** Thrown where putting shapes together would cost too much. */
 export class TooTangled extends Error {}
@@ -72,6 +73,8 @@ function findCuts(pieces: readonly Piece[], samePlace: number, onlyWhether = fal
   const at: number[][] = pieces.map(() => []);
   let total = 0;
   let tests = 0;
+  const mostTests = Math.max(MOST_TESTS.least, MOST_TESTS.aPiece * pieces.length);
+  const mostMeetings = Math.max(MOST_MEETINGS.least, MOST_MEETINGS.aPiece * pieces.length);
   const order = pieces.map((_, i) => i).sort((a, b) => pieces[a]!.box.xMin - pieces[b]!.box.xMin);
   const note = (piece: number, t: number) => {
     const [x, y] = pointAt(pieces[piece]!.curve, t);
@@ -87,7 +90,7 @@ function findCuts(pieces: readonly Piece[], samePlace: number, onlyWhether = fal
       if (b.box.xMin > a.box.xMax + samePlace) break;
       if (b.box.yMin > a.box.yMax + samePlace || b.box.yMax < a.box.yMin - samePlace) continue;
       if (onlyCornersMeet(a, b)) continue;
-      if (++tests > MOST_TESTS || total > MOST_MEETINGS) throw new TooTangled();
+      if (++tests > mostTests || total > mostMeetings) throw new TooTangled();
       for (const hit of crossings(a.curve, b.curve)) {
         if (isPlainJoint(a, b, hit, samePlace)) continue;
         total++;
@@ -124,11 +127,14 @@ function isPlainJoint(a: Piece, b: Piece, hit: Crossing, samePlace: number): boo
   return shared || sharedBack;
 }
 
+/** One number for a cell of the plane; cells are counted from some millions below zero on. */
+const cellKey = (cx: number, cy: number): number => (cx + 0x4000000) * 0x8000000 + (cy + 0x4000000);
+
 /** Numbers the places where edges meet; places nearer than `samePlace` share a number. */
 class Places {
   readonly x: number[] = [];
   readonly y: number[] = [];
-  private readonly cells = new Map<string, number[]>();
+  private readonly cells = new Map<number, number[]>();
 
   constructor(private readonly samePlace: number) {}
 
@@ -137,14 +143,14 @@ class Places {
     const cy = Math.round(y / this.samePlace);
     for (let i = -1; i <= 1; i++) {
       for (let j = -1; j <= 1; j++) {
-        for (const id of this.cells.get(`${cx + i},${cy + j}`) ?? []) {
+        for (const id of this.cells.get(cellKey(cx + i, cy + j)) ?? []) {
           if (Math.hypot(this.x[id]! - x, this.y[id]! - y) <= this.samePlace) return id;
         }
       }
     }
     const id = this.x.push(x) - 1;
     this.y.push(y);
-    const key = `${cx},${cy}`;
+    const key = cellKey(cx, cy);
     const cell = this.cells.get(key);
     if (cell) cell.push(id);
     else this.cells.set(key, [id]);
@@ -193,15 +199,19 @@ function withEndsAt(curve: Curve, places: Places, from: number, to: number): Cur
 
 /** Edges lying on one another become one edge that counts several times, opposite ones cancelling. */
 function mergeCoincident(edges: readonly Edge[], samePlace: number): Weighed[] {
-  const byEnds = new Map<string, Weighed[]>();
+  const byEnds = new Map<number, Weighed[]>();
   for (const edge of edges) {
-    const key = edge.from < edge.to ? `${edge.from},${edge.to}` : `${edge.to},${edge.from}`;
-    const rivals = byEnds.get(key) ?? [];
-    byEnds.set(key, rivals);
+    const key = Math.min(edge.from, edge.to) * 0x4000000 + Math.max(edge.from, edge.to);
+    const rivals = byEnds.get(key);
+    const weight: [number, number] = edge.operand === 0 ? [1, 0] : [0, 1];
+    if (!rivals) {
+      byEnds.set(key, [{ edge, weight }]);
+      continue;
+    }
     const [x, y] = pointAt(edge.curve, 0.5);
     const twin = rivals.find(({ edge: other }) => distanceToMonotone(other.curve, x, y) < samePlace);
     if (twin) twin.weight[edge.operand] += twin.edge.from === edge.from ? 1 : -1;
-    else rivals.push({ edge, weight: edge.operand === 0 ? [1, 0] : [0, 1] });
+    else rivals.push({ edge, weight });
   }
   return [...byEnds.values()].flat();
 }

@@ -7,10 +7,11 @@ export type Filled = (first: number, second: number) => boolean;
 /** Keeps the edges with fill on just one side, turned so that the fill lies to their left. */
 export function keepBoundary(weighed: readonly Weighed[], filled: Filled, samePlace: number): Edge[] {
   const counting = weighed.filter(({ weight }) => weight[0] !== 0 || weight[1] !== 0);
+  const rows = [new Rows(counting, 0), new Rows(counting, 1)] as const;
   const kept: Edge[] = [];
   for (const own of counting) {
     const { edge, weight } = own;
-    const [first, second] = windingBeside(own, counting, samePlace);
+    const [first, second] = windingBeside(own, rows, samePlace);
     const right = filled(first, second);
     const left = filled(first + weight[0], second + weight[1]);
     if (left && !right) kept.push(edge);
@@ -18,6 +19,43 @@ export function keepBoundary(weighed: readonly Weighed[], filled: Filled, samePl
   }
   return kept;
 }
+
+/** Edges by the rows (or columns) that they pass through, so that a ray meets only those near it. */
+class Rows {
+  private readonly rows: Weighed[][] = [];
+  private readonly start: number;
+  private readonly step: number;
+
+  constructor(weighed: readonly Weighed[], axis: 0 | 1) {
+    const [low, high] = axis === 0 ? (['xMin', 'xMax'] as const) : (['yMin', 'yMax'] as const);
+    let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (const { edge } of weighed) {
+      least = Math.min(least, edge.box[low]);
+      most = Math.max(most, edge.box[high]);
+    }
+    const count = Math.max(1, Math.min(4096, weighed.length >> 1));
+    this.start = least;
+    this.step = (most - least) / count || 1;
+    for (const one of weighed) {
+      const to = this.row(one.edge.box[high]);
+      for (let r = this.row(one.edge.box[low]); r <= to; r++) {
+        const row = this.rows[r];
+        if (row) row.push(one);
+        else this.rows[r] = [one];
+      }
+    }
+  }
+
+  private row(v: number): number {
+    return Math.floor((v - this.start) / this.step);
+  }
+
+  at(v: number): readonly Weighed[] {
+    return this.rows[this.row(v)] ?? NO_EDGES;
+  }
+}
+
+const NO_EDGES: readonly Weighed[] = [];
 
 const turned = (edge: Edge): Edge => ({
   ...edge,
@@ -29,7 +67,7 @@ const turned = (edge: Edge): Edge => ({
 });
 
 /** Winding numbers just to the right of the middle of an edge, from the crossings of all other edges with a ray. */
-function windingBeside(own: Weighed, weighed: readonly Weighed[], samePlace: number): readonly [number, number] {
+function windingBeside(own: Weighed, rows: readonly [Rows, Rows], samePlace: number): readonly [number, number] {
   const c = own.edge.curve;
   const d = derivativeAt(c, 0.5);
   // A ray across the edge: level for steep edges, upright for flat ones.
@@ -45,7 +83,7 @@ function windingBeside(own: Weighed, weighed: readonly Weighed[], samePlace: num
     let first = 0;
     let second = 0;
     let gap = Infinity;
-    for (const { edge, weight } of weighed) {
+    for (const { edge, weight } of rows[axis].at(p[axis])) {
       if (edge === own.edge) continue;
       const a = edge.curve[axis]!;
       const b = edge.curve[edge.curve.length - 2 + axis]!;

@@ -4,7 +4,7 @@ import { boundsOf, type Curve, coordinateAt, extremes, isEmptyBox, solveRising }
 /** A non-zero fill of one operand. */
 export const NON_ZERO: Filled = (first) => first !== 0;
 
-/** What a level line through two operands crosses, from left to right. */
+/** What a level line through two operands crosses, from left to right; `turn` adds to the winding, 1 where an edge falls. */
 type Hit = { x: number; turn: number; operand: 0 | 1 };
 
 function hitsOf(curves: readonly Curve[], operand: 0 | 1, y: number, hits: Hit[]): void {
@@ -16,7 +16,7 @@ function hitsOf(curves: readonly Curve[], operand: 0 | 1, y: number, hits: Hit[]
       const y1 = coordinateAt(c, 1, t1);
       const up = y0 <= y && y1 > y;
       if (up || (y1 <= y && y0 > y))
-        hits.push({ x: coordinateAt(c, 0, solveRising(c, 1, y, t0, t1)), turn: up ? 1 : -1, operand });
+        hits.push({ x: coordinateAt(c, 0, solveRising(c, 1, y, t0, t1)), turn: up ? -1 : 1, operand });
       t0 = t1;
     }
   }

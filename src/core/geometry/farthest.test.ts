@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Contour } from './contour';
 import { type Curve, nearestOn, pointAt, reversed } from './curve';
 import { farthestFrom } from './fit';
-import { band, curvatureAt, parallel } from './offset';
+import { curvatureAt, cutAtTurns, parallel } from './offset';
 import { wrongWay } from './winding';
 
 const place = fc.tuple(fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 }));
@@ -35,18 +35,23 @@ test('the parallel of a curve travelled the other way lies on the other side', (
   expect(curvatureAt([0, 0, 5, 5], 0.5)).toBe(0);
 });
 
-test('a band is closed, passes the ends of its curve, and is as wide as asked for', () => {
-  const c: Curve = [0, 0, 60, 120, 160, 120, 220, 0];
-  const { curves } = band(c, 15);
+test('a parallel goes round a turn that is as good as a corner, and keeps its distance all the way', () => {
+  // Turns back within a hair of its length, near its end.
+  const c: Curve = [90, 0, 108, 174, 292, 283, 251, 257];
+  const { curves, turnsBack } = parallel(c, -6);
+  expect(turnsBack).toBe(false);
   curves.forEach((piece, i) => {
-    const next = curves[(i + 1) % curves.length]!;
-    expect([piece[piece.length - 2], piece[piece.length - 1]]).toEqual([next[0], next[1]]);
+    for (let k = 0; k <= 16; k++) {
+      const [x, y] = pointAt(piece, k / 16);
+      expect(Math.abs(nearestOn(c, x, y).distance - 6)).toBeLessThan(0.3);
+    }
+    const next = curves[i + 1];
+    if (next)
+      expect(Math.hypot(next[0]! - piece[piece.length - 2]!, next[1]! - piece[piece.length - 1]!)).toBeLessThan(0.05);
   });
-  const corners = curves.map((piece) => `${piece[0]} ${piece[1]}`);
-  expect(corners).toContain('0 0');
-  expect(corners).toContain('220 0');
-  const [x, y] = pointAt(c, 0.5);
-  expect(Math.min(...curves.map((piece) => nearestOn(piece, x, y).distance))).toBeCloseTo(15, 0);
+  const parts = cutAtTurns(c, 6);
+  expect(parts).toHaveLength(3);
+  expect(parts.map((p) => parallel(p, 6).turnsBack)).toEqual([false, true, false]);
 });
 
 test('the contours that go the wrong way are named, and only those; a drawing turned round as a whole is right', () => {

@@ -19,6 +19,7 @@ export function fitCubic(samples: readonly Vec[], startDirection: Vec, endDirect
   }
   for (let round = 0; round < 12; round++) {
     const here = follow(curve, samples, ts);
+    if (here.error < samples.length * GOOD) break;
     const better = shortenedStep(curve, normalStep(curve, samples, here.ts, d0, d1, chord), samples, here);
     if (!better) break;
     curve = better.curve;
@@ -26,6 +27,9 @@ export function fitCubic(samples: readonly Vec[], startDirection: Vec, endDirect
   }
   return curve;
 }
+
+/** A mean squared distance that needs no better fit, in square units. */
+const GOOD = 1e-6;
 
 /** Straight pieces that a curve is taken for when many places are held against it. */
 const PIECES = 48;

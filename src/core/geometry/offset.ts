@@ -1,21 +1,13 @@
-import {
-  type Curve,
-  derivativeAt,
-  directionAt,
-  endOf,
-  partOf,
-  pointAt,
-  reversed,
-  splitAt,
-  startOf,
-  type Vec,
-} from './curve';
+import { type Curve, derivativeAt, directionAt, partOf, pointAt, splitAt, type Vec } from './curve';
 import { farthestFrom, fitCubic } from './fit';
 
 /** Greatest distance between the true parallel and what is given for it, in font units. */
 export const OFFSET_TOLERANCE = 0.2;
-const SAMPLES = 20;
+const SAMPLES = 16;
 const DEEPEST = 6;
+/** A turn between samples that asks for more of them, in radians; and how deep they are sought. */
+const SHARP = 0.5;
+const DEEPEST_TURN = 16;
 
 /** The unit normal to the left of travel. */
 export function leftNormal(c: Curve, t: number): Vec {
@@ -68,6 +60,13 @@ export function parallel(c: Curve, distance: number): { curves: Curve[]; turnsBa
   return { curves, turnsBack };
 }
 
+/** A curve cut where its parallels at a distance, on either side, turn back or forwards again. */
+export function cutAtTurns(c: Curve, distance: number): Curve[] {
+  if (c.length === 4) return [c];
+  const cuts = [0, ...[...cusps(c, distance), ...cusps(c, -distance)].sort((a, b) => a - b), 1];
+  return cuts.slice(1).flatMap((to, i) => (to - cuts[i]! > 1e-6 ? [partOf(c, cuts[i]!, to)] : []));
+}
+
 /** Where the radius of curvature passes through the distance, rising. */
 function cusps(c: Curve, distance: number): number[] {
   const value = (t: number) => 1 - distance * curvatureAt(c, t);
@@ -92,14 +91,80 @@ function cusps(c: Curve, distance: number): number[] {
 }
 
 function fitted(c: Curve, distance: number, sign: 1 | -1, depth: number): Curve[] {
+  const turn = sharpestTurn(c);
+  if (Math.abs(turn) > SHARP && depth < DEEPEST_TURN) return halves(c, distance, sign, depth);
+  // As good as a corner: the parallel goes round it.
+  if (Math.abs(turn) > SHARP) return arc(pointAt(c, 0.5), offsetPoint(c, 0, distance), turn);
   const samples: Vec[] = Array.from({ length: SAMPLES + 1 }, (_, k) => offsetPoint(c, k / SAMPLES, distance));
   const [a, b] = [directionAt(c, 0), directionAt(c, 1)];
   const [first, last] = [samples[0]!, samples[SAMPLES]!];
   if (Math.hypot(last[0] - first[0], last[1] - first[1]) < 1e-6 && depth > 2) return [];
+  const plain = scaledHandles(c, distance);
+  if (plain && isNear(plain, c, distance)) return [plain];
   const curve = fitCubic(samples, [a[0] * sign, a[1] * sign], [-b[0] * sign, -b[1] * sign]);
   if (depth >= DEEPEST || isNear(curve, c, distance)) return [curve];
+  return halves(c, distance, sign, depth);
+}
+
+/** The parallel of a cubic that bends gently: its handles as long as the parallel runs faster or slower than the curve at its ends. */
+function scaledHandles(c: Curve, distance: number): Curve | undefined {
+  const [k0, k1] = [1 - distance * curvatureAt(c, 0), 1 - distance * curvatureAt(c, 1)];
+  if (c.length !== 8 || k0 <= 0 || k1 <= 0) return undefined;
+  const [x0, y0] = offsetPoint(c, 0, distance);
+  const [x3, y3] = offsetPoint(c, 1, distance);
+  return [
+    x0,
+    y0,
+    x0 + (c[2]! - c[0]!) * k0,
+    y0 + (c[3]! - c[1]!) * k0,
+    x3 + (c[4]! - c[6]!) * k1,
+    y3 + (c[5]! - c[7]!) * k1,
+    x3,
+    y3,
+  ];
+}
+
+function halves(c: Curve, distance: number, sign: 1 | -1, depth: number): Curve[] {
   const [left, right] = splitAt(c, 0.5);
   return [...fitted(left, distance, sign, depth + 1), ...fitted(right, distance, sign, depth + 1)];
+}
+
+/** The greatest turn of a curve from one sample to the next, in radians: more, and the parallel between them is not seen. */
+function sharpestTurn(c: Curve): number {
+  let most = 0;
+  let [bx, by] = directionAt(c, 0);
+  for (let k = 1; k <= SAMPLES; k++) {
+    const [x, y] = directionAt(c, k / SAMPLES);
+    const turn = Math.atan2(bx * y - by * x, bx * x + by * y);
+    if (Math.abs(turn) > Math.abs(most)) most = turn;
+    [bx, by] = [x, y];
+  }
+  return most;
+}
+
+/** Arcs about a centre from a place through an angle (radians), each of a right angle at most. */
+export function arc([cx, cy]: Vec, [x0, y0]: Vec, angle: number): Curve[] {
+  const parts = Math.max(1, Math.ceil(Math.abs(angle) / (Math.PI / 2) - 1e-9));
+  const step = angle / parts;
+  const reach = (4 / 3) * Math.tan(step / 4);
+  const [c, s] = [Math.cos(step), Math.sin(step)];
+  const out: Curve[] = [];
+  let [dx, dy] = [x0 - cx, y0 - cy];
+  for (let k = 0; k < parts; k++) {
+    const [ex, ey] = [dx * c - dy * s, dx * s + dy * c];
+    out.push([
+      cx + dx,
+      cy + dy,
+      cx + dx - dy * reach,
+      cy + dy + dx * reach,
+      cx + ex + ey * reach,
+      cy + ey - ex * reach,
+      cx + ex,
+      cy + ey,
+    ]);
+    [dx, dy] = [ex, ey];
+  }
+  return out;
 }
 
 const offsetPoint = (c: Curve, t: number, distance: number): Vec => {
@@ -114,36 +179,3 @@ const isNear = (curve: Curve, c: Curve, distance: number): boolean =>
     curve,
     Array.from({ length: SAMPLES }, (_, k) => offsetPoint(c, (k + 0.5) / SAMPLES, distance)),
   ) <= OFFSET_TOLERANCE;
-
-/** The outline of everything square to a curve within a distance on both sides, counter-clockwise; end edges pass the curve's ends. */
-export function band(c: Curve, distance: number): { curves: Curve[]; turnsBack: boolean } {
-  const right = parallel(c, -distance);
-  const left = parallel(c, distance);
-  const [x0, y0] = startOf(c);
-  const [x1, y1] = endOf(c);
-  const [l0, l1] = [offsetPoint(c, 0, distance), offsetPoint(c, 1, distance)];
-  const [r0, r1] = [offsetPoint(c, 0, -distance), offsetPoint(c, 1, -distance)];
-  const back = left.curves.map(reversed).reverse();
-  return {
-    curves: [
-      ...pinned(right.curves, r0, r1),
-      [...r1, x1, y1],
-      [x1, y1, ...l1],
-      ...pinned(back, l1, l0),
-      [...l0, x0, y0],
-      [x0, y0, ...r0],
-    ],
-    turnsBack: right.turnsBack || left.turnsBack,
-  };
-}
-
-/** Curves end to end from one place to another, gaps of rounding closed. */
-function pinned(curves: readonly Curve[], from: Vec, to: Vec): Curve[] {
-  let at = from;
-  return curves.map((c, i) => {
-    const end = i === curves.length - 1 ? to : endOf(c);
-    const next = [...at, ...c.slice(2, -2), ...end];
-    at = end;
-    return next;
-  });
-}

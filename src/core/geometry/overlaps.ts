@@ -54,6 +54,15 @@ export function combineShapes(
   return { contours: [...result, ...first.filter((c) => !encloses(c))], changed: true, failed: false };
 }
 
+/** One simple outline of where contours wind more often to the left than to the right. The method is that of {@link removeOverlaps}. */
+export function positiveOutline(contours: readonly Contour[]): { contours: readonly Contour[]; failed: boolean } {
+  const closed = contours.filter(encloses);
+  const result = sound(() => resolved(closed, closed.length, POSITIVE));
+  return { contours: result ?? [], failed: result === undefined };
+}
+
+const POSITIVE: Filled = (first) => first > 0;
+
 /** What `work` gives; undefined where the shapes are too tangled to be put together. */
 function sound<T>(work: () => T): T | undefined {
   try {

@@ -42,7 +42,11 @@ test('a list of glyphs is read as characters, code points, ranges and names', ()
   expect(names('aą U+0105')).toEqual(['a', 'aogonek']);
   expect(names('U+0041–U+0043')).toEqual(['A', 'B', 'C']);
   expect(names('a.ss01, f_f_i eacute /x.alt')).toEqual(['a.ss01', 'f_f_i', 'eacute', 'x.alt']);
-  expect(names('hen')).toEqual(['h', 'e', 'n']);
+  // What could be a name or a word is asked about.
+  expect(parseGlyphList('hen a')).toMatchObject({ unclear: ['hen'], requests: [{ name: 'a' }] });
+  expect(parseGlyphList('hen', 'letters').requests.map((r) => r.name)).toEqual(['h', 'e', 'n']);
+  expect(parseGlyphList('brevecomb', 'names').requests).toEqual([{ name: 'brevecomb', unicodes: [] }]);
+  expect(names('ąęł')).toEqual(['aogonek', 'eogonek', 'lslash']);
   expect(parseGlyphList('U+0200-U+0100').faults).toHaveLength(1);
   expect(parseGlyphList('U+D800').requests).toEqual([]);
 });

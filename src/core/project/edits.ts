@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as a from './arguments';
 import { defineEdit, edited, refused, withMaster } from './edit';
 import { familySchema, projectSchema, settingsSchema } from './model';
+import { scaledProject } from './scaling';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
 
@@ -19,14 +20,16 @@ export const setFamily = defineEdit(
 export const setUnitsPerEm = defineEdit(
   {
     name: 'setUnitsPerEm',
-    does: 'Sets the units per em',
-    reach: 'no master',
-    args: z.object({ unitsPerEm: a.number }),
+    does: 'Sets the units per em; with `scale` everything in the project grows or shrinks along',
+    reach: 'all masters',
+    args: z.object({ unitsPerEm: a.number, scale: z.boolean().optional() }),
   },
-  (project, { unitsPerEm }) => {
+  (project, { unitsPerEm, scale = false }) => {
     if (!Number.isInteger(unitsPerEm) || unitsPerEm < 16 || unitsPerEm > 16384)
       return refused('Units per em must be a whole number from 16 to 16,384.');
-    return edited({ ...project, unitsPerEm }, `Set ${unitsPerEm} units per em`);
+    if (!scale) return edited({ ...project, unitsPerEm }, `Set ${unitsPerEm} units per em`);
+    const scaled = scaledProject(project, unitsPerEm / project.unitsPerEm, project.settings.grid);
+    return edited({ ...scaled, unitsPerEm }, `Scaled everything to ${unitsPerEm} units per em`);
   },
 );
 

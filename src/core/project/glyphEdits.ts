@@ -16,9 +16,14 @@ export type GlyphRequest = { name: string; unicodes: number[] };
 /**
  * Reads a designer's list: characters ("aąÄ"), code points ("U+0105"), ranges ("U+0100–U+017F") and glyph names
  * ("a.ss01", "/n"), separated by spaces or commas. Words of one character are that character; a longer word is a glyph
- * name if the lists know it, has a suffix or starts with "/", and else text whose characters are meant.
+ * name if the lists know it, has a suffix or starts with "/"; one with characters that no name has is text. What could be
+ * either is `unclear`, unless `words` says how such words are meant.
  */
-export function parseGlyphList(text: string): { requests: GlyphRequest[]; faults: string[] } {
+export function parseGlyphList(
+  text: string,
+  words?: 'names' | 'letters',
+): { requests: GlyphRequest[]; faults: string[]; unclear: string[] } {
+  const unclear: string[] = [];
   const requests = new Map<string, GlyphRequest>();
   const faults: string[] = [];
   const addCode = (code: number) => {
@@ -48,9 +53,12 @@ export function parseGlyphList(text: string): { requests: GlyphRequest[]; faults
       else requests.set(named, { name: named, unicodes: code === undefined ? [] : [code] });
       continue;
     }
-    for (const character of word) addCode(character.codePointAt(0)!);
+    const either = [...word].length > 1 && /^[A-Za-z_][\w.-]*$/.test(word);
+    if (either && words === 'names') requests.set(word, { name: word, unicodes: [] });
+    else if (either && words === undefined) unclear.push(word);
+    else for (const character of word) addCode(character.codePointAt(0)!);
   }
-  return { requests: [...requests.values()], faults };
+  return { requests: [...requests.values()], faults, unclear };
 }
 
 /** Adds empty glyphs; those whose name or code point is there already are passed over. */
@@ -91,6 +99,12 @@ export const addGlyphs = defineEdit(
   },
 );
 
+/** Why glyphs cannot be removed, or undefined. */
+export function removalFault(project: Project, ids: readonly GlyphId[]): string | undefined {
+  const kept = ids.flatMap((id) => project.glyphs[id] ?? []).find((g) => g.name === '.notdef' || g.name === 'space');
+  return kept && `Every font needs ${kept.name}; it cannot be removed.`;
+}
+
 /**
  * Removes glyphs and everything that refers to them: components, group memberships, pairs, follow rules. `.notdef` and
  * the space stay.
@@ -105,8 +119,8 @@ export const removeGlyphs = defineEdit(
   (project, { ids }) => {
     const doomed = new Set(ids.filter((id) => project.glyphs[id]));
     if (doomed.size === 0) return refused('Those glyphs are no longer in the project.');
-    const kept = [...doomed].map((id) => project.glyphs[id]!).find((g) => g.name === '.notdef' || g.name === 'space');
-    if (kept) return refused(`Every font needs ${kept.name}; it cannot be removed.`);
+    const kept = removalFault(project, ids);
+    if (kept) return refused(kept);
     const glyphs: Record<GlyphId, Glyph> = {};
     for (const [id, glyph] of Object.entries(project.glyphs))
       if (!doomed.has(id)) glyphs[id] = withoutReferences(glyph, doomed);
@@ -167,7 +181,14 @@ function withoutReferences(glyph: Glyph, doomed: ReadonlySet<GlyphId>): Glyph {
   };
 }
 
-/** Renames a glyph and gives it code points. References hold ids, so nothing else changes. */
+/** Texts with a glyph's name in lines of one's own, written as `/name`, exchanged. */
+function withNameInTexts({ galley, words, pairs }: Project['texts'], before: string, after: string): Project['texts'] {
+  const written = new RegExp(`/${before.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![A-Za-z0-9._-])`, 'g');
+  const change = (text: string) => text.replace(written, `/${after}`);
+  return { galley: change(galley), words: words.map(change), pairs: pairs.map(change) };
+}
+
+/** Renames a glyph and gives it code points. References hold ids; texts and lines that write its name follow. */
 export const setGlyphNames = defineEdit(
   {
     name: 'setGlyphNames',
@@ -188,8 +209,9 @@ export const setGlyphNames = defineEdit(
     });
     if (claimed !== undefined)
       return refused(`${codePointForm(claimed)} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
+    const texts = glyph.name === name ? project.texts : withNameInTexts(project.texts, glyph.name, name);
     return edited(
-      withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }),
+      { ...withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), texts },
       glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`,
     );
   },

@@ -3,15 +3,22 @@ import { boundsOf, type Curve, nearestOn, pointAt } from '../geometry/curve';
 
 const SAMPLES = 16;
 
-/** The greatest distance, in font units, from any place of some curves to the nearest of others. */
-export function distanceTo(from: readonly Curve[], to: readonly Curve[]): number {
+/**
+ * The greatest distance, in font units, from any place of some curves to the nearest of others; beyond `enough`, what is found
+ * first.
+ */
+export function distanceTo(
+  from: readonly Curve[],
+  to: readonly Curve[],
+  { enough = Number.POSITIVE_INFINITY, samples = SAMPLES } = {},
+): number {
   if (from.length === 0) return 0;
   if (to.length === 0) return Number.POSITIVE_INFINITY;
   const boxes = to.map((c) => boundsOf([c]));
   let worst = 0;
   for (const c of from) {
-    for (let i = 0; i <= SAMPLES; i++) {
-      const [x, y] = pointAt(c, i / SAMPLES);
+    for (let i = 0; i <= samples; i++) {
+      const [x, y] = pointAt(c, i / samples);
       let near = Number.POSITIVE_INFINITY;
       to.forEach((other, k) => {
         const box = boxes[k]!;
@@ -19,6 +26,7 @@ export function distanceTo(from: readonly Curve[], to: readonly Curve[]): number
         if (away < near) near = Math.min(near, nearestOn(other, x, y).distance);
       });
       worst = Math.max(worst, near);
+      if (worst > enough) return worst;
     }
   }
   return worst;

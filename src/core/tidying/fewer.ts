@@ -1,91 +1,215 @@
-import { type Contour, isOnCurve, neighbour, segmentsOf } from '../geometry/contour';
-import { type Curve, endOf, startOf } from '../geometry/curve';
+import { type Contour, isOnCurve, type Point, segmentsOf } from '../geometry/contour';
+import { type Box, boundsOf, type Curve, nearestOn } from '../geometry/curve';
 import { deletePoints } from '../geometry/deletePoints';
 import { tidy } from '../geometry/tidy';
 import { distanceTo } from './deviation';
-import { onCurve, type Siblings } from './siblings';
+import type { Siblings } from './siblings';
+
+/** Places of a curve at which its distance is measured. */
+const SAMPLES = 8;
+/** How many points on each side of one that went are looked at anew. */
+const AROUND = 4;
 
 /**
  * Takes points away as long as the shape stays within `distance` units of what it was, the least missed first. Corners,
- * points at extremes and the ends of open contours stay. In siblings a point goes from all or from none.
+ * points at extremes and the ends of open contours stay. In siblings a point goes from all or from none. Each point is
+ * weighed by what lies right around it, and anew only when that changes: the work grows with the points.
  */
 export function withFewerPoints(contours: Siblings, distance: number): Contour[] {
-  const original = contours.map((c) => segmentsOf(c).flatMap((s) => [...s.curves]));
-  let now = [...contours];
+  const chains = contours.map((c) => new Chain(c));
+  const known = new Map<number, Weighed | undefined>();
+  const waiting = new Set(chains[0]!.indices());
+  let removed = false;
   for (;;) {
-    let best: { contours: Contour[]; off: number } | undefined;
-    for (const i of onCurve(now[0]!)) {
-      if (!now.every((c) => spare(c, i, distance))) continue;
-      const without = now.map((c) => deletePoints(c, new Set([i])));
-      if (!without.every((c) => c !== undefined && c.points.length > 2)) continue;
-      const off = Math.max(...without.map((c, k) => apart(now[k]!, i, c!, original[k]!)));
-      if (off <= distance && (!best || off < best.off)) best = { contours: without.map((c) => onGrid(c!)), off };
-    }
-    if (!best) return now;
-    now = best.contours;
+    for (const i of waiting) known.set(i, weighed(chains, i, distance));
+    waiting.clear();
+    let best: [number, Weighed] | undefined;
+    for (const [i, found] of known) if (found && (!best || found.off < best[1].off)) best = [i, found];
+    if (!best) return removed ? chains.map((chain) => chain.contour()) : [...contours];
+    const [gone, { stretches }] = best;
+    removed = true;
+    for (const i of chains[0]!.around(gone, AROUND)) if (i !== gone) waiting.add(i);
+    known.delete(gone);
+    chains.forEach((chain, k) => {
+      chain.remove(gone, stretches[k]!);
+    });
   }
 }
 
-/** May a point go at all? Smooth points between curves, not at an extreme; points in line between two straight sides. */
-function spare(contour: Contour, index: number, distance: number): boolean {
-  const p = contour.points[index]!;
-  const [before, after] = [neighbour(contour, index, -1), neighbour(contour, index, 1)];
-  if (before === undefined || after === undefined) return false;
-  const [a, b] = [contour.points[before]!, contour.points[after]!];
-  if (isOnCurve(a) && isOnCurve(b)) {
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    const along = (p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y);
-    const off =
-      length === 0
-        ? Math.hypot(p.x - a.x, p.y - a.y)
-        : Math.abs((p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)) / length;
-    return off <= distance && along >= 0 && along <= length * length;
+/** What a point's going would come to: the new stretch in each sibling, and how far it lies from what was there. */
+type Weighed = { stretches: Contour[]; off: number };
+
+function weighed(chains: readonly Chain[], index: number, distance: number): Weighed | undefined {
+  if (!chains.every((c) => c.canLose(index) && c.spare(index, distance))) return undefined;
+  const stretches: Contour[] = [];
+  const limits = { enough: distance, samples: SAMPLES };
+  let off = 0;
+  for (const chain of chains) {
+    const before = chain.stretch(index);
+    const middle = before.points.findIndex((p, i) => i > 0 && isOnCurve(p));
+    const without = deletePoints(before, new Set([middle]));
+    if (!without) return undefined;
+    const made = curvesIn(without);
+    // The point itself is missed most, as a rule.
+    const { x, y } = before.points[middle]!;
+    if (Math.min(...made.map((c) => nearestOn(c, x, y).distance)) > distance) return undefined;
+    off = Math.max(off, distanceTo(curvesIn(before), made, limits));
+    if (off > distance) return undefined;
+    off = Math.max(off, distanceTo(made, chain.originalsNear(made, distance), limits));
+    if (off > distance) return undefined;
+    stretches.push(without);
   }
-  if (isOnCurve(a) || isOnCurve(b) || p.type === 'qcurve') return false;
-  const [ax, ay, bx, by] = [p.x - a.x, p.y - a.y, b.x - p.x, b.y - p.y];
-  const turn = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
-  // Where the outline runs level or upright through a point that its neighbours do not pass, it has an extreme.
-  const extreme = (Math.abs(ay) < 0.01 && Math.abs(by) < 0.01) || (Math.abs(ax) < 0.01 && Math.abs(bx) < 0.01);
-  return turn < 0.1 && !(extreme && isTurning(contour, index));
+  return { stretches, off };
 }
 
-/** Does the outline turn back at a point in x or in y? */
-function isTurning(contour: Contour, index: number): boolean {
-  const p = contour.points[index]!;
-  const near = [-1, 1].map((step) => {
-    for (let k = step; Math.abs(k) <= 4; k += step) {
-      const i = neighbour(contour, index, k);
-      if (i === undefined) return p;
-      const q = contour.points[i]!;
-      if (Math.abs(q.x - p.x) > 0.01 && Math.abs(q.y - p.y) > 0.01) return q;
+const curvesIn = (c: Contour): Curve[] => segmentsOf(c).flatMap((s) => [...s.curves]);
+
+/** A point on the outline with the handles that lead to it. */
+type Link = { point: Point; offs: readonly Point[]; before: number; after: number };
+
+/** A contour as a chain of its on-curve points, from which points go without the others being counted anew. */
+class Chain {
+  private readonly links: (Link | undefined)[];
+  private readonly originals: readonly { curve: Curve; box: Box }[];
+  private left: number;
+
+  constructor(private readonly source: Contour) {
+    const { points, closed } = source;
+    const first = points.findIndex((p) => isOnCurve(p));
+    const turned = first < 0 ? [] : closed ? [...points.slice(first), ...points.slice(0, first)] : points;
+    const links: Link[] = [];
+    let offs: Point[] = [];
+    for (const p of turned) {
+      if (!isOnCurve(p)) offs.push(p);
+      else {
+        links.push({ point: p, offs, before: links.length - 1, after: links.length + 1 });
+        offs = [];
+      }
     }
-    return p;
-  }) as [typeof p, typeof p];
-  return (near[0].x - p.x) * (near[1].x - p.x) > 0 || (near[0].y - p.y) * (near[1].y - p.y) > 0;
-}
+    const last = links.length - 1;
+    if (last >= 0) {
+      links[last]!.after = closed ? 0 : -1;
+      links[0] = { ...links[0]!, offs: closed ? offs : links[0]!.offs, before: closed ? last : -1 };
+    }
+    this.links = links;
+    this.left = links.length;
+    this.originals = curvesIn(source).map((curve) => ({ curve, box: boundsOf([curve]) }));
+  }
 
-/** How far the outline without a point lies from what it first was, about that point. */
-function apart(before: Contour, index: number, after: Contour, original: readonly Curve[]): number {
-  const gone = segmentsOf(before).filter((s) => s.from === index || s.to === index);
-  const [from, to] = [
-    startOf(gone[0]!.curves[0]!),
-    endOf(gone[gone.length - 1]!.curves[gone[gone.length - 1]!.curves.length - 1]!),
-  ];
-  const made = segmentsOf(after).filter((s) => {
-    const [a, b] = [startOf(s.curves[0]!), endOf(s.curves[s.curves.length - 1]!)];
-    return (a[0] === from[0] && a[1] === from[1]) || (b[0] === to[0] && b[1] === to[1]);
-  });
-  const curves = made.flatMap((s) => [...s.curves]);
-  return Math.max(
-    distanceTo(
-      gone.flatMap((s) => [...s.curves]),
-      curves,
-    ),
-    distanceTo(curves, original),
-  );
-}
+  indices(): number[] {
+    return this.links.map((_, i) => i);
+  }
 
-const onGrid = (c: Contour): Contour => ({
-  ...c,
-  points: c.points.map((p) => (isOnCurve(p) ? p : { ...p, x: tidy(p.x), y: tidy(p.y) })),
-});
+  /** What would be left must still be a contour. */
+  canLose(index: number): boolean {
+    const { before, after } = this.links[index]!;
+    if (before < 0 || after < 0 || before === after) return false;
+    if (this.left > 3) return true;
+    return this.left > 2 && this.links.some((l) => l !== undefined && l.offs.length > 0);
+  }
+
+  /** From the point before to the point after, as an open contour. */
+  stretch(index: number): Contour {
+    const own = this.links[index]!;
+    const after = this.links[own.after]!;
+    const from: Point = { ...this.links[own.before]!.point, type: 'line' };
+    return { closed: false, points: [from, ...own.offs, own.point, ...after.offs, after.point] };
+  }
+
+  remove(index: number, stretch: Contour): void {
+    const { before, after } = this.links[index]!;
+    const offs = stretch.points.slice(1, -1).map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) }));
+    const end = stretch.points[stretch.points.length - 1]!;
+    this.links[before] = { ...this.links[before]!, after };
+    this.links[after] = { ...this.links[after]!, offs, point: end, before };
+    this.links[index] = undefined;
+    this.left--;
+  }
+
+  around(index: number, many: number): number[] {
+    const out: number[] = [];
+    for (const way of ['before', 'after'] as const) {
+      let at = index;
+      for (let k = 0; k < many; k++) {
+        at = this.links[at]?.[way] ?? -1;
+        if (at < 0) break;
+        out.push(at);
+      }
+    }
+    return out;
+  }
+
+  contour(): Contour {
+    const links = this.links.filter((l) => l !== undefined);
+    const [first, ...rest] = links as [Link, ...Link[]];
+    return {
+      ...this.source,
+      points: [first.point, ...rest.flatMap((l) => [...l.offs, l.point]), ...first.offs],
+    };
+  }
+
+  /** Curves of the contour as it was that a change within a distance can lie on. */
+  originalsNear(curves: readonly Curve[], distance: number): Curve[] {
+    const b = boundsOf(curves);
+    return this.originals
+      .filter(
+        ({ box }) =>
+          box.xMin <= b.xMax + distance &&
+          box.xMax >= b.xMin - distance &&
+          box.yMin <= b.yMax + distance &&
+          box.yMax >= b.yMin - distance,
+      )
+      .map(({ curve }) => curve);
+  }
+
+  /** Points in turn from one on, backwards or forwards, the handles among them. */
+  private *walk(index: number, way: 'before' | 'after'): Generator<Point> {
+    let at = index;
+    for (;;) {
+      const link = this.links[at]!;
+      const next = link[way];
+      if (next < 0) return;
+      if (way === 'before') yield* [...link.offs].reverse();
+      else yield* this.links[next]!.offs;
+      yield this.links[next]!.point;
+      at = next;
+    }
+  }
+
+  /** May a point go at all? Smooth points between curves, not at an extreme; points in line between two straight sides. */
+  spare(index: number, distance: number): boolean {
+    const p = this.links[index]!.point;
+    const a = this.walk(index, 'before').next().value as Point | undefined;
+    const b = this.walk(index, 'after').next().value as Point | undefined;
+    if (!a || !b) return false;
+    if (isOnCurve(a) && isOnCurve(b)) {
+      const length = Math.hypot(b.x - a.x, b.y - a.y);
+      const along = (p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y);
+      const off =
+        length === 0
+          ? Math.hypot(p.x - a.x, p.y - a.y)
+          : Math.abs((p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)) / length;
+      return off <= distance && along >= 0 && along <= length * length;
+    }
+    if (isOnCurve(a) || isOnCurve(b) || p.type === 'qcurve') return false;
+    const [ax, ay, bx, by] = [p.x - a.x, p.y - a.y, b.x - p.x, b.y - p.y];
+    const turn = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+    // Where the outline runs level or upright through a point that its neighbours do not pass, it has an extreme.
+    const extreme = (Math.abs(ay) < 0.01 && Math.abs(by) < 0.01) || (Math.abs(ax) < 0.01 && Math.abs(bx) < 0.01);
+    return turn < 0.1 && !(extreme && this.isTurning(index));
+  }
+
+  /** Does the outline turn back at a point in x or in y? */
+  private isTurning(index: number): boolean {
+    const p = this.links[index]!.point;
+    const near = (['before', 'after'] as const).map((way) => {
+      let steps = 0;
+      for (const q of this.walk(index, way)) {
+        if (Math.abs(q.x - p.x) > 0.01 && Math.abs(q.y - p.y) > 0.01) return q;
+        if (++steps === AROUND) break;
+      }
+      return p;
+    }) as [Point, Point];
+    return (near[0].x - p.x) * (near[1].x - p.x) > 0 || (near[0].y - p.y) * (near[1].y - p.y) > 0;
+  }
+}

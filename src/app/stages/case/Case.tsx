@@ -2,11 +2,12 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ComponentProps, type KeyboardEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForms } from '../../../core/base/notation';
-import { addGlyphs, parseGlyphList } from '../../../core/project/glyphEdits';
+import { addGlyphs, parseGlyphList, removalFault } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
-import { chooseGlyph, run, useBench } from '../../state/bench';
+import { chooseGlyph, run, say, useBench } from '../../state/bench';
+import { setChosen, useCaseBench } from '../../state/chosen';
 import { openDialog, useDialog } from '../../state/dialogs';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
@@ -70,6 +71,14 @@ function useRows(question: Question, width: number, box: RefObject<HTMLDivElemen
   return { rows, virtual };
 }
 
+/** Asks before glyphs go; what cannot go is said at once. */
+function askToRemove(ids: readonly string[]): void {
+  const { settled } = useBench.getState();
+  const fault = settled && removalFault(settled, ids);
+  if (fault) say(fault);
+  else if (ids.length > 0) openDialog('remove-glyphs');
+}
+
 /** All glyphs, laid out like a type case: by role, what a text needs most largest. */
 export default function Case() {
   const navigate = useNavigate();
@@ -77,7 +86,9 @@ export default function Case() {
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
   const [question, setQuestion] = useState<Question>('all');
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const chosen = useCaseBench((s) => s.chosen);
+  /** Where a range of the choice begins. */
+  const anchor = useRef<string>(undefined);
   const removing = useDialog('remove-glyphs');
   const { ref, width } = useWidth();
 
@@ -88,12 +99,22 @@ export default function Case() {
     chooseGlyph(id);
     void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[id]!.name)}`, { relative: 'path' });
   };
-  const pick = (id: string, add: boolean) => {
-    chooseGlyph(id);
+  const pick = (id: string, how: Picking) => {
     // Cells come and go with scrolling; the case itself keeps the keys.
     ref.current?.focus({ preventScroll: true });
-    if (!add) return setChosen(new Set([id]));
-    const next = new Set(chosen.size > 0 ? chosen : current ? [current] : []);
+    const before = chosen.size > 0 ? chosen : new Set(current ? [current] : []);
+    if (how === 'range') {
+      const all = rows.flatMap((r) => (r.kind === 'cells' ? r.glyphs.map((g) => g.id) : []));
+      const [from, to] = [all.indexOf(anchor.current ?? current ?? id), all.indexOf(id)];
+      if (from >= 0 && to >= 0) setChosen(new Set(all.slice(Math.min(from, to), Math.max(from, to) + 1)));
+      anchor.current ??= current;
+      chooseGlyph(id);
+      return;
+    }
+    anchor.current = id;
+    chooseGlyph(id);
+    if (how === 'only') return setChosen(new Set([id]));
+    const next = new Set(before);
     if (next.has(id)) next.delete(id);
     else next.add(id);
     setChosen(next);
@@ -105,7 +126,7 @@ export default function Case() {
         e,
         rows.flatMap((r) => (r.kind === 'cells' ? [r.glyphs] : [])),
         current,
-        (id) => pick(id, false),
+        (id) => pick(id, e.shiftKey ? 'range' : 'only'),
       );
   };
   useEffect(() =>
@@ -115,7 +136,7 @@ export default function Case() {
         return current !== undefined;
       },
       remove: () => {
-        if (selected.length > 0) openDialog('remove-glyphs');
+        askToRemove(selected);
         return selected.length > 0;
       },
       all: () => {
@@ -178,13 +199,21 @@ export default function Case() {
       <CaseDetails
         selected={selected}
         openGlyph={openGlyph}
-        remove={() => openDialog('remove-glyphs')}
-        chooseAll={(ids) => setChosen(new Set(ids))}
+        remove={() => askToRemove(selected)}
+        chooseAll={(ids) => {
+          // What was just added is shown, whatever was asked before.
+          setQuestion('all');
+          if (ids[0]) chooseGlyph(ids[0]);
+          setChosen(new Set(ids));
+        }}
       />
       <RemoveGlyphs ids={selected} open={removing} onRemoved={() => setChosen(new Set())} />
     </div>
   );
 }
+
+/** What a press does to the choice: only this glyph, this one too (or no longer), all from the last one to this. */
+type Picking = 'only' | 'also' | 'range';
 
 /** One glyph in its compartment: the letter, and its name under it. */
 function Cell({
@@ -197,7 +226,7 @@ function Cell({
   glyph: Glyph;
   row: { cell: number; reach: ComponentProps<typeof GlyphShape>['reach'] };
   chosen: boolean;
-  onPick: (id: string, add: boolean) => void;
+  onPick: (id: string, how: Picking) => void;
   onOpen: (id: string) => void;
 }) {
   const project = useBench((s) => s.project)!;
@@ -209,7 +238,7 @@ function Cell({
       title={g.name}
       aria-label={`${g.name}${isEmptyDrawing(drawingOf(g, master)) && !isBlank(g) ? ', not drawn yet' : ''}`}
       aria-pressed={chosen}
-      onClick={(e) => onPick(g.id, e.shiftKey || e.metaKey || e.ctrlKey)}
+      onClick={(e) => onPick(g.id, e.shiftKey ? 'range' : e.metaKey || e.ctrlKey ? 'also' : 'only')}
       onDoubleClick={() => onOpen(g.id)}
       onKeyDown={(e) => e.key === 'Enter' && onOpen(g.id)}
       className={`-mr-px -mb-px flex flex-col items-center border ${chosen ? 'z-10 border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
@@ -253,12 +282,14 @@ function CaseDetails({
 }) {
   const project = useBench((s) => s.project)!;
   const [list, setList] = useState('');
-  const parsed = useMemo(() => parseGlyphList(list), [list]);
+  const [words, setWords] = useState<'names' | 'letters'>();
+  const parsed = useMemo(() => parseGlyphList(list, words), [list, words]);
   const only = selected.length === 1 ? project.glyphs[selected[0]!] : undefined;
   const add = () => {
     const before = new Set(project.glyphOrder);
     if (!run((p) => addGlyphs(p, { requests: parsed.requests }))) return;
     setList('');
+    setWords(undefined);
     chooseAll(useBench.getState().project!.glyphOrder.filter((id) => !before.has(id)));
   };
   return (
@@ -269,7 +300,7 @@ function CaseDetails({
           ? codePointForms(only.unicodes)
           : selected.length === 0
             ? 'Click one; double click opens it in Draw'
-            : 'Shift adds to the selection'
+            : 'Shift takes all between, Ctrl one more'
       }
     >
       {only && <GlyphFacts key={only.id} glyph={only} />}
@@ -280,7 +311,12 @@ function CaseDetails({
               Draw it
             </Button>
           )}
-          <Button kind="danger" className="flex-1" onClick={remove}>
+          {only && (
+            <Button title="A copy with all masters, beside it" onClick={() => openDialog('duplicate')}>
+              Copy…
+            </Button>
+          )}
+          <Button kind="danger" onClick={remove}>
             Remove
           </Button>
         </div>
@@ -291,7 +327,10 @@ function CaseDetails({
           value={list}
           rows={3}
           spellCheck={false}
-          onChange={(e) => setList(e.target.value)}
+          onChange={(e) => {
+            setList(e.target.value);
+            setWords(undefined);
+          }}
           placeholder="ąęł  U+0100–U+017F  a.ss01"
           className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
         />
@@ -304,7 +343,25 @@ function CaseDetails({
                   .join(', ')}${parsed.requests.length > 6 ? '…' : ''}`
               : 'Characters, code points, ranges or names, any number.')}
         </p>
-        <Button className="w-full" disabled={parsed.requests.length === 0 || parsed.faults.length > 0} onClick={add}>
+        {parsed.unclear.length > 0 && (
+          <div role="alert" className="mb-2 rounded-lg bg-marigold-tint p-2 text-[13px]">
+            <p className="mb-1.5">
+              {parsed.unclear.slice(0, 5).join(', ')}
+              {parsed.unclear.length > 5 ? '…' : ''}:{' '}
+              {parsed.unclear.length === 1 ? 'a glyph of this name' : 'glyphs of these names'}, or the letters of the
+              word?
+            </p>
+            <div className="flex gap-1.5">
+              <Button onClick={() => setWords('names')}>{parsed.unclear.length === 1 ? 'A name' : 'Names'}</Button>
+              <Button onClick={() => setWords('letters')}>Letters</Button>
+            </div>
+          </div>
+        )}
+        <Button
+          className="w-full"
+          disabled={parsed.requests.length === 0 || parsed.faults.length > 0 || parsed.unclear.length > 0}
+          onClick={add}
+        >
           Add
         </Button>
         <Button

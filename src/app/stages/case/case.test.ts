@@ -54,7 +54,7 @@ test('company comes from the galley, n and o where it has none, or from the word
   expect(beside('G')).toEqual(['n', 'r']);
   expect(beside('seven')).toEqual(['zero', 'colon']);
   expect(beside('Z')).toEqual(['n', 'o']);
-  expect(beside('m', 'ham on')).toEqual(['a', 'h', 'space', 'o', 'n']);
+  expect(beside('m', 'ham on')).toEqual(['h', 'a', 'space', 'o', 'n']);
   expect(beside('m', 'on')).toEqual(['o', 'n']);
   const [h, after] = [
     company(demo, glyphNamed(demo, 'a')!, 'm1', 'han')[0]!,

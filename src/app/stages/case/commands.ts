@@ -33,5 +33,6 @@ export const CASE_COMMANDS: readonly Command[] = [
 
 export const CASE_GESTURES: readonly Gesture[] = [
   { how: 'Double click', does: 'Opens a glyph in Draw', group: 'Case' },
-  { how: 'Shift click', does: 'Adds to the choice', group: 'Case' },
+  { how: 'Shift click', does: 'Chooses all from the last one to this', group: 'Case' },
+  { how: 'Mod click', does: 'Adds to the choice, or takes away', group: 'Case' },
 ];

@@ -26,6 +26,32 @@ const ROLES: readonly {
   { title: 'Alternates', cell: 64, test: (_, g) => g.name.indexOf('.') > 0 },
 ];
 
+const alphabets = new Intl.Collator('en', { caseFirst: 'lower' });
+/** Scripts whose letters stand together, in this order; others by their code points. */
+const SCRIPTS = [/\p{Script=Latin}/u, /\p{Script=Greek}/u, /\p{Script=Cyrillic}/u];
+
+/** Glyphs by the alphabet of their script, those without a character after them in the order of the font. */
+function inAlphabet(glyphs: readonly Glyph[], characterOf: (g: Glyph) => string): Glyph[] {
+  const keyed = glyphs.map((glyph, at) => {
+    const character = characterOf(glyph);
+    const script = SCRIPTS.findIndex((s) => s.test(character));
+    return { glyph, at, character, script: character === '' ? 99 : script < 0 ? 9 : script };
+  });
+  keyed.sort(
+    (a, b) =>
+      a.script - b.script ||
+      (a.script < 9
+        ? alphabets.compare(a.character, b.character)
+        : a.character < b.character
+          ? -1
+          : a.character > b.character
+            ? 1
+            : 0) ||
+      a.at - b.at,
+  );
+  return keyed.map((k) => k.glyph);
+}
+
 /** The plain questions the case can be asked. */
 export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
 
@@ -35,6 +61,7 @@ export function compartmentsOf(project: Project, master: MasterId, wanted: (g: G
     ...ROLES.map((r) => ({ title: r.title, cell: r.cell, glyphs: [] as Glyph[] })),
     { title: 'Others', cell: 64, glyphs: [] as Glyph[] },
   ];
+  const keys = new Map<Glyph, string>();
   for (const glyph of glyphsInOrder(project)) {
     if (!wanted(glyph)) continue;
     const named = codePointsForName(glyph.name);
@@ -42,8 +69,10 @@ export function compartmentsOf(project: Project, master: MasterId, wanted: (g: G
       glyph.unicodes.length > 0 ? glyph.unicodes : glyph.name.includes('.') || glyph.name.includes('_') ? [] : named;
     const character = codes[0] === undefined ? '' : String.fromCodePoint(codes[0]);
     const role = ROLES.findIndex((r) => r.test(character, glyph, character || String.fromCodePoint(...named)));
+    keys.set(glyph, glyph.unicodes.length > 0 ? character : '');
     buckets[role < 0 ? ROLES.length : role]!.glyphs.push(glyph);
   }
+  for (const b of buckets) b.glyphs = inAlphabet(b.glyphs, (g) => keys.get(g)!);
   return buckets.filter((b) => b.glyphs.length > 0).map((b) => ({ ...b, reach: reachOf(project, master, b.glyphs) }));
 }
 

@@ -3,13 +3,15 @@ import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { isFine } from '../../../core/base/finding';
 import type { Format } from '../../../core/casting/outputs';
+import { undrawnCharacters } from '../../../core/casting/plan';
 import { styleNames } from '../../../core/fontfacts/names';
-import type { Master } from '../../../core/project/model';
-import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
+import type { Glyph, Master } from '../../../core/project/model';
+import { glyphsInOrder } from '../../../core/project/queries';
 import type { CastFile } from '../../../workers/files';
 import { useBench } from '../../state/bench';
 import { download } from '../../state/projectFiles';
 import { Details } from '../../ui/Details';
+import { characterOf } from '../../ui/GlyphShape';
 import { Button, CheckRow, Section } from '../../ui/parts';
 import { INSTALLING } from './installing';
 import { TestPage } from './TestPage';
@@ -37,12 +39,13 @@ export default function Cast() {
     formats: ['otf', 'ttf', 'woff2'],
     masters: [shown],
     keepOverlaps: false,
+    blanks: false,
   });
   const { formats, masters } = choice;
   const { cast, progress, cancel } = useCasting(project);
 
   const glyphs = glyphsInOrder(project).filter((g) => g.cast);
-  const undrawn = glyphs.filter((g) => !isBlank(g) && isEmptyDrawing(drawingOf(g, shown))).length;
+  const undrawn = useMemo(() => [...undrawnCharacters(project)].map((id) => project.glyphs[id]!), [project]);
   const files = cast.data?.files ?? [];
   const stale = cast.data !== undefined && cast.data.from !== project;
   const names = useMemo(() => project.masters.map((m) => ({ master: m, names: styleNames(project, m) })), [project]);
@@ -98,6 +101,7 @@ export default function Cast() {
             formats={formats}
             glyphs={glyphs.length}
             undrawn={undrawn}
+            blanks={choice.blanks}
           />
         ) : (
           <FileTable files={files} />
@@ -112,8 +116,16 @@ export default function Cast() {
           />
         )}
       </div>
-      <Details heading="Font files" sub={`${glyphs.length} glyphs${undrawn > 0 ? ` · ${undrawn} not drawn` : ''}`}>
-        <Choices masters={project.masters} chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
+      <Details
+        heading="Font files"
+        sub={`${glyphs.length} glyphs${undrawn.length > 0 ? ` · ${undrawn.length} not drawn` : ''}`}
+      >
+        <Choices
+          masters={project.masters}
+          undrawn={undrawn.length}
+          chosen={choice}
+          onChoose={(change) => setChoice({ ...choice, ...change })}
+        />
         {files.length > 0 && <Installing />}
       </Details>
     </div>
@@ -123,10 +135,12 @@ export default function Cast() {
 /** What is to be made: formats in their order, masters in theirs, outlines as drawn or joined. */
 function Choices({
   masters,
+  undrawn,
   chosen,
   onChoose,
 }: {
   masters: readonly Master[];
+  undrawn: number;
   chosen: CastChoice;
   onChoose: (change: Partial<CastChoice>) => void;
 }) {
@@ -164,6 +178,13 @@ function Choices({
           checked={chosen.keepOverlaps}
           onChange={(keepOverlaps) => onChoose({ keepOverlaps })}
         />
+        {undrawn > 0 && (
+          <CheckRow
+            label="Undrawn characters as blanks"
+            checked={chosen.blanks}
+            onChange={(blanks) => onChoose({ blanks })}
+          />
+        )}
       </Section>
     </>
   );
@@ -197,41 +218,57 @@ function Planned({
   formats,
   glyphs,
   undrawn,
+  blanks,
 }: {
   names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[];
   formats: readonly Format[];
   glyphs: number;
-  undrawn: number;
+  undrawn: readonly Glyph[];
+  blanks: boolean;
 }) {
   if (names.length === 0 || formats.length === 0)
     return <p className="text-quiet">Choose at least one format and one master.</p>;
+  const count = undrawn.length;
   return (
-    <div className="overflow-hidden rounded-xl border border-line bg-panel">
-      <table className="w-full text-left">
-        <thead className="text-[12.5px] text-quiet">
-          <tr className="border-b border-line">
-            <th className="px-4 py-2 font-normal">File</th>
-            <th className="px-4 py-2 font-normal">Shown in menus as</th>
-            <th className="px-4 py-2 font-normal">Weight class</th>
-            <th className="px-4 py-2 font-normal">Glyphs</th>
-          </tr>
-        </thead>
-        <tbody>
-          {names.flatMap(({ master, names: n }) =>
-            FORMATS.filter((f) => formats.includes(f.format)).map((f) => (
-              <tr key={master.id + f.format} className="border-b border-line last:border-0">
-                <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
-                <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>
-                <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
-                <td className="px-4 py-2.5 text-quiet">
-                  {undrawn > 0 ? `${glyphs}, ${undrawn} of them empty` : glyphs}
-                </td>
-              </tr>
-            )),
-          )}
-        </tbody>
-      </table>
-    </div>
+    <>
+      {count > 0 && (
+        <p className="mb-3 text-marigold">
+          ▲ {count === 1 ? 'One character is' : `${count} characters are`} not drawn yet and{' '}
+          {blanks ? 'cast as blanks' : 'left out'}:{' '}
+          <span className="text-ink">
+            {undrawn
+              .slice(0, 40)
+              .map((g) => characterOf(g))
+              .join(' ')}
+            {count > 40 ? ` and ${count - 40} more` : ''}
+          </span>
+        </p>
+      )}
+      <div className="overflow-hidden rounded-xl border border-line bg-panel">
+        <table className="w-full text-left">
+          <thead className="text-[12.5px] text-quiet">
+            <tr className="border-b border-line">
+              <th className="px-4 py-2 font-normal">File</th>
+              <th className="px-4 py-2 font-normal">Shown in menus as</th>
+              <th className="px-4 py-2 font-normal">Weight class</th>
+              <th className="px-4 py-2 font-normal">Glyphs</th>
+            </tr>
+          </thead>
+          <tbody>
+            {names.flatMap(({ master, names: n }) =>
+              FORMATS.filter((f) => formats.includes(f.format)).map((f) => (
+                <tr key={master.id + f.format} className="border-b border-line last:border-0">
+                  <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
+                  <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>
+                  <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
+                  <td className="px-4 py-2.5 text-quiet">{blanks ? glyphs : glyphs - undrawn.length}</td>
+                </tr>
+              )),
+            )}
+          </tbody>
+        </table>
+      </div>
+    </>
   );
 }
 

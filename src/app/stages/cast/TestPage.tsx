@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
@@ -73,6 +73,10 @@ export function TestPage({
     onError: () => say('The proof could not be made from this file.'),
   });
 
+  const lacking = useMemo(() => {
+    const has = new Set(file.codePoints);
+    return [...new Set(sample)].filter((c) => c.trim() !== '' && !has.has(c.codePointAt(0)!));
+  }, [file, sample]);
   const family = loaded?.ok ? loaded.value : undefined;
   const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
   return (
@@ -102,6 +106,11 @@ export function TestPage({
           {loaded.reason}
         </p>
       )}
+      {lacking.length > 0 && (
+        <p className="mb-2 text-marigold" data-testid="lacking">
+          ▲ Not in this font, set in another one below: <span className="text-ink">{lacking.join(' ')}</span>
+        </p>
+      )}
       {family && (
         <div data-testid="test-page" data-family={family} className="rounded-xl border border-line bg-panel p-5">
           <textarea
@@ -119,7 +128,7 @@ export function TestPage({
               <div key={s} className="contents">
                 <span className="text-[12px] text-quiet">{s}</span>
                 <span className="overflow-x-clip whitespace-nowrap" style={{ ...style, fontSize: s, lineHeight: 1.2 }}>
-                  {sample}
+                  <Marked text={sample} lacking={lacking} />
                 </span>
               </div>
             ))}
@@ -127,5 +136,27 @@ export function TestPage({
         </div>
       )}
     </section>
+  );
+}
+
+/** A text in which characters that the font lacks are marked. */
+function Marked({ text, lacking }: { text: string; lacking: readonly string[] }) {
+  if (lacking.length === 0) return text;
+  const parts = [...text].reduce<{ text: string; marked: boolean }[]>((out, c) => {
+    const marked = lacking.includes(c);
+    const last = out[out.length - 1];
+    if (last && last.marked === marked) last.text += c;
+    else out.push({ text: c, marked });
+    return out;
+  }, []);
+  return parts.map((p, i) =>
+    p.marked ? (
+      // biome-ignore lint/suspicious/noArrayIndexKey: a stretch is its place in the text.
+      <mark key={i} className="bg-marigold-tint text-quiet" title="Not in this font">
+        {p.text}
+      </mark>
+    ) : (
+      p.text
+    ),
   );
 }

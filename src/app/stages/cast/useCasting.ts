@@ -6,7 +6,7 @@ import type { Project } from '../../../core/project/model';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 
-export type CastChoice = { formats: Format[]; masters: string[]; keepOverlaps: boolean };
+export type CastChoice = { formats: Format[]; masters: string[]; keepOverlaps: boolean; blanks: boolean };
 
 /** Casting in a worker of its own, told as it goes, stopped when the page is left. */
 export function useCasting(project: Project) {

@@ -5,7 +5,17 @@ import { MOD } from '../../keys/keys';
 import { useBench } from '../../state/bench';
 import { openDialog } from '../../state/dialogs';
 import { transformAgain } from './again';
-import { DETAIL_TABS, setEdges, setTab, setTool, toggleCombs } from './drawBench';
+import {
+  DETAIL_TABS,
+  REACHING,
+  setEdges,
+  setReaching,
+  setTab,
+  setTool,
+  setTracing,
+  toggleCombs,
+  useDrawBench,
+} from './drawBench';
 import { keepTakeNow } from './takes';
 
 const toTool = (e?: KeyboardEvent) => e !== undefined && (hands.draw?.key(e) ?? false);
@@ -56,7 +66,16 @@ export const DRAW_COMMANDS: readonly Command[] = [
     'Tab',
   ),
   toolKey('first-point', 'First point of the drawing; the last', ['Home', 'End'], 'Home End'),
-  toolKey('let-go', 'Let go; end what the pen or the dots draw', ['Escape', 'Enter'], 'Esc'),
+  {
+    ...toolKey('let-go', 'Let go; end what the pen or the dots draw; leave a panel', ['Escape', 'Enter'], 'Esc'),
+    run: (e) => {
+      const { edges, tracing } = useDrawBench.getState();
+      if (e?.key !== 'Escape' || !(edges || tracing)) return toTool(e);
+      setEdges(undefined);
+      setTracing(undefined);
+      return true;
+    },
+  },
   {
     id: 'all-points',
     title: 'Choose all points',
@@ -89,6 +108,16 @@ export const DRAW_COMMANDS: readonly Command[] = [
       group: 'Draw',
       stage: 'draw',
       run: () => setEdges(kind),
+    }),
+  ),
+  ...REACHING.map(
+    (r): Command => ({
+      id: `reaching-${r.value}`,
+      title: `Changes reach: ${r.text.toLowerCase()}`,
+      group: 'Draw',
+      stage: 'draw',
+      can: () => (useBench.getState().settled?.masters.length ?? 1) > 1,
+      run: () => setReaching(r.value),
     }),
   ),
   ...DETAIL_TABS.map(

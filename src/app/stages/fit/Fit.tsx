@@ -1,12 +1,20 @@
 import { useMemo, useState } from 'react';
 import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/figures';
-import { controlStrings, glyphsOfLine, spellingOf, withGlyphAt, wordsWith } from '../../../core/fitting/lines';
+import {
+  controlStrings,
+  controlsOf,
+  glyphsOfLine,
+  spellingOf,
+  withGlyphAt,
+  wordsWith,
+} from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
 import { findGlyphs } from '../../../core/project/findGlyphs';
 import type { Glyph, GlyphId } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
+import { useCaseBench } from '../../state/chosen';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { Slide } from '../../ui/controls';
 import { Details } from '../../ui/Details';
@@ -90,7 +98,6 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
-  const [tracking, setTracking] = useState(0);
   const [text, setText] = useState<{ shown: string; lines: readonly string[] } | undefined>();
   const [insert, setInsert] = useState('');
   const glyph = id ? project.glyphs[id] : undefined;
@@ -99,6 +106,9 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
     (c) => c.trim() !== '',
   );
   const inLine = [...new Set(lines.flatMap((l) => glyphsOfLine(project, l, slot).glyphs))];
+  // Control letters stand there to judge by; only lines of one's own are spaced as they are.
+  const controls = glyph && kind !== 'own' ? controlsOf(project, glyph) : undefined;
+  const spaced = inLine.filter((g) => g === id || (g !== controls?.straight.id && g !== controls?.round.id));
   // What is being typed is shown as typed (empty lines too) while it still stands for the stored lines.
   const own = text && text.lines === project.texts.words ? text.shown : project.texts.words.join('\n');
   const offered = findGlyphs(project, insert).slice(0, 12);
@@ -136,17 +146,7 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       <FigureWidths glyph={glyph} />
       {drawn && <Reasons glyph={glyph} />}
       {drawn && <FollowSection glyph={glyph} />}
-      <Section title="Space everything in these lines">
-        <div className="grid gap-1.5">
-          <NumberField label="To both sides add" value={tracking} onChange={setTracking} />
-          <Button
-            disabled={tracking === 0 || inLine.length === 0}
-            onClick={() => run((p) => addTracking(p, { glyphs: inLine, master, value: tracking }))}
-          >
-            Add to {inLine.length} glyphs
-          </Button>
-        </div>
-      </Section>
+      <TrackingSection glyph={glyph} inLine={spaced} />
       {kind === 'own' && (
         <Section title="My lines">
           <textarea
@@ -186,6 +186,40 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       )}
       {missing.length > 0 && <p className="text-[13px] text-marigold">▲ Not in the project: {missing.join(' ')}</p>}
     </Details>
+  );
+}
+
+/** Adds an even value to the letter at hand, to those chosen in the Case, or to those of the lines; never to control letters. */
+function TrackingSection({ glyph, inLine }: { glyph: Glyph; inLine: readonly GlyphId[] }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const chosen = [...useCaseBench((s) => s.chosen)].filter((id) => project.glyphs[id]);
+  const [value, setValue] = useState(0);
+  const [to, setTo] = useState<'this' | 'chosen' | 'lines'>('lines');
+  const sets = {
+    this: { text: glyph.name, ids: [glyph.id] },
+    chosen: { text: `${chosen.length} chosen`, ids: chosen },
+    lines: { text: 'These lines', ids: inLine },
+  };
+  const kinds = (['this', ...(chosen.length > 1 ? (['chosen'] as const) : []), 'lines'] as const).map((k) => ({
+    value: k,
+    text: sets[k].text,
+  }));
+  const { ids } = sets[to === 'chosen' && chosen.length < 2 ? 'lines' : to];
+  return (
+    <Section title="Space evenly">
+      <div className="grid gap-1.5">
+        <Choice label="Space evenly" value={to} options={kinds} onChange={setTo} />
+        <NumberField label="To both sides add" value={value} onChange={setValue} />
+        <Button
+          disabled={value === 0 || ids.length === 0}
+          title="Composites as wide as their base go along with it, once"
+          onClick={() => run((p) => addTracking(p, { glyphs: ids, master, value }))}
+        >
+          Add to {ids.length === 1 ? project.glyphs[ids[0]!]!.name : `${ids.length} glyphs`}
+        </Button>
+      </div>
+    </Section>
   );
 }
 

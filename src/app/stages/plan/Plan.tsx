@@ -1,12 +1,15 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { setFamily, setMasterName, setUnitsPerEm } from '../../../core/project/edits';
+import { setFamily, setMasterName } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
 import { addZone, overshootFault, setOwnZone, setZone } from '../../../core/project/zoneEdits';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
-import { Button, NumberField, Section, TextField } from '../../ui/parts';
+import { Button, EntryField, NumberField, Section, TextField } from '../../ui/parts';
+import { EmDialog } from './EmDialog';
+import { FactsSection } from './FactsSection';
 import { MetricsDiagram } from './MetricsDiagram';
+import { NameHints } from './NameHints';
 
 const NAMES: readonly { key: keyof Family & string; label: string }[] = [
   { key: 'name', label: 'Family' },
@@ -22,14 +25,11 @@ function NameField({ field, label }: { field: keyof Family & string; label: stri
   return (
     <label className="grid grid-cols-[74px_1fr] items-center gap-2">
       <span className="text-quiet">{label}</span>
-      <TextField
+      <EntryField
         value={value}
         maxLength={field === 'vendor' ? 4 : 400}
-        onChange={(e) =>
-          run(
-            (p) => setFamily(p, { [field]: field !== 'name' && e.target.value === '' ? undefined : e.target.value }),
-            `family-${field}`,
-          )
+        onApply={(text) =>
+          run((p) => setFamily(p, { [field]: field !== 'name' && text === '' ? undefined : text }), `family-${field}`)
         }
       />
     </label>
@@ -74,9 +74,11 @@ export default function Plan() {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
   const master = project.masters.find((m) => m.id === masterId)!;
+  const [em, setEm] = useState<number>();
   return (
     <div className="flex h-full">
       <MetricsDiagram />
+      <EmDialog key={em} em={em} onClose={() => setEm(undefined)} />
       <Details
         heading={`${project.family.name}, ${master.name}`}
         sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}
@@ -147,11 +149,9 @@ export default function Plan() {
             ))}
             <label className="grid grid-cols-[74px_1fr] items-center gap-2">
               <span className="text-quiet">Master</span>
-              <TextField
+              <EntryField
                 value={master.name}
-                onChange={(e) =>
-                  run((p) => setMasterName(p, { master: masterId, name: e.target.value }), 'master-name')
-                }
+                onApply={(name) => run((p) => setMasterName(p, { master: masterId, name }))}
               />
             </label>
             {NAMES.slice(1).map((n) => (
@@ -159,12 +159,13 @@ export default function Plan() {
             ))}
           </div>
         </Section>
+        <NameHints master={master} />
         <Section title="Numbers">
           <div className="grid gap-1.5">
             <NumberField
               label="Units per em"
               value={project.unitsPerEm}
-              onChange={(v) => run((p) => setUnitsPerEm(p, { unitsPerEm: v }))}
+              onChange={(v) => v !== project.unitsPerEm && setEm(v)}
             />
             <NumberField
               label="Version, major"
@@ -182,6 +183,7 @@ export default function Plan() {
             />
           </div>
         </Section>
+        <FactsSection master={master} />
       </Details>
     </div>
   );

@@ -16,6 +16,7 @@ import { type FontOutlines, readOutlines } from './fontOutlines';
 import { anchorsRead, groupsOf, kerningRead, masterKerning, type PlacedAnchor } from './layoutRead';
 import { axesOf, deltasAt, designPlace, normalised, type Place, placesOf } from './places';
 import { type FontReading, fontReading } from './reading';
+import { withZonesOfLetters } from './zonesRead';
 
 /** A project read from a font, and what the designer should know of it, a sentence each. */
 export type FontProject = { project: Project; notes: string[] };
@@ -70,28 +71,26 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
         : 'TrueType instructions were left aside.',
     );
   const axes = fvar.axes.length > 0 ? axesOf(r, fvar.axes, bends) : [];
-  return {
-    project: {
-      ...base,
-      glyphs,
-      glyphOrder: ids,
-      nextId: ids.length + groups.length + 1,
-      family: { ...base.family, ...familyFacts(r) },
-      axes,
-      masters,
-      instances: fvar.instances.map((i) => ({
-        name: nameOf(r.names, i.nameID) ?? 'Instance',
-        place: designPlace(
-          fvar.axes,
-          i.place.map((v, k) => normalised(fvar.axes[k]!, bends[k] ?? [], v)),
-        ),
-      })),
-      groups,
-      texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
-      ...carried(r, glyphNames, fvar.axes.length > 0),
-    },
-    notes: r.notes,
+  const whole: Project = {
+    ...base,
+    glyphs,
+    glyphOrder: ids,
+    nextId: ids.length + groups.length + 1,
+    family: { ...base.family, ...familyFacts(r) },
+    axes,
+    masters,
+    instances: fvar.instances.map((i) => ({
+      name: nameOf(r.names, i.nameID) ?? 'Instance',
+      place: designPlace(
+        fvar.axes,
+        i.place.map((v, k) => normalised(fvar.axes[k]!, bends[k] ?? [], v)),
+      ),
+    })),
+    groups,
+    texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
+    ...carried(r, glyphNames, fvar.axes.length > 0),
   };
+  return { project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m)) }, notes: r.notes };
 }
 
 /** Code points by glyph, rising. */

@@ -88,11 +88,14 @@ function ContourList({ drawing, chosen }: { drawing: Drawing; chosen: ReadonlySe
   );
 }
 
-/** Chooses all points of a contour that lie on it. */
-function chooseContour(index: number): void {
-  const { project, glyph, master } = useBench.getState();
+/** Chooses all points of a contour that lie on it; beside what is chosen, or no longer, with `more`. */
+function chooseContour(index: number, more: boolean): void {
+  const { project, glyph, master, selection } = useBench.getState();
   const contour = glyph ? project?.glyphs[glyph]?.drawings[master]?.contours[index] : undefined;
-  select(new Set(contour?.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)]))));
+  const own = contour?.points.flatMap((p, j) => (p.type === 'off' ? [] : [pointKey(index, j)])) ?? [];
+  const others = more ? [...selection].filter((k) => keyParts(k)[0] !== index) : [];
+  const drop = more && own.every((k) => selection.has(k));
+  select(new Set(drop ? others : [...others, ...own]));
 }
 
 function ContourRow({ index, way, chosen }: { index: number; way: Way; chosen: boolean }) {
@@ -105,7 +108,9 @@ function ContourRow({ index, way, chosen }: { index: number; way: Way; chosen: b
       <button
         type="button"
         className="flex h-7 min-w-0 flex-1 items-center gap-2 text-left"
-        onClick={() => chooseContour(index)}
+        aria-pressed={chosen}
+        title="Shift adds to what is chosen"
+        onClick={(e) => chooseContour(index, e.shiftKey)}
       >
         <b className="w-4 font-semibold">{index + 1}</b>
         <span className="truncate text-quiet">{way}</span>

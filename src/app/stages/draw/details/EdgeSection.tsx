@@ -1,8 +1,11 @@
 import { useEffect, useState } from 'react';
+import { isRefused, type Refusal } from '../../../../core/base/result';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
-import { type StrokeKind, type StrokeWork, workStrokes } from '../../../../core/drawing/strokes';
+import { type FRAME_SIDES, type StrokeKind, type StrokeWork, takeWorked } from '../../../../core/drawing/strokes';
 import { CAPS, JOINS } from '../../../../core/geometry/stroke';
+import type { Drawing } from '../../../../core/project/model';
 import { cancelPreview, preview, run, select } from '../../../state/bench';
+import { useJob } from '../../../state/useJob';
 import { Button, CheckRow, Choice, NumberField, Section } from '../../../ui/parts';
 import { setEdges, useDrawBench } from '../drawBench';
 import { place } from './place';
@@ -14,6 +17,12 @@ const KINDS: readonly { kind: StrokeKind; title: string; hint: string }[] = [
   { kind: 'frame', title: 'Frame', hint: 'A box or a key around the letter, drawn or filled' },
 ];
 
+const SIDES = [
+  { value: 'around', text: 'Kept around', hint: 'The sides that the letter had, now around the frame' },
+  { value: 'frame', text: 'The frame is all', hint: 'The advance is as wide as the frame' },
+  { value: 'as it is', text: 'As it is', hint: 'Advance and letter stay where they are' },
+] as const;
+
 let settings = {
   width: 40,
   by: 10,
@@ -22,6 +31,7 @@ let settings = {
   frame: 30,
   radius: 60,
   reversed: false,
+  sides: 'around',
   join: 'round',
   cap: 'round',
 } as {
@@ -32,6 +42,7 @@ let settings = {
   frame: number;
   radius: number;
   reversed: boolean;
+  sides: (typeof FRAME_SIDES)[number];
   join: (typeof JOINS)[number];
   cap: (typeof CAPS)[number];
 };
@@ -40,7 +51,7 @@ const workOf = (kind: StrokeKind, s: typeof settings): StrokeWork => {
   if (kind === 'stroke') return { kind, width: s.width, join: s.join, cap: s.cap };
   if (kind === 'grow') return { kind, by: s.by, join: s.join };
   if (kind === 'hollow') return { kind, wall: s.wall, join: s.join };
-  return { kind, margin: s.margin, wall: s.frame, radius: s.radius, reversed: s.reversed };
+  return { kind, margin: s.margin, wall: s.frame, radius: s.radius, reversed: s.reversed, sides: s.sides };
 };
 
 /** Asks for work on the edges. */
@@ -68,14 +79,21 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
   const at = place();
   const work = workOf(kind, asked);
   const key = JSON.stringify(work);
-  const [shown, setShown] = useState(true);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: shown anew when a number changes.
+  const { share, found, fault, start, stop } = useJob<Drawing | Refusal>();
+  const made = found && !isRefused(found) ? found : undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out anew when a number changes.
   useEffect(() => {
     select(new Set());
-    const timer = setTimeout(() => setShown(preview((p) => workStrokes(p, { at, contours, work }))), 60);
+    // Numbers that follow each other quickly are worked out once.
+    const timer = setTimeout(() => start((service) => service.edges(at.glyph, at.master, contours, work)), 60);
     return () => clearTimeout(timer);
   }, [key]);
+  useEffect(() => {
+    if (made) preview((p) => takeWorked(p, { at: { glyph: at.glyph, master: at.master }, kind, made }));
+    else cancelPreview();
+  }, [made, kind, at.glyph, at.master]);
   useEffect(() => () => cancelPreview(), []);
+  const why = fault ?? (found && isRefused(found) ? found.reason : undefined);
   const set = (change: Partial<typeof settings>) => {
     settings = { ...asked, ...change };
     setAsked(settings);
@@ -98,6 +116,8 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
             <NumberField label="Margin" value={asked.margin} onChange={(margin) => set({ margin })} />
             {!asked.reversed && <NumberField label="Wall" value={asked.frame} onChange={(frame) => set({ frame })} />}
             <NumberField label="Corner radius" value={asked.radius} onChange={(radius) => set({ radius })} />
+            <p className="text-quiet">Sides</p>
+            <Choice label="Sides" value={asked.sides} options={SIDES} onChange={(sides) => set({ sides })} />
             <CheckRow
               label="Filled, the letter left out"
               checked={asked.reversed}
@@ -128,17 +148,30 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
           />
         </div>
       )}
+      {why && (
+        <p role="alert" className="mb-2 text-brick">
+          {why}
+        </p>
+      )}
+      {share !== undefined && (
+        <p role="status" className="mb-2 flex items-center justify-between gap-2 text-quiet">
+          Working on the edges…
+          <Button onClick={stop}>Stop</Button>
+        </p>
+      )}
       <div className="flex gap-1.5">
         <Button
           kind="primary"
-          disabled={!shown}
+          disabled={!made}
           onClick={() => {
-            if (run((p) => workStrokes(p, { at, contours, work }))) setEdges(undefined);
+            if (made && run((p) => takeWorked(p, { at, kind, made }))) setEdges(undefined);
           }}
         >
           Do it
         </Button>
-        <Button onClick={() => setEdges(undefined)}>Leave</Button>
+        <Button title="Leaves the drawing as it is (Esc)" onClick={() => setEdges(undefined)}>
+          Leave
+        </Button>
       </div>
     </Section>
   );

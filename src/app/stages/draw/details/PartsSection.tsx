@@ -74,9 +74,11 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
               type="button"
               aria-pressed={chosen.includes(i)}
               className="h-7 min-w-0 flex-1 truncate text-left"
-              onClick={() => {
+              title="Shift adds to what is chosen"
+              onClick={(e) => {
                 select(new Set());
-                chooseParts([i]);
+                const others = chosen.filter((k) => k !== i);
+                chooseParts(e.shiftKey ? (chosen.includes(i) ? others : [...others, i]) : [i]);
               }}
             >
               {project.glyphs[c.glyph]?.name ?? 'a missing glyph'}

@@ -1,0 +1,56 @@
+import { type FormEvent, useState } from 'react';
+import { copyName, duplicateGlyph } from '../../core/project/duplicate';
+import { glyphNamed } from '../../core/project/queries';
+import { chooseGlyph, run, useBench } from '../state/bench';
+import { setChosen } from '../state/chosen';
+import { closeDialog, useDialog } from '../state/dialogs';
+import { Modal } from '../ui/Modal';
+import { Button, CheckRow, TextField } from '../ui/parts';
+
+/** A copy of the glyph at hand, in one step: its name, and what goes along. */
+export function DuplicateDialog() {
+  const open = useDialog('duplicate');
+  const glyph = useBench((s) => (s.glyph ? s.settled?.glyphs[s.glyph] : undefined));
+  return (
+    <Modal open={open && glyph !== undefined} onClose={closeDialog} title={`A copy of ${glyph?.name ?? ''}`}>
+      {glyph && <Form key={glyph.id} id={glyph.id} />}
+    </Modal>
+  );
+}
+
+function Form({ id }: { id: string }) {
+  const project = useBench((s) => s.settled)!;
+  const [name, setName] = useState(() => copyName(project, project.glyphs[id]!));
+  const [anchors, setAnchors] = useState(true);
+  const [kerning, setKerning] = useState(true);
+  const make = (e: FormEvent) => {
+    e.preventDefault();
+    if (!run((p) => duplicateGlyph(p, { glyph: id, name, anchors, kerning }))) return;
+    const made = glyphNamed(useBench.getState().settled!, name.trim())!;
+    chooseGlyph(made.id);
+    setChosen(new Set([made.id]));
+    closeDialog();
+  };
+  return (
+    <form onSubmit={make}>
+      <label className="mb-3 grid grid-cols-[64px_1fr] items-center gap-2">
+        <span className="text-quiet">Name</span>
+        <TextField autoFocus value={name} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <p className="mb-1 text-quiet">
+        {project.masters.length === 1
+          ? 'Its drawing and sides'
+          : `Its drawings in ${project.masters.length} masters and their sides`}{' '}
+        go along; also
+      </p>
+      <CheckRow label="Anchors" checked={anchors} onChange={setAnchors} />
+      <CheckRow label="Kerning groups and pairs" checked={kerning} onChange={setKerning} />
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={closeDialog}>Not now</Button>
+        <Button kind="primary" type="submit" disabled={name.trim() === ''}>
+          Make the copy
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,85 @@
+import { RotateCcw } from 'lucide-react';
+import { useMemo } from 'react';
+import { ruledFacts } from '../../../core/casting/ruledFacts';
+import {
+  EMBEDDING,
+  embeddingOf,
+  MASTER_FACTS,
+  masterFact,
+  STYLE_LINKS,
+  setEmbedding,
+  setItalicAngle,
+  setMasterFact,
+  setStyleLink,
+} from '../../../core/project/masterFacts';
+import type { Master } from '../../../core/project/model';
+import { run } from '../../state/bench';
+import { useCalmProject } from '../../state/calm';
+import { Pick } from '../../ui/controls';
+import { IconButton, NumberField, Section } from '../../ui/parts';
+
+const BY_NAME = 'by its name';
+
+/** What the font file says of a master: by rule, or set outright; the rule is one press away. */
+export function FactsSection({ master }: { master: Master }) {
+  const project = useCalmProject();
+  const ruled = useMemo(() => ruledFacts(project, master), [project, master]);
+  const link = String(master.info?.styleMapStyleName ?? BY_NAME);
+  return (
+    <Section title="In the font file">
+      <p className="mb-2 text-[12.5px] text-quiet">Grey numbers follow by rule; type over one to set it outright.</p>
+      <div className="grid gap-1.5">
+        <NumberField
+          label="Italic angle °"
+          value={master.italicAngle}
+          onChange={(angle) => run((p) => setItalicAngle(p, { master: master.id, angle }))}
+        />
+        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
+          <span className="text-quiet">Style link</span>
+          <Pick
+            label="Style link"
+            value={STYLE_LINKS.find((l) => l === link) ?? BY_NAME}
+            options={[BY_NAME, ...STYLE_LINKS].map((value) => ({ value, text: value }))}
+            onChange={(v) => run((p) => setStyleLink(p, { master: master.id, link: STYLE_LINKS.find((l) => l === v) }))}
+          />
+        </div>
+        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
+          <span className="text-quiet">Embedding</span>
+          <Pick
+            label="Embedding"
+            value={embeddingOf(master)}
+            options={EMBEDDING.map((e) => ({ value: e.value, text: e.title }))}
+            onChange={(embedding) => run((p) => setEmbedding(p, { embedding }))}
+          />
+        </div>
+        {MASTER_FACTS.map((f) => {
+          const own = masterFact(master, f.key);
+          return (
+            <div
+              key={f.key}
+              data-fact={f.key}
+              data-own={own !== undefined}
+              className={`grid grid-cols-[1fr_26px] items-center gap-1 ${own === undefined ? '[&_input]:text-quiet' : '[&_input]:font-semibold'}`}
+            >
+              <NumberField
+                label={f.title}
+                value={own ?? ruled[f.key]}
+                onChange={(value) => run((p) => setMasterFact(p, { master: master.id, fact: f.key, value }))}
+              />
+              {own !== undefined && (
+                <IconButton
+                  label={`${f.title} by rule again`}
+                  tip={`By rule again${ruled[f.key] === undefined ? '' : `: ${ruled[f.key]}`}`}
+                  className="rounded p-1 text-quiet hover:bg-kelp-tint"
+                  onClick={() => run((p) => setMasterFact(p, { master: master.id, fact: f.key }))}
+                >
+                  <RotateCcw size={14} />
+                </IconButton>
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </Section>
+  );
+}

@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import * as a from './arguments';
+import { defineEdit, edited, refused } from './edit';
+import { glyphNameFault } from './glyphNames';
+import type { Glyph, Project } from './model';
+import { pairKey, pairSides } from './pairs';
+import { glyphNamed, glyphThere } from './queries';
+
+/** The next free name for a copy of a glyph: `a.alt`, `a.alt2`, … */
+export function copyName(project: Project, glyph: Glyph): string {
+  const base = glyph.name.includes('.') ? glyph.name : `${glyph.name}.alt`;
+  for (let n = glyph.name.includes('.') ? 2 : 1; ; n++) {
+    const name = n === 1 ? base : `${base}${n}`;
+    if (!glyphNamed(project, name)) return name;
+  }
+}
+
+/**
+ * Adds a copy of a glyph right after it: its drawings in all masters and waypoints, with sides and advances; by choice its
+ * anchors, its kerning groups and pairs of its own. The copy has no code point and no takes.
+ */
+export const duplicateGlyph = defineEdit(
+  {
+    name: 'duplicateGlyph',
+    does: 'Adds a copy of a glyph',
+    reach: 'all masters',
+    args: z.object({ glyph: a.glyph, name: a.text, anchors: z.boolean(), kerning: z.boolean() }),
+  },
+  (project, { glyph: id, name: wanted, anchors, kerning }) => {
+    const glyph = glyphThere(project, id);
+    const name = wanted.trim();
+    const fault = glyphNameFault(name);
+    if (fault) return refused(fault);
+    if (glyphNamed(project, name)) return refused(`There is already a glyph named ${name}.`);
+    const bare = <D extends Glyph['drawings'][string]>(d: D): D => (anchors ? d : { ...d, anchors: [] });
+    const copy: Glyph = {
+      ...glyph,
+      id: `g${project.nextId}`,
+      name,
+      unicodes: [],
+      takes: [],
+      cast: true,
+      drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, bare(d)])),
+      waypoints: glyph.waypoints.map((w) => ({ ...w, drawing: bare(w.drawing) })),
+    };
+    // A production name belongs to one glyph.
+    const { productionName: _, ...own } = copy;
+    const at = project.glyphOrder.indexOf(id);
+    const next: Project = {
+      ...project,
+      nextId: project.nextId + 1,
+      glyphOrder: [...project.glyphOrder.slice(0, at + 1), own.id, ...project.glyphOrder.slice(at + 1)],
+      glyphs: { ...project.glyphs, [own.id]: own },
+    };
+    return edited(kerning ? withKerningOf(next, id, own.id) : next, `Made ${name}, a copy of ${glyph.name}`);
+  },
+);
+
+/** A glyph kerned as another is: in its groups, and with pairs of its own where that has some. */
+function withKerningOf(project: Project, from: string, to: string): Project {
+  const groups = project.groups.map((g) => (g.members.includes(from) ? { ...g, members: [...g.members, to] } : g));
+  const masters = project.masters.map((m) => {
+    const added: Record<string, number> = {};
+    for (const [key, value] of Object.entries(m.kerning)) {
+      const sides = pairSides(key);
+      if (!sides?.some((s) => s.kind === 'glyph' && s.id === from)) continue;
+      const [first, second] = sides;
+      const variants = (s: (typeof sides)[number]) =>
+        s.kind === 'glyph' && s.id === from ? [s, { ...s, id: to }] : [s];
+      for (const f of variants(first)) for (const s of variants(second)) added[pairKey(f, s)] = value;
+    }
+    return Object.keys(added).length > 0 ? { ...m, kerning: { ...m.kerning, ...added } } : m;
+  });
+  return { ...project, groups, masters };
+}
