@@ -51,7 +51,7 @@ const EXCEPTION = 24;
 export function kernByModel(project: Project): Spacing['kerning'] {
   const ids = textGlyphs(project);
   const found = project.masters.map((m) => {
-    const pairs = proposeKerning(project, m.id, ids, ids, { least: 1, step: 2, most: 100_000 }).map(
+    const pairs = proposeKerning(project, m.id, ids, ids, { least: 1, step: 2, most: 100_000 }).pairs.map(
       (p) => [pairKey(p.first, p.second), p] as const,
     );
     return { ...m, pairs: new Map(pairs), kerning: Object.fromEntries(pairs.map(([key, p]) => [key, p.value])) };

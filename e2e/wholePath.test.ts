@@ -9,6 +9,7 @@ import { readCff } from '../src/core/opentype/cffRead';
 import { cmap } from '../src/core/opentype/cmap';
 import { hhea } from '../src/core/opentype/hhea';
 import { hmtx } from '../src/core/opentype/hmtx';
+import { maxp } from '../src/core/opentype/maxp';
 import { readSfnt } from '../src/core/opentype/sfnt';
 import { glyphNamed } from '../src/core/project/queries';
 import { type Browser, openBrowser, pointer, startServer, tester, until } from './browser';
@@ -153,7 +154,11 @@ test('from a new family to a font file that reads back', async () => {
   expect(spawnSync('ots-sanitize', [join(browser.downloads, 'OrdeHalt-Regular.woff2')]).status).toBe(0);
   const { tables } = readSfnt(otf);
   const gid = cmap.read(tables.get('cmap')!).get(0x6e)!;
-  const metrics = hmtx.read(tables.get('hmtx')!, hhea.read(tables.get('hhea')!).numberOfHMetrics, 6);
+  const metrics = hmtx.read(
+    tables.get('hmtx')!,
+    hhea.read(tables.get('hhea')!).numberOfHMetrics,
+    maxp.read(tables.get('maxp')!).numGlyphs,
+  );
   expect(metrics[gid]).toMatchObject({ advanceWidth: width / 3, lsb: 70 });
   expect(readCff(tables.get('CFF ')!).glyphs[gid]!.drawn.contours).toHaveLength(2);
 

@@ -1,14 +1,16 @@
 import { proposeFit, takeFit } from '../core/fitting/proposal';
 import { setPairs } from '../core/kerning/edits';
+import { proposeGroups, takeGroups } from '../core/kerning/groups';
 import { proposeKerning } from '../core/kerning/proposal';
 import { textGlyphs } from '../core/kerning/text';
 import type { Outcome } from '../core/project/edit';
 import { sideName } from '../core/project/kerningLookup';
-import type { Project } from '../core/project/model';
+import type { GlyphId, Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
 import { endingOf, glyphsOf, numberOf, parsed, SOURCES, tell, tellNotes, twoPaths } from './arguments';
 import { write } from './convert';
 import { CliError } from './problem';
+import { progressOf } from './progress';
 import { openInput } from './source';
 
 const OPTIONS = {
@@ -54,24 +56,42 @@ export async function kern(args: readonly string[]): Promise<void> {
     step: numberOf('step', values.step, 0),
     most: numberOf('most', values.most, 0),
   };
-  let current = project;
+  // Glyphs that are in no group are grouped by their shapes first: a value then serves all of them.
+  let current = grouped(project, glyphs);
+  let cut = 0;
   const report: { master: string; first: string; second: string; value: number; was: number }[] = [];
   for (const master of project.masters) {
-    const pairs = proposeKerning(current, master.id, glyphs, glyphs, settings);
+    const { pairs, cut: over } = proposeKerning(
+      current,
+      master.id,
+      glyphs,
+      glyphs,
+      settings,
+      progressOf(`Kerning ${master.name}`),
+    );
+    cut += over;
     if (pairs.length === 0) continue;
     current = projectOf(setPairs(current, { master: master.id, pairs }));
     report.push(
       ...pairs.map((p) => ({
         master: master.name,
-        first: sideName(project, p.first),
-        second: sideName(project, p.second),
+        first: sideName(current, p.first),
+        second: sideName(current, p.second),
         value: p.value,
         was: p.now,
       })),
     );
   }
   await write(target, kind, current, defaultMaster(current), {});
-  tell(values.json, { target, pairs: report }, `${report.length} pairs kerned.\n${target}`);
+  const more = cut > 0 ? ` ${cut} values worth less were left out; --most lets more in.` : '';
+  tell(values.json, { target, pairs: report, cut }, `${report.length} pairs kerned.${more}\n${target}`);
+}
+
+/** The project with groups for glyphs that look alike and are in none; as it is where it has groups already. */
+function grouped(project: Project, glyphs: readonly GlyphId[]): Project {
+  if (project.groups.length > 0) return project;
+  const proposals = proposeGroups(project, defaultMaster(project), undefined, glyphs, progressOf('Grouping'));
+  return proposals.length === 0 ? project : projectOf(takeGroups(project, { proposals }));
 }
 
 async function opened(command: string, args: readonly string[]) {

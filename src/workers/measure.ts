@@ -4,7 +4,7 @@ import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
-import { type ProposalSettings, type ProposedPair, proposeKerning } from '../core/kerning/proposal';
+import { type ProposalSettings, type ProposedKerning, proposeKerning } from '../core/kerning/proposal';
 import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
 import { drawingOf, masterOf } from '../core/project/queries';
@@ -29,7 +29,7 @@ export const measureService = {
     glyphs: readonly GlyphId[],
     settings: ProposalSettings,
     progress: Progress,
-  ): ProposedPair[] => proposeKerning(project(), master, glyphs, glyphs, settings, progress),
+  ): ProposedKerning => proposeKerning(project(), master, glyphs, glyphs, settings, progress),
 
   collisions: (master: MasterId, glyphs: readonly GlyphId[], nearest: number, progress: Progress): Collision[] =>
     collisions(project(), master, glyphs, nearest, progress),

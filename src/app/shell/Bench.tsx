@@ -8,7 +8,7 @@ import { useScope } from '../keys/scopes';
 import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
 import { closeDialog, useDialog } from '../state/dialogs';
 import { lendNavigation } from '../state/navigation';
-import { isStage, type StageKey } from '../state/stages';
+import { isStage, STAGES, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
@@ -110,7 +110,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
 
   const View = VIEWS[stage];
   return (
-    <div className="grid h-full grid-rows-[44px_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)]">
       <TopBar />
       <div className="grid min-h-0 grid-cols-[84px_minmax(0,1fr)]">
         <Rail stage={stage} projectId={projectId} />
@@ -122,11 +122,14 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
             </p>
           )}
           <Damage faults={opened.faults} damaged={opened.damaged} />
-          <div className="min-h-0 flex-1">
+          <main aria-labelledby="stage-title" className="min-h-0 flex-1">
+            <h1 id="stage-title" className="sr-only">
+              {STAGES.find((s) => s.key === stage)?.title}, {title}
+            </h1>
             <Suspense fallback={<p className="p-6 text-quiet">Setting up…</p>}>
               <View />
             </Suspense>
-          </div>
+          </main>
           <Galley stage={stage} />
         </div>
       </div>

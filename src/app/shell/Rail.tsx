@@ -43,7 +43,10 @@ export function Rail({ stage, projectId }: { stage: StageKey; projectId: string 
   const drawn = useMemo(() => (project ? drawnShare(project, master) : 0), [project, master]);
   const address = (key: StageKey) => `/p/${projectId}/${key}${glyph ? `?glyph=${encodeURIComponent(glyph)}` : ''}`;
   return (
-    <nav aria-label="Stages" className="flex flex-col gap-1 overflow-y-auto border-r border-line bg-panel px-1.5 py-2">
+    <nav
+      aria-label="Stages"
+      className="flex flex-col gap-0.5 overflow-y-auto border-r border-line bg-panel px-1.5 py-2"
+    >
       {STAGES.map(({ key, title, icon: Icon, does }) => {
         const current = key === stage;
         const share = key === 'case' || key === 'draw' ? drawn : undefined;
@@ -53,7 +56,7 @@ export function Rail({ stage, projectId }: { stage: StageKey; projectId: string 
             to={address(key)}
             title={share === undefined ? does : `${does} · ${Math.round(share * 100)} % drawn`}
             aria-current={current ? 'page' : undefined}
-            className={`flex flex-col items-center gap-0.5 rounded-lg py-1.5 ${current ? 'bg-kelp-tint font-semibold text-kelp' : 'text-ink hover:bg-paper'}`}
+            className={`flex max-h-[68px] min-h-[52px] flex-1 flex-col items-center justify-center gap-0.5 rounded-lg ${current ? 'bg-kelp-tint font-semibold text-kelp' : 'text-ink hover:bg-paper'}`}
           >
             <span className="relative flex size-8.5 items-center justify-center">
               <Ring share={share} />

@@ -31,7 +31,7 @@ function MasterChips() {
       aria-label="Masters"
       value={current}
       onValueChange={chooseMaster}
-      className="flex min-w-0 items-center gap-1.5 overflow-x-auto"
+      className="flex min-w-[88px] shrink items-center gap-1.5 overflow-x-auto [scrollbar-width:none]"
     >
       {project.masters.map((m) => {
         const glyph = chipGlyph(project, m);
@@ -75,7 +75,12 @@ function SaveSign() {
       </span>
     );
   return (
-    <span data-testid="save-state" data-state={save.kind} className="text-quiet">
+    <span
+      data-testid="save-state"
+      data-state={save.kind}
+      role="status"
+      className="shrink-0 whitespace-nowrap text-quiet"
+    >
       {save.kind === 'saving'
         ? 'Saving…'
         : `Saved ${new Date(save.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`}
@@ -109,27 +114,27 @@ export function TopBar() {
   const lastDone = history.done[history.done.length - 1];
   const lastUndone = history.undone[history.undone.length - 1];
   return (
-    <header className="flex items-center gap-4 border-b border-line bg-panel pr-4 pl-3">
+    <header className="flex min-w-0 items-center gap-4 overflow-hidden border-b border-line bg-panel pr-4 pl-3">
       <Link
         to="/"
         title="To the start page"
-        className="flex items-center gap-2.5 rounded-md pr-1 text-[15px] font-semibold hover:text-kelp"
+        className="flex min-w-0 shrink-[2] items-center gap-2.5 rounded-md pr-1 text-[15px] font-semibold hover:text-kelp"
       >
-        <img src="/mark.svg" alt="Start page" className="size-6" />
+        <img src="/mark.svg" alt="Start page" className="size-6 shrink-0" />
         <span className="max-w-[220px] truncate">{project.family.name}</span>
       </Link>
       <MasterChips />
-      <span className="truncate text-quiet">{placeSentence(project, current)}</span>
+      <span className="hidden min-w-0 truncate text-quiet min-[1100px]:block">{placeSentence(project, current)}</span>
       <button
         type="button"
         onClick={() => openDialog('palette')}
-        className="ml-auto flex h-7.5 w-[280px] items-center gap-2 rounded-full border border-line bg-paper px-3 text-quiet hover:border-kelp"
+        className="ml-auto flex h-7.5 w-[280px] min-w-[110px] shrink items-center gap-2 rounded-full border border-edge bg-paper px-3 text-quiet hover:border-kelp"
       >
         <Search size={14} />
         <span className="truncate">Find a glyph or a command</span>
-        <span className="ml-auto text-[12px]">{MOD} K</span>
+        <span className="ml-auto text-[12px] whitespace-nowrap">{MOD} K</span>
       </button>
-      <div className="flex items-center">
+      <div className="flex shrink-0 items-center">
         <IconButton
           label="Undo"
           tip={lastDone ? `Undo: ${lastDone.sentence}` : canUndo(history) ? 'Undo' : 'Nothing to undo'}

@@ -5,6 +5,10 @@ import { pairSides } from '../project/pairs';
 import { dissolveGroups, removePairs } from './edits';
 import { kerningUnits } from './units';
 
+/** Some names, as many as a line holds. */
+const listed = (names: readonly string[], most = 6): string =>
+  names.length <= most ? names.join(', ') : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;
+
 /** What is wrong with the kerning of a master, or needless in it, each with the edit that mends it. */
 export function kerningFaults(project: Project, master: Master, least = kerningUnits(project, 'least')): Finding[] {
   // What is small or needless here and not in another master holds the place between them.
@@ -27,7 +31,15 @@ export function kerningFaults(project: Project, master: Master, least = kerningU
       else if (inEvery((m) => under(m) === undefined) && isSmall(key)) small.push(key);
     } else if (isSmall(key) && first.kind === second.kind) small.push(key);
   }
-  const lonely = project.groups.filter((g) => g.members.filter((m) => project.glyphs[m]).length < 2);
+  // A group of one that has values is only a longer way to say them; one that has none says nothing.
+  const used = new Set(
+    project.masters.flatMap((m) =>
+      Object.keys(m.kerning).flatMap((key) =>
+        (pairSides(key) ?? []).flatMap((s) => (s.kind === 'group' ? [s.id] : [])),
+      ),
+    ),
+  );
+  const lonely = project.groups.filter((g) => !used.has(g.id) && g.members.filter((m) => project.glyphs[m]).length < 2);
   const count = (n: number) => (n === 1 ? 'One pair' : `${n} pairs`);
   const place = { master: master.name };
   const taken = (kind: string, keys: readonly string[], what: string): Finding[] => {
@@ -48,7 +60,7 @@ export function kerningFaults(project: Project, master: Master, least = kerningU
     {
       kind: 'kerning/lonely',
       title: 'Groups',
-      reason: `${lonely.length === 1 ? 'One group has' : `${lonely.length} groups have`} one glyph or none: ${lonely.map((g) => g.name).join(', ')}.`,
+      reason: `${lonely.length === 1 ? 'One group has' : `${lonely.length} groups have`} one glyph or none, and no value: ${listed(lonely.map((g) => g.name))}.`,
       severity: 'attention',
       mend: {
         edit: dissolveGroups.facts.name,

@@ -123,7 +123,21 @@ export function evenKerning(gaps: Float64Array, white: White): number {
 const OF_BEARINGS = 0.7;
 const SHARE = 0.5;
 const MOST = 0.1;
-const UNSEEN = { lower: 0.005, other: 0.019 };
+const UNSEEN = { lower: 0.005, upper: 0.026, other: 0.019, dash: 0.07 };
+
+/** Shapes nearer than this are set apart, until they are clear of each other; shares of the em. */
+const TOUCHING = 0.004;
+const CLEAR = 0.02;
+
+/** The unevenness between two shapes that is not seen, as a share of the em. */
+const unseenOf = (a: Shape, b: Shape): number =>
+  a.dash || b.dash
+    ? UNSEEN.dash
+    : a.isLower && b.isLower
+      ? UNSEEN.lower
+      : a.isUpper && b.isUpper
+        ? UNSEEN.upper
+        : UNSEEN.other;
 
 /** How near two shapes may come before they are set apart, by the white that is even; no nearer than straight letters stand. */
 const CLOSEST = 0.25;
@@ -146,6 +160,9 @@ type Shape = {
   profile: Profile;
   zone: FitZone;
   isLower: boolean;
+  isUpper: boolean;
+  /** Hyphens and dashes lie in the middle of the white, and are read as white themselves. */
+  dash: boolean;
   tabular: boolean;
   control: GlyphId | undefined;
   uneven: { first?: number; second?: number };
@@ -183,6 +200,7 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
   const glyph = project.glyphs[id];
   if (known || !glyph) return known;
   const isLower = controlsFor(glyph)[0] === 'n';
+  const character = String.fromCodePoint(glyph.unicodes[0] ?? 0x20);
   const straight = controlsOf(project, glyph)?.straight;
   const control =
     isLower && straight ? straight.id : glyphForCodePoint(project, (isLower ? 'n' : 'H').charCodeAt(0))?.id;
@@ -190,6 +208,8 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
     profile: profileOf(project, id, master.id),
     zone: zoneOf(project, glyph, master),
     isLower,
+    isUpper: /\p{Lu}/u.test(character),
+    dash: /\p{Pd}/u.test(character),
     tabular: isTabular(glyph.name),
     control,
     uneven: {},
@@ -243,16 +263,18 @@ export function modelKerning(project: Project, master: Master, first: GlyphId, s
   before.standsOff ??= nearest(before, before);
   after.standsOff ??= nearest(after, after);
   const closest = min(CLOSEST * white.even, 0.8 * before.standsOff, 0.8 * after.standsOff);
-  if (near < closest) return round(closest - near);
+  const em = project.unitsPerEm;
+  // Only what touches, or nearly does, is set apart: a professional leaves what stands close by itself.
+  if (near < TOUCHING * em) return round(min(min(closest, CLEAR * em) - near, MOST * em));
   const bearings =
     withControl(project, master, whites, a, 'first') +
     withControl(project, master, whites, b, 'second') -
     ofControls(whites, before, after);
-  const unseen = (a.isLower && b.isLower ? UNSEEN.lower : UNSEEN.other) * project.unitsPerEm;
+  const unseen = unseenOf(a, b) * em;
   const gaps = gapsBetween(a.profile, b.profile, pairZone(a.zone, b.zone));
   const from = OF_BEARINGS * bearings - unseen;
   // Most pairs are even enough: no need to find how far they are from it.
   if (whiteOf(gaps, from, white) <= white.even) return 0;
   const tighter = min(0, evenKerning(gaps, white) - from) * SHARE;
-  return round(max(tighter, -MOST * project.unitsPerEm, closest - near)) || 0;
+  return round(max(tighter, -MOST * em, min(0, closest - near))) || 0;
 }

@@ -2,6 +2,7 @@ import { groupsByGlyph, membersOf, widestSides } from '../project/kerningLookup'
 import type { GlyphId, MasterId, Project } from '../project/model';
 import { type PairSide, pairKey } from '../project/pairs';
 import { drawingOf, isEmptyDrawing } from '../project/queries';
+import { canMeet, textKind } from './meeting';
 import { modelKerning } from './optical';
 import { frequencyOf } from './text';
 import { kerningUnits, onStep, stepOf } from './units';
@@ -22,6 +23,9 @@ export const usualSettings = (project: Pick<Project, 'settings' | 'unitsPerEm'>)
 
 /** A pair that is proposed: its sides, its value, what it has now, and how many pairs of glyphs it moves. */
 export type ProposedPair = { first: PairSide; second: PairSide; value: number; now: number; glyphs: number };
+
+/** What is proposed, worth most first, and how many values more there would be than may be. */
+export type ProposedKerning = { pairs: ProposedPair[]; cut: number };
 
 const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
 
@@ -47,11 +51,47 @@ function middleOf(values: readonly Weighed[]): number {
 const RARE = 0.02;
 const PLAIN = 8;
 
+/** Pairs of two sides up to which every one is looked at; of more, each member is held against the likeliest of the other side. */
+const EACH = 400;
+const LIKELIEST = 3;
+
+/** Values of pairs of two sides: of the likeliest or of all, then of each member of the first, of each of the second. */
+type Looked = {
+  values: readonly (readonly Weighed[])[];
+  byRow: readonly (readonly Weighed[])[];
+  byColumn: readonly (readonly Weighed[])[];
+  /** Every pair was looked at. */
+  whole: boolean;
+};
+
+function looked(x: Row, y: Row, weighed: (m: GlyphId, n: GlyphId) => Weighed | undefined): Looked | undefined {
+  const row = (m: GlyphId, seconds: readonly GlyphId[]) => seconds.flatMap((n) => weighed(m, n) ?? []);
+  if (x.members.length * y.members.length <= EACH) {
+    const values = x.members.map((m) => y.members.map((n) => weighed(m, n)));
+    if (values.flat().every((v) => v !== undefined)) {
+      const all = values as Weighed[][];
+      return { values: all, byRow: all, byColumn: y.members.map((_, k) => all.map((r) => r[k]!)), whole: true };
+    }
+  }
+  const [firsts, seconds] = [x.members.slice(0, LIKELIEST), y.members.slice(0, LIKELIEST)];
+  const values = firsts.map((m) => row(m, seconds));
+  if (values.flat().length === 0) return undefined;
+  const usual = values.flat();
+  // A member that text never has beside the others goes with them.
+  const orUsual = (own: Weighed[]) => (own.length > 0 ? own : usual);
+  return {
+    values,
+    byRow: x.members.map((m) => orUsual(row(m, seconds))),
+    byColumn: y.members.map((n) => orUsual(firsts.flatMap((m) => weighed(m, n) ?? []))),
+    whole: false,
+  };
+}
+
 /**
  * The fewest values that serve all pairs of two sides: the one in the middle of what text has of them; one with the whole other side for a member that
  * differs from it, as ï beside T; one of their own for pairs that differ still.
  */
-function ownValues(project: Project, x: Row, y: Row, values: readonly (readonly Weighed[])[]): Own[] {
+function ownValues(project: Project, x: Row, y: Row, { values, byRow, byColumn, whole }: Looked): Own[] {
   const [alike, openButRare] = [kerningUnits(project, 'alike'), kerningUnits(project, 'openButRare')];
   const middle = middleOf(values.flat());
   const out: Own[] = [{ first: x.side, second: y.side, value: middle, glyphs: x.members.length * y.members.length }];
@@ -59,11 +99,10 @@ function ownValues(project: Project, x: Row, y: Row, values: readonly (readonly 
   const differs = (value: number, from: number, weight: number) =>
     value - from > alike || from - value > (weight < RARE * PLAIN * PLAIN ? openButRare : alike);
   const weightIn = (of: readonly Weighed[]) => Math.max(...of.map((v) => v.weight));
-  const rows = values.map((row) =>
+  const rows = byRow.map((row) =>
     x.side.kind === 'group' && differs(middleOf(row), middle, weightIn(row)) ? middleOf(row) : undefined,
   );
-  const columns = y.members.map((_, k) => {
-    const own = values.map((row) => row[k]!);
+  const columns = byColumn.map((own) => {
     return y.side.kind === 'group' && differs(middleOf(own), middle, weightIn(own)) ? middleOf(own) : undefined;
   });
   rows.forEach((value, i) => {
@@ -73,6 +112,7 @@ function ownValues(project: Project, x: Row, y: Row, values: readonly (readonly 
     if (value !== undefined) out.push({ first: x.side, second: glyph(y.members[k]!), value, glyphs: x.members.length });
   });
   if (x.side.kind === 'glyph' && y.side.kind === 'glyph') return out;
+  if (!whole) return out;
   // A first glyph with a second group is found before a first group with a second glyph.
   values.forEach((row, i) => {
     row.forEach(({ value, weight }, k) => {
@@ -85,7 +125,8 @@ function ownValues(project: Project, x: Row, y: Row, values: readonly (readonly 
 
 /**
  * Kerning for all pairs of some glyphs: groups together where their members agree, glyph by glyph where they do not; values
- * below the least are left out, the others rounded to the step, the largest kept when there are more than may be.
+ * below the least are left out, the others rounded to the step, those worth most kept when there are more than may be. Only
+ * pairs that text can hold are looked at, unless some are named.
  */
 export function proposeKerning(
   project: Project,
@@ -94,7 +135,7 @@ export function proposeKerning(
   seconds: readonly GlyphId[],
   { least, step, most, only }: ProposalSettings = usualSettings(project),
   progress: (done: number, total: number) => void = () => {},
-): ProposedPair[] {
+): ProposedKerning {
   const master = project.masters.find((m) => m.id === masterId)!;
   const groups = groupsByGlyph(project);
   const drawn = (id: GlyphId) =>
@@ -108,13 +149,15 @@ export function proposeKerning(
       if (known) known.members.push(id);
       else bySide.set(sideKey(own), { side: own, members: [id] });
     }
-    return [...bySide.values()];
+    // The likeliest of a group first: what holds for n holds for ń.
+    const weight = (id: GlyphId) => textKind(project.glyphs[id]!).weight;
+    return [...bySide.values()].map((row) => ({ ...row, members: row.members.sort((m, n) => weight(n) - weight(m)) }));
   };
   const [a, b] = [sidesFor(firsts, 'first'), sidesFor(seconds, 'second')];
   const asked = only && new Set(only.map(([x, y]) => pairKey(...widestSides(project, x, y))));
   const out: ProposedPair[] = [];
   const often = frequencyOf(project);
-  const weightOf = (id: GlyphId) => ((project.glyphs[id]!.unicodes[0] ?? 0x80) < 0x80 ? PLAIN : 1);
+  const weightOf = (id: GlyphId) => PLAIN * textKind(project.glyphs[id]!).weight;
   const add = ({ first, second, value: full, glyphs }: Own, exception: boolean) => {
     const wanted = onStep(full, step);
     // Too small to keep: no kerning, which takes away what is there now.
@@ -124,19 +167,22 @@ export function proposeKerning(
     if (exception ? stored !== value : Math.abs(value - (stored ?? 0)) >= Math.max(1, least, step))
       out.push({ first, second, value, now: stored ?? 0, glyphs });
   };
+  const weighed = (m: GlyphId, n: GlyphId): Weighed | undefined =>
+    asked || canMeet(textKind(project.glyphs[m]!), textKind(project.glyphs[n]!))
+      ? {
+          value: modelKerning(project, master, m, n),
+          weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0),
+        }
+      : undefined;
   a.forEach((x, i) => {
     progress(i, a.length);
     for (const y of b) {
       if (asked && !asked.has(pairKey(x.side, y.side))) continue;
-      const values = x.members.map((m) =>
-        y.members.map((n) => ({
-          value: modelKerning(project, master, m, n),
-          weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0),
-        })),
-      );
-      ownValues(project, x, y, values).forEach((own, k) => {
-        add(own, k > 0);
-      });
+      const found = looked(x, y, weighed);
+      if (found)
+        ownValues(project, x, y, found).forEach((own, k) => {
+          add(own, k > 0);
+        });
     }
   });
   const worth = new Map(
@@ -148,5 +194,6 @@ export function proposeKerning(
       return [p, Math.abs(p.value - p.now) * (1 + Math.sqrt(frequency)) * p.glyphs ** 0.2];
     }),
   );
-  return out.sort((p, q) => worth.get(q)! - worth.get(p)!).slice(0, most);
+  const sorted = out.sort((p, q) => worth.get(q)! - worth.get(p)!);
+  return { pairs: sorted.slice(0, most), cut: Math.max(0, sorted.length - most) };
 }

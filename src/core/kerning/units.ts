@@ -13,7 +13,7 @@ const SHARES = {
   /** A pair that strays less than this is not worth a look. */
   worth: 0.008,
   /** Shapes nearer than this are shown as touching. */
-  near: 0.012,
+  near: 0.006,
   /** White this much too wide is a hole. */
   open: 0.025,
   /** The strongest kerning that is taken. */

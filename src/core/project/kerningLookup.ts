@@ -17,6 +17,18 @@ export function groupsByGlyph(project: Project): Record<Side, ReadonlyMap<GlyphI
   return found;
 }
 
+const groupIndices = new WeakMap<Project['groups'], ReadonlyMap<string, Group>>();
+
+/** A group by its id; the index is made once for a project's groups. */
+export function groupById({ groups }: Pick<Project, 'groups'>, id: string): Group | undefined {
+  let found = groupIndices.get(groups);
+  if (!found) {
+    found = new Map(groups.map((g) => [g.id, g]));
+    groupIndices.set(groups, found);
+  }
+  return found.get(id);
+}
+
 /** Where the kerning of two glyphs comes from: its key, its value, and which sides of it are groups. */
 export type Found = { key: string; value: number; first: PairSide; second: PairSide };
 
@@ -99,13 +111,13 @@ export const membersOf = (project: Project, side: PairSide): readonly GlyphId[] 
     ? project.glyphs[side.id]
       ? [side.id]
       : []
-    : (project.groups.find((g) => g.id === side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
+    : (groupById(project, side.id)?.members.filter((m) => project.glyphs[m]) ?? []);
 
 /** What a side is called: a glyph's name, or a group's with a mark that it is one. */
 export const sideName = (project: Project, side: PairSide): string =>
   side.kind === 'glyph'
     ? (project.glyphs[side.id]?.name ?? 'a missing glyph')
-    : `${project.groups.find((g) => g.id === side.id)?.name ?? 'a missing group'} group`;
+    : `${groupById(project, side.id)?.name ?? 'a missing group'} group`;
 
 /** How many pairs of glyphs the values of a master serve: those of groups count with all their members. */
 export const pairsServed = (project: Project, kerning: Master['kerning']): number =>

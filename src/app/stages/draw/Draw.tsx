@@ -119,46 +119,48 @@ export default function Draw() {
     >
       <div className="relative min-w-0 flex-1">
         <DrawCanvas tool={active} />
-        <Toolbar.Root aria-label="Tools" className="absolute top-3 left-4 flex gap-1.5">
-          <Toolbar.ToggleGroup
-            type="single"
-            value={active}
-            onValueChange={(v) => v !== '' && setTool(v as typeof tool)}
-            className="contents"
-          >
-            {TOOLS.filter((t) => t.name !== 'picture' || hasPicture).map((t) => (
-              <Tip key={t.name} text={`${t.hint} (${TOOLS.indexOf(t) + 1})`}>
-                <Toolbar.ToggleItem
-                  value={t.name}
-                  aria-pressed={active === t.name}
-                  className={`h-7.5 rounded-full border px-3.5 text-[13.5px] ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-edge bg-panel hover:bg-kelp-tint'}`}
-                >
-                  {t.title}
-                </Toolbar.ToggleItem>
-              </Tip>
-            ))}
-          </Toolbar.ToggleGroup>
-        </Toolbar.Root>
-        <div className="absolute top-3 right-4 flex items-center gap-2">
-          <input
-            type="text"
-            aria-label="Words around the glyph"
-            title="Words that the glyph stands in; empty for its neighbours in the galley"
-            placeholder="in words…"
-            spellCheck={false}
-            value={words}
-            onChange={(e) => setCompany(e.target.value)}
-            className="h-7.5 w-28 rounded-full border border-line bg-panel px-3 text-[13.5px] placeholder:text-quiet"
-          />
-          <Tip text="Curvature combs: how the outline bends (K)">
-            <Toggle.Root
-              pressed={combs}
-              onPressedChange={toggleCombs}
-              className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+        <div className="pointer-events-none absolute inset-x-4 top-3 flex flex-wrap items-center justify-between gap-1.5 [&>*]:pointer-events-auto">
+          <Toolbar.Root aria-label="Tools" className="flex flex-wrap gap-1.5">
+            <Toolbar.ToggleGroup
+              type="single"
+              value={active}
+              onValueChange={(v) => v !== '' && setTool(v as typeof tool)}
+              className="contents"
             >
-              Combs
-            </Toggle.Root>
-          </Tip>
+              {TOOLS.filter((t) => t.name !== 'picture' || hasPicture).map((t) => (
+                <Tip key={t.name} text={`${t.hint} (${TOOLS.indexOf(t) + 1})`}>
+                  <Toolbar.ToggleItem
+                    value={t.name}
+                    aria-pressed={active === t.name}
+                    className={`h-7.5 rounded-full border px-2.5 text-[13.5px] min-[1150px]:px-3.5 ${active === t.name ? 'border-kelp bg-kelp-tint font-semibold text-kelp' : 'border-edge bg-panel hover:bg-kelp-tint'}`}
+                  >
+                    {t.title}
+                  </Toolbar.ToggleItem>
+                </Tip>
+              ))}
+            </Toolbar.ToggleGroup>
+          </Toolbar.Root>
+          <div className="flex items-center gap-2">
+            <input
+              type="text"
+              aria-label="Words around the glyph"
+              title="Words that the glyph stands in; empty for its neighbours in the galley"
+              placeholder="in words…"
+              spellCheck={false}
+              value={words}
+              onChange={(e) => setCompany(e.target.value)}
+              className="h-7.5 w-28 rounded-full border border-edge bg-panel px-3 text-[13.5px] placeholder:text-quiet"
+            />
+            <Tip text="Curvature combs: how the outline bends (K)">
+              <Toggle.Root
+                pressed={combs}
+                onPressedChange={toggleCombs}
+                className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+              >
+                Combs
+              </Toggle.Root>
+            </Tip>
+          </div>
         </div>
         <WrongWay />
         <HintLine />

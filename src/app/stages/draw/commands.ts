@@ -113,7 +113,7 @@ export const DRAW_COMMANDS: readonly Command[] = [
   ...REACHING.map(
     (r): Command => ({
       id: `reaching-${r.value}`,
-      title: `Changes reach: ${r.text.toLowerCase()}`,
+      title: `Changes reach ${r.title}`,
       group: 'Draw',
       stage: 'draw',
       can: () => (useBench.getState().settled?.masters.length ?? 1) > 1,

@@ -17,13 +17,17 @@ export type Hints = readonly (readonly [string, string])[];
 
 /** Which changes of a drawing are made in all masters that agree with it: none, those of how it is built, or all. */
 export const REACHING = [
-  { value: 'one', text: 'This master', hint: 'Nothing else changes' },
+  { value: 'one', title: 'this master only', text: () => 'this master' },
   {
     value: 'structure',
-    text: 'Build in all',
-    hint: 'Points, parts and cuts come and go in all masters that agree; places are of this one',
+    title: 'points, parts and cuts in all masters that agree, places in this one',
+    text: (n: number) => (n === 1 ? 'all that agree: this one' : `${n} masters, places here`),
   },
-  { value: 'all', text: 'All in all', hint: 'Moves, too, are made in all masters that agree' },
+  {
+    value: 'all',
+    title: 'everything in all masters that agree',
+    text: (n: number) => (n === 1 ? 'all that agree: this one' : `${n} masters, places too`),
+  },
 ] as const;
 export type Reaching = (typeof REACHING)[number]['value'];
 const REACHING_KEY = 'wendril-reaching';

@@ -10,11 +10,13 @@ import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
 import { run, useBench } from '../../state/bench';
+import { useCalmProject } from '../../state/calm';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { KeyHints } from '../../ui/KeyHints';
+import { PairLetters } from '../../ui/PairLetters';
 import { Button, Choice, NumberField } from '../../ui/parts';
 import { KERN_COMMANDS } from './commands';
-import { type Entry, useEntries, useWrong } from './entries';
+import { type Entry, lineWithPairs, useEntries, useWrong } from './entries';
 import { Faults } from './Faults';
 import { GroupsDialog } from './GroupsDialog';
 import { InWords } from './InWords';
@@ -61,19 +63,20 @@ export default function Kern() {
   const proposing = useDialog('kern-proposal');
   const grouping = useDialog('kern-groups');
   const master = masterOf(project, masterId)!;
-  const { found, share } = useWrong(mode === 'wrong', wrong);
+  const { found, share, unlooked } = useWrong(mode === 'wrong', wrong);
   const { entries, looking } = useEntries(found);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
   /** The next line of the word list, from its first pair. */
   const goLine = (by: number) => {
-    const to = line + by;
-    if (fromGalley || to < 0 || to >= project.texts.pairs.length) return;
+    if (fromGalley) return;
+    const to = lineWithPairs(project, masterId, line + by, by);
+    if (to === undefined) return;
     setLine(to, projectId);
     choosePair(undefined);
   };
   const go = (by: number) => {
-    if (mode === 'words' && by > 0 && at === entries.length - 1) return goLine(1);
+    if (mode === 'words' && by > 0 && (at === entries.length - 1 || entries.length === 0)) return goLine(1);
     const next = entries[Math.max(0, Math.min(entries.length - 1, (at < 0 ? (by > 0 ? -1 : 0) : at) + by))];
     if (next) choosePair(next.pair);
   };
@@ -101,7 +104,8 @@ export default function Kern() {
       takeEven: () => {
         const { settled, master: m } = useBench.getState();
         if (!shown || !settled) return false;
-        kernShown(() => pairFacts(settled, masterOf(settled, m)!, shown.first, shown.second).proposed);
+        const { first, second } = shown;
+        kernShown(() => entries[at]?.even ?? pairFacts(settled, masterOf(settled, m)!, first, second).proposed);
         go(1);
         return true;
       },
@@ -135,7 +139,7 @@ export default function Kern() {
                 <PairList
                   entries={entries}
                   shown={shown}
-                  nothing={looking || share !== undefined ? 'Looking…' : NOTHING[mode]}
+                  nothing={looking || share !== undefined || unlooked ? 'Looking…' : NOTHING[mode]}
                 />
               )}
               {mode === 'queue' && <LeftForGood />}
@@ -149,7 +153,7 @@ export default function Kern() {
           </div>
         )}
       </div>
-      {shown && <KernDetails pair={shown} next={() => go(1)} />}
+      {shown && <KernDetails pair={shown} said={entries[at]?.even} next={() => go(1)} />}
       <GroupsDialog open={grouping} onClose={closeDialog} />
       <KernProposalDialog open={proposing} onClose={closeDialog} />
     </div>
@@ -210,7 +214,10 @@ function WrongBar({ share }: { share: number | undefined }) {
   );
 }
 
-/** Pairs one below the other, each with what is said of it; only those in sight are drawn. */
+/** Height of a row of the list, in pixels. */
+const ROW = 34;
+
+/** Pairs one below the other as letters, each with what is said of it; only those in sight are drawn. */
 function PairList({
   entries,
   shown,
@@ -225,10 +232,12 @@ function PairList({
   const virtual = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => 25,
+    estimateSize: () => ROW,
     overscan: 10,
   });
   const at = entries.findIndex(isShown);
+  const project = useCalmProject();
+  const master = useBench((s) => s.master);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another pair moves the list.
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
@@ -245,10 +254,13 @@ function PairList({
                 type="button"
                 aria-pressed={isShown(e)}
                 onClick={() => choosePair(e.pair)}
-                className={`flex w-full items-baseline gap-2 rounded-md px-2 py-0.5 text-left ${isShown(e) ? 'bg-kelp-tint text-kelp' : 'hover:bg-kelp-tint'}`}
+                aria-label={`${e.label}, ${e.note}`}
+                style={{ height: ROW - 2 }}
+                className={`flex w-full items-center gap-2 rounded-md px-2 text-left ${isShown(e) ? 'bg-kelp-tint' : 'hover:bg-kelp-tint'}`}
               >
-                <span className="min-w-0 flex-1 truncate">{e.label}</span>
-                <span className="text-right text-quiet">{e.note}</span>
+                <PairLetters project={project} master={master} first={e.pair.first} second={e.pair.second} />
+                <span className="min-w-0 flex-1 truncate text-[11.5px] text-quiet">{e.label}</span>
+                <span className="shrink-0 text-right text-quiet">{e.note}</span>
               </button>
             </li>
           );

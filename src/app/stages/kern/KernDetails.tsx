@@ -25,13 +25,24 @@ import {
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { useCalmProject } from '../../state/calm';
 import { Details } from '../../ui/Details';
+import { characterOf, GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
-import type { Pair } from './kernBench';
+import { choosePair, type Pair } from './kernBench';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */
-export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
+export function KernDetails({
+  pair,
+  said,
+  next,
+}: {
+  pair: Pair;
+  /** What the queue says would be even. */
+  said: number | undefined;
+  next: () => void;
+}) {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
   const master = masterOf(project, masterId)!;
@@ -39,16 +50,18 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   const found = kerningOf(project, master, pair.first, pair.second);
   const wide = widestSides(project, pair.first, pair.second);
   const [first, second] = sidesToChange(project, master, pair.first, pair.second);
-  const even = pairFacts(project, master, pair.first, pair.second).proposed;
+  const settled = useCalmProject();
+  const even = said ?? pairFacts(settled, masterOf(settled, masterId)!, pair.first, pair.second).proposed;
   const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
   const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
   const isLeft = pairsLeft(project).has(pairKey(...wide));
   const inGroups = wide.some((s) => s.kind === 'group');
   return (
     <Details
-      heading={`${a.name} ${b.name}`}
-      sub={`${sideName(project, first)} first, ${sideName(project, second)} second`}
+      heading={`${characterOf(a) || a.name} ${characterOf(b) || b.name}`}
+      sub={`${a.name} ${b.name} · ${sideName(project, first)} first, ${sideName(project, second)} second`}
     >
+      <TypedPair />
       <Section title="Kerning">
         <NumberField label="Value" value={found?.value ?? 0} onChange={set} />
         <p className="mt-1 mb-2 text-[12.5px] text-quiet">
@@ -110,6 +123,37 @@ export function KernDetails({ pair, next }: { pair: Pair; next: () => void }) {
   );
 }
 
+/** Goes to a pair that is typed: two characters, or two names. */
+function TypedPair() {
+  const [typed, setTyped] = useState('');
+  return (
+    <form
+      className="mb-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const project = useBench.getState().settled!;
+        const words = typed.trim().split(/\s+/);
+        const parts = words.length === 2 ? words : [...typed.trim()];
+        const found = parts.map((p) => glyphTyped(project, p));
+        const missing = parts.filter((_, i) => !found[i]);
+        if (parts.length !== 2) say('A pair is two characters, or two glyph names with a space between.');
+        else if (missing.length > 0) say(`There is no glyph “${missing[0]}”.`);
+        else {
+          choosePair({ first: found[0]!.id, second: found[1]!.id });
+          setTyped('');
+        }
+      }}
+    >
+      <TextField
+        aria-label="Go to a pair"
+        placeholder="go to a pair: Ta, or T adieresis"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+    </form>
+  );
+}
+
 /** Members that are shown before all are asked for. */
 const FEW = 9;
 
@@ -134,7 +178,13 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
         : [],
     [glyphs, groups, master, side, glyph],
   );
-  const put = (id: string) => run((p) => putInGroup(p, { side, glyph: id, group: group!.id }));
+  const put = (id: string) => {
+    const from = groups.get(id);
+    const done = run((p) => putInGroup(p, { side, glyph: id, group: group!.id }));
+    if (done && from && from !== group)
+      say(`${project.glyphs[id]?.name} moved from the ${from.name} group to the ${group!.name} group.`);
+    return done;
+  };
   return (
     <Section title={`${side === 'first' ? 'First' : 'Second'}: ${group ? `${group.name} group` : name}`}>
       {group ? (
@@ -150,7 +200,13 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
                 {...draggedAs(m)}
                 className="cursor-grab inline-flex items-center gap-0.5 rounded-full border border-line bg-paper pr-1 pl-2 text-[12.5px]"
               >
-                {project.glyphs[m]?.name ?? 'missing'}
+                {project.glyphs[m] ? (
+                  <span title={project.glyphs[m]!.name}>
+                    <GlyphShape project={project} glyph={project.glyphs[m]!} master={master} size={22} />
+                  </span>
+                ) : (
+                  'missing'
+                )}
                 <button
                   type="button"
                   aria-label={`Take ${project.glyphs[m]?.name} out of the ${side} group`}
@@ -208,7 +264,8 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
                   title="Into the group, by a click or by dropping"
                   onClick={() => put(o.glyph)}
                 >
-                  {project.glyphs[o.glyph]!.name} {Math.floor(o.likeness * 100)} %
+                  {characterOf(project.glyphs[o.glyph]!) || project.glyphs[o.glyph]!.name}{' '}
+                  {Math.floor(o.likeness * 100)} %
                 </button>
               ))}
             </p>

@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
 import { shownNumber } from '../../../core/base/notation';
+import { plural } from '../../../core/project/edit';
 import { kerningOf } from '../../../core/project/kerningLookup';
 import { masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
+import { GlyphShape } from '../../ui/GlyphShape';
 import { choosePair, setMode } from './kernBench';
 
 /** Groups by groups: how tight or open each pair of them is set. A cell opens its pair. */
@@ -20,6 +22,7 @@ export function KernMap() {
     );
     return { rows, columns, values, most: Math.max(1, ...values.flat().map(Math.abs)) };
   }, [project, masterId]);
+  const leadOf = (members: readonly string[]) => project.glyphs[members.find((m) => project.glyphs[m])!]!;
   if (rows.length === 0 || columns.length === 0)
     return <p className="p-6 text-quiet">There are no groups yet. Make one of a glyph in the details of a pair.</p>;
   return (
@@ -30,7 +33,13 @@ export function KernMap() {
             <th className="sticky left-0 w-20 bg-paper" aria-label="First" />
             {columns.map((c) => (
               <th key={c.id} scope="col" className="h-16 min-w-6 align-bottom font-normal text-quiet">
-                <span className="mx-auto block max-h-16 rotate-180 truncate [writing-mode:vertical-rl]">{c.name}</span>
+                <span
+                  title={`${c.name} group, ${plural(c.members.length, 'glyph')}`}
+                  className="mx-auto flex flex-col items-center text-ink"
+                >
+                  <GlyphShape project={project} glyph={leadOf(c.members)} master={masterId} size={26} />
+                  <span className="block w-full truncate text-center text-[10.5px] text-quiet">{c.name}</span>
+                </span>
               </th>
             ))}
           </tr>
@@ -38,11 +47,16 @@ export function KernMap() {
         <tbody>
           {rows.map((r, i) => (
             <tr key={r.id}>
-              <th
-                scope="row"
-                className="sticky left-0 max-w-24 truncate bg-paper pr-2 text-right font-normal text-quiet"
-              >
-                {r.name}
+              <th scope="row" className="sticky left-0 max-w-24 bg-paper pr-2 text-right font-normal text-quiet">
+                <span
+                  title={`${r.name} group, ${plural(r.members.length, 'glyph')}`}
+                  className="flex items-center justify-end gap-1"
+                >
+                  <span className="min-w-0 truncate text-[10.5px]">{r.name}</span>
+                  <span className="text-ink">
+                    <GlyphShape project={project} glyph={leadOf(r.members)} master={masterId} size={20} />
+                  </span>
+                </span>
               </th>
               {columns.map((c, k) => {
                 const v = values[i]![k]!;

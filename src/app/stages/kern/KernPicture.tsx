@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { type UIEvent, useEffect, useRef, useState } from 'react';
 import { controlsFor } from '../../../core/fitting/lines';
 import { zoneOf } from '../../../core/fitting/optical';
 import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
@@ -127,6 +127,13 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
     (p) =>
       (p.first !== pair.first || p.second !== pair.second) && drawingOf(project.glyphs[p.first]!, masterId).advance > 0,
   );
+  // As many as have been scrolled to; a pair of large groups moves thousands.
+  const [shown, setShown] = useState(60);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another pair begins at the top.
+  useEffect(() => setShown(60), [pair.first, pair.second]);
+  const more = ({ currentTarget: box }: UIEvent<HTMLUListElement>) => {
+    if (box.scrollTop + box.clientHeight > box.scrollHeight - 60 && shown < others.length) setShown(shown + 60);
+  };
   const { zones } = master;
   const [top, bottom] = [zones.ascender.position + 190, zones.descender.position - 40];
   return (
@@ -136,8 +143,8 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
           ? 'Only this pair moves.'
           : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}
       </p>
-      <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-hidden" style={{ maxHeight: 112 }}>
-        {others.slice(0, 60).map((p) => {
+      <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-y-auto" style={{ maxHeight: 112 }} onScroll={more}>
+        {others.slice(0, shown).map((p) => {
           const { glyphs, width } = placed(project, master, [p.first, p.second], false);
           return (
             <li key={`${p.first} ${p.second}`}>

@@ -2,17 +2,23 @@ import { useMemo, useState } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
-import { type ProposalSettings, type ProposedPair, usualSettings } from '../../../core/kerning/proposal';
+import {
+  type ProposalSettings,
+  type ProposedKerning,
+  type ProposedPair,
+  usualSettings,
+} from '../../../core/kerning/proposal';
 import { textGlyphs } from '../../../core/kerning/text';
 import { stepOf } from '../../../core/kerning/units';
 import { plural } from '../../../core/project/edit';
-import { sideName } from '../../../core/project/kerningLookup';
-import type { GlyphId } from '../../../core/project/model';
+import { membersOf, sideName } from '../../../core/project/kerningLookup';
+import type { GlyphId, Project } from '../../../core/project/model';
 import { pairKey } from '../../../core/project/pairs';
 import { run, say, useBench } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Bar, Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
+import { PairLetters } from '../../ui/PairLetters';
 import { Button, Choice, NumberField } from '../../ui/parts';
 import { LabelledWords } from '../../ui/SetGlyphs';
 
@@ -27,7 +33,12 @@ const SCOPES = [
 
 /** Values that are listed, the most worthwhile first; the others are taken or left with them. */
 const LISTED = 200;
-const WORDS = 'Tower Valley Avon “To Yore” LTV Wagon, Fry.';
+
+/** A stretch of the project's own text to judge by, as long as a line of the dialog; pairs that are kerned most where there is none. */
+function sampleOf({ texts }: Project): string {
+  const own = [texts.galley, ...texts.pairs, ...texts.words].join('  ').trim();
+  return own.length > 12 ? own.slice(0, 44) : `${own}  AV To Ty Va We LT P. r.`.trim();
+}
 
 /** Bounds of a setting, so that nothing odd is asked for. */
 const within = (v: number, most: number): number => Math.max(1, Math.min(most, Math.round(v)));
@@ -38,7 +49,8 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
   const master = useBench((s) => s.master);
   const [settings, setSettings] = useState<ProposalSettings>(() => usualSettings(project));
   const [scope, setScope] = useState<(typeof SCOPES)[number]['value']>('all');
-  const { share, found, fault, start, stop, clear } = useJob<readonly ProposedPair[]>();
+  const { share, found: made, fault, start, stop, clear } = useJob<ProposedKerning>();
+  const found = made?.pairs;
   const step = stepOf(project);
   const close = () => {
     clear();
@@ -61,6 +73,8 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
     const done = setPairs(project, { master, pairs: taken });
     return done.ok ? done.project : project;
   }, [project, master, taken]);
+  const words = useMemo(() => sampleOf(project), [project]);
+  const leadOf = (side: ProposedPair['first']) => membersOf(project, side)[0] ?? side.id;
   const covered = taken.reduce((n, p) => n + p.glyphs, 0);
   const exceptions = taken.filter((p) => p.first.kind === 'glyph' || p.second.kind === 'glyph').length;
   return (
@@ -93,13 +107,16 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
           {found.length === 0
             ? 'Nothing would change.'
             : `${plural(taken.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - taken.length).toLocaleString('en')}.`}
+          {made &&
+            made.cut > 0 &&
+            ` ${plural(made.cut, 'value')} worth less ${made.cut === 1 ? 'is' : 'are'} left out: more than may be.`}
         </p>
       )}
       {found && found.length > 0 && (
         <>
           <div className="mb-3 grid gap-1 rounded-lg border border-line bg-paper px-3 py-2">
-            <LabelledWords project={project} master={master} label="Now" text={WORDS} kerned />
-            <LabelledWords project={after} master={master} label="Then" text={WORDS} kerned />
+            <LabelledWords project={project} master={master} label="Now" text={words} kerned />
+            <LabelledWords project={after} master={master} label="Then" text={words} kerned />
           </div>
           <ul className="mb-3 grid max-h-[26vh] grid-cols-2 gap-x-4 overflow-auto" aria-label="Proposed values">
             {found.slice(0, LISTED).map((p) => {
@@ -108,7 +125,7 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
                 <li key={key}>
                   <Check
                     label={`${sideName(project, p.first)} · ${sideName(project, p.second)}`}
-                    className="items-baseline py-0.5"
+                    className="items-center py-0.5"
                     checked={!left.has(key)}
                     onChange={(on) => {
                       const next = new Set(left);
@@ -117,8 +134,9 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
                       setLeft(next);
                     }}
                   >
-                    <span className="flex items-baseline gap-2">
-                      <span className="min-w-0 flex-1 truncate">
+                    <span className="flex items-center gap-2">
+                      <PairLetters project={after} master={master} first={leadOf(p.first)} second={leadOf(p.second)} />
+                      <span className="min-w-0 flex-1 truncate text-[11.5px] text-quiet">
                         {sideName(project, p.first)} · {sideName(project, p.second)}
                       </span>
                       <span className="text-quiet">

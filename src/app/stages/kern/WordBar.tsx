@@ -1,7 +1,9 @@
 import { useEffect, useState } from 'react';
+import { type Result, refused, success } from '../../../core/base/result';
+import { textOf } from '../../../core/base/text';
 import { linesOfWordList } from '../../../core/kerning/collisions';
 import { setWordList } from '../../../core/kerning/edits';
-import { run, useBench } from '../../state/bench';
+import { run, say, useBench } from '../../state/bench';
 import { Button, Choice } from '../../ui/parts';
 import { recallLine, setFromGalley, setLine, useKernBench } from './kernBench';
 
@@ -9,6 +11,14 @@ const SOURCES = [
   { value: 'list', text: 'Word list' },
   { value: 'galley', text: 'Galley' },
 ] as const;
+
+/** The lines of a text file; its letters are read as UTF-8, UTF-16 or, where they are neither, as Windows Latin, which is told. */
+async function listFrom(file: File): Promise<Result<{ lines: string[]; note: string | undefined }>> {
+  if (file.size > 2_000_000) return refused(`${file.name} is larger than the 2 MB that a word list may have.`);
+  const { text, note } = textOf(new Uint8Array(await file.arrayBuffer()), file.name);
+  const lines = linesOfWordList(text);
+  return lines.length > 0 ? success({ lines, note }) : refused(`${file.name} holds no words.`);
+}
 
 /** The word that is stepped through, and where the list comes from. */
 export function WordBar({ line }: { line: number }) {
@@ -54,9 +64,13 @@ export function WordBar({ line }: { line: number }) {
           onChange={async (e) => {
             const file = e.target.files?.[0];
             if (!file) return;
-            const lines = file.size > 2_000_000 ? [] : linesOfWordList(await file.text());
-            if (lines.length === 0) setError(`${file.name} holds no words, or is larger than 2 MB.`);
-            else if (run((p) => setWordList(p, { lines }))) go(0);
+            e.target.value = '';
+            const list = await listFrom(file);
+            setError(list.ok ? '' : list.reason);
+            if (list.ok && run((p) => setWordList(p, { lines: list.value.lines }))) {
+              if (list.value.note) say(list.value.note);
+              go(0);
+            }
           }}
         />
       </label>

@@ -18,7 +18,14 @@ import { useJob } from '../../state/useJob';
 import { type Pair, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */
-export type Entry = { key: string; label: string; note: string; pair: Pair };
+export type Entry = {
+  key: string;
+  label: string;
+  note: string;
+  pair: Pair;
+  /** What the queue says would be even. */
+  even?: number;
+};
 
 const NONE: readonly QueuedPair[] = [];
 
@@ -79,6 +86,7 @@ export function useEntries(found: readonly (Collision | Hole)[]): { entries: rea
             label: `${name(q.first)} ${name(q.second)}`,
             note: `${shownNumber(now)} → ${shownNumber(q.proposed)}`,
             pair: { first: q.first, second: q.second },
+            even: q.proposed,
           }),
         );
     if (mode === 'wrong')
@@ -105,6 +113,16 @@ export function useEntries(found: readonly (Collision | Hole)[]): { entries: rea
   return { entries, looking };
 }
 
+/** The next line from one on, upwards or downwards, that has a pair of drawn glyphs; undefined when none has. */
+export function lineWithPairs(project: Project, master: string, from: number, by: number): number | undefined {
+  const drawn = (id: string) => !isEmptyDrawing(drawingOf(project.glyphs[id]!, master));
+  for (let i = from; i >= 0 && i < project.texts.pairs.length; i += by) {
+    const ids = glyphsOfLine(project, project.texts.pairs[i]!).glyphs;
+    if (ids.some((id, k) => k > 0 && drawn(id) && drawn(ids[k - 1]!))) return i;
+  }
+  return undefined;
+}
+
 /** The line of the word list that is stepped through, or the galley's text. */
 export const lineShown = (texts: Project['texts'], line: number, fromGalley: boolean): string =>
   (fromGalley ? undefined : texts.pairs[line]) ?? texts.galley;
@@ -113,7 +131,7 @@ export const lineShown = (texts: Project['texts'], line: number, fromGalley: boo
 export function useWrong(
   open: boolean,
   wrong: Wrong,
-): { found: readonly (Collision | Hole)[]; share: number | undefined } {
+): { found: readonly (Collision | Hole)[]; share: number | undefined; unlooked: boolean } {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const { share, found, start, stop } = useJob<readonly (Collision | Hole)[]>();
@@ -128,5 +146,6 @@ export function useWrong(
     );
     return stop;
   }, [open, wrong, project, master]);
-  return { found: found ?? [], share };
+  // Before the first look has begun nothing can be said.
+  return { found: found ?? [], share, unlooked: open && found === undefined };
 }

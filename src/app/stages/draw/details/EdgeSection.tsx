@@ -79,13 +79,18 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
   const at = place();
   const work = workOf(kind, asked);
   const key = JSON.stringify(work);
-  const { share, found, fault, start, stop } = useJob<Drawing | Refusal>();
-  const made = found && !isRefused(found) ? found : undefined;
+  const { share, found, fault, start, stop } = useJob<{ of: string; drawing: Drawing | Refusal }>();
+  // What was worked out for other numbers is not what is asked for now.
+  const now = found?.of === key ? found.drawing : undefined;
+  const made = now && !isRefused(now) ? now : undefined;
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out anew when a number changes.
   useEffect(() => {
     select(new Set());
     // Numbers that follow each other quickly are worked out once.
-    const timer = setTimeout(() => start((service) => service.edges(at.glyph, at.master, contours, work)), 60);
+    const timer = setTimeout(
+      () => start(async (service) => ({ of: key, drawing: await service.edges(at.glyph, at.master, contours, work) })),
+      60,
+    );
     return () => clearTimeout(timer);
   }, [key]);
   useEffect(() => {
@@ -93,7 +98,7 @@ function Working({ kind, keys }: { kind: StrokeKind; keys: readonly PointKey[] }
     else cancelPreview();
   }, [made, kind, at.glyph, at.master]);
   useEffect(() => () => cancelPreview(), []);
-  const why = fault ?? (found && isRefused(found) ? found.reason : undefined);
+  const why = fault ?? (now && isRefused(now) ? now.reason : undefined);
   const set = (change: Partial<typeof settings>) => {
     settings = { ...asked, ...change };
     setAsked(settings);
