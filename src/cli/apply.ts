@@ -13,6 +13,7 @@ import {
   tidyProposal,
 } from '../core/tidying/operations';
 import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, tell, tellNotes } from './arguments';
+import { nearestWord } from './commands';
 import { write } from './convert';
 import { edit, isEdit, listEdits } from './edit';
 import { CliError } from './problem';
@@ -54,10 +55,7 @@ export async function apply(args: readonly string[]): Promise<void> {
     throw new CliError('apply takes OPERATION, SOURCE and TARGET; see wendril --help.');
   const names: readonly string[] = [...TIDY_NAMES, ...TRANSFORMS, ...EDGES];
   const byName = !names.includes(operation) && isEdit(operation);
-  if (!byName && !names.includes(operation))
-    throw new CliError(
-      `“${operation}” is no operation; choose from ${names.join(', ')}, or an edit of wendril apply --list.`,
-    );
+  if (!byName && !names.includes(operation)) throw new CliError(noSuchOperation(operation, names));
   if (values.args !== undefined && !byName) throw new CliError(`${operation} takes no --args.`);
   const kind = endingOf(target, SOURCES);
   const { project, notes } = await openInput(source);
@@ -74,6 +72,14 @@ export async function apply(args: readonly string[]): Promise<void> {
   await write(target, kind, result, defaultMaster(result), {});
   const sentence = outcome ? outcome.sentence : 'Nothing needed to be changed';
   tell(values.json, { target, operation, sentence, glyphs: report }, `${sentence}.\n${target}`);
+}
+
+/** What is said of an operation that there is not: the nearest that there is, else all. */
+function noSuchOperation(operation: string, names: readonly string[]): string {
+  const near = nearestWord(operation, [...names, ...listEdits().map((e) => e.name)]);
+  return near
+    ? `“${operation}” is no operation; did you mean ${near}?`
+    : `“${operation}” is no operation; choose from ${names.join(', ')}, or an edit of wendril apply --list.`;
 }
 
 function mastersOf(project: Project, wanted: string | undefined): MasterId[] {

@@ -1,5 +1,6 @@
 import { buildStarter } from '../../demo/starter';
 import { endingOf, glyphsOf, numberOf, oneOf, parsed, SOURCES, twoPaths } from './arguments';
+import { COMMANDS, helpOf, helpOfAll, nearestWord } from './commands';
 import { CliError } from './problem';
 
 const reason = (run: () => unknown): string => {
@@ -19,7 +20,10 @@ test('options and words are told apart; an unknown option is one sentence', () =
     positionals: ['a', 'b'],
   });
   expect(parsed([], options).values.json).toBe(false);
-  expect(reason(() => parsed(['--loud'], options))).toMatch(/^Unknown option '--loud'[^\n]*$/);
+  expect(reason(() => parsed(['--loud'], options))).toBe('There is no option --loud.');
+  expect(reason(() => parsed(['--stp', '5'], options))).toBe('There is no option --stp; did you mean --step?');
+  expect(reason(() => parsed(['--step'], options))).toBe('--step needs a value.');
+  expect(reason(() => parsed(['--json=yes'], options))).toBe('--json takes no value.');
 });
 
 test('two paths, no more and no fewer', () => {
@@ -53,4 +57,21 @@ test('glyphs come by name and by character', () => {
   const names = (text: string) => glyphsOf(demo, text).map((id) => demo.glyphs[id]!.name);
   expect(names('n, o,&,seven')).toEqual(['n', 'o', 'ampersand', 'seven']);
   expect(reason(() => names('n,nope'))).toBe('There is no glyph “nope”.');
+});
+
+test('every command tells its options, each with what it does; the nearest word is found', () => {
+  for (const command of COMMANDS) {
+    const help = helpOf(command);
+    expect(help).toContain(command.example);
+    for (const o of command.options) expect(help).toContain(`--${o.name}`);
+    expect(helpOfAll()).toContain(`  ${command.name} `);
+  }
+  const names = COMMANDS.map((c) => c.name);
+  expect(nearestWord('cats', names)).toBe('cast');
+  expect(nearestWord('Kern', names)).toBe('kern');
+  expect(nearestWord('zzzzzz', names)).toBeUndefined();
+});
+
+test('glyphs that there are not are all named', () => {
+  expect(reason(() => glyphsOf(buildStarter(), 'n, qq ,zz'))).toBe('There are no glyphs “qq”, “zz”.');
 });

@@ -1,13 +1,25 @@
 import { extname } from 'node:path';
 import { type ParseArgsConfig, parseArgs } from 'node:util';
+import { glyphTyped } from '../core/project/findGlyphs';
 import type { GlyphId, Project } from '../core/project/model';
-import { glyphForCodePoint, glyphNamed } from '../core/project/queries';
+import { nearestWord } from './commands';
 import { CliError } from './problem';
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
-/** Options and the words between them; what is not understood is one sentence. */
+/** Options and the words between them; what is not understood is one sentence, with the nearest option there is. */
 export function parsed<const O extends Options>(args: readonly string[], options: O) {
+  const { tokens } = parseArgs({ args: [...args], allowPositionals: true, options, strict: false, tokens: true });
+  for (const token of tokens) {
+    if (token.kind !== 'option') continue;
+    const facts = options[token.name];
+    if (!facts) {
+      const near = nearestWord(token.name, Object.keys(options));
+      throw new CliError(`There is no option ${token.rawName}${near ? `; did you mean --${near}?` : '.'}`);
+    }
+    if (facts.type === 'string' && token.value === undefined) throw new CliError(`--${token.name} needs a value.`);
+    if (facts.type === 'boolean' && token.value !== undefined) throw new CliError(`--${token.name} takes no value.`);
+  }
   try {
     return parseArgs({ args: [...args], allowPositionals: true, options });
   } catch (error) {
@@ -54,16 +66,18 @@ export function oneOf<T extends string>(key: string, text: string, among: readon
   return found;
 }
 
-/** Glyphs by name or character, separated by commas. */
+/** Glyphs by name or character, separated by commas; those that there are not are all named. */
 export function glyphsOf(project: Project, wanted: string): GlyphId[] {
-  return wanted.split(',').map((word) => {
-    const name = word.trim();
-    const glyph =
-      glyphNamed(project, name) ??
-      ([...name].length === 1 ? glyphForCodePoint(project, name.codePointAt(0)!) : undefined);
-    if (!glyph) throw new CliError(`There is no glyph “${name}”.`);
-    return glyph.id;
-  });
+  const words = wanted.split(',').map((word) => word.trim());
+  const found = words.map((name) => glyphTyped(project, name));
+  const missing = words.filter((_, i) => !found[i]);
+  if (missing.length > 0)
+    throw new CliError(
+      missing.length === 1
+        ? `There is no glyph “${missing[0]}”.`
+        : `There are no glyphs ${missing.map((m) => `“${m}”`).join(', ')}.`,
+    );
+  return found.map((g) => g!.id);
 }
 
 /** What a reader had to say, on standard error. */

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
 import { parsed, tellNotes } from './arguments';
 import { CliError } from './problem';
+import { progressOf } from './progress';
 import { openInput } from './source';
 import { put } from './writing';
 
@@ -29,6 +30,7 @@ export async function cast(args: readonly string[]): Promise<void> {
     masters: project.masters,
     keepOverlaps: values['keep-overlaps'],
     blanks: values.blanks,
+    progress: progressOf('Casting'),
   });
   if (!result.ok) throw new CliError(result.reason);
   try {

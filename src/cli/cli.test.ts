@@ -361,7 +361,7 @@ test('a family is fitted and kerned from its controls', () => {
 });
 
 test('help needs no arguments and exits with 0', () => {
-  expect(wendril().out).toContain('wendril cast SOURCE');
+  expect(wendril().out).toContain('  cast SOURCE --out DIR');
   expect(wendril('--help').code).toBe(0);
 });
 
@@ -419,4 +419,22 @@ test('a source whose names lead out of the folder writes nothing outside, whatev
       }
     expect(readFileSync(join(victim, 'letter.txt'), 'utf8')).toBe('mine');
   }
+});
+
+test('every command answers --help with all the options that it takes; --version works; a wrong word names the nearest', () => {
+  for (const name of ['cast', 'convert', 'info', 'names', 'apply', 'fit', 'kern', 'trace']) {
+    const { code, out, err } = wendril(name, '--help');
+    expect([name, code, err]).toEqual([name, 0, '']);
+    const told = [...out.matchAll(/^ {2}--([\w-]+)/gm)].map((m) => m[1]!).filter((o) => o !== 'help');
+    // What the help tells is taken, and nothing else is.
+    for (const option of told) {
+      const { err: said } = wendril(name, `--${option}`);
+      expect([name, option, /There is no option/.test(said)]).toEqual([name, option, false]);
+    }
+    expect(wendril(name, '--nonesuch').err).toMatch(/There is no option --nonesuch/);
+  }
+  expect(wendril('--version').out).toMatch(/^wendril \d+\.\d+\.\d+\n$/);
+  expect(wendril('help', 'kern').out).toBe(wendril('kern', '--help').out);
+  expect(wendril('cats').err).toBe('wendril: There is no command “cats”; did you mean cast? See wendril --help.\n');
+  expect(wendril('apply', 'slnt', 'a.ufo', 'b.ufo').err).toContain('did you mean slant?');
 });

@@ -3,6 +3,7 @@ import { setPairs } from '../core/kerning/edits';
 import { proposeGroups, takeGroups } from '../core/kerning/groups';
 import { proposeKerning } from '../core/kerning/proposal';
 import { textGlyphs } from '../core/kerning/text';
+import { kerningUnits, stepOf } from '../core/kerning/units';
 import type { Outcome } from '../core/project/edit';
 import { sideName } from '../core/project/kerningLookup';
 import type { GlyphId, Project } from '../core/project/model';
@@ -16,8 +17,8 @@ import { openInput } from './source';
 const OPTIONS = {
   keep: { type: 'string' },
   glyphs: { type: 'string' },
-  min: { type: 'string', default: '4' },
-  step: { type: 'string', default: '5' },
+  min: { type: 'string' },
+  step: { type: 'string' },
   most: { type: 'string', default: '1500' },
   json: { type: 'boolean', default: false },
 } as const;
@@ -52,8 +53,9 @@ export async function kern(args: readonly string[]): Promise<void> {
   const { values, project, target, kind } = await opened('kern', args);
   const glyphs = values.glyphs === undefined ? textGlyphs(project) : glyphsOf(project, values.glyphs);
   const settings = {
-    least: numberOf('min', values.min, 0),
-    step: numberOf('step', values.step, 0),
+    // As shares of the em: a font of 2,048 units is judged as one of 1,000.
+    least: values.min === undefined ? kerningUnits(project, 'least') : numberOf('min', values.min, 0),
+    step: values.step === undefined ? stepOf(project) : numberOf('step', values.step, 0),
     most: numberOf('most', values.most, 0),
   };
   // Glyphs that are in no group are grouped by their shapes first: a value then serves all of them.

@@ -4,6 +4,15 @@ import { CliError } from './problem';
 
 /** Files are written beside their places first and then renamed, so that a broken write leaves what was there. */
 
+/** What is being written just now, beside its place. */
+const halves = new Set<string>();
+
+/** Takes away what is half written, when the work is broken off. */
+export function leaveNothingHalf(): void {
+  for (const path of halves) rmSync(path, { recursive: true, force: true });
+  halves.clear();
+}
+
 function told<T>(to: string, work: () => T): T {
   try {
     return work();
@@ -41,8 +50,10 @@ export function inside(folder: string, path: string): string {
 export function put(to: string, bytes: Uint8Array): void {
   told(to, () => {
     mkdirSync(dirname(to), { recursive: true });
+    halves.add(`${to}.part`);
     writeFileSync(`${to}.part`, bytes);
     renameSync(`${to}.part`, to);
+    halves.delete(`${to}.part`);
   });
 }
 
@@ -52,6 +63,7 @@ export function putFolder(to: string, files: ReadonlyMap<string, Uint8Array>): v
   const part = `${folder}.part`;
   told(folder, () => {
     rmSync(part, { recursive: true, force: true });
+    halves.add(part);
     try {
       for (const [path, bytes] of files) {
         const at = inside(part, path);
@@ -64,6 +76,7 @@ export function putFolder(to: string, files: ReadonlyMap<string, Uint8Array>): v
     }
     rmSync(folder, { recursive: true, force: true });
     renameSync(part, folder);
+    halves.delete(part);
   });
 }
 
@@ -75,6 +88,7 @@ export function putAmong(folder: string, files: ReadonlyMap<string, Uint8Array>)
     try {
       for (const { at, bytes } of places) {
         mkdirSync(dirname(at), { recursive: true });
+        halves.add(`${at}.part`);
         writeFileSync(`${at}.part`, bytes);
         written.push(at);
       }
@@ -82,6 +96,9 @@ export function putAmong(folder: string, files: ReadonlyMap<string, Uint8Array>)
       for (const at of written) rmSync(`${at}.part`, { force: true });
       throw error;
     }
-    for (const at of written) renameSync(`${at}.part`, at);
+    for (const at of written) {
+      renameSync(`${at}.part`, at);
+      halves.delete(`${at}.part`);
+    }
   });
 }

@@ -28,7 +28,7 @@ jest.mock('./shaper', () => ({
           x += glyph.advance;
           return glyph;
         });
-        return { glyphs, width: x };
+        return { glyphs, width: x, rightToLeft: false };
       },
       path: (gid: number) => `path ${gid}`,
     };

@@ -4,6 +4,7 @@ import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
 import type { GlyphId, Project } from '../core/project/model';
 import type { Step } from '../core/project/patch';
+import { glyphForCodePoint } from '../core/project/queries';
 import { documentHolder } from './document';
 import { createShaper, type Shaper } from './shaper';
 
@@ -13,6 +14,8 @@ export type SetLine = {
   /** Outline of each glyph index used, as an SVG path in font units, y up. */
   paths: Record<number, string>;
   width: number;
+  /** Set from the right: its first letter stands at its right end. */
+  rightToLeft: boolean;
   /** Milliseconds from the request to the shaped line, compiling included. */
   milliseconds: number;
 };
@@ -22,9 +25,51 @@ export type SetLines = { lines: SetLine[]; left: readonly Refusal[] };
 
 const held = documentHolder();
 const cache = new CastCache();
-let compiled:
-  | { project: Project; place: string; shaper: Shaper; glyphIds: readonly GlyphId[]; left: readonly Refusal[] }
-  | undefined;
+type Compiled = {
+  project: Project;
+  place: string;
+  /** Glyphs that have their outlines in it. */
+  outlined: ReadonlySet<GlyphId>;
+  shaper: Shaper;
+  glyphIds: readonly GlyphId[];
+  left: readonly Refusal[];
+};
+let compiled: Compiled | undefined;
+/** Glyphs that lines were set with: what a font of thousands of glyphs is compiled for. */
+let inUse = new Set<GlyphId>();
+/** Lines need next to no glyphs of a large font; more than this are forgotten and found anew. */
+const MOST_IN_USE = 2000;
+
+/** The font as it would be cast, with the outlines of some glyphs; all tables that set a line are whole. */
+async function compiledFor(
+  project: Project,
+  place: CastPlace,
+  outlined: ReadonlySet<GlyphId>,
+): Promise<Result<Compiled>> {
+  const font = castFont(project, {
+    flavour: 'otf',
+    place,
+    cache,
+    compact: false,
+    leaveOut: true,
+    blanks: true,
+    only: outlined,
+  });
+  if (!font.ok) return font;
+  const { bytes, glyphIds, notes } = font.value;
+  const left = notes.filter((n) => n.severity === 'error');
+  return success({
+    project,
+    place: JSON.stringify(place),
+    outlined,
+    shaper: await createShaper(bytes),
+    glyphIds,
+    left,
+  });
+}
+
+/** Outlines do not change what is set, so that the second setting is the last. */
+const MOST_ROUNDS = 3;
 
 /** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
 export const compileService = {
@@ -48,22 +93,40 @@ export const compileService = {
     const project = held.now();
     if (!project) return success({ lines: [], left: [] });
     const where = JSON.stringify(place);
-    if (compiled?.project !== project || compiled.place !== where) {
-      const font = castFont(project, { flavour: 'otf', place, cache, compact: false, leaveOut: true, blanks: true });
-      if (!font.ok) return font;
-      const { bytes, glyphIds, notes } = font.value;
-      const left = notes.filter((n) => n.severity === 'error');
-      compiled = { project, place: where, shaper: await createShaper(bytes), glyphIds, left };
+    if (inUse.size > MOST_IN_USE) inUse = new Set();
+    for (const c of new Set(texts.join(''))) {
+      const glyph = glyphForCodePoint(project, c.codePointAt(0)!);
+      if (glyph) inUse.add(glyph.id);
     }
-    const { shaper, glyphIds, left } = compiled;
-    const lines = texts.map((text): SetLine => {
-      const { glyphs, width } = shaper.shape(text, features);
-      const paths: Record<number, string> = {};
-      for (const g of glyphs) paths[g.gid] ??= shaper.path(g.gid);
-      return { glyphs: glyphs.map((g) => ({ ...g, id: glyphIds[g.gid] })), paths, width, milliseconds: 0 };
-    });
-    const milliseconds = performance.now() - started;
-    return success({ lines: lines.map((l) => ({ ...l, milliseconds })), left });
+    // Setting tells which glyphs the rules lead to; those get their outlines, and the lines are set once more.
+    for (let round = 0; ; round++) {
+      const missing = [...inUse].some((id) => !compiled?.outlined.has(id));
+      if (compiled?.project !== project || compiled.place !== where || missing) {
+        const made = await compiledFor(project, place, new Set(inUse));
+        if (!made.ok) return made;
+        compiled = made.value;
+      }
+      const { shaper, glyphIds, outlined } = compiled;
+      const shaped = texts.map((text) => shaper.shape(text, features));
+      const used = new Set(shaped.flatMap(({ glyphs }) => glyphs.flatMap((g) => glyphIds[g.gid] ?? [])));
+      const found = [...used].filter((id) => !outlined.has(id));
+      if (found.length > 0 && round < MOST_ROUNDS) {
+        for (const id of found) inUse.add(id);
+        continue;
+      }
+      const lines = shaped.map(({ glyphs, width, rightToLeft }): SetLine => {
+        const paths: Record<number, string> = {};
+        for (const g of glyphs) paths[g.gid] ??= shaper.path(g.gid);
+        return {
+          glyphs: glyphs.map((g) => ({ ...g, id: glyphIds[g.gid] })),
+          paths,
+          width,
+          rightToLeft,
+          milliseconds: performance.now() - started,
+        };
+      });
+      return success({ lines, left: compiled.left });
+    }
   },
 };
 

@@ -3,9 +3,18 @@ export type ShapedGlyph = { gid: number; x: number; y: number; advance: number; 
 /** HarfBuzz on the bytes of one font. */
 export type Shaper = {
   /** Sets a line; features are as `kern=0` or `liga`. Positions are font units from the line's start. */
-  shape(text: string, features: readonly string[]): { glyphs: ShapedGlyph[]; width: number };
+  shape(text: string, features: readonly string[]): { glyphs: ShapedGlyph[]; width: number; rightToLeft: boolean };
   /** A glyph's outline as an SVG path, y up, straight from the font's bytes. */
   path(gid: number): string;
+};
+
+/** Does a text begin with a letter of a script that is written from the right? */
+const isRightToLeft = (text: string): boolean => {
+  const first = /\p{L}/u.exec(text)?.[0];
+  return (
+    first !== undefined &&
+    /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u.test(first)
+  );
 };
 
 /** Loads HarfBuzz (WebAssembly, on first use) and opens a font. */
@@ -38,7 +47,7 @@ export async function createShaper(font: Uint8Array): Promise<Shaper> {
         pen += placed.advance;
         return placed;
       });
-      return { glyphs, width: pen };
+      return { glyphs, width: pen, rightToLeft: isRightToLeft(text) };
     },
     path: (gid) => handle.glyphToPath(gid),
   };

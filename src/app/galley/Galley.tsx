@@ -1,4 +1,5 @@
-import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Refusal, Result } from '../../core/base/result';
 import type { SetLine, SetLines } from '../../workers/compile';
@@ -57,6 +58,7 @@ function useGalleyLine(text: string, kerning: boolean) {
 export function Galley({ stage }: { stage: StageKey }) {
   const navigate = useNavigate();
   const project = useBench((s) => s.settled)!;
+  const projectId = useBench((s) => s.projectId);
   const master = useBench((s) => s.master);
   const glyph = useBench((s) => s.glyph);
   const [look, setLook] = useState<GalleyLook>({ size: 60, grown: false, swapped: false });
@@ -76,7 +78,16 @@ export function Galley({ stage }: { stage: StageKey }) {
   const descent = -zones.descender.position / em + 0.04;
   const { rows, height } = useMemo(() => rowsFor(grown, size, ascent, descent), [grown, size, ascent, descent]);
 
-  const { ref, invalidate } = useCanvas(({ context }) => {
+  /** Where a row's line begins, in pixels: at the left, or so that a line set from the right begins there. */
+  const startOf = (size: number, wide: number): number => {
+    if (!line?.rightToLeft) return MARGIN - scroll.current;
+    return wide - MARGIN - (line.width * size) / em + scroll.current;
+  };
+  const {
+    ref,
+    invalidate,
+    size: area,
+  } = useCanvas(({ context, width: wide }) => {
     if (!line) return;
     const inks = currentInks();
     for (const row of rows) {
@@ -85,7 +96,7 @@ export function Galley({ stage }: { stage: StageKey }) {
         const data = line.paths[g.gid];
         if (!data) continue;
         context.save();
-        context.translate(MARGIN + g.x * scale - scroll.current, row.baseline - g.y * scale);
+        context.translate(startOf(row.size, wide) + g.x * scale, row.baseline - g.y * scale);
         context.scale(scale, -scale);
         context.fillStyle = swapped ? inks.panel : inks.ink;
         context.fill(path2d(data));
@@ -96,28 +107,46 @@ export function Galley({ stage }: { stage: StageKey }) {
     const scale = size / em;
     context.fillStyle = inks.kelp;
     for (const g of current)
-      context.fillRect(MARGIN + g.x * scale - scroll.current, height - 3, Math.max(3, g.advance * scale), 2);
+      context.fillRect(startOf(size, wide) + g.x * scale, height - 3, Math.max(3, g.advance * scale), 2);
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the canvas shows all of these.
   useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
 
   // The wheel moves text that is longer than the band.
-  useWheel(ref, (e, canvas) => {
-    const longest = ((line?.width ?? 0) * rows[rows.length - 1]!.size) / em + 2 * MARGIN;
-    scroll.current = Math.max(0, Math.min(longest - canvas.clientWidth, scroll.current + e.deltaX + e.deltaY));
+  const longest = ((line?.width ?? 0) * Math.max(...rows.map((r) => r.size))) / em + 2 * MARGIN;
+  const walk = (by: number) => {
+    scroll.current = Math.max(0, Math.min(longest - area.current.width, scroll.current + by));
     invalidate();
-  });
+    tellPlace((n) => n + 1);
+  };
+  const [, tellPlace] = useState(0);
+  useWheel(ref, (e) => walk(e.deltaX + e.deltaY));
+  const backwards = line?.rightToLeft ? 1 : -1;
+  const walked = (e: KeyboardEvent<HTMLCanvasElement>) => {
+    const by = { ArrowLeft: 120 * backwards, ArrowRight: -120 * backwards, Home: -1e9, End: 1e9 }[e.key];
+    if (by === undefined) return;
+    e.preventDefault();
+    e.stopPropagation();
+    walk(by);
+  };
+  const over = longest - area.current.width;
 
   const goTo = (e: MouseEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     const row = rows.find((r) => e.clientY - box.top <= r.baseline + r.size * descent) ?? rows[rows.length - 1]!;
-    const x = ((e.clientX - box.left - MARGIN + scroll.current) * em) / row.size;
+    const x = ((e.clientX - box.left - startOf(row.size, box.width)) * em) / row.size;
     const hit = line?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
     if (!hit?.id) return;
     chooseGlyph(hit.id);
     if (stage === 'plan' || stage === 'cast')
       void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[hit.id]?.name ?? '')}`, { relative: 'path' });
   };
+
+  // A line set anew begins at its beginning.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another text is another line.
+  useEffect(() => {
+    scroll.current = 0;
+  }, [text, projectId]);
 
   const isEmpty = line?.glyphs.every((g) => !line.paths[g.gid]);
 
@@ -148,10 +177,34 @@ export function Galley({ stage }: { stage: StageKey }) {
           data-glyphs={line?.glyphs.length ?? ''}
           data-revision={revision}
           data-milliseconds={line?.milliseconds.toFixed(1) ?? ''}
+          data-keeps-keys
+          tabIndex={0}
           onClick={goTo}
-          className="block w-full"
+          onKeyDown={walked}
+          className="block w-full outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
           style={{ height: Math.min(height, grown ? 400 : 260) }}
         />
+        {over > 1 &&
+          ([-1, 1] as const).map((way) => {
+            const atEnd = way < 0 ? scroll.current <= 0 : scroll.current >= over - 1;
+            const left = way < 0 !== (line?.rightToLeft === true);
+            return atEnd ? null : (
+              <button
+                key={way}
+                type="button"
+                aria-label={way < 0 ? 'Towards the beginning of the line' : 'Towards the end of the line'}
+                className={`absolute top-1/2 flex size-7 -translate-y-1/2 items-center justify-center rounded-full border border-edge bg-panel text-ink shadow-sm hover:bg-kelp-tint ${left ? 'left-1.5' : 'right-1.5'}`}
+                onClick={() => walk(way * Math.max(120, area.current.width * 0.7))}
+              >
+                {left ? <ChevronLeft size={16} /> : <ChevronRight size={16} />}
+              </button>
+            );
+          })}
+        {!line && !fault && (
+          <p role="status" className="pointer-events-none absolute top-4 left-5 text-quiet">
+            Setting the line…
+          </p>
+        )}
       </div>
     </section>
   );

@@ -19,7 +19,9 @@ function chipGlyph(project: Project, master: Master) {
     id !== undefined && drawingOf(project.glyphs[id]!, master.id).contours.some((c) => c.closed);
   const own = glyphForCodePoint(project, 0x61) ?? glyphNamed(project, 'a');
   if (own && isDrawn(own.id)) return own;
-  const other = project.glyphOrder.find((id) => isDrawn(id) && project.glyphs[id]!.name !== '.notdef');
+  const letter = (id: string) => project.glyphs[id]!.unicodes.some((c) => /\p{L}/u.test(String.fromCodePoint(c)));
+  const drawn = project.glyphOrder.filter((id) => project.glyphs[id]!.name !== '.notdef' && isDrawn(id));
+  const other = drawn.find(letter) ?? drawn[0];
   return other ? project.glyphs[other] : own;
 }
 

@@ -62,7 +62,7 @@ function joined(plan: CastPlan): CastFont {
     advanceWidth: e.advance,
     lsb: isEmptyBox(outlines.boxes[i]!) ? 0 : Math.floor(outlines.boxes[i]!.xMin),
   }));
-  const lines = lineMetrics(plan.master, familyBox(plan, fontBox), plan.project.unitsPerEm);
+  const lines = lineMetrics(plan.master, plan.whole ? familyBox(plan, fontBox) : fontBox, plan.project.unitsPerEm);
   const glyphNames = entries.map((e) => e.glyph.name);
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);

@@ -25,6 +25,8 @@ export type CastOptions = {
    * at the rest, never for files.
    */
   leaveOut?: boolean;
+  /** Only these glyphs get their outlines; all others stand blank, with their widths: for setting a line of text in a large font. */
+  only?: ReadonlySet<GlyphId>;
   /** Characters that are not drawn in any master stand in the font as blanks, instead of being left to other fonts. */
   blanks?: boolean;
 };
@@ -40,6 +42,8 @@ export type CastPlan = {
   keepOverlaps: boolean;
   compact: boolean;
   cache: CastCache;
+  /** Every glyph has its outline; else the font is only for setting a line with. */
+  whole: boolean;
   /** Glyphs in the font's order, with their drawings at the place. */
   entries: readonly Entry[];
   index: ReadonlyMap<GlyphId, number>;
@@ -53,10 +57,13 @@ export type CastPlan = {
   notes: Refusal[];
 };
 
+/** What stands for a glyph that is not set. */
+const BLANK = emptyDrawing(0);
+
 /** Plans a font; refuses (throws) what cannot be made. */
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
-  const { leaveOut = false, blanks = false } = options;
+  const { leaveOut = false, blanks = false, only } = options;
   const { project, masterId, notes } = atPlace(whole, place);
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
@@ -65,6 +72,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   if (undrawn.size > 0) notes.push(undrawnNote(project, [...undrawn]));
   const cast = castOrder(project, masterId).filter((e) => !undrawn.has(e.glyph.id));
   const entries = cast.map((entry): Entry => {
+    if (only && !only.has(entry.glyph.id)) return { ...entry, drawing: BLANK };
     const fault = overbuilt(entry, source) ?? (leaveOut ? breakdown(entry, makes) : undefined);
     if (!fault) return entry;
     if (!leaveOut) throw new RefusalError(fault);
@@ -78,6 +86,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     keepOverlaps,
     compact,
     cache,
+    whole: only === undefined,
     entries,
     index: new Map(entries.map((e, i) => [e.glyph.id, i])),
     characters: characterMap(entries),

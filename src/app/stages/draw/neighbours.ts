@@ -1,6 +1,6 @@
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { Glyph, GlyphId, Project } from '../../../core/project/model';
-import { glyphNamed, masterOf } from '../../../core/project/queries';
+import { glyphForCodePoint, masterOf } from '../../../core/project/queries';
 import { placed } from '../../ui/placed';
 
 /** Glyphs beside the one on the bench, each with where its left edge stands, in font units from that glyph's own. */
@@ -20,7 +20,8 @@ function inGalley(project: Project, glyph: Glyph): Sides {
   const line = glyphsOfLine(project, project.texts.galley).glyphs;
   const at = line.indexOf(glyph.id);
   const pick = (id: string | undefined, fallback: string) => {
-    const found = id && project.glyphs[id]?.name !== 'space' ? project.glyphs[id] : glyphNamed(project, fallback);
+    const own = id ? project.glyphs[id] : undefined;
+    const found = own && !own.unicodes.includes(0x20) ? own : glyphForCodePoint(project, fallback.codePointAt(0)!);
     return found ? [found.id] : [];
   };
   return { before: pick(line[at - 1], 'n'), after: pick(at < 0 ? undefined : line[at + 1], 'o') };

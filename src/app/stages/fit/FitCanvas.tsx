@@ -1,4 +1,4 @@
-import { type DragEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
@@ -7,7 +7,7 @@ import { useWheel } from '../../canvas/useWheelView';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
-import { type FitLine, gripAt, layOut, openSpot } from './fitLines';
+import { type FitLine, gripAt, type Line, layOut, lineReach, openSpot } from './fitLines';
 import { type FitPainting, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
 import { useFitDrag } from './useFitDrag';
 
@@ -30,19 +30,31 @@ export function FitCanvas({
   const master = useBench((s) => s.master);
   const id = useBench((s) => s.glyph);
   const [open, setOpen] = useState({ line: 0, index: -1 });
-  const scroll = useRef({ x: 0, y: 0 });
+  const scroll = useRef({ y: 0 });
   const current = masterOf(project, master)!;
   const { zones } = current;
   const scale = size / project.unitsPerEm;
   const drag = useFitDrag({ id, masters: together ? project.masters.map((m) => m.id) : [master], scale });
-  const leading = size * 1.28;
-  const laid = layOut(project, lines, { size, top: 18, leading });
+  const reach = useMemo(() => lineReach(project, lines), [project, lines]);
+  const [wide, setWide] = useState(0);
+  // Room above for the open letter's numbers, whatever its ascenders need.
+  const leading = (reach.top - reach.bottom) * scale + 26;
+  const laid = layOut(project, lines, {
+    top: reach.top * scale + 34,
+    leading,
+    room: Math.max(project.unitsPerEm, (wide - 2 * MARGIN) / scale),
+  });
   const opened = openSpot(laid, open, id, master);
-  const xPx = (x: number) => MARGIN + x * scale - scroll.current.x;
+  /** The pixel of a place along a row; one that runs from the right ends at the right of the sheet. */
+  const xIn = (line: Line | undefined) => (x: number) =>
+    (line?.rightToLeft ? wide - MARGIN - line.width * scale : MARGIN) + x * scale;
+  const xPx = xIn(opened && laid[opened.line]);
 
   const { ref, invalidate } = useCanvas(({ context, width }) => {
-    const painting: FitPainting = { context, project, master, inks: currentInks(), scale, zones, xPx };
+    if (width !== wide) return setWide(width);
+    const inks = currentInks();
     laid.forEach((line, l) => {
+      const painting: FitPainting = { context, project, master, inks, scale, zones, xPx: xIn(line) };
       const baseline = line.baseline - scroll.current.y;
       context.fillStyle = painting.inks.line;
       context.fillRect(
@@ -66,10 +78,13 @@ export function FitCanvas({
     const box = e.currentTarget.getBoundingClientRect();
     const py = e.clientY - box.top + scroll.current.y;
     const px = e.clientX - box.left;
-    const line = laid.findIndex((l) => py < l.baseline + size * 0.33);
-    if (line < 0) return;
-    const after = laid[line]!.glyphs.findIndex((g) => px < xPx(g.x + g.advance / 2));
-    putIn(line, after < 0 ? laid[line]!.glyphs.length : after, glyph);
+    const row = laid.find((l) => py < l.baseline - zones.descender.position * scale + 8);
+    if (!row) return;
+    const x = xIn(row);
+    const after = row.glyphs.findIndex((g) =>
+      row.rightToLeft ? px > x(g.x + g.advance / 2) : px < x(g.x + g.advance / 2),
+    );
+    putIn(row.line, row.from + (after < 0 ? row.glyphs.length : after), glyph);
   };
 
   const position = (e: PointerEvent) => {
@@ -96,8 +111,9 @@ export function FitCanvas({
     }
     laid.forEach((line, l) => {
       const baseline = line.baseline - scroll.current.y;
-      if (py < baseline - size * 0.95 || py > baseline + size * 0.33) return;
-      const index = line.glyphs.findIndex((g) => px >= xPx(g.x) && px < xPx(g.x + g.advance));
+      if (py < baseline - reach.top * scale - 12 || py > baseline - reach.bottom * scale + 12) return;
+      const x = xIn(line);
+      const index = line.glyphs.findIndex((g) => px >= x(g.x) && px < x(g.x + g.advance));
       if (index < 0) return;
       setOpen({ line: l, index });
       if (line.master !== master) chooseMaster(line.master);
@@ -112,8 +128,7 @@ export function FitCanvas({
   };
   useWheel(ref, (e, canvas) => {
     const most = Math.max(0, laid.length * leading + 60 - canvas.clientHeight);
-    scroll.current.y = Math.min(most, Math.max(0, scroll.current.y + (e.shiftKey ? 0 : e.deltaY)));
-    scroll.current.x = Math.max(0, scroll.current.x + e.deltaX + (e.shiftKey ? e.deltaY : 0));
+    scroll.current.y = Math.min(most, Math.max(0, scroll.current.y + e.deltaY));
     invalidate();
   });
 

@@ -7,11 +7,12 @@ import { changeSettings } from '../../../core/project/edits';
 import type { Glyph } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
+import { characterOf } from '../../ui/GlyphShape';
 import { NumberField, Section } from '../../ui/parts';
 
-/** What the pairs of two controls are called: nn, no, oo. */
-function pairNames(straight: string, round: string): string {
-  const [s, r] = [straight, round].map((n) => n.replace(/\..*$/, ''));
+/** What the pairs of two controls are called, by their letters: nn, no, oo. */
+function pairNames(straight: Glyph, round: Glyph): string {
+  const [s, r] = [straight, round].map((g) => characterOf(g) || g.name.replace(/\..*$/, ''));
   return `White ${s}${s}, ${s}${r}, ${r}${r}`;
 }
 
@@ -41,7 +42,7 @@ export function Reasons({ glyph }: { glyph: Glyph }) {
     }),
     controls &&
       measure && [
-        pairNames(controls.straight.name, controls.round.name),
+        pairNames(controls.straight, controls.round),
         pairsOf(measure)
           .map((v) => shownNumber(v, 0))
           .join('; '),

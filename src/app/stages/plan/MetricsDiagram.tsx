@@ -10,10 +10,11 @@ import {
   type Zone,
 } from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
-import { drawingOf, glyphNamed, isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { drawingOf, glyphForCodePoint, glyphsInOrder, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { overshootSign, setOwnZone, setZone } from '../../../core/project/zoneEdits';
 import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
+import { reachOf } from '../../ui/reach';
 
 /** Cap height of the interface's face as a share of its size: a pencilled letter stands between the lines too. */
 const PENCIL_CAP_HEIGHT = 0.66;
@@ -47,7 +48,17 @@ const linesOf = ({ id: master, zones }: Master): Line[] => [
   })),
 ];
 
-const lettersOf = (project: Project): Glyph[] => LETTERS.flatMap((name) => glyphNamed(project, name) ?? []);
+/** The project's own H x o p d; where it has no Latin, the first letters that it has drawn. */
+function lettersOf(project: Project): Glyph[] {
+  const own = LETTERS.flatMap((c) => glyphForCodePoint(project, c.codePointAt(0)!) ?? []);
+  const drawn = (g: Glyph) => project.masters.some((m) => !isEmptyDrawing(drawingOf(g, m.id)));
+  if (own.some(drawn)) return own;
+  const others = glyphsInOrder(project).filter(
+    (g) => g.unicodes.some((c) => /\p{L}/u.test(String.fromCodePoint(c))) && drawn(g),
+  );
+  return others.length > 0 ? others.slice(0, 5) : own;
+}
+
 const widthOf = (project: Project, master: MasterId, g: Glyph): number =>
   Math.max(drawingOf(g, master).advance, project.unitsPerEm * 0.2);
 
@@ -71,8 +82,9 @@ export function MetricsDiagram() {
   const em = project.unitsPerEm;
   const glyphs = lettersOf(project);
   const total = glyphs.reduce((sum, g) => sum + widthOf(project, masterId, g), 0) || em;
-  const top = Math.max(master.zones.ascender.position, master.zones.capHeight.position) + em * 0.12;
-  const bottom = master.zones.descender.position - em * 0.1;
+  const reach = reachOf(project, masterId, glyphs);
+  const top = Math.max(master.zones.ascender.position, master.zones.capHeight.position, reach.top) + em * 0.06;
+  const bottom = Math.min(master.zones.descender.position, reach.bottom) - em * 0.06;
   const fitted = Math.min((size.height - 32) / (top - bottom), (size.width - LABELS - READINGS - 40) / total);
   // While a line is dragged the scale stays, so that it keeps under the pointer.
   const scale = dragged?.scale ?? Math.max(0.02, fitted);

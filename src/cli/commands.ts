@@ -1,0 +1,187 @@
+/** An option as its help tells it. */
+export type OptionFacts = { name: string; value?: string; usual?: string; does: string };
+/** A command: how it is called, what it does, its options, an example; loaded when it is called for. */
+export type CommandFacts = {
+  name: string;
+  takes: string;
+  does: readonly string[];
+  options: readonly OptionFacts[];
+  example: string;
+  load: () => Promise<(args: readonly string[]) => Promise<void>>;
+};
+
+const JSON_OPTION: OptionFacts = { name: 'json', does: 'tells the result as one JSON value' };
+const KEEP: OptionFacts = { name: 'keep-overlaps', does: 'leaves overlapping contours as they are drawn' };
+
+/** Every command there is; help is made from this. */
+export const COMMANDS: readonly CommandFacts[] = [
+  {
+    name: 'cast',
+    takes: 'SOURCE --out DIR',
+    does: [
+      'Font files of every master, one a format.',
+      'SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.',
+    ],
+    options: [
+      { name: 'out', value: 'DIR', does: 'the folder for the font files; it is made where it is missing' },
+      { name: 'format', value: 'LIST', usual: 'otf,ttf,woff2', does: 'otf, ttf, woff and woff2, with commas between' },
+      KEEP,
+      { name: 'blanks', does: 'characters that are not drawn stand as blanks, instead of being left out' },
+    ],
+    example: 'wendril cast Velmarrow.wendril --out fonts --format otf,woff2',
+    load: async () => (await import('./cast')).cast,
+  },
+  {
+    name: 'convert',
+    takes: 'IN OUT',
+    does: [
+      'One file made another, by their endings:',
+      '.otf .ttf .woff .woff2 .ufo .ufoz .designspace .wendril, and .svg of one glyph.',
+    ],
+    options: [
+      { name: 'glyph', value: 'NAME', does: 'the glyph of an .svg file, by name or character' },
+      { name: 'face', value: 'N', usual: '1', does: 'which font of a collection' },
+      KEEP,
+    ],
+    example: 'wendril convert Velmarrow.designspace Velmarrow.ttf',
+    load: async () => (await import('./convert')).convert,
+  },
+  {
+    name: 'info',
+    takes: 'FILE…',
+    does: ['Facts about font files or sources, a line each.'],
+    options: [JSON_OPTION],
+    example: 'wendril info fonts/*.otf --json',
+    load: async () => (await import('./info')).info,
+  },
+  {
+    name: 'names',
+    takes: 'FILE…',
+    does: ['What fonts say they are and what contradicts what; with --family, new names for them.'],
+    options: [
+      { name: 'family', value: 'NAME', does: 'gives the fonts this family name' },
+      { name: 'style', value: 'NAME', does: 'gives them this style; each keeps its own where this is not said' },
+      { name: 'out', value: 'DIR', does: 'writes into this folder, instead of over the files' },
+      { name: 'dry-run', does: 'tells what would be written, and writes nothing' },
+      JSON_OPTION,
+    ],
+    example: 'wendril names *.otf --family "Velmarrow Text" --out renamed',
+    load: async () => (await import('./names')).names,
+  },
+  {
+    name: 'apply',
+    takes: 'OPERATION SOURCE TARGET',
+    does: [
+      'One operation on many glyphs, written as another source.',
+      'Tidies: extremes, fewer, round, straighten, handles, even, directions, starts, overlap, strays.',
+      'Transforms: move, scale (--x --y), rotate, slant (--angle), flip (--x 1 or --y 1), each with --origin.',
+      'Works on edges: stroke, grow, hollow, frame, each with --amount.',
+      'Any other edit by its name, with --args; --list names them all.',
+    ],
+    options: [
+      {
+        name: 'glyphs',
+        value: 'LIST',
+        does: 'these glyphs, by name or character, with commas between; all where it is not said',
+      },
+      { name: 'master', value: 'NAME', does: 'this master; all where it is not said' },
+      { name: 'amount', value: 'N', does: 'how far: units, or what the operation takes' },
+      { name: 'x', value: 'N', does: 'to the right, or a factor across' },
+      { name: 'y', value: 'N', does: 'upwards, or a factor upwards' },
+      { name: 'angle', value: 'DEGREES', does: 'counter-clockwise; a slant to the right is positive' },
+      { name: 'origin', value: 'PLACE', usual: 'zero', does: 'what stays: zero, centre, top left …' },
+      { name: 'join', value: 'KIND', usual: 'round', does: 'corners: round, sharp, bevel' },
+      { name: 'cap', value: 'KIND', usual: 'round', does: 'ends of strokes: flat, round, square' },
+      { name: 'wall', value: 'N', usual: '30', does: 'how thick a frame is' },
+      { name: 'radius', value: 'N', usual: '0', does: 'how round the corners of a frame are' },
+      { name: 'reversed', does: 'a filled frame with the letter left out' },
+      { name: 'args', value: 'JSON', does: 'arguments of an edit; “/n” is a glyph, “@Bold” a master' },
+      { name: 'list', does: 'names all edits, with what they do' },
+      JSON_OPTION,
+    ],
+    example: 'wendril apply slant Velmarrow.ufo Oblique.ufo --angle 9 --glyphs a,b,c',
+    load: async () => (await import('./apply')).apply,
+  },
+  {
+    name: 'fit',
+    takes: 'SOURCE TARGET',
+    does: ['Side bearings from those that are kept, in every master.'],
+    options: [
+      { name: 'keep', value: 'LIST', usual: 'n,o,H,O', does: 'glyphs whose sides stay and speak for the others' },
+      JSON_OPTION,
+    ],
+    example: 'wendril fit Velmarrow.wendril Fitted.wendril --keep n,o,H,O',
+    load: async () => (await import('./spacing')).fit,
+  },
+  {
+    name: 'kern',
+    takes: 'SOURCE TARGET',
+    does: ['Kerning for all pairs that text can hold, by groups where their members agree, in every master.'],
+    options: [
+      {
+        name: 'glyphs',
+        value: 'LIST',
+        does: 'only among these; letters, figures and punctuation where it is not said',
+      },
+      { name: 'min', value: 'UNITS', usual: '0.4 % of the em', does: 'the smallest value worth keeping' },
+      { name: 'step', value: 'UNITS', usual: '0.5 % of the em', does: 'values are rounded to this' },
+      { name: 'most', value: 'N', usual: '1500', does: 'values at most, those worth most first' },
+      JSON_OPTION,
+    ],
+    example: 'wendril kern Velmarrow.wendril Kerned.wendril --most 800',
+    load: async () => (await import('./spacing')).kern,
+  },
+  {
+    name: 'trace',
+    takes: 'PICTURE TARGET.svg',
+    does: ['Outlines of the ink in a PNG or JPEG picture as one path.'],
+    options: [
+      { name: 'threshold', value: 'PERCENT', usual: 'found by itself', does: 'ink is darker than this' },
+      { name: 'detail', value: 'UNITS', usual: '1.5 pixels', does: 'how far an outline may stray from the ink' },
+      { name: 'speckle', value: 'PIXELS', usual: '16', does: 'specks smaller than this are left out' },
+      { name: 'height', value: 'UNITS', usual: '1000', does: 'how high the picture is' },
+      JSON_OPTION,
+    ],
+    example: 'wendril trace ampersand.png ampersand.svg --height 800',
+    load: async () => (await import('./trace')).trace,
+  },
+];
+
+const called = ({ name, value }: OptionFacts): string => `--${name}${value ? ` ${value}` : ''}`;
+
+/** What `wendril COMMAND --help` says. */
+export function helpOf(command: CommandFacts): string {
+  const { name, takes, does, options, example } = command;
+  const wide = Math.max(...options.map((o) => called(o).length), '--help'.length) + 2;
+  const rows = [...options, { name: 'help', does: 'this' } as OptionFacts].map(
+    (o) => `  ${called(o).padEnd(wide)}${o.does}${o.usual ? ` (${o.usual})` : ''}`,
+  );
+  return `wendril ${name} ${takes}\n\n${does.map((d) => `  ${d}`).join('\n')}\n\n${rows.join('\n')}\n\n  ${example}\n`;
+}
+
+/** What `wendril --help` says. */
+export function helpOfAll(): string {
+  const wide = Math.max(...COMMANDS.map((c) => c.name.length + c.takes.length)) + 3;
+  const rows = COMMANDS.map((c) => `  ${`${c.name} ${c.takes}`.padEnd(wide)}${c.does[0]!.replace(/:$/, '.')}`);
+  return `wendril — font files and their sources\n\n${rows.join('\n')}\n\n  wendril COMMAND --help tells its options, with an example; wendril --version tells the version.\n`;
+}
+
+/** The word of a list that is most like one that was typed, if any is: at most a third of its letters differ. */
+export function nearestWord(typed: string, words: readonly string[]): string | undefined {
+  const found = words
+    .map((word) => ({ word, off: distance(typed.toLowerCase(), word.toLowerCase()) }))
+    .sort((a, b) => a.off - b.off)[0];
+  return found && found.off <= Math.max(1, Math.ceil(found.word.length / 3)) ? found.word : undefined;
+}
+
+/** How many letters must be put in, left out or exchanged to make one word another (Levenshtein, 1965). */
+function distance(a: string, b: string): number {
+  let row = Array.from({ length: b.length + 1 }, (_, i) => i);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let k = 1; k <= b.length; k++)
+      next.push(Math.min(next[k - 1]! + 1, row[k]! + 1, row[k - 1]! + (a[i - 1] === b[k - 1] ? 0 : 1)));
+    row = next;
+  }
+  return row[b.length]!;
+}
