@@ -22,7 +22,7 @@ export async function info(args: readonly string[]): Promise<void> {
   if (positionals.length === 0) throw new CliError('info takes one or more FILEs; see wendril --help.');
   for (const [i, file] of positionals.entries()) {
     try {
-      tell(await factsOf(file), values.json, i > 0);
+      for (const [face, facts] of (await factsOf(file)).entries()) tell(facts, values.json, i + face > 0);
     } catch (error) {
       if (!(error instanceof CliError)) throw error;
       // One bad file does not keep the others from being told.
@@ -43,16 +43,20 @@ function tell(facts: Record<string, unknown>, json: boolean, another: boolean): 
     process.stdout.write(`${key}: ${typeof value === 'object' ? JSON.stringify(value) : value}\n`);
 }
 
-async function factsOf(file: string): Promise<Record<string, unknown>> {
-  if (/\.svg$/i.test(file)) return sourceFacts(file, (await openInput(file)).project);
-  if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return sourceFacts(file, openSource(file));
+/** Facts of a file; of a collection those of each face. */
+async function factsOf(file: string): Promise<Record<string, unknown>[]> {
+  if (/\.svg$/i.test(file)) return [sourceFacts(file, (await openInput(file)).project)];
+  if (/\.(ufo|ufoz|designspace|wendril)\/?$/.test(file) || isFolder(file)) return [sourceFacts(file, openSource(file))];
   const bytes = readFile(file);
   const unpacked = await unpackedFont(bytes, file);
   if (!unpacked.ok) throw new CliError(unpacked.reason);
   const { format, faces } = unpacked.value;
-  const facts = attempt(() => fontFacts(unpacked.value.bytes, faces[0]!));
-  if (!facts.ok) throw new CliError(`${file}: ${facts.reason}`);
-  return { file, format, size: bytes.length, ...(faces.length > 1 ? { faces: faces.length } : {}), ...facts.value };
+  return faces.map((start, i) => {
+    const facts = attempt(() => fontFacts(unpacked.value.bytes, start));
+    if (!facts.ok) throw new CliError(`${file}: ${facts.reason}`);
+    const which = faces.length > 1 ? { face: i + 1, faces: faces.length } : {};
+    return { file, format, size: bytes.length, ...which, ...facts.value };
+  });
 }
 
 function isFolder(path: string): boolean {

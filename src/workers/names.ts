@@ -6,7 +6,7 @@ import { type FontFacts, readFontFacts } from '../core/fontnames/facts';
 import { type Naming, namesFor, renameFont } from '../core/fontnames/rename';
 import { packZip } from '../core/formats/fileTree';
 import { type FontFormat, unpackedFont } from '../core/formats/openFile';
-import { readSfnt, type Sfnt } from '../core/opentype/sfnt';
+import { readSfnt, SFNT_CFF, type Sfnt } from '../core/opentype/sfnt';
 import { toWoff } from '../core/opentype/woff';
 
 /** One font file as the page shows it. */
@@ -25,7 +25,7 @@ export const namesService = {
     for (const { name, bytes } of files) {
       const read = await open(name, bytes);
       if (!read.ok) refused.push(read.reason);
-      else held = [...held.filter((h) => h.name !== name), read.value];
+      else held = [...held.filter((h) => read.value.every((r) => r.name !== h.name)), ...read.value];
     }
     return { files: told(), refused };
   },
@@ -68,15 +68,24 @@ export const namesService = {
 
 export type NamesService = typeof namesService;
 
-async function open(name: string, bytes: Uint8Array): Promise<Result<Held>> {
+/** The font of a file; those of a collection one by one, each to become a file of its own. */
+async function open(name: string, bytes: Uint8Array): Promise<Result<Held[]>> {
   const unpacked = await unpackedFont(bytes, name);
   if (!unpacked.ok) return unpacked;
-  if (unpacked.value.format === 'collection')
-    return refused(`${name} is a collection; names can be changed in single fonts.`);
-  const read = attempt((): Held => {
-    const font = readSfnt(unpacked.value.bytes);
-    return { name, format: unpacked.value.format, font, facts: readFontFacts(font) };
-  });
+  const { format, faces } = unpacked.value;
+  const read = attempt(() =>
+    faces.map((start, i): Held => {
+      const font = readSfnt(unpacked.value.bytes, start);
+      const one = format === 'collection';
+      const ending = font.version === SFNT_CFF ? 'otf' : 'ttf';
+      return {
+        name: one ? `${name.replace(/\.\w+$/, '')}, face ${i + 1}.${ending}` : name,
+        format: one ? ending : format,
+        font,
+        facts: readFontFacts(font),
+      };
+    }),
+  );
   return read.ok ? read : refused(`${name}: ${read.reason}`);
 }
 

@@ -98,6 +98,14 @@ export const BENCH_COMMANDS: readonly Command[] = [
   { id: 'dark', title: 'Dark bench', group: 'View', run: () => setBenchLight('dark') },
   { id: 'system-light', title: 'Bench as the system has it', group: 'View', run: () => setBenchLight('system') },
   {
+    id: 'guide',
+    title: 'Guide, at this stage',
+    group: 'View',
+    keys: ['F1'],
+    whileTyping: true,
+    run: () => openDialog('guide'),
+  },
+  {
     id: 'keys',
     title: 'Sheet of keys',
     group: 'View',

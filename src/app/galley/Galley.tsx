@@ -73,9 +73,12 @@ export function Galley({ stage }: { stage: StageKey }) {
 
   const { line, revision, fault } = useGalleyLine(text, kerning);
 
-  const zones = project.masters.find((m) => m.id === master)!.zones;
-  const ascent = Math.max(zones.ascender.position, zones.capHeight.position) / em + 0.14;
-  const descent = -zones.descender.position / em + 0.04;
+  const { zones, verticalMetrics } = project.masters.find((m) => m.id === master)!;
+  // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
+  const above = Math.max(zones.ascender.position, zones.capHeight.position, verticalMetrics.hheaAscender ?? 0);
+  const below = Math.max(-zones.descender.position, -(verticalMetrics.hheaDescender ?? 0));
+  const ascent = Math.min(1.3, above / em + (verticalMetrics.hheaAscender === undefined ? 0.14 : 0.04));
+  const descent = Math.min(0.6, below / em + 0.04);
   const { rows, height } = useMemo(() => rowsFor(grown, size, ascent, descent), [grown, size, ascent, descent]);
 
   /** Where a row's line begins, in pixels: at the left, or so that a line set from the right begins there. */

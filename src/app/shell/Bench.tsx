@@ -6,7 +6,7 @@ import { commandsIn } from '../commands/all';
 import { Galley } from '../galley/Galley';
 import { useScope } from '../keys/scopes';
 import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
-import { closeDialog, useDialog } from '../state/dialogs';
+import { closeDialog, openDialog, useDialog } from '../state/dialogs';
 import { lendNavigation } from '../state/navigation';
 import { isStage, STAGES, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
@@ -15,6 +15,7 @@ import { CommandPalette } from './CommandPalette';
 import { Damage, saveRecords } from './Damage';
 import { DuplicateDialog } from './DuplicateDialog';
 import { KeySheet } from './KeySheet';
+import { NextStepStrip } from './NextStepStrip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
 import { LeavingGuard, StorageDialog } from './Unsaved';
@@ -28,6 +29,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 
+const GuideDialog = lazy(() => import('./GuideDialog'));
 const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
 
 /** The address carries the glyph, so that a link or a reload comes back to it. */
@@ -40,6 +42,7 @@ function useGlyphInAddress(): void {
     setRead(true);
     const { project } = useBench.getState();
     const wanted = search.get('glyph');
+    if (search.has('sheet')) openDialog('sheet');
     const found = project && wanted ? glyphNamed(project, wanted) : undefined;
     if (found) chooseGlyph(found.id);
   }, [read, search]);
@@ -82,8 +85,8 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   const commands = useMemo(() => commandsIn(stage), [stage]);
   useScope(commands);
   useEffect(() => lendNavigation((to) => void navigate(to)), [navigate]);
-  useEffect(() => closeDialog, []);
   useGlyphInAddress();
+  useEffect(() => closeDialog, []);
 
   useEffect(() => {
     document.title = `${title} — Wendril`;
@@ -122,6 +125,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
             </p>
           )}
           <Damage faults={opened.faults} damaged={opened.damaged} />
+          <NextStepStrip key={projectId} stage={stage} />
           <main aria-labelledby="stage-title" className="min-h-0 flex-1">
             <h1 id="stage-title" className="sr-only">
               {STAGES.find((s) => s.key === stage)?.title}, {title}
@@ -142,6 +146,11 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       )}
       <LeavingGuard />
       <DuplicateDialog />
+      {useDialog('guide') && (
+        <Suspense>
+          <GuideDialog stage={stage} />
+        </Suspense>
+      )}
       <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
       <Toaster position="top-center" offset={56} />
     </div>

@@ -28,12 +28,15 @@ export function FontCard({
   file,
   typed,
   names,
+  faults,
   onType,
   onRemove,
 }: {
   file: NamedFile;
   typed: Typed;
   names: StyleNames | undefined;
+  /** What would be wrong with the new names. */
+  faults: readonly string[];
   onType: (change: Typed | undefined) => void;
   onRemove: () => void;
 }) {
@@ -60,6 +63,13 @@ export function FontCard({
               <li key={c} className="flex items-start gap-1.5">
                 <TriangleAlert size={14} className="mt-0.5 shrink-0" /> {c}
               </li>
+            ))}
+          </ul>
+        )}
+        {faults.length > 0 && (
+          <ul role="alert" className="mb-3 space-y-1 text-brick">
+            {faults.map((f) => (
+              <li key={f}>✕ {f}</li>
             ))}
           </ul>
         )}

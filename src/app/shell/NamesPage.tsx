@@ -1,8 +1,9 @@
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Download, FolderOpen } from 'lucide-react';
-import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Toaster, toast } from 'sonner';
+import { plannedFaults, postScriptFault } from '../../core/fontnames/planned';
 import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
@@ -12,7 +13,7 @@ import { filesIn } from './droppedFiles';
 import { FontCard, type Typed } from './FontCard';
 import { NamesTable } from './NamesTable';
 
-const FONT_FILE = /\.(otf|ttf|woff2?)$/i;
+const FONT_FILE = /\.(otf|ttf|otc|ttc|woff2?)$/i;
 
 /** One worker for the page: it holds the font files. */
 function useFonts() {
@@ -63,6 +64,17 @@ export function NamesPage() {
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+  const faults = useMemo(() => {
+    const found = plannedFaults(plan.data ?? {});
+    // A name that is typed is held to what it may be before it is put right by rule.
+    for (const [file, { postScriptName: own }] of Object.entries(typed)) {
+      const fault = own ? postScriptFault(own) : undefined;
+      if (fault) found[file] = [...(found[file] ?? []), fault];
+    }
+    return found;
+  }, [plan.data, typed]);
+  const wrong = files.filter((f) => (faults[f.name]?.length ?? 0) > 0).length;
+
   const make = useMutation({
     mutationFn: () => fonts().makeFonts(namings),
     onSuccess: ({ fileName, bytes, notes }) => {
@@ -108,7 +120,8 @@ export function NamesPage() {
               <Button
                 kind="primary"
                 className="ml-auto h-9 px-4"
-                disabled={make.isPending || common.trim() === ''}
+                disabled={make.isPending || common.trim() === '' || wrong > 0}
+                title={wrong > 0 ? 'Some names cannot be as they are; see below' : undefined}
                 onClick={() => make.mutate()}
               >
                 <Download size={16} /> {files.length === 1 ? 'Download the font' : `Download ${files.length} fonts`}
@@ -118,7 +131,8 @@ export function NamesPage() {
         </div>
         {files.length === 0 && (
           <p className="rounded-xl border border-dashed border-line px-6 py-12 text-center text-quiet">
-            Open OpenType, TrueType, WOFF or WOFF2 files, or drop them or their folder here: as many as the family has.
+            Open OpenType, TrueType, WOFF or WOFF2 files or collections, or drop them or their folder here: as many as
+            the family has.
           </p>
         )}
         {files.length > 0 && <NamesTable files={files} />}
@@ -129,6 +143,7 @@ export function NamesPage() {
               file={file}
               typed={typed[file.name] ?? {}}
               names={plan.data?.[file.name]}
+              faults={faults[file.name] ?? []}
               onType={(change) => type(file.name, change)}
               onRemove={async () => setFiles(await fonts().removeFont(file.name))}
             />
@@ -174,7 +189,7 @@ function OpenFonts({ first, onTake }: { first: boolean; onTake: (files: readonly
         multiple
         hidden
         data-testid="open-fonts"
-        accept=".otf,.ttf,.woff,.woff2"
+        accept=".otf,.ttf,.otc,.ttc,.woff,.woff2"
         onChange={(e) => {
           if (e.target.files?.length) onTake([...e.target.files]);
           e.target.value = '';

@@ -57,7 +57,16 @@ type Asked = z.input<typeof schema>;
 const USUAL: Asked = { family: '', style: 'Regular', unitsPerEm: '1000', set: 'letters', own: '' };
 
 /** Starts a family: a name is enough, everything else has a sensible default. */
-export function NewFamily({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function NewFamily({
+  open,
+  then = 'plan',
+  onClose,
+}: {
+  open: boolean;
+  /** What comes next: its plan, or a sheet of lettering. */
+  then?: 'plan' | 'sheet';
+  onClose: () => void;
+}) {
   const navigate = useNavigate();
   const { register, handleSubmit, control, watch, setError, formState } = useForm<
     Asked,
@@ -85,7 +94,7 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
       created: Math.floor(Date.now() / 1000),
     });
     try {
-      await navigate(`/p/${await storeProject(project)}/plan`);
+      await navigate(`/p/${await storeProject(project)}/${then === 'sheet' ? 'case?sheet' : 'plan'}`);
     } catch (error) {
       setError('root', { message: storageSentence(error) });
     }
@@ -93,7 +102,7 @@ export function NewFamily({ open, onClose }: { open: boolean; onClose: () => voi
   const fault = Object.values(formState.errors)[0]?.message;
 
   return (
-    <Modal open={open} onClose={onClose} title="New family">
+    <Modal open={open} onClose={onClose} title={then === 'sheet' ? 'A family from lettering' : 'New family'}>
       <form className="grid gap-3" onSubmit={(e) => void handleSubmit(start)(e)}>
         <label className="grid gap-1">
           <span className="text-quiet">Family name</span>

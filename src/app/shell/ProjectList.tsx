@@ -30,16 +30,22 @@ async function ensureDemo(): Promise<void> {
   await rememberDemo();
 }
 
-async function library() {
-  storingDemo ??= ensureDemo();
-  await storingDemo;
-  return listProjects();
-}
-
 /** The projects in this browser, each by its name in its own letters. */
 export function ProjectList() {
   const queries = useQueryClient();
-  const projects = useQuery({ queryKey: ['library'], queryFn: library });
+  const projects = useQuery({ queryKey: ['library'], queryFn: listProjects });
+  // What is there is shown at once; the demo is put beside it when it has come.
+  const demo = useQuery({
+    queryKey: ['demo'],
+    queryFn: async () => {
+      storingDemo ??= ensureDemo();
+      await storingDemo;
+      void queries.invalidateQueries({ queryKey: ['library'] });
+      return true;
+    },
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const onlyDemo = projects.data?.length === 1 && projects.data[0]!.id === 'velmarrow';
   const [doomed, setDoomed] = useState<{ id: string; name: string } | undefined>();
 
   const remove = useMutation({
@@ -53,9 +59,26 @@ export function ProjectList() {
 
   return (
     <>
-      {projects.isPending && <p className="text-quiet">Looking…</p>}
+      {demo.isError && <p className="text-brick">{demo.error.message}</p>}
+      {demo.isPending && !projects.data?.some((p) => p.id === 'velmarrow') && (
+        <div
+          role="status"
+          className="mb-2 flex items-center gap-4 rounded-xl border border-line bg-panel px-4 py-4 text-quiet"
+        >
+          <span className="text-[26px] font-light">Velmarrow Sans</span>
+          <span className="ml-auto">The demo is being put here…</span>
+        </div>
+      )}
+      {onlyDemo && (
+        <p className="mb-2 text-quiet">
+          Velmarrow Sans is the demo: a family of six masters to look around in and to change at will. What is yours
+          stands beside it.
+        </p>
+      )}
       {projects.isError && <p className="text-brick">{projects.error.message}</p>}
-      {projects.data?.length === 0 && <p className="text-quiet">Nothing yet. Start a family or open a file.</p>}
+      {projects.data?.length === 0 && !demo.isPending && (
+        <p className="text-quiet">Nothing yet. Start a family or open a file.</p>
+      )}
       <ul className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden">
         {projects.data?.map((p) => (
           <li key={p.id} className="flex items-center">

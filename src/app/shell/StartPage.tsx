@@ -1,8 +1,7 @@
-import { FolderOpen, Plus, Tag } from 'lucide-react';
-import { type DragEvent, useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { FolderOpen, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
+import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
-import { Button } from '../ui/parts';
 import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
 import { OpenFileDialogs } from './OpenFileDialogs';
@@ -11,7 +10,8 @@ import { useOpenFile } from './useOpenFile';
 
 /** The projects in this browser; a new one; a file opened by dialog or drop. */
 export function StartPage() {
-  const [making, setMaking] = useState(false);
+  const [making, setMaking] = useState<'plan' | 'sheet'>();
+  const navigate = useNavigate();
   const opening = useOpenFile();
   const input = useRef<HTMLInputElement>(null);
 
@@ -36,34 +36,31 @@ export function StartPage() {
             <p className="text-[15px] text-quiet">A type foundry in this tab: draw, space and cast fonts.</p>
           </div>
         </header>
-        <div className="mb-8 flex flex-wrap items-center gap-2.5">
-          <Button kind="primary" className="h-9 px-4" onClick={() => setMaking(true)}>
-            <Plus size={16} /> New family
-          </Button>
-          <Button className="h-9 px-4" onClick={() => input.current?.click()}>
-            <FolderOpen size={16} /> Open a file
-          </Button>
-          <Link
-            to="/names"
-            className="inline-flex h-9 items-center gap-1.5 rounded-lg border border-line bg-panel px-4 text-[13.5px] hover:bg-kelp-tint"
-          >
-            <Tag size={16} /> Names of finished fonts
-          </Link>
-          <span className="basis-full text-quiet">
-            A project, a font of any kind, a .ufoz, a zip with a designspace, or an SVG letter; or drop one here.
-          </span>
-          <input
-            ref={input}
-            type="file"
-            hidden
-            data-testid="open-file"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) opening.open(file);
-              e.target.value = '';
-            }}
-          />
-        </div>
+        <ul className="mb-3 grid grid-cols-1 gap-2.5 min-[640px]:grid-cols-2" aria-label="Ways to begin">
+          <Door icon={Plus} title="New family" onOpen={() => setMaking('plan')}>
+            Draw letters of your own, from a name and five lines on.
+          </Door>
+          <Door icon={ScanLine} title="From lettering on paper" onOpen={() => setMaking('sheet')}>
+            Scan or photograph a sheet; its letters go to their glyphs.
+          </Door>
+          <Door icon={FolderOpen} title="Open a file" onOpen={() => input.current?.click()}>
+            A project, a font of any kind, a .ufoz, a zip with a designspace, an SVG letter; or drop one here.
+          </Door>
+          <Door icon={Tag} title="Names of finished fonts" onOpen={() => void navigate('/names')}>
+            Families that fall apart in menus, put right, outlines untouched.
+          </Door>
+        </ul>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          data-testid="open-file"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) opening.open(file);
+            e.target.value = '';
+          }}
+        />
         {opening.progress && (
           <div className="mb-4 flex items-center justify-between rounded-lg bg-kelp-tint px-3 py-2 text-kelp">
             <p role="status">{opening.progress}</p>
@@ -72,12 +69,42 @@ export function StartPage() {
             </button>
           </div>
         )}
-        <h2 className="mb-2 text-[15px] font-semibold">In this browser</h2>
+        <h2 className="mt-7 mb-2 text-[15px] font-semibold">In this browser</h2>
         <ProjectList />
         <Bin />
       </div>
-      <NewFamily open={making} onClose={() => setMaking(false)} />
+      <NewFamily open={making !== undefined} then={making ?? 'plan'} onClose={() => setMaking(undefined)} />
       <OpenFileDialogs {...opening} />
     </main>
+  );
+}
+
+/** A way to begin, with what it is for. */
+function Door({
+  icon: Icon,
+  title,
+  children,
+  onOpen,
+}: {
+  icon: LucideIcon;
+  title: string;
+  children: ReactNode;
+  onOpen: () => void;
+}) {
+  return (
+    <li>
+      <button
+        type="button"
+        aria-label={title}
+        className="flex h-full w-full items-start gap-3 rounded-xl border border-edge bg-panel px-4 py-3 text-left hover:border-kelp hover:bg-kelp-tint"
+        onClick={onOpen}
+      >
+        <Icon size={20} className="mt-0.5 shrink-0 text-kelp" />
+        <span>
+          <span className="block text-[15px] font-semibold">{title}</span>
+          <span className="block text-quiet">{children}</span>
+        </span>
+      </button>
+    </li>
   );
 }

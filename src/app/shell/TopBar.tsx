@@ -1,4 +1,4 @@
-import { Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { BookOpen, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { RadioGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -154,6 +154,9 @@ export function TopBar() {
           <Redo2 size={17} />
         </IconButton>
         <LightSwitch />
+        <IconButton label="Guide" tip="Guide (F1)" onClick={() => openDialog('guide')}>
+          <BookOpen size={17} />
+        </IconButton>
         <IconButton label="Sheet of keys" tip="Sheet of keys (?)" onClick={() => openDialog('keys')}>
           <Keyboard size={17} />
         </IconButton>

@@ -11,7 +11,8 @@ export type DialogName =
   | 'kern-proposal'
   | 'kern-groups'
   | 'remove-glyphs'
-  | 'duplicate';
+  | 'duplicate'
+  | 'guide';
 
 export const useDialogs = create<{ open: DialogName | undefined }>(() => ({ open: undefined }));
 export const openDialog = (open: DialogName): void => useDialogs.setState({ open });

@@ -93,7 +93,7 @@ export function Pick<T extends string>({ label, value, options, onChange, classN
     <Select.Root value={value} onValueChange={(v) => onChange(v as T)}>
       <Select.Trigger
         aria-label={label}
-        className={`inline-flex h-7.5 items-center justify-between gap-1.5 rounded-lg border border-edge bg-paper px-2 text-left text-[13.5px] ${className}`}
+        className={`inline-flex h-7.5 min-w-0 items-center justify-between gap-1.5 rounded-lg border border-edge bg-paper px-2 text-left text-[13.5px] ${className}`}
       >
         <span className="min-w-0 truncate">
           <Select.Value />

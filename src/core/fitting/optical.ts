@@ -34,7 +34,38 @@ export function zoneOf(project: Project, glyph: Glyph, master: Master): FitZone 
 }
 
 /** What counts of ink that stands out beyond the zone's, as the tail of j does under its neighbour, or the hook of f over it. */
-const OVERHANG = { below: 0.9, above: 0.95 };
+const OVERHANG = { below: 0.9, above: 0.95, bar: 0.95 };
+
+/**
+ * A bar is no thicker than this share of the zone and lies in its middle; the stem that it crosses stands straight in so much of
+ * it. How far a bar stands out at least, and how straight a stem is, in hundredths of the em.
+ */
+const BAR = { thickest: 0.22, ends: 0.15, stem: 0.55, out: 1, straight: 0.4 };
+
+/**
+ * Where the stem of a side stands that a bar crosses in its middle, as in Đ or Ł, outwards positive; undefined where nothing stands
+ * out of a stem that way. Serifs stand out at its ends.
+ */
+function stemWithBar(
+  edge: Float64Array,
+  outward: 1 | -1,
+  [from, to]: readonly [number, number],
+  step: number,
+): number | undefined {
+  const lines = to - from + 1;
+  const reach = (i: number) => outward * edge[i]!;
+  const all = Array.from({ length: lines }, (_, k) => reach(from + k)).filter((r) => !Number.isNaN(r));
+  const sorted = [...all].sort((a, b) => b - a);
+  // The stem is what most lines reach beyond the thickest bar there can be.
+  const stem = sorted[Math.floor(lines * BAR.thickest)];
+  if (stem === undefined || sorted[0]! - stem < BAR.out * step) return undefined;
+  for (let i = from; i <= to; i++) {
+    const atEnd = i - from < lines * BAR.ends || to - i < lines * BAR.ends;
+    if (atEnd && reach(i) - stem > BAR.straight * step) return undefined;
+  }
+  const upright = all.filter((r) => Math.abs(r - stem) <= BAR.straight * step).length;
+  return upright >= lines * BAR.stem ? stem : undefined;
+}
 
 /**
  * The white of a side: what counts on each line of the zone from its outermost ink there inwards, in font units; where that ink lies;
@@ -58,15 +89,19 @@ export function whiteLines(
       if (!Number.isNaN(edge[i]!)) most = Math.max(most, outward * edge[i]!);
     return most;
   };
-  const [inside, below, above] = [reach(from, to), reach(0, from - 1), reach(to + 1, edge.length - 1)];
-  if (inside === -Infinity) return undefined;
+  const [whole, below, above] = [reach(from, to), reach(0, from - 1), reach(to + 1, edge.length - 1)];
+  if (whole === -Infinity) return undefined;
+  const stem = stemWithBar(edge, outward, [from, to], profile.step);
+  const inside = stem ?? whole;
   const depths = Float64Array.from({ length: Math.max(0, to - from + 1) }, (_, i) =>
-    Number.isNaN(edge[from + i]!) ? Infinity : inside - outward * edge[from + i]!,
+    Number.isNaN(edge[from + i]!) ? Infinity : max(0, inside - outward * edge[from + i]!),
   );
   limitRise(depths, RISE * profile.step);
   const deepest = DEEPEST * unitsPerEm;
   for (let i = 0; i < depths.length; i++) depths[i] = deepest * (1 - exp(-depths[i]! / deepest));
-  const taken = (max(inside, below, above) - inside) * (1 - (below >= above ? OVERHANG.below : OVERHANG.above));
+  // A bar through a stem hangs over: the stem decides, and what the bar would touch is kerned.
+  const bar = stem === undefined ? 0 : (whole - stem) * (1 - OVERHANG.bar);
+  const taken = bar + (max(inside, below, above) - inside) * (1 - (below >= above ? OVERHANG.below : OVERHANG.above));
   return { from, depths, inside: outward * inside, taken };
 }
 

@@ -1,6 +1,6 @@
 import { kerningOf } from '../project/kerningLookup';
 import type { GlyphId, Master, MasterId, Project } from '../project/model';
-import { modelKerning } from './optical';
+import { CLEAR, distanceOf, modelKerning } from './optical';
 import { glyphsOfPair, PAIR_FREQUENCIES } from './text';
 import { kerningUnits } from './units';
 
@@ -89,8 +89,13 @@ export function evennessOf(project: Project, master: Master): Evenness {
   const base = (s: Sample) => s.own - bent(s.model, threshold, strength);
   const first = leanings(samples, base, 'first');
   const second = leanings(samples, (s) => base(s) - (first.get(s.first) ?? 0), 'second');
+  const clear = CLEAR * project.unitsPerEm;
+  // However others stand, what would touch is set apart.
   const expected = (a: GlyphId, b: GlyphId, model: number) =>
-    bent(model, threshold, strength) + (first.get(a) ?? 0) + (second.get(b) ?? 0);
+    Math.max(
+      bent(model, threshold, strength) + (first.get(a) ?? 0) + (second.get(b) ?? 0),
+      clear - distanceOf(project, master, a, b),
+    );
   const spread = middle(
     samples
       .filter((s) => s.own !== 0 || s.model !== 0)

@@ -127,7 +127,7 @@ const UNSEEN = { lower: 0.005, upper: 0.026, other: 0.019, dash: 0.07 };
 
 /** Shapes nearer than this are set apart, until they are clear of each other; shares of the em. */
 const TOUCHING = 0.004;
-const CLEAR = 0.02;
+export const CLEAR = 0.02;
 
 /** The unevenness between two shapes that is not seen, as a share of the em. */
 const unseenOf = (a: Shape, b: Shape): number =>
@@ -249,6 +249,13 @@ function nearest({ profile: a }: Shape, { profile: b }: Shape): number {
     if (gap < least) least = gap;
   }
   return least + a.advance;
+}
+
+/** How near two glyphs come without kerning, in font units; endless where either is not drawn. */
+export function distanceOf(project: Project, master: Master, first: GlyphId, second: GlyphId): number {
+  const whites = whitesOf(project, master);
+  const [a, b] = [shapeOf(project, master, first, whites), shapeOf(project, master, second, whites)];
+  return a && b ? nearest(a, b) : Infinity;
 }
 
 /** The kerning that the model proposes for two glyphs, in units; 0 where either is not drawn or no control is, and for figures of one width. */

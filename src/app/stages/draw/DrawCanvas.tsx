@@ -8,6 +8,7 @@ import { type View, zoomAt } from '../../canvas/view';
 import { type DrawHands, layHands } from '../../keys/hands';
 import { MOD } from '../../keys/keys';
 import { useBench } from '../../state/bench';
+import { useBeside } from '../../state/beside';
 import { setHints, setView, useDrawBench } from './drawBench';
 import { fitView, paintSheet } from './drawPainting';
 import { cursorOf, moved, newSurface, pressed, released, type Surface } from './surface';
@@ -70,6 +71,7 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
         if (now.glyph !== then.glyph || now.master !== then.master) surface.tool?.leave();
         invalidate();
       }),
+      useBeside.subscribe(invalidate),
       useDrawBench.subscribe((now, then) => {
         if (now.hints === then.hints && now.view === then.view) invalidate();
       }),

@@ -7,6 +7,7 @@ import type { Glyph } from '../../../core/project/model';
 import { drawingOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
+import { BesideSection } from '../../ui/BesideNumbers';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
@@ -103,6 +104,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
           </Tabs.Content>
           <Tabs.Content value="behind">
             <BackdropSection drawing={drawing} bringPicture={bringPicture} />
+            <BesideSection glyph={glyph} inDraw />
           </Tabs.Content>
         </Tabs.Root>
       )}

@@ -1,5 +1,6 @@
 import { guidesFor } from '../../../core/drawing/guides';
 import { type PointKey, pointOf } from '../../../core/drawing/points';
+import { counterpart } from '../../../core/fitting/beside';
 import { sidesOf } from '../../../core/fitting/sides';
 import { isEmptyBox } from '../../../core/geometry/curve';
 import { wrongWay } from '../../../core/geometry/winding';
@@ -16,8 +17,27 @@ import type { Tool } from '../../canvas/tools/tool';
 import type { Brush } from '../../canvas/useCanvas';
 import { fitted, type View } from '../../canvas/view';
 import { useBench } from '../../state/bench';
+import { besideNow, useBeside } from '../../state/beside';
+import { path2d } from '../../ui/path2d';
 import { gaugesOf, useDrawBench } from './drawBench';
 import { company } from './neighbours';
+
+/** The same letter in the font that lies beside, behind the drawing: its left edge on ours. */
+function paintBeside(sheet: Brush, glyph: Glyph): void {
+  const beside = useBeside.getState().inDraw ? besideNow() : undefined;
+  const other = beside && counterpart(glyph, beside.face);
+  if (!beside || !other) return;
+  const { face, scale } = beside;
+  const { context, view, inks } = sheet;
+  const path = path2d(drawingPath(face.project, face.master.id, drawingOf(other, face.master.id)));
+  context.save();
+  context.translate(view.originX, view.originY);
+  context.scale(view.scale * scale, -view.scale * scale);
+  context.globalAlpha = 0.28;
+  context.fillStyle = inks.sea;
+  context.fill(path);
+  context.restore();
+}
 
 /** Shows the glyph between its edges, from descender to ascender. */
 export function fitView(width: number, height: number): View {
@@ -56,6 +76,7 @@ export function paintSheet(
   if (!bare) {
     paintZones(sheet, master);
     paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
+    paintBeside(sheet, glyph);
   }
   for (const { glyph: g, x } of company(project, glyph, master.id, words)) {
     paintGlyph(sheet, drawingPath(project, master.id, drawingOf(g, master.id)), x, bare ? inks.ink : inks.shade);

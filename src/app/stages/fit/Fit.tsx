@@ -16,11 +16,13 @@ import { drawingOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { useCaseBench } from '../../state/chosen';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { BesideSection } from '../../ui/BesideNumbers';
 import { Slide } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs } from '../../ui/glyphDrag';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
+import { BesideLines } from './BesideLines';
 import { CopySides } from './CopySides';
 import { FitCanvas } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
@@ -65,7 +67,7 @@ export default function Fit() {
           <Choice
             label="Lines"
             value={kind}
-            options={masters.length > 1 ? KINDS : KINDS.slice(0, 2)}
+            options={masters.length > 1 ? KINDS : KINDS.filter((k) => k.value !== 'masters')}
             onChange={setKind}
           />
           <span className="flex items-center gap-2 text-quiet">
@@ -86,7 +88,11 @@ export default function Fit() {
           )}
           <span className="ml-auto text-quiet">kerning and features off</span>
         </div>
-        <FitCanvas lines={rows} size={size} putIn={putIn} together={kind === 'masters' && together} />
+        {kind === 'beside' ? (
+          <BesideLines lines={lines} size={size} />
+        ) : (
+          <FitCanvas lines={rows} size={size} putIn={putIn} together={kind === 'masters' && together} />
+        )}
       </div>
       <FitDetails kind={kind} lines={lines} />
       <FitProposalDialog open={proposing} onClose={closeDialog} />
@@ -145,6 +151,7 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       </Section>
       <FigureWidths glyph={glyph} />
       {drawn && <Reasons glyph={glyph} />}
+      <BesideSection glyph={glyph} />
       {drawn && <FollowSection glyph={glyph} />}
       <TrackingSection glyph={glyph} inLine={spaced} />
       {kind === 'own' && (

@@ -8,6 +8,7 @@ import type { Master, MasterId, Project } from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import type { Inks } from '../../canvas/useCanvas';
+import { characterOf } from '../../ui/GlyphShape';
 import { path2d } from '../../ui/path2d';
 import type { Placed } from '../../ui/placed';
 
@@ -29,7 +30,16 @@ export function paintGlyph(
   master: MasterId,
 ): void {
   const drawing = drawingOf(project.glyphs[g.id]!, master);
-  if (isEmptyDrawing(drawing)) return;
+  if (isEmptyDrawing(drawing)) {
+    // What is not drawn yet is pencilled in its width.
+    const character = characterOf(project.glyphs[g.id]!);
+    context.font = `300 ${Math.round((masterOf(project, master)!.zones.capHeight.position / 0.66) * scale)}px "Source Sans 3 Variable", sans-serif`;
+    context.fillStyle = inks.shade;
+    context.textAlign = 'center';
+    context.textBaseline = 'alphabetic';
+    if (character) context.fillText(character, xPx(g.x + g.advance / 2), baseline);
+    return;
+  }
   context.save();
   context.translate(xPx(g.x), baseline);
   context.scale(scale, -scale);

@@ -1,0 +1,184 @@
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { buildDemo } from '../demo/family';
+import { castFont } from '../src/core/casting/font';
+import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
+import { sharedDemoBench } from './demoBench';
+
+const { opened, go, details, undoAll, view } = sharedDemoBench();
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+const blur = () => browser.driver.executeScript('document.activeElement?.blur()');
+const stored = async (name: string) => (await storedGlyph(browser.driver, 'velmarrow', name))!;
+type Drawn = { contours: { points: { x: number; y: number }[] }[] };
+const pointsIn = async (name: string) =>
+  Object.values((await stored(name)).drawings).map((d) => (d as unknown as Drawn).contours[0]!.points.length);
+
+test('every stage holds at every size, and at twice the size: nothing is wider than the window', async () => {
+  const [dw, dh] = await browser.driver.executeScript<[number, number]>(
+    'return [outerWidth - innerWidth, outerHeight - innerHeight]',
+  );
+  const window = browser.driver.manage().window();
+  for (const stage of ['plan', 'case', 'draw', 'fit', 'kern', 'cast']) {
+    await go(`${stage}?glyph=a`);
+    // The last two are 1920 x 1080 and 1280 x 800 with everything twice as large.
+    for (const [width, height] of [
+      [1024, 700],
+      [1280, 800],
+      [1920, 1080],
+      [960, 540],
+      [640, 400],
+    ] as const) {
+      await window.setRect({ width: width + dw, height: height + dh });
+      const [inner, wide, cut] = await browser.driver.executeScript<[number, number, string[]]>(
+        `const cut = [...document.querySelectorAll('header button, nav a, [aria-label="Galley"] button, aside')].filter((e) => {
+          const b = e.getBoundingClientRect();
+          return b.width > 0 && (b.right > innerWidth + 1 || b.left < -1);
+        }).map((e) => e.getAttribute('aria-label') ?? e.textContent);
+        return [innerWidth, document.documentElement.scrollWidth, cut];`,
+      );
+      expect([stage, width, wide <= inner, width >= 960 ? cut : []]).toEqual([stage, width, true, []]);
+    }
+  }
+  await window.setRect({ width: 1280 + dw, height: 800 + dh });
+});
+
+test('draw: a point goes from all masters that agree, or from this one only; takes stay whatever is undone', async () => {
+  await go('draw?glyph=o');
+  await t.press('Takes');
+  await t.press('Keep a take');
+  await until(
+    'the take',
+    async () => (await browser.driver.findElements({ css: '[data-testid="take"]' })).length === 1,
+  );
+  await t.press('Shape');
+  const before = await pointsIn('o');
+  await blur();
+  await t.keys(Key.HOME, Key.DELETE);
+  await t.saved();
+  const after = await pointsIn('o');
+  expect(after.every((n, i) => n < before[i]!)).toBe(true);
+  await t.pick('Changes reach', 'this master');
+  await blur();
+  await t.keys(Key.HOME, Key.DELETE);
+  await t.saved();
+  const alone = await pointsIn('o');
+  expect(alone.filter((n, i) => n !== after[i])).toHaveLength(1);
+  await undoAll();
+  await t.pick(
+    'Changes reach',
+    /masters, places here/.test(await t.text('[data-testid="reach"]')) ? 'this master' : '6 masters, places here',
+  );
+  await t.press('Takes');
+  expect(await browser.driver.findElements({ css: '[data-testid="take"]' })).toHaveLength(1);
+});
+
+test('draw: while a take is tried, an edit asks first; pictures of the sheet: a guide is dragged', async () => {
+  await go('draw?glyph=o');
+  await blur();
+  await t.keys(Key.HOME, Key.ARROW_RIGHT);
+  await t.press('Takes');
+  await t.press('Try');
+  await t.press('Shape');
+  await t.press('Takes');
+  await t.press('Try');
+  await until('the take shown', async () => (await details()).includes('Stop trying'));
+  await blur();
+  await t.keys(Key.HOME, Key.ARROW_RIGHT);
+  await until('the question', async () => (await t.text('[role="dialog"]')).includes('only being tried'));
+  await t.press('Back to the drawing');
+  await t.gone('[role="dialog"]');
+  await until('trying ended', async () => !(await details()).includes('Stop trying'));
+  await undoAll();
+  await t.press('Parts');
+  await t.press('Level');
+  const height = async () => Number(await (await t.find('[data-testid="guide"] input')).getAttribute('value'));
+  const y = await height();
+  const { px, py } = await view();
+  const hand = pointer(browser.driver, await t.find('[data-testid="draw-canvas"]'));
+  await hand.drag(px(-60), py(y), px(-60), py(y) - 40);
+  await until('the guide moved', async () => (await height()) > y + 20);
+  expect(Number.isInteger(await height())).toBe(true);
+  await undoAll();
+});
+
+test('case: Shift takes all between, a copy stands beside its glyph, an unclear word is asked about', async () => {
+  await go('case?glyph=a');
+  await t.click('[data-glyph="b"]');
+  const e = await t.find('[data-glyph="e"]');
+  await browser.driver.actions().keyDown(Key.SHIFT).click(e).keyUp(Key.SHIFT).perform();
+  await until('four glyphs', async () => (await details()).startsWith('4 glyphs'));
+  await t.fill('Glyphs to add', 'brevecomb');
+  await until('the question', async () => (await details()).includes('a glyph of this name'));
+  await t.press('A name');
+  await t.press('Add');
+  await until('the new glyph', async () => (await details()).startsWith('brevecomb'));
+  await t.find('[data-glyph="brevecomb"][aria-pressed="true"]');
+  await t.click('[data-glyph="n"]');
+  await t.chord(Key.CONTROL, 'd');
+  await t.press('Make the copy');
+  await until('the copy', async () => (await details()).startsWith('n.alt'));
+  await t.saved();
+  expect(Object.keys((await stored('n.alt')).drawings)).toHaveLength(6);
+  await undoAll();
+});
+
+test('plan: words are typed in peace, a metric is set outright and left to the rule, a new em asks', async () => {
+  await go('plan');
+  await t.fill('Master', 'Bold Italic', true);
+  await until('what the name says', async () => (await details()).includes('linked as Bold Italic'));
+  await t.press('Set −10°').catch(() => t.press('Set -10°'));
+  await until('the angle', async () => !(await details()).includes('the angle is 0'));
+  await t.fill('Weight class', '350', true);
+  await t.find('[data-fact="weightClass"][data-own="true"]');
+  await t.press('Weight class by rule again');
+  await t.find('[data-fact="weightClass"][data-own="false"]');
+  await t.fill('Units per em', '2000', true);
+  await t.press('Scale everything');
+  await until('lines of twice the height', async () =>
+    /1,?040/.test((await t.attribute('[data-zone="xHeight"] text:nth-of-type(2)', 'textContent')) ?? ''),
+  );
+  await undoAll();
+});
+
+test('a font is laid beside and measured; the guide opens at the stage; a pair is typed', async () => {
+  const font = castFont(buildDemo(), { flavour: 'otf', place: { master: 'm3' } });
+  if (!font.ok) throw new Error(font.reason);
+  const file = join(tmpdir(), 'Beside.otf');
+  writeFileSync(file, font.value.bytes);
+  await go('fit?glyph=n');
+  await (await t.find('[data-testid="beside-file"]')).sendKeys(file);
+  const rows = await until(
+    'numbers beside',
+    async () => {
+      const found = await browser.driver.findElements({ css: '[data-testid="beside"] tbody tr' });
+      return found.length > 0 && found;
+    },
+    30,
+  );
+  const stem = (await rows[3]!.getText()).match(/\d+/g)!.map(Number);
+  expect(stem[1]!).toBeGreaterThan(stem[0]! * 1.3);
+  await t.press('Beside');
+  await until(
+    'both lines',
+    async () => (await browser.driver.findElements({ css: '[data-testid="beside-lines"] svg' })).length >= 6,
+  );
+  await t.press('Control strings');
+  await blur();
+  await t.keys(Key.F1);
+  await until('the chapter', async () => (await t.text('[data-testid="guide"] h2')) === 'Fit');
+  await t.fill('Search the guide', 'blade');
+  await until('another chapter', async () => (await t.text('[data-testid="guide"]')).includes('Blade'));
+  await t.keys(Key.ESCAPE);
+  await t.gone('[role="dialog"]');
+  await go('kern');
+  await t.fill('Go to a pair', 'Vo', true);
+  await until('the pair', async () =>
+    (await t.attribute('[data-testid="kern-picture"]', 'aria-label'))?.startsWith('V and o'),
+  );
+});
