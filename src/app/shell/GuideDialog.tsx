@@ -32,7 +32,9 @@ export default function GuideDialog({ stage }: { stage: StageKey | undefined }) 
   const shown: GuidePart | undefined = found.includes(parts[at]!) ? parts[at] : found[0];
   const page = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another part begins at its top.
-  useEffect(() => page.current?.scrollTo(0, 0), [shown]);
+  useEffect(() => {
+    page.current?.scrollTo(0, 0);
+  }, [shown]);
   return (
     <Modal open onClose={closeDialog} title="Guide" full>
       <div className="grid h-[76vh] grid-cols-[210px_minmax(0,1fr)] gap-5">

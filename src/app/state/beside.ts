@@ -1,3 +1,4 @@
+import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { besideScale, type Face, type SameSize } from '../../core/fitting/beside';
 import { defaultMaster } from '../../core/project/queries';
@@ -30,7 +31,12 @@ export async function layBeside(file: File): Promise<void> {
   set({ opening: true, fault: undefined });
   const { service, stop } = filesWorker();
   try {
-    const read = await service.open(new Uint8Array(await file.arrayBuffer()), file.name, 0, () => {});
+    const read = await service.open(
+      new Uint8Array(await file.arrayBuffer()),
+      file.name,
+      0,
+      proxy(() => {}),
+    );
     if (!read.ok) return set({ fault: read.reason });
     const { project } = read.value;
     set({ name: project.family.name || file.name, face: { project, master: defaultMaster(project) } });

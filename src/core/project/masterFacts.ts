@@ -153,7 +153,7 @@ export const setEmbedding = defineEdit(
     name: 'setEmbedding',
     does: 'Sets what the fonts allow of embedding',
     reach: 'all masters',
-    args: z.object({ embedding: z.enum(['free', 'edit', 'view', 'none']) }),
+    args: z.object({ embedding: z.enum(['none', 'view', 'edit', 'free']) }),
   },
   (project, { embedding }) => {
     const { title, bits } = EMBEDDING.find((e) => e.value === embedding)!;
