@@ -185,6 +185,16 @@ test('a font is laid beside and measured; the guide opens at the stage; a pair i
   await t.keys(Key.ESCAPE);
   await t.gone('[role="dialog"]');
   await go('kern');
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('V', Key.ENTER);
+  await until('V as the first letter', async () =>
+    (await t.attribute('[data-testid="kern-picture"]', 'aria-label'))?.startsWith('V and'),
+  );
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('To', Key.ENTER);
+  await until('the pair', async () =>
+    (await t.attribute('[data-testid="kern-picture"]', 'aria-label'))?.startsWith('T and o'),
+  );
   await t.fill('Go to a pair', 'Vo', true);
   await until('the pair', async () =>
     (await t.attribute('[data-testid="kern-picture"]', 'aria-label'))?.startsWith('V and o'),

@@ -24,6 +24,8 @@ export type KernHands = {
   takeEven(): boolean;
   leave(): boolean;
   before(on: boolean): void;
+  /** Shows the pair with these glyphs; a side that is left out keeps its glyph. */
+  show(pair: { first?: string; second?: string }): boolean;
 };
 export type CaseHands = { open(): boolean; remove(): boolean; all(): boolean };
 

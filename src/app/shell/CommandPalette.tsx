@@ -3,10 +3,11 @@ import { Dialog } from 'radix-ui';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForm } from '../../core/base/notation';
-import { findGlyphs } from '../../core/project/findGlyphs';
+import { findGlyphs, pairTyped } from '../../core/project/findGlyphs';
 import type { Glyph } from '../../core/project/model';
 import { COMMANDS, runFromAnywhere } from '../commands/all';
 import { type Command, titleOf } from '../keys/command';
+import { hands } from '../keys/hands';
 import { shownKeys } from '../keys/keys';
 import { useScope } from '../keys/scopes';
 import { chooseGlyph, useBench } from '../state/bench';
@@ -34,7 +35,10 @@ function meansCommand(typed: string, glyphs: readonly Glyph[], offered: readonly
   );
 }
 
-/** Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw. */
+/**
+ * Finds glyphs and commands by a few letters. A glyph opens in the stage one is in, from Plan and Cast in Draw; in Kern it
+ * becomes a letter of the pair, and two letters are a pair.
+ */
 export function CommandPalette({ open, onClose, stage }: { open: boolean; onClose: () => void; stage: StageKey }) {
   const navigate = useNavigate();
   const project = useBench((s) => s.settled)!;
@@ -44,9 +48,14 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
   const glyphs = useMemo(() => (open ? findGlyphs(project, typed) : []), [open, project, typed]);
   const offered = useMemo(() => (open ? offeredFor(typed) : []), [open, typed]);
   const commandsFirst = meansCommand(typed, glyphs, offered);
+  const pair = useMemo(() => {
+    const found = open && stage === 'kern' ? pairTyped(project, typed) : undefined;
+    return found && 'glyphs' in found ? found.glyphs : undefined;
+  }, [open, stage, project, typed]);
+  const firstPair = pair && `pair ${pair[0].id} ${pair[1].id}`;
   const firstGlyph = glyphs[0] && `glyph ${glyphs[0].id}`;
   const firstCommand = offered[0] && `command ${offered[0].id}`;
-  const first = (commandsFirst ? firstCommand : (firstGlyph ?? firstCommand)) ?? '';
+  const first = firstPair ?? (commandsFirst ? firstCommand : (firstGlyph ?? firstCommand)) ?? '';
   const [chosen, setChosen] = useState('');
   const list = useRef<HTMLDivElement>(null);
   // With every letter typed the first answer is the chosen one, in sight.
@@ -62,21 +71,45 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
   const go = (glyph: Glyph) => {
     close();
     chooseGlyph(glyph.id);
-    const target = stage === 'plan' || stage === 'cast' || stage === 'kern' ? 'draw' : stage;
+    const target = stage === 'plan' || stage === 'cast' ? 'draw' : stage;
     void navigate(`/p/${projectId}/${target}?glyph=${encodeURIComponent(glyph.name)}`);
   };
   const row = 'flex items-center gap-3 rounded-lg px-2 py-1.5 data-[selected=true]:bg-kelp-tint';
   const heading =
     '[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-group-heading]]:text-quiet';
-  const glyphGroup = glyphs.length > 0 && (
-    <Menu.Group key="glyphs" heading="Glyphs" className={heading}>
+  const show = (pair: { first?: string; second?: string }) => {
+    close();
+    hands.kern?.show(pair);
+  };
+  const shape = (g: Glyph) => <GlyphShape project={project} glyph={g} master={master} size={30} />;
+  const group = (key: string, title: string, choose: (g: Glyph) => void) => (
+    <Menu.Group key={key} heading={title} className={heading}>
       {glyphs.map((g) => (
-        <Menu.Item key={g.id} value={`glyph ${g.id}`} onSelect={() => go(g)} className={row}>
-          <GlyphShape project={project} glyph={g} master={master} size={30} />
+        <Menu.Item key={g.id} value={`${key} ${g.id}`} onSelect={() => choose(g)} className={row}>
+          {shape(g)}
           <span>{g.name}</span>
           <span className="ml-auto text-quiet">{g.unicodes.map(codePointForm).join(' ')}</span>
         </Menu.Item>
       ))}
+    </Menu.Group>
+  );
+  const glyphGroup =
+    glyphs.length > 0 &&
+    (stage === 'kern'
+      ? [
+          group('glyph', 'As the first letter of the pair', (g) => show({ first: g.id })),
+          group('second', 'As the second letter of the pair', (g) => show({ second: g.id })),
+        ]
+      : group('glyph', 'Glyphs', go));
+  const pairGroup = pair && (
+    <Menu.Group key="pair" heading="Pair" className={heading}>
+      <Menu.Item value={firstPair!} onSelect={() => show({ first: pair[0].id, second: pair[1].id })} className={row}>
+        {shape(pair[0])}
+        {shape(pair[1])}
+        <span>
+          {pair[0].name} and {pair[1].name}
+        </span>
+      </Menu.Item>
     </Menu.Group>
   );
   const commandGroup = offered.length > 0 && (
@@ -120,6 +153,7 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
             />
             <Menu.List ref={list} className="max-h-[54vh] overflow-auto p-2">
               <Menu.Empty className="px-2 py-3 text-quiet">Nothing answers to “{typed}”.</Menu.Empty>
+              {pairGroup}
               {commandsFirst ? [commandGroup, glyphGroup] : [glyphGroup, commandGroup]}
             </Menu.List>
           </Menu>

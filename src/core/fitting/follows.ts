@@ -105,16 +105,29 @@ export const setFollow = defineEdit(
     name: 'setFollow',
     does: 'Lets a side follow another, or lets it go',
     reach: 'masters named',
-    args: z.object({ glyph: a.glyph, side: a.side, master: a.master, follow: newFollow.optional() }),
+    args: z.object({
+      glyph: a.glyph,
+      side: a.side,
+      master: a.master,
+      follow: newFollow.optional(),
+      /** Lets the side go in this master only; a rule for every master stays in all others. */
+      hereOnly: z.boolean().optional(),
+    }),
   },
-  (project, { glyph: id, side, master, follow }) => {
+  (project, { glyph: id, side, master, follow, hereOnly = false }) => {
     if (follow) return setFollows(project, { bindings: [{ glyph: id, side, follow }], master });
     const glyph = glyphThere(project, id);
-    const rest = glyph.follows[side].filter((f) => f.master !== undefined && f.master !== master);
-    if (rest.length === glyph.follows[side].length) return refused('That side follows nothing.');
+    const rules = glyph.follows[side];
+    if (!followOf(glyph, side, master)) return refused('That side follows nothing.');
+    const rest = hereOnly
+      ? project.masters.flatMap((m) => {
+          const rule = m.id === master ? undefined : followOf(glyph, side, m.id);
+          return rule ? [{ ...rule, master: m.id }] : [];
+        })
+      : rules.filter((f) => f.master !== undefined && f.master !== master);
     return edited(
       withGlyph(project, { ...glyph, follows: { ...glyph.follows, [side]: rest } }),
-      `Let the ${side} side of ${glyph.name} go free`,
+      `Let the ${side} side of ${glyph.name} go free${hereOnly ? ` in ${project.masters.find((m) => m.id === master)?.name}` : ''}`,
     );
   },
 );

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { buildDemo, buildUnspaced } from '../../../demo/family';
 import { refused } from '../base/result';
 import { evenFigures, unevenFigures } from '../fitting/figures';
-import { outOfDate, setFollow, updateFollows } from '../fitting/follows';
+import { followOf, outOfDate, setFollow, updateFollows } from '../fitting/follows';
 import { proposeFit, takeFit } from '../fitting/proposal';
 import { addToSides, setSides, sidesOf } from '../fitting/sides';
 import type { Outcome } from '../project/edit';
@@ -266,6 +266,23 @@ describe('sides that follow', () => {
     const s = sidesOf(p, p.glyphs[id(name)]!, master);
     return 'left' in s ? s.left : Number.NaN;
   };
+
+  test('a side is let go in one master, and the rule stays in the others', () => {
+    const follow = { glyph: id('n'), side: 'left', offset: -20, everyMaster: true } as const;
+    const where = { glyph: id('t'), side: 'left', master: 'm1' } as const;
+    let p = done(setFollow(demo, { ...where, follow }));
+    p = done(setFollow(p, { ...where, hereOnly: true }));
+    const t = p.glyphs[id('t')]!;
+    expect(followOf(t, 'left', 'm1')).toBeUndefined();
+    for (const m of demo.masters.filter((d) => d.id !== 'm1'))
+      expect(followOf(t, 'left', m.id)).toMatchObject({ offset: -20, master: m.id });
+    p = done(setSides(p, { at: at('t'), left: 3 }));
+    expect(outOfDate(p).filter((o) => o.glyph === id('t'))).toEqual([]);
+    expect(setFollow(p, { ...where, hereOnly: true })).toMatchObject({ ok: false });
+    p = done(setFollow(p, { ...where, master: 'm2' }));
+    expect(followOf(p.glyphs[id('t')]!, 'left', 'm2')).toBeUndefined();
+    expect(followOf(p.glyphs[id('t')]!, 'left', 'm3')).toBeDefined();
+  });
 
   test('a rule is written at once in every master, updated through chains, and told when out of date', () => {
     let p = done(

@@ -20,6 +20,18 @@ export function findGlyphs(project: Project, typed: string): Glyph[] {
   return [...found.values()].slice(0, MOST);
 }
 
+/** A pair of two characters, or of two names with a space between; a word that is no glyph is given back as it is. */
+export function pairTyped(
+  project: Project,
+  text: string,
+): { glyphs: [Glyph, Glyph] } | { missing: string } | undefined {
+  const words = text.trim().split(/\s+/);
+  const parts = words.length === 2 ? words : [...text.trim()];
+  if (parts.length !== 2) return undefined;
+  const [first, second] = parts.map((p) => glyphTyped(project, p));
+  return first && second ? { glyphs: [first, second] } : { missing: first ? parts[1]! : parts[0]! };
+}
+
 /** A glyph by its character or its name. */
 export const glyphTyped = (project: Project, text: string): Glyph | undefined => {
   const typed = text.trim();

@@ -5,8 +5,8 @@ import { glyphsOfLine } from '../../../core/fitting/lines';
 import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
 import { setSides } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
+import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { GlyphId } from '../../../core/project/model';
-import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { Check } from '../../ui/controls';
 import { Modal } from '../../ui/Modal';
@@ -30,14 +30,9 @@ function Proposing({ onClose }: { onClose: () => void }) {
   const [keep, setKeep] = useState('n o H O');
   const [left, setLeft] = useState<ReadonlySet<GlyphId>>(new Set());
   const kept = useMemo(() => {
-    const named = keep
-      .split(/[\s,]+/)
-      .filter((w) => w !== '')
-      .map(
-        (w) =>
-          glyphNamed(project, w) ?? ([...w].length === 1 ? glyphForCodePoint(project, w.codePointAt(0)!) : undefined),
-      );
-    return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: named.filter((g) => !g).length };
+    const words = keep.split(/[\s,]+/).filter((w) => w !== '');
+    const named = words.map((w) => glyphTyped(project, w));
+    return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: words.filter((_, i) => !named[i]) };
   }, [keep, project]);
   const all = useMemo(() => proposeFit(project, master, project.glyphOrder, kept.ids), [project, master, kept]);
   const proposals = useMemo(() => [...all].sort((a, b) => change(b) - change(a)), [all]);
@@ -94,11 +89,16 @@ function Proposing({ onClose }: { onClose: () => void }) {
         ))}
       </ul>
       {proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>}
-      <div className="flex justify-end gap-2">
+      <div className="flex items-center justify-end gap-2">
+        {kept.missing.length > 0 ? (
+          <span className="mr-auto text-brick">There is no glyph “{kept.missing[0]}” to keep.</span>
+        ) : (
+          proposals.length > 0 && taken.length === 0 && <span className="mr-auto text-quiet">None is ticked.</span>
+        )}
         <Button onClick={onClose}>Leave as it is</Button>
         <Button
           kind="primary"
-          disabled={taken.length === 0 || kept.missing > 0}
+          disabled={taken.length === 0 || kept.missing.length > 0}
           onClick={() => {
             if (run((p) => takeFit(p, { master, proposals: taken }))) onClose();
           }}

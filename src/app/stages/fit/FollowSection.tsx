@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import {
   type Binding,
   type Both,
@@ -15,7 +16,8 @@ import type { SideName } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { Glyph } from '../../../core/project/model';
-import { run, say, useBench } from '../../state/bench';
+import { masterOf } from '../../../core/project/queries';
+import { chooseGlyph, run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 
@@ -45,14 +47,27 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
               {follow ? followSentence(project, follow) : <span className="text-quiet">stands for itself</span>}
             </span>
             {follow ? (
-              <button
-                type="button"
-                className="text-kelp"
-                aria-label={`Let the ${side} side go`}
-                onClick={() => run((p) => setFollow(p, { glyph: glyph.id, side, master, follow: undefined }))}
-              >
-                let go
-              </button>
+              <>
+                <button
+                  type="button"
+                  className="text-kelp"
+                  aria-label={`Let the ${side} side go`}
+                  onClick={() => run((p) => setFollow(p, { glyph: glyph.id, side, master }))}
+                >
+                  let go
+                </button>
+                {follow.master === undefined && project.masters.length > 1 && (
+                  <button
+                    type="button"
+                    className="text-kelp"
+                    aria-label={`Let the ${side} side go in this master`}
+                    title="The rule stays in all other masters"
+                    onClick={() => run((p) => setFollow(p, { glyph: glyph.id, side, master, hereOnly: true }))}
+                  >
+                    only here
+                  </button>
+                )}
+              </>
             ) : (
               <button
                 type="button"
@@ -79,6 +94,25 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
           <p className="mb-1">
             ▲ {plural(late.length, 'side')} no longer {late.length === 1 ? 'is' : 'are'} as their rules say.
           </p>
+          <details className="mb-1">
+            <summary className="text-kelp">{late.length === 1 ? 'Which one' : 'Which ones'}</summary>
+            <ul className="max-h-40 overflow-auto">
+              {late.map((o) => (
+                <li key={`${o.glyph} ${o.side} ${o.master}`} className="flex gap-1.5">
+                  <button
+                    type="button"
+                    className="min-w-0 flex-1 truncate text-left"
+                    onClick={() => chooseGlyph(o.glyph)}
+                  >
+                    {project.glyphs[o.glyph]!.name}, {o.side}, {masterOf(project, o.master)?.name}
+                  </button>
+                  <span className="text-quiet">
+                    {shownNumber(o.now)} → {shownNumber(o.wanted)}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </details>
           <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => updateFollows(p, {}))}>
             Update all
           </button>

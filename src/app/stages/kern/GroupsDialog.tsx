@@ -101,7 +101,12 @@ export function GroupsDialog({ open, onClose }: { open: boolean; onClose: () => 
           ))}
         </ul>
       )}
-      <div className="flex justify-end">
+      <div className="flex items-center justify-end">
+        {taken.length === 0 && share === undefined && (
+          <span className="mr-auto text-quiet">
+            {!found ? 'Look for groups first.' : found.length === 0 ? 'There is nothing to take.' : 'None is ticked.'}
+          </span>
+        )}
         <Button
           kind="primary"
           disabled={taken.length === 0}

@@ -116,6 +116,14 @@ export default function Kern() {
         return true;
       },
       before: setBefore,
+      show: (wanted) => {
+        const pair = { first: shown?.first, second: shown?.second, ...wanted };
+        const [first, second] = [pair.first ?? pair.second, pair.second ?? pair.first];
+        if (!first || !second) return false;
+        if (mode === 'map') setMode('queue');
+        choosePair({ first, second });
+        return true;
+      },
     }),
   );
 

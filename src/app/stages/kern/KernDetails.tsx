@@ -13,7 +13,7 @@ import {
 } from '../../../core/kerning/edits';
 import { alike } from '../../../core/kerning/likeness';
 import { pairFacts } from '../../../core/kerning/queue';
-import { glyphTyped } from '../../../core/project/findGlyphs';
+import { glyphTyped, pairTyped } from '../../../core/project/findGlyphs';
 import {
   groupsByGlyph,
   kerningOf,
@@ -132,14 +132,12 @@ function TypedPair() {
       onSubmit={(e) => {
         e.preventDefault();
         const project = useBench.getState().settled!;
-        const words = typed.trim().split(/\s+/);
-        const parts = words.length === 2 ? words : [...typed.trim()];
-        const found = parts.map((p) => glyphTyped(project, p));
-        const missing = parts.filter((_, i) => !found[i]);
-        if (parts.length !== 2) say('A pair is two characters, or two glyph names with a space between.');
-        else if (missing.length > 0) say(`There is no glyph “${missing[0]}”.`);
+        const found = pairTyped(project, typed);
+        if (!found) say('A pair is two characters, or two glyph names with a space between.');
+        else if ('missing' in found) say(`There is no glyph “${found.missing}”.`);
         else {
-          choosePair({ first: found[0]!.id, second: found[1]!.id });
+          const [first, second] = found.glyphs;
+          choosePair({ first: first.id, second: second.id });
           setTyped('');
         }
       }}

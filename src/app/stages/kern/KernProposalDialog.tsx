@@ -155,7 +155,12 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
           </ul>
         </>
       )}
-      <div className="flex justify-end gap-2">
+      <div className="flex items-center justify-end gap-2">
+        {taken.length === 0 && share === undefined && (
+          <span className="mr-auto text-quiet">
+            {!found ? 'Work it out first.' : found.length === 0 ? 'There is nothing to take over.' : 'None is ticked.'}
+          </span>
+        )}
         {share !== undefined ? (
           <Button onClick={stop}>Stop</Button>
         ) : (

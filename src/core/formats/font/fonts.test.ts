@@ -371,3 +371,19 @@ test('a part is drawn by its points, whatever side bearing it has as a glyph of 
   expect(bounds(back, id).xMin).toBeCloseTo(bounds(whole.project, id).xMin + 9, 6);
   expect(bounds(back, composite.id)).toEqual(bounds(whole.project, composite.id));
 });
+
+test('names that only spell code points are said; the font’s own go into the files again', async () => {
+  const named = (names: Readonly<Record<string, string>>) => ({
+    ...project,
+    glyphs: Object.fromEntries(
+      Object.entries(project.glyphs).map(([id, g]) => [id, { ...g, name: names[g.name] ?? g.name }]),
+    ),
+  });
+  const { project: read, notes } = await opened(cast(named({ n: 'uni006E', o: 'glyph00042' }), 'otf'));
+  expect(glyphNamed(read, 'n')).toMatchObject({ unicodes: [0x6e], productionName: 'uni006E' });
+  expect(glyphNamed(read, 'o')).toMatchObject({ unicodes: [0x6f], productionName: 'glyph00042' });
+  expect(glyphNamed(read, 'p')!.productionName).toBeUndefined();
+  expect(notes.join(' ')).toMatch(/2 glyphs are called by character/);
+  const again = await opened(cast(read, 'otf'));
+  expect(glyphNamed(again.project, 'n')).toMatchObject({ productionName: 'uni006E' });
+});

@@ -1,14 +1,17 @@
 import { attempt, type Result, refuse, refused } from '../../base/result';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
+import { proposedNames } from '../../fontfacts/namesProposed';
 import { sequencesLib } from '../../fontfacts/sequences';
 import { cmap } from '../../opentype/cmap';
 import { readAvar, readFvar } from '../../opentype/fvar';
+import { type WayTo, waysToGlyphs } from '../../opentype/gsubRead';
 import { hmtx } from '../../opentype/hmtx';
 import { NAME_ID } from '../../opentype/name';
 import { post } from '../../opentype/post';
 import { readSfnt, tableOf } from '../../opentype/sfnt';
 import { createProject, emptyDrawing } from '../../project/create';
+import { glyphNameFault } from '../../project/glyphNames';
 import type { Drawing, Glyph, Lib, Project } from '../../project/model';
 import type { Progress } from '../ufo/ufo';
 import { createdOf, familyFacts, masterRead } from './factsRead';
@@ -44,7 +47,8 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     created: createdOf(r.header.created),
   });
   const byGlyph = codePoints(r);
-  const glyphNames = glyphNamesFor(r.numGlyphs, givenNames(r, outlines), byGlyph);
+  const given = givenNames(r, outlines);
+  const glyphNames = namesRead(r, given, byGlyph);
   const ids = glyphNames.map((_, i) => `g${i + 1}`);
   const places = placesOf(r, fvar.axes, outlines);
   const deltas = deltasAt(r, places);
@@ -61,7 +65,13 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
   const glyphs: Record<string, Glyph> = {};
   ids.forEach((id, i) => {
     if (progress && i % 64 === 0) progress(i, r.numGlyphs);
-    const named = { id, name: glyphNames[i]!, unicodes: byGlyph.get(i) ?? [] };
+    const production = productionName(given[i], glyphNames[i]!);
+    const named = {
+      id,
+      name: glyphNames[i]!,
+      unicodes: byGlyph.get(i) ?? [],
+      ...(production !== undefined && { productionName: production }),
+    };
     glyphs[id] = glyphRead({ outlines, places, ids }, i, named, anchors.get(i) ?? []);
   });
   if (outlines.hints > 0)
@@ -103,6 +113,34 @@ function codePoints(r: FontReading): Map<number, number[]> {
   return out;
 }
 
+/** The font's own name of a glyph that is called otherwise here; undefined where it is the same, or can be no name. */
+const productionName = (given: string | undefined, called: string): string | undefined =>
+  given !== undefined && given !== called && glyphNameFault(given) === undefined ? given : undefined;
+
+/** The font's own names, but for those that only spell or count: these are said in words, and how many is told. */
+function namesRead(
+  r: FontReading,
+  given: readonly string[],
+  byGlyph: ReadonlyMap<number, readonly number[]>,
+): readonly string[] {
+  const proper = glyphNamesFor(r.numGlyphs, given, byGlyph);
+  const gsub = r.font.tables.get('GSUB');
+  let ways: readonly WayTo[] = [];
+  try {
+    ways = gsub ? waysToGlyphs(gsub) : [];
+  } catch {
+    // A damaged table names nothing; it is carried, or told, by those who carry it.
+  }
+  const names = proposedNames(proper, ways);
+  const changed = names.filter((name, i) => productionName(given[i], name) !== undefined).length;
+  if (changed > 0)
+    r.notes.push(
+      `${changed.toLocaleString('en')} ${changed === 1 ? 'glyph is' : 'glyphs are'} called by character or by what leads to ` +
+        `${changed === 1 ? 'it' : 'them'}; the font’s own names stay as production names, in the files that are cast.`,
+    );
+  return names;
+}
+
 /** Variation sequences, for the font's own lib. */
 function sequences(r: FontReading, glyphNames: readonly string[]): Lib {
   const table = r.font.tables.get('cmap');
@@ -123,7 +161,7 @@ function givenNames(r: FontReading, outlines: FontOutlines): readonly string[] {
 function glyphRead(
   { outlines, places, ids }: { outlines: FontOutlines; places: readonly Place[]; ids: readonly string[] },
   index: number,
-  { id, name: glyphName, unicodes }: Pick<Glyph, 'id' | 'name' | 'unicodes'>,
+  { id, name: glyphName, unicodes, productionName }: Pick<Glyph, 'id' | 'name' | 'unicodes' | 'productionName'>,
   anchors: readonly PlacedAnchor[],
 ): Glyph {
   const drawings: [string, Drawing][] = places.map(({ at }, i) => {
@@ -169,6 +207,7 @@ function glyphRead(
     handovers: [],
     takes: [],
     follows: { left: [], right: [] },
+    ...(productionName !== undefined && { productionName }),
     ...(anchors.some((a) => a.role === 'isMark') ? { category: 'mark' as const } : {}),
   };
 }
