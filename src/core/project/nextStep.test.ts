@@ -35,6 +35,23 @@ test('from nothing to a cast font, each step follows from what is there', () => 
   expect(nextStep(many, 'm1')).toMatchObject({ stage: 'kern' });
 });
 
+test('letters that a sheet left with the same sides are fitted before they are kerned', () => {
+  const spaced = [...'abcdefghijklmnopqrstuvwxyz'].reduce((p, c) => {
+    const at = { glyph: glyphForCodePoint(p, c.codePointAt(0)!)!.id, master: 'm1' };
+    const done = setSides(draw(p, c), { at, left: 60 + (c === 'r' ? 20 : 2), right: 60 });
+    if (!done.ok) throw new Error(done.reason);
+    return done.project;
+  }, start);
+  expect(nextStep(spaced, 'm1')).toMatchObject({ stage: 'fit', sentence: expect.stringContaining('the same sides') });
+  const fitted = [...'acegmosvy'].reduce((p, c) => {
+    const at = { glyph: glyphForCodePoint(p, c.codePointAt(0)!)!.id, master: 'm1' };
+    const done = setSides(p, { at, left: 40, right: 30 });
+    if (!done.ok) throw new Error(done.reason);
+    return done.project;
+  }, spaced);
+  expect(nextStep(fitted, 'm1')).toMatchObject({ stage: 'kern' });
+});
+
 test('a grown family is left alone', () => {
   expect(nextStep(buildDemo(), 'm1')).toBeUndefined();
 });

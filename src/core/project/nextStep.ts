@@ -1,4 +1,5 @@
-import type { MasterId, Project } from './model';
+import type { Glyph, MasterId, Project } from './model';
+import { drawingBounds, drawingsOf } from './outline';
 import { drawingOf, glyphForCodePoint, glyphsInOrder, isEmptyDrawing } from './queries';
 
 /** What comes next on the way to a finished font: a sentence, and where it is done; `glyph` the one to do it to. */
@@ -8,6 +9,19 @@ export type NextStep = { stage: 'draw' | 'fit' | 'kern' | 'cast' | 'case'; sente
 const FIRST = 'noHO';
 /** A project with as many letters is no beginner's any more. */
 const MANY = 60;
+
+/** Have nearly all letters the same white on either side, as a sheet that was cut up leaves them? */
+function standAlike(project: Project, drawn: readonly Glyph[], master: MasterId): boolean {
+  const source = drawingsOf(project, master);
+  const sides = drawn.flatMap((g) => {
+    const drawing = drawingOf(g, master);
+    const box = drawingBounds(drawing, source);
+    return [box.xMin, drawing.advance - box.xMax];
+  });
+  const middle = [...sides].sort((a, b) => a - b)[sides.length >> 1]!;
+  const near = project.unitsPerEm / 100;
+  return sides.filter((s) => Math.abs(s - middle) <= near).length > sides.length * 0.9;
+}
 
 /** The next step of a young project in a master; undefined when there is enough of it to find the way alone. */
 export function nextStep(project: Project, master: MasterId): NextStep | undefined {
@@ -38,6 +52,12 @@ export function nextStep(project: Project, master: MasterId): NextStep | undefin
     };
   if (drawn.length < 6)
     return { stage: 'case', sentence: 'Go on with more letters: a word is enough to see whether they go together.' };
+  if (drawn.length >= 6 && standAlike(project, drawn, master))
+    return {
+      stage: 'fit',
+      sentence: 'Every letter has the same sides yet: give n and o theirs, then Propose… fits the others to them.',
+      glyph: (glyphForCodePoint(project, 0x6e) ?? drawn[0]!).id,
+    };
   const kerned = project.masters.some((m) => Object.keys(m.kerning).length > 0);
   if (drawn.length >= 20 && !kerned)
     return {

@@ -234,14 +234,8 @@ function Planned({
       {count > 0 && (
         <p className="mb-3 text-marigold">
           ▲ {count === 1 ? 'One character is' : `${count} characters are`} not drawn yet and{' '}
-          {blanks ? 'cast as blanks' : 'left out'}:{' '}
-          <span className="text-ink">
-            {undrawn
-              .slice(0, 40)
-              .map((g) => characterOf(g))
-              .join(' ')}
-            {count > 40 ? ` and ${count - 40} more` : ''}
-          </span>
+          {blanks ? 'cast as blanks' : 'left out'}:
+          <span className="block max-h-16 overflow-auto text-ink">{undrawn.map((g) => characterOf(g)).join(' ')}</span>
         </p>
       )}
       <div className="overflow-hidden rounded-xl border border-line bg-panel">
