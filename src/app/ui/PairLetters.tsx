@@ -1,9 +1,9 @@
 import { memo } from 'react';
 import type { GlyphId, MasterId, Project } from '../../core/project/model';
-import { drawingPath } from '../../core/project/pathData';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../core/project/queries';
 import { characterOf } from './GlyphShape';
 import { placed } from './placed';
+import { SetGlyphs } from './SetGlyphs';
 
 /** Two glyphs as they stand together, kerned: what a pair is, before what it is called. */
 export const PairLetters = memo(function PairLetters({
@@ -36,16 +36,7 @@ export const PairLetters = memo(function PairLetters({
       viewBox={`0 ${-top} ${Math.max(1, width)} ${top - bottom}`}
       className="shrink-0 overflow-visible"
     >
-      <g transform="scale(1 -1)" fill="currentColor">
-        {glyphs.map(({ id, x }, i) => (
-          <path
-            // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the pair.
-            key={i}
-            transform={`translate(${x} 0)`}
-            d={drawingPath(project, masterId, drawingOf(project.glyphs[id]!, masterId))}
-          />
-        ))}
-      </g>
+      <SetGlyphs project={project} master={masterId} glyphs={glyphs} />
     </svg>
   );
 });

@@ -4,7 +4,7 @@ import { coverage } from './layout/coverage';
 import { type Layout, readLayout } from './layout/lists';
 
 /** The lookup type of GSUB that only points further. */
-export const GSUB_EXTENSION = 7;
+const GSUB_EXTENSION = 7;
 const SINGLE = 1;
 const ALTERNATES = 3;
 const LIGATURES = 4;

@@ -20,7 +20,7 @@ export function groupsByGlyph(project: Project): Record<Side, ReadonlyMap<GlyphI
 const groupIndices = new WeakMap<Project['groups'], ReadonlyMap<string, Group>>();
 
 /** A group by its id; the index is made once for a project's groups. */
-export function groupById({ groups }: Pick<Project, 'groups'>, id: string): Group | undefined {
+function groupById({ groups }: Pick<Project, 'groups'>, id: string): Group | undefined {
   let found = groupIndices.get(groups);
   if (!found) {
     found = new Map(groups.map((g) => [g.id, g]));

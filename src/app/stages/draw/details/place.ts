@@ -6,7 +6,7 @@ import { useBench } from '../../../state/bench';
 import { type Reaching, useDrawBench } from '../drawBench';
 
 /** The other masters that a change reaches as it is set. */
-export const reachedBy = (
+const reachedBy = (
   project: Project,
   { glyph, master }: { glyph: string; master: MasterId },
   reaching: Reaching,
