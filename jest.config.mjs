@@ -11,6 +11,27 @@ const transform = {
   ],
 };
 
+/** Looked up at every use in a test's own realm otherwise, which makes computation six times as slow. */
+const globals = [
+  'Math',
+  'Number',
+  'String',
+  'Array',
+  'Object',
+  'Map',
+  'Set',
+  'WeakMap',
+  'Uint8Array',
+  'Uint16Array',
+  'Uint32Array',
+  'Int16Array',
+  'Int32Array',
+  'Float32Array',
+  'Float64Array',
+  'DataView',
+  'JSON',
+];
+
 export default {
   projects: [
     {
@@ -18,6 +39,7 @@ export default {
       testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/fuzz/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
       transform,
       testEnvironment: 'node',
+      sandboxInjectedGlobals: globals,
     },
     { displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'], transform, testEnvironment: 'node' },
   ],

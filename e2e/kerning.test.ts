@@ -233,8 +233,20 @@ test('a drag of the second letter is as long as the hand moves, however many ste
   const picture = await t.find('[data-testid="kern-picture"]');
   const value = async () =>
     Number(/kerned by (-?\d+)/.exec((await picture.getAttribute('aria-label')) ?? '')?.[1] ?? Number.NaN);
+  // The words under the picture arrive later and take of its height: hands begin when it stands still.
+  let stood = '';
+  const still = async () => {
+    const { width, height } = await picture.getRect();
+    const now = `${width} ${height} ${await picture.getAttribute('aria-label')}`;
+    const same = now === stood;
+    stood = now;
+    if (!same) await browser.driver.sleep(400);
+    return same;
+  };
+  await until('a picture that stands still', still);
   const before = await value();
   for (const steps of [1, 4, 20]) {
+    await until('a picture that stands still', still);
     // Units to a pixel as the picture stands now, from its own attributes.
     const [x, y, scale] = await browser.driver.executeScript<[number, number, number]>(
       `const box = arguments[0].getBoundingClientRect();

@@ -10,13 +10,14 @@ type Options = NonNullable<ParseArgsConfig['options']>;
 /** Options and the words between them; what is not understood is one sentence, with the nearest option there is. */
 export function parsed<const O extends Options>(args: readonly string[], options: O) {
   const { tokens } = parseArgs({ args: [...args], allowPositionals: true, options, strict: false, tokens: true });
-  for (const token of tokens) {
-    if (token.kind !== 'option') continue;
-    const facts = options[token.name];
-    if (!facts) {
-      const near = nearestWord(token.name, Object.keys(options));
-      throw new CliError(`There is no option ${token.rawName}${near ? `; did you mean --${near}?` : '.'}`);
-    }
+  const given = tokens.filter((token) => token.kind === 'option');
+  const unknown = given.find((token) => !options[token.name]);
+  if (unknown) {
+    const near = nearestWord(unknown.name, Object.keys(options));
+    throw new CliError(`There is no option ${unknown.rawName}${near ? `; did you mean --${near}?` : '.'}`);
+  }
+  for (const token of given) {
+    const facts = options[token.name]!;
     if (facts.type === 'string' && token.value === undefined) throw new CliError(`--${token.name} needs a value.`);
     if (facts.type === 'boolean' && token.value !== undefined) throw new CliError(`--${token.name} takes no value.`);
   }

@@ -427,11 +427,9 @@ test('every command answers --help with all the options that it takes; --version
     expect([name, code, err]).toEqual([name, 0, '']);
     const told = [...out.matchAll(/^ {2}--([\w-]+)/gm)].map((m) => m[1]!).filter((o) => o !== 'help');
     // What the help tells is taken, and nothing else is.
-    for (const option of told) {
-      const { err: said } = wendril(name, `--${option}`);
-      expect([name, option, /There is no option/.test(said)]).toEqual([name, option, false]);
-    }
-    expect(wendril(name, '--nonesuch').err).toMatch(/There is no option --nonesuch/);
+    expect(told.length).toBeGreaterThan(0);
+    const all = told.map((option) => `--${option}`);
+    expect(wendril(name, ...all, '--nonesuch').err).toMatch(/There is no option --nonesuch/);
   }
   expect(wendril('--version').out).toMatch(/^wendril \d+\.\d+\.\d+\n$/);
   expect(wendril('help', 'kern').out).toBe(wendril('kern', '--help').out);

@@ -81,6 +81,22 @@ export function sharedLengths(text: Int32Array, order: Int32Array): Int32Array {
 const NOTHING = -1;
 const MIXED = -2;
 
+/** The first and last of a chain of numbers; `after` holds which comes after which, NOTHING after the last. */
+type Chain = [first: number, last: number];
+
+function one(item: number, after: number[] | Int32Array): Chain {
+  after[item] = NOTHING;
+  return [item, item];
+}
+
+/** Puts a second chain behind the first; the second must not be used any more. */
+function append(chain: Chain, second: Chain, after: number[] | Int32Array): void {
+  if (second[0] === NOTHING) return;
+  if (chain[0] === NOTHING) chain[0] = second[0];
+  else after[chain[1]] = second[0];
+  chain[1] = second[1];
+}
+
 /**
  * All stretches that repeat and cannot be made longer, to either side, without repeating less often (maximal repeats, found
  * as intervals of shared lengths: Abouelhoda, Kurtz and Ohlebusch, 2004). `wanted` leaves out those of no use.
@@ -92,25 +108,34 @@ export function repeats(text: Int32Array, wanted: (repeat: Repeat) => boolean): 
   const list: Repeat[] = [];
   const shorter: number[] = [];
   const deepest = new Int32Array(n).fill(-1);
-  // Open intervals, each deeper than the one below; children wait until it is known what they stand in.
+  // Open intervals, each deeper than the one below; children wait until it is known what they stand in. They and the leaves
+  // are chains, handed down whole: a deep nest of intervals of no use hands them down at every level.
   // `left` is what stands before all of it so far, MIXED where that differs.
-  type Open = { length: number; from: number; children: number[]; leaves: number[]; left: number };
-  const begin = (length: number, from: number): Open => ({ length, from, children: [], leaves: [], left: NOTHING });
+  type Open = { length: number; from: number; children: Chain; leaves: Chain; left: number };
+  const begin = (length: number, from: number): Open => ({
+    length,
+    from,
+    children: [NOTHING, NOTHING],
+    leaves: [NOTHING, NOTHING],
+    left: NOTHING,
+  });
+  const afterLeaf = new Int32Array(n);
+  const afterChild: number[] = [];
   const joined = (a: number, b: number) => (a === NOTHING ? b : a === b ? a : MIXED);
   const open: Open[] = [begin(0, 0)];
   const close = (interval: Open, to: number, into: Open | undefined) => {
     const repeat = { at: order[interval.from]!, length: interval.length, count: to - interval.from };
     if (into) into.left = joined(into.left, interval.left);
     if (interval.length === 0 || interval.left !== MIXED || !wanted(repeat)) {
-      into?.children.push(...interval.children);
-      into?.leaves.push(...interval.leaves);
+      if (into) append(into.children, interval.children, afterChild);
+      if (into) append(into.leaves, interval.leaves, afterLeaf);
       return;
     }
     const id = list.push(repeat) - 1;
     shorter.push(-1);
-    for (const c of interval.children) shorter[c] = id;
-    for (const leaf of interval.leaves) deepest[leaf] = id;
-    into?.children.push(id);
+    for (let c = interval.children[0]; c !== NOTHING; c = afterChild[c]!) shorter[c] = id;
+    for (let leaf = interval.leaves[0]; leaf !== NOTHING; leaf = afterLeaf[leaf]!) deepest[leaf] = id;
+    if (into) append(into.children, one(id, afterChild), afterChild);
   };
   for (let i = 1; i <= n; i++) {
     const length = i < n ? shared[i]! : 0;
@@ -122,13 +147,13 @@ export function repeats(text: Int32Array, wanted: (repeat: Repeat) => boolean): 
     // The suffix before hangs on the deeper of its two neighbours' intervals.
     if (length > open[open.length - 1]!.length) {
       const deeper = begin(length, from);
-      deeper.leaves.push(own);
+      deeper.leaves = one(own, afterLeaf);
       deeper.left = before;
       open.push(deeper);
       continue;
     }
     const top = open[open.length - 1]!;
-    top.leaves.push(own);
+    append(top.leaves, one(own, afterLeaf), afterLeaf);
     top.left = joined(top.left, before);
     while (open[open.length - 1]!.length > length) {
       last = open.pop()!;
