@@ -200,3 +200,35 @@ test('a font is laid beside and measured; the guide opens at the stage; a pair i
     (await t.attribute('[data-testid="kern-picture"]', 'aria-label'))?.startsWith('V and o'),
   );
 });
+
+test('case: key-caps of A to Z are framed copies of one width in all masters, in six gestures', async () => {
+  await go('case?glyph=A');
+  await t.click('[data-glyph="A"]');
+  await browser.driver
+    .actions()
+    .keyDown(Key.SHIFT)
+    .click(await t.find('[data-glyph="Z"]'))
+    .keyUp(Key.SHIFT)
+    .perform();
+  await t.press('Edges…');
+  await t.find('[data-testid="edges-made"]');
+  await until('what else would change', async () =>
+    /\d+ more glyphs are built on these/.test(await t.text('[role="dialog"]')),
+  );
+  await t.click('[role="radio"][value="copies"]');
+  await t.fill('Least width', '1100', true);
+  await t.press('The frame is all');
+  await until('nothing else would change', async () => !/built on these/.test(await t.text('[role="dialog"]')));
+  await t.press('Make 26 copies');
+  await until('the copies chosen', async () => /^26 glyphs/.test(await details()));
+  await until('the copies stored', async () => (await stored('Z.key')) !== null);
+  for (const name of ['A', 'Z']) {
+    const drawings = Object.values((await stored(`${name}.key`)).drawings) as unknown as (Drawn & {
+      advance: number;
+    })[];
+    expect(drawings.map((d) => d.advance)).toEqual(drawings.map(() => 1100));
+    const own = Object.values((await stored(name)).drawings) as unknown as Drawn[];
+    expect(drawings.map((d) => d.contours.length)).toEqual(own.map((d) => d.contours.length + 2));
+  }
+  await undoAll();
+});

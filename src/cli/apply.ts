@@ -1,4 +1,5 @@
-import { type StrokeKind, type StrokeWork, workStrokesOfGlyphs } from '../core/drawing/strokes';
+import { FRAME_SIDES, type StrokeKind, type StrokeWork } from '../core/drawing/strokes';
+import { workStrokesOfGlyphs } from '../core/drawing/strokesOfMany';
 import { ORIGINS, type Origin, type TransformBy, transformGlyphs } from '../core/drawing/transform';
 import { CAPS, JOINS } from '../core/geometry/stroke';
 import type { Outcome } from '../core/project/edit';
@@ -34,6 +35,9 @@ const OPTIONS = {
   wall: { type: 'string', default: '30' },
   radius: { type: 'string', default: '0' },
   reversed: { type: 'boolean', default: false },
+  sides: { type: 'string', default: 'as it is' },
+  least: { type: 'string', default: '0' },
+  suffix: { type: 'string' },
   json: { type: 'boolean', default: false },
 } as const;
 
@@ -130,7 +134,7 @@ function otherwise(
 ): Outcome {
   const edge = EDGES.find((e) => e === name);
   return edge
-    ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values) })
+    ? workStrokesOfGlyphs(project, { glyphs, masters, work: edgeWork(edge, values), suffix: values.suffix })
     : transformed(project, name as Transform, glyphs, masters, values);
 }
 
@@ -146,6 +150,8 @@ function edgeWork(kind: StrokeKind, values: Values): StrokeWork {
     wall: numberOf('wall', values.wall),
     radius: numberOf('radius', values.radius),
     reversed: values.reversed,
+    sides: oneOf('sides', values.sides, FRAME_SIDES),
+    least: numberOf('least', values.least),
   };
 }
 

@@ -10,6 +10,7 @@ import './drawing/guides';
 import './drawing/lettering';
 import './drawing/shapeEdits';
 import './drawing/strokes';
+import './drawing/strokesOfMany';
 import './drawing/takes';
 import './drawing/transform';
 import './fitting/figures';

@@ -1,6 +1,7 @@
 import type { Refusal } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
+import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
@@ -48,6 +49,9 @@ export const measureService = {
   /** A drawing with its edges worked on, or why it cannot be. */
   edges: (glyph: GlyphId, master: MasterId, contours: readonly number[], work: StrokeWork): Drawing | Refusal =>
     workedDrawing(project(), drawingOf(project().glyphs[glyph]!, master), master, contours, work),
+
+  /** The edges of many glyphs. */
+  edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),
 
   tidy(
     {

@@ -29,6 +29,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 
+const EdgesDialog = lazy(() => import('../edges/EdgesDialog'));
 const GuideDialog = lazy(() => import('./GuideDialog'));
 const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
 
@@ -146,6 +147,11 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       )}
       <LeavingGuard />
       <DuplicateDialog />
+      {useDialog('edges') && (
+        <Suspense>
+          <EdgesDialog />
+        </Suspense>
+      )}
       {useDialog('guide') && (
         <Suspense>
           <GuideDialog stage={stage} />

@@ -12,6 +12,7 @@ export type DialogName =
   | 'kern-groups'
   | 'remove-glyphs'
   | 'duplicate'
+  | 'edges'
   | 'guide';
 
 export const useDialogs = create<{ open: DialogName | undefined }>(() => ({ open: undefined }));

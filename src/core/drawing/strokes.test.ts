@@ -6,9 +6,12 @@ import { boundsOf, nearestOn, pointAt } from '../geometry/curve';
 import { curvatureAt, OFFSET_TOLERANCE, parallel } from '../geometry/offset';
 import { strokeOutline } from '../geometry/stroke';
 import { windingAt } from '../geometry/winding';
+import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
+import { sameStructure } from '../project/structure';
 import { ellipse, rectangle, roundedRectangle } from './shapes';
-import { workStrokes, workStrokesOfGlyphs } from './strokes';
+import { workStrokes } from './strokes';
+import { workedGlyphs, workStrokesOfGlyphs } from './strokesOfMany';
 
 const project = buildDemo();
 const at = (name: string, master = 'm1') => ({ glyph: glyphNamed(project, name)!.id, master });
@@ -196,4 +199,65 @@ test('chosen contours only; what cannot be is refused in a sentence; many glyphs
   });
   expect(many.ok && many.sentence).toBe('Hollowed in 2 glyphs');
   expect(area([rectangle(0, 0, 10, 10)])).toBe(100);
+});
+
+test('key-caps of many letters: one width, the sides around, all masters agreeing; the glyphs themselves stay when copies are made', () => {
+  const ids = ['A', 'I', 'W', 'Aacute', 'space'].map((n) => glyphNamed(project, n)!.id);
+  const masters = project.masters.map((m) => m.id);
+  const work = {
+    kind: 'frame',
+    margin: 40,
+    wall: 30,
+    radius: 60,
+    reversed: false,
+    sides: 'frame',
+    least: 900,
+  } as const;
+  const keys = workStrokesOfGlyphs(project, { glyphs: ids, masters, work, suffix: 'key' });
+  if (!keys.ok) throw new Error(keys.reason);
+  expect(keys.sentence).toBe('Framed in 5 copies');
+  for (const id of ids) expect(keys.project.glyphs[id]).toBe(project.glyphs[id]);
+  for (const name of ['A.key', 'I.key', 'Aacute.key', 'space.key']) {
+    const key = glyphNamed(keys.project, name)!;
+    expect(key.unicodes).toEqual([]);
+    for (const m of masters) {
+      const d = drawingOf(key, m);
+      expect(d.advance).toBe(Math.max(900, d.advance));
+      const box = contourBounds(d.contours.at(-2)!);
+      expect([box.xMin, box.xMax]).toEqual([0, d.advance]);
+    }
+    expect(sameStructure(masters.map((m) => drawingOf(key, m)))).toBe(true);
+  }
+  const order = keys.project.glyphOrder.map((id) => keys.project.glyphs[id]!.name);
+  expect(order.indexOf('A.key')).toBe(order.indexOf('A') + 1);
+  // In place, a letter built of a framed one has one frame, not that one's within its own.
+  const placed = workedGlyphs(project, { glyphs: ids, masters: ['m1'], work, copies: false });
+  const aacute = placed.made.find((m) => m.glyph === ids[3])!.drawings.m1!;
+  expect(aacute.components).toEqual([]);
+  expect(aacute.contours).toHaveLength(
+    flattened(drawingOf(project.glyphs[ids[3]!]!, 'm1'), drawingsOf(project, 'm1')).length + 2,
+  );
+  const copied = workedGlyphs(project, { glyphs: ids, masters: ['m1'], work, copies: true });
+  expect(copied.made.find((m) => m.glyph === ids[3])!.drawings.m1!.components).toHaveLength(2);
+  expect(workStrokesOfGlyphs(keys.project, { glyphs: ids, masters, work, suffix: 'key' })).toMatchObject({
+    ok: false,
+    reason: 'There is already a glyph named A.key; choose another suffix.',
+  });
+});
+
+test('a glyph that cannot be worked on in one master stays as it is in all, and is told with the reason', () => {
+  const ids = ['n', 'i', 'eacute'].map((n) => glyphNamed(project, n)!.id);
+  const masters = project.masters.map((m) => m.id);
+  const dot = glyphNamed(project, 'period')!.id;
+  const { made, left } = workedGlyphs(project, {
+    glyphs: [...ids, dot],
+    masters,
+    work: { kind: 'grow', by: -34, join: 'round' },
+    copies: false,
+  });
+  const thin = left.filter((l) => /^Nothing would be left \(.+\)\.$/.test(l.reason));
+  expect(thin.map((l) => project.glyphs[l.glyph]!.name)).toContain('n');
+  expect(left.find((l) => l.glyph === ids[2])?.reason).toBe('It is built of parts, and changes as they do.');
+  for (const m of made) expect(Object.keys(m.drawings).sort()).toEqual([...masters].sort());
+  expect(made.length + left.length).toBe(4);
 });

@@ -7,10 +7,10 @@ import { CAPS, JOINS, movedOutline, strokeOutline } from '../geometry/stroke';
 import { tidy } from '../geometry/tidy';
 import { directedByNesting } from '../geometry/winding';
 import * as a from '../project/arguments';
-import { defineEdit, editDrawing, edited, type Outcome, plural, refused } from '../project/edit';
+import { defineEdit, editDrawing, refused } from '../project/edit';
 import { type Drawing, drawingSchema, type MasterId, type Project, type Zones } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
-import { drawingOf, masterOf } from '../project/queries';
+import { masterOf } from '../project/queries';
 import { withFewerPoints } from '../tidying/fewer';
 import { shifted } from './edits';
 import { rectangle, roundedRectangle } from './shapes';
@@ -23,13 +23,13 @@ export const FRAME_SIDES = ['around', 'frame', 'as it is'] as const;
 
 /** Strokes made to outlines, shapes grown, hollowed and framed: of a drawing, or of many glyphs at once. */
 const join = z.enum(JOINS);
-const strokeWork = z.discriminatedUnion('kind', [
+export const strokeWork = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('stroke'), width: a.number, join, cap: z.enum(CAPS) }),
   /** Grows by a distance on every side; negative shrinks. */
   z.object({ kind: z.literal('grow'), by: a.number, join }),
   /** Leaves a wall inside the edge. */
   z.object({ kind: z.literal('hollow'), wall: a.number, join }),
-  /** A box around, `margin` beyond the letter and the line's height; a `wall` thick, or filled with the letter left out. */
+  /** A box around, `margin` beyond the letter and the line's height, at least so wide; a `wall` thick, or filled with the letter left out. */
   z.object({
     kind: z.literal('frame'),
     margin: a.number,
@@ -37,8 +37,12 @@ const strokeWork = z.discriminatedUnion('kind', [
     radius: a.number,
     reversed: z.boolean(),
     sides: z.enum(FRAME_SIDES).optional(),
+    /** Frames narrower than this are widened on both sides alike: keys of one width. */
+    least: a.number.optional(),
   }),
 ]);
+/** The kinds of work. */
+export const strokeKind = z.enum(['stroke', 'grow', 'hollow', 'frame']);
 export type StrokeWork = z.infer<typeof strokeWork>;
 export type StrokeKind = StrokeWork['kind'];
 
@@ -55,7 +59,7 @@ export function worked(
   box: ReturnType<typeof drawingBounds>,
   zones: Zones,
 ): Changed {
-  const fault = faultIn(work);
+  const fault = strokeFault(work);
   if (fault) return refused(fault);
   if (work.kind === 'frame') return framed(contours, work, box, zones, drawn);
   if (contours.length === 0) return refused('There are no contours here to work on.');
@@ -77,7 +81,8 @@ export function worked(
   return { contours: [...directed, ...settled(grown.contours).map(reverseContour)] };
 }
 
-function faultIn(work: StrokeWork): string | undefined {
+/** Why numbers cannot be worked with, if they cannot. */
+export function strokeFault(work: StrokeWork): string | undefined {
   if (Object.values(work).some((v) => typeof v === 'number' && !Number.isFinite(v))) return 'A number is missing.';
   if (work.kind === 'stroke' && !(work.width >= 1 && work.width <= 2000)) return 'A stroke is 1 to 2000 units wide.';
   if (work.kind === 'grow' && (work.by === 0 || Math.abs(work.by) > 1000))
@@ -85,6 +90,8 @@ function faultIn(work: StrokeWork): string | undefined {
   if (work.kind === 'hollow' && !(work.wall >= 1 && work.wall <= 1000)) return 'A wall is 1 to 1000 units thick.';
   if (work.kind === 'frame' && (work.margin < 0 || work.radius < 0 || !(work.wall >= 1 || work.reversed)))
     return 'A frame has a wall of at least 1 unit, a margin and a radius of at least 0.';
+  if (work.kind === 'frame' && !((work.least ?? 0) >= 0 && (work.least ?? 0) <= 10_000))
+    return 'The least width of a frame is 0 to 10000 units.';
   return undefined;
 }
 
@@ -96,9 +103,12 @@ function framed(
   drawn: Drawing,
 ): Changed {
   const empty = isEmptyBox(box);
+  const [left, right] = [(empty ? 0 : box.xMin) - work.margin, (empty ? drawn.advance : box.xMax) + work.margin];
+  const wider = Math.max(0, (work.least ?? 0) - (right - left)) / 2;
+  const from = wider > 0 ? Math.floor(left - wider) : left;
   const outer = {
-    left: (empty ? 0 : box.xMin) - work.margin,
-    right: (empty ? drawn.advance : box.xMax) + work.margin,
+    left: from,
+    right: from + Math.max(right - left, work.least ?? 0),
     bottom: Math.min(zones.descender.position, empty ? 0 : box.yMin) - work.margin,
     top: Math.max(zones.ascender.position, zones.capHeight.position, empty ? 0 : box.yMax) + work.margin,
   };
@@ -126,7 +136,8 @@ const settled = (contours: readonly Contour[]): Contour[] =>
     return { ...fewer, points: fewer.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })) };
   });
 
-const DONE: Readonly<Record<StrokeKind, string>> = {
+/** What was done, as the history tells it. */
+export const STROKES_DONE: Readonly<Record<StrokeKind, string>> = {
   stroke: 'Made strokes to outlines',
   grow: 'Grew the shape',
   hollow: 'Hollowed',
@@ -142,7 +153,9 @@ export const workStrokes = defineEdit(
     args: z.object({ at: a.at, contours: a.indices, work: strokeWork }),
   },
   (project, { at, contours: chosen, work }) => {
-    return editDrawing(project, at, DONE[work.kind], (d, master) => workedDrawing(project, d, master, chosen, work));
+    return editDrawing(project, at, STROKES_DONE[work.kind], (d, master) =>
+      workedDrawing(project, d, master, chosen, work),
+    );
   },
 );
 
@@ -152,10 +165,10 @@ export const takeWorked = defineEdit(
     name: 'takeWorked',
     does: 'Takes over outlines whose edges were worked on',
     reach: 'one master',
-    args: z.object({ at: a.at, kind: z.enum(['stroke', 'grow', 'hollow', 'frame']), made: drawingSchema }),
+    args: z.object({ at: a.at, kind: strokeKind, made: drawingSchema }),
   },
   (project, { at, kind, made }) =>
-    editDrawing(project, at, DONE[kind], (d) => ({
+    editDrawing(project, at, STROKES_DONE[kind], (d) => ({
       ...d,
       advance: made.advance,
       contours: made.contours,
@@ -200,37 +213,3 @@ function withFrameSides(
   const [left, right] = kept ? [was.xMin, before.advance - was.xMax] : [0, 0];
   return { ...shifted(framed, tidy(left - box.xMin)), advance: tidy(left + box.xMax - box.xMin + right) };
 }
-
-/** The same for many glyphs in some masters; glyphs that cannot be worked on stay as they are. */
-export const workStrokesOfGlyphs = defineEdit(
-  {
-    name: 'workStrokesOfGlyphs',
-    does: 'Works on the edges of many glyphs',
-    reach: 'masters named',
-    args: z.object({ glyphs: a.glyphs, masters: a.masters, work: strokeWork }),
-  },
-  (project, { glyphs, masters, work }): Outcome => {
-    const fault = faultIn(work);
-    if (fault) return refused(fault);
-    const next = { ...project.glyphs };
-    let count = 0;
-    for (const id of glyphs) {
-      const glyph = project.glyphs[id];
-      if (!glyph) continue;
-      const drawings = { ...glyph.drawings };
-      for (const m of masters) {
-        const drawing = drawingOf(glyph, m);
-        if (drawing.contours.length === 0 && !(work.kind === 'frame' && drawing.components.length > 0)) continue;
-        const result = workedDrawing(project, drawing, m, [], work);
-        if (!isRefused(result)) drawings[m] = result;
-      }
-      if (Object.keys(drawings).some((m) => drawings[m] !== glyph.drawings[m])) {
-        next[id] = { ...glyph, drawings };
-        count++;
-      }
-    }
-    return count === 0
-      ? refused('No glyph could be worked on that way.')
-      : edited({ ...project, glyphs: next }, `${DONE[work.kind]} in ${plural(count, 'glyph')}`);
-  },
-);

@@ -15,6 +15,13 @@ export function copyName(project: Project, glyph: Glyph): string {
   }
 }
 
+/** A glyph with another's drawings in all masters and waypoints; it has no code point and no takes. */
+export function copyOf(glyph: Glyph, id: string, name: string): Glyph {
+  // A production name belongs to one glyph.
+  const { productionName: _, ...own } = glyph;
+  return { ...own, id, name, unicodes: [], takes: [], cast: true };
+}
+
 /**
  * Adds a copy of a glyph right after it: its drawings in all masters and waypoints, with sides and advances; by choice its
  * anchors, its kerning groups and pairs of its own. The copy has no code point and no takes.
@@ -33,18 +40,12 @@ export const duplicateGlyph = defineEdit(
     if (fault) return refused(fault);
     if (glyphNamed(project, name)) return refused(`There is already a glyph named ${name}.`);
     const bare = <D extends Glyph['drawings'][string]>(d: D): D => (anchors ? d : { ...d, anchors: [] });
-    const copy: Glyph = {
-      ...glyph,
-      id: `g${project.nextId}`,
-      name,
-      unicodes: [],
-      takes: [],
-      cast: true,
-      drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, bare(d)])),
-      waypoints: glyph.waypoints.map((w) => ({ ...w, drawing: bare(w.drawing) })),
+    const copy = copyOf(glyph, `g${project.nextId}`, name);
+    const own: Glyph = {
+      ...copy,
+      drawings: Object.fromEntries(Object.entries(copy.drawings).map(([m, d]) => [m, bare(d)])),
+      waypoints: copy.waypoints.map((w) => ({ ...w, drawing: bare(w.drawing) })),
     };
-    // A production name belongs to one glyph.
-    const { productionName: _, ...own } = copy;
     const at = project.glyphOrder.indexOf(id);
     const next: Project = {
       ...project,

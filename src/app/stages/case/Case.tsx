@@ -305,7 +305,7 @@ function CaseDetails({
     >
       {only && <GlyphFacts key={only.id} glyph={only} />}
       {selected.length > 0 && (
-        <div className="mb-4 flex gap-2">
+        <div className="mb-4 flex flex-wrap gap-2">
           {only && (
             <Button kind="primary" className="flex-1" onClick={() => openGlyph(only.id)}>
               Draw it
@@ -316,6 +316,9 @@ function CaseDetails({
               Copy…
             </Button>
           )}
+          <Button title="Stroke, grow, hollow or frame them, or copies of them" onClick={() => openDialog('edges')}>
+            Edges…
+          </Button>
           <Button kind="danger" onClick={remove}>
             Remove
           </Button>

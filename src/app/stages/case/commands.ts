@@ -1,5 +1,7 @@
 import type { Command, Gesture } from '../../keys/command';
 import { hands } from '../../keys/hands';
+import { useBench } from '../../state/bench';
+import { openDialog } from '../../state/dialogs';
 
 /** What can be done in the Case. */
 export const CASE_COMMANDS: readonly Command[] = [
@@ -19,6 +21,14 @@ export const CASE_COMMANDS: readonly Command[] = [
     stage: 'case',
     keys: ['$mod+KeyA'],
     run: () => hands.case?.all(),
+  },
+  {
+    id: 'case-edges',
+    title: 'Stroke, grow, hollow or frame the chosen glyphs…',
+    group: 'Case',
+    stage: 'case',
+    can: () => useBench.getState().glyph !== undefined,
+    run: () => openDialog('edges'),
   },
   {
     id: 'case-remove',
