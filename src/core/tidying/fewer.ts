@@ -17,30 +17,42 @@ const AROUND = 4;
  */
 export function withFewerPoints(contours: Siblings, distance: number): Contour[] {
   const chains = contours.map((c) => new Chain(c));
-  const known = new Map<number, Weighed | undefined>();
-  const waiting = new Set(chains[0]!.indices());
+  // Undefined for points that may not go, whatever would come of it.
+  const known = new Map<number, Weighed | 'stays' | undefined>();
   let removed = false;
+  const weigh = (i: number) => {
+    const may = chains.every((c) => c.canLose(i) && c.spare(i, distance));
+    known.set(i, may ? weighed(chains, i, distance) : undefined);
+  };
+  for (const i of chains[0]!.indices()) weigh(i);
   for (;;) {
-    for (const i of waiting) known.set(i, weighed(chains, i, distance));
-    waiting.clear();
     let best: [number, Weighed] | undefined;
-    for (const [i, found] of known) if (found && (!best || found.off < best[1].off)) best = [i, found];
+    for (const [i, found] of known)
+      if (found && found !== 'stays' && (!best || found.off < best[1].off)) best = [i, found];
     if (!best) return removed ? chains.map((chain) => chain.contour()) : [...contours];
     const [gone, { stretches }] = best;
     removed = true;
-    for (const i of chains[0]!.around(gone, AROUND)) if (i !== gone) waiting.add(i);
     known.delete(gone);
+    const beside = chains[0]!.around(gone, 1);
+    const near = chains[0]!.around(gone, AROUND);
     chains.forEach((chain, k) => {
       chain.remove(gone, stretches[k]!);
     });
+    // What a point's going would come to changes for its two neighbours; whether it may go, a little further.
+    for (const i of near) {
+      if (i === gone) continue;
+      if (beside.includes(i)) weigh(i);
+      else if (!chains.every((c) => c.canLose(i) && c.spare(i, distance))) known.set(i, undefined);
+      else if (known.get(i) === undefined) weigh(i);
+    }
   }
 }
 
 /** What a point's going would come to: the new stretch in each sibling, and how far it lies from what was there. */
 type Weighed = { stretches: Contour[]; off: number };
 
-function weighed(chains: readonly Chain[], index: number, distance: number): Weighed | undefined {
-  if (!chains.every((c) => c.canLose(index) && c.spare(index, distance))) return undefined;
+/** 'stays' where the shape would miss too much. */
+function weighed(chains: readonly Chain[], index: number, distance: number): Weighed | 'stays' {
   const stretches: Contour[] = [];
   const limits = { enough: distance, samples: SAMPLES };
   let off = 0;
@@ -48,15 +60,15 @@ function weighed(chains: readonly Chain[], index: number, distance: number): Wei
     const before = chain.stretch(index);
     const middle = before.points.findIndex((p, i) => i > 0 && isOnCurve(p));
     const without = deletePoints(before, new Set([middle]));
-    if (!without) return undefined;
+    if (!without) return 'stays';
     const made = curvesIn(without);
     // The point itself is missed most, as a rule.
     const { x, y } = before.points[middle]!;
-    if (Math.min(...made.map((c) => nearestOn(c, x, y).distance)) > distance) return undefined;
+    if (Math.min(...made.map((c) => nearestOn(c, x, y).distance)) > distance) return 'stays';
     off = Math.max(off, distanceTo(curvesIn(before), made, limits));
-    if (off > distance) return undefined;
+    if (off > distance) return 'stays';
     off = Math.max(off, distanceTo(made, chain.originalsNear(made, distance), limits));
-    if (off > distance) return undefined;
+    if (off > distance) return 'stays';
     stretches.push(without);
   }
   return { stretches, off };
