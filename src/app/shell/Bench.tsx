@@ -158,7 +158,8 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
         </Suspense>
       )}
       <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
-      <Toaster position="top-center" offset={56} />
+      {/* Above the galley and the foot of the sheet, where no tool and no number stands; hands go through it. */}
+      <Toaster position="bottom-center" offset={150} toastOptions={{ className: 'pointer-events-none' }} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/contour';
+import { isOnCurve, type Point } from '../geometry/contour';
 import type { Drawing } from '../project/model';
 
 /** A point of a drawing by place: `contour:point`, counted from 0. */
@@ -28,3 +28,7 @@ export function byContour(drawing: Drawing, keys: Iterable<PointKey>): Map<numbe
   }
   return out;
 }
+
+/** Keys of all points on the outline, handles left out. */
+export const outlinePoints = (drawing: Drawing): PointKey[] =>
+  drawing.contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])));

@@ -1,12 +1,7 @@
 import { moveComponents, removeComponents } from '../../../core/drawing/components';
 import { deletePoints, movePoints, nearestSegment, setSmooth, toggleSegment } from '../../../core/drawing/edits';
-import { type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
-import { isOnCurve } from '../../../core/geometry/contour';
+import { outlinePoints, type PointKey, pointKey, pointOf } from '../../../core/drawing/points';
 import type { Hand, Tool, Workplace } from './tool';
-
-/** All points on the outline. */
-const onCurve = (place: Workplace): PointKey[] =>
-  place.drawing().contours.flatMap((c, i) => c.points.flatMap((p, j) => (isOnCurve(p) ? [pointKey(i, j)] : [])));
 
 /** All points, handles too, in the order of the contours. */
 const allPoints = (place: Workplace): PointKey[] =>
@@ -65,7 +60,7 @@ export function chosenKey(
     return true;
   }
   if (key.toLowerCase() === 'a' && mod) {
-    place.select(new Set(onCurve(place)));
+    place.select(new Set(outlinePoints(place.drawing())));
     return true;
   }
   if (key === 'Tab' && points.length > 0) {

@@ -149,7 +149,7 @@ export default function Draw() {
               spellCheck={false}
               value={words}
               onChange={(e) => setCompany(e.target.value)}
-              className="h-7.5 w-28 rounded-full border border-edge bg-panel px-3 text-[13.5px] placeholder:text-quiet"
+              className="h-7.5 w-28 rounded-full focus:w-44 border border-edge bg-panel px-3 text-[13.5px] placeholder:text-quiet"
             />
             <Tip text="Curvature combs: how the outline bends (K)">
               <Toggle.Root

@@ -73,13 +73,15 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
       }),
       useBeside.subscribe(invalidate),
       useDrawBench.subscribe((now, then) => {
-        if (now.hints === then.hints && now.view === then.view) invalidate();
+        if (now.hints !== then.hints || now.view !== then.view) return;
+        refreshHints();
+        invalidate();
       }),
     ];
     return () => {
       for (const stop of stops) stop();
     };
-  }, [surface, invalidate]);
+  }, [surface, invalidate, refreshHints]);
 
   const look = useCallback(
     (change: (view: View) => View) => {

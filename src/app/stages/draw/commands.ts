@@ -1,8 +1,10 @@
+import { outlinePoints } from '../../../core/drawing/points';
+import { drawingOf } from '../../../core/project/queries';
 import { TOOLS } from '../../canvas/tools/registry';
 import type { Command, Gesture } from '../../keys/command';
 import { hands } from '../../keys/hands';
 import { MOD } from '../../keys/keys';
-import { useBench } from '../../state/bench';
+import { select, useBench } from '../../state/bench';
 import { openDialog } from '../../state/dialogs';
 import { transformAgain } from './again';
 import {
@@ -17,6 +19,15 @@ import {
   useDrawBench,
 } from './drawBench';
 import { keepTakeNow } from './takes';
+
+/** Takes the Select tool with all points of the outline, whatever tool was at hand. */
+function chooseAll(): void {
+  const { project, glyph, master } = useBench.getState();
+  const drawn = project && glyph ? project.glyphs[glyph] : undefined;
+  if (!drawn) return;
+  setTool('select');
+  select(new Set(outlinePoints(drawingOf(drawn, master))));
+}
 
 const toTool = (e?: KeyboardEvent) => e !== undefined && (hands.draw?.key(e) ?? false);
 const toolKey = (id: string, title: Command['title'], keys: readonly string[], shown?: string): Command => ({
@@ -82,8 +93,7 @@ export const DRAW_COMMANDS: readonly Command[] = [
     group: 'Draw',
     stage: 'draw',
     keys: ['$mod+KeyA'],
-    run: toTool,
-    onlyKeys: true,
+    run: (e) => toTool(e) || chooseAll(),
   },
   {
     id: 'again',

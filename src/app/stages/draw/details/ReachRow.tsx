@@ -14,11 +14,8 @@ export function ReachRow() {
   const differ = project.masters.filter((m) => m.id !== master && !agree.includes(m.id));
   return (
     <div className="mb-3.5 border-b border-line pb-2.5" data-testid="reach">
-      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-2">
-        <span
-          className="whitespace-nowrap text-quiet"
-          title="Masters that are built alike: the same contours, points and parts"
-        >
+      <div className="grid gap-1">
+        <span className="text-quiet" title="Masters that are built alike: the same contours, points and parts">
           Changes in
         </span>
         <Pick

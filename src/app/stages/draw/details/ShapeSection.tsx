@@ -29,6 +29,7 @@ export const ShapeSection = memo(function ShapeSection({
   keys: readonly PointKey[];
 }) {
   const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
+  const all = chosen.length === contours;
   const some = chosen.length > 0 && chosen.length < contours;
   const shape = (edit: Parameters<typeof run>[0]) => {
     if (run(edit)) select(new Set());
@@ -36,16 +37,32 @@ export const ShapeSection = memo(function ShapeSection({
   return (
     <Section title="Shapes">
       <div className="flex flex-wrap gap-1.5">
-        {(contours > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => (
-          <Button
-            key={operation}
-            title={some ? hint : 'Choose a point of some contours first; they are put together with the others'}
-            disabled={!some}
-            onClick={() => shape((p) => combineContours(p, { at: place(), contours: chosen, operation }))}
-          >
-            {title}
-          </Button>
-        ))}
+        {(contours > 1 ? OPERATIONS : []).map(({ operation, title, hint }) => {
+          // With all chosen there are no others: they are united with each other.
+          const among = all && operation === 'unite';
+          return (
+            <Button
+              key={operation}
+              title={
+                among
+                  ? 'One outline of all that overlap'
+                  : some
+                    ? hint
+                    : 'Choose a point of some contours first; they are put together with the others'
+              }
+              disabled={!some && !among}
+              onClick={() =>
+                shape((p) =>
+                  among
+                    ? removeOverlap(p, { at: place(), contours: [] })
+                    : combineContours(p, { at: place(), contours: chosen, operation }),
+                )
+              }
+            >
+              {title}
+            </Button>
+          );
+        })}
         <Button
           title={
             some
