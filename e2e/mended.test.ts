@@ -232,3 +232,52 @@ test('case: key-caps of A to Z are framed copies of one width in all masters, in
   }
   await undoAll();
 });
+
+test('every stage has one main part and one heading, names for all controls and lists, edges of fields and words that can be seen', async () => {
+  for (const stage of ['plan', 'case?glyph=a', 'draw?glyph=a', 'fit?glyph=n', 'kern', 'cast']) {
+    await go(stage);
+    await until('the details', async () => (await details()) !== '');
+    const found = await browser.driver.executeScript(AUDIT);
+    expect({ stage, found }).toEqual({ stage, found: { main: 1, headings: 1, unnamed: [], edges: [], words: [] } });
+  }
+});
+
+/** In the page: controls and lists without a name, fields whose edge has less than 3:1, words with less than 4.5:1. */
+const AUDIT = `
+  const channels = (c) => c.match(/[\\d.]+/g).map(Number);
+  const light = (c) => {
+    const [r, g, b] = channels(c).map((v) => (v / 255 <= 0.03928 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4));
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+  };
+  const ratio = (a, b) => (Math.max(light(a), light(b)) + 0.05) / (Math.min(light(a), light(b)) + 0.05);
+  const ground = (e) => {
+    for (let n = e; n; n = n.parentElement) {
+      const c = getComputedStyle(n).backgroundColor;
+      if ((channels(c)[3] ?? 1) === 1) return c;
+    }
+    return 'rgb(255, 255, 255)';
+  };
+  const seen = (e) => e.getBoundingClientRect().width > 0 && !e.closest('[aria-hidden=true]');
+  const all = (css) => [...document.querySelectorAll(css)].filter(seen);
+  const labelled = (e) => e.getAttribute('aria-label') || e.getAttribute('aria-labelledby');
+  const name = (e) => labelled(e) || [...(e.labels ?? [])].map((l) => l.textContent).join('') || e.textContent.trim();
+  const told = (e) => e.outerHTML.slice(0, 90);
+  const controls = all('button, a[href], input, textarea, [role=slider], [role=radio], [role=checkbox], [role=combobox]');
+  const lists = all('ul, ol, table, nav, aside, canvas, [role=radiogroup], [role=toolbar], [role=tablist], [role=listbox], [role=img]');
+  return {
+    main: document.querySelectorAll('main').length,
+    headings: document.querySelectorAll('h1').length,
+    unnamed: [...controls.filter((e) => !name(e)), ...lists.filter((e) => !labelled(e))].map(told),
+    edges: all('input, textarea, [role=combobox], [role=checkbox], [role=radio]')
+      .filter((e) => {
+        const { borderTopColor, backgroundColor } = getComputedStyle(e);
+        const around = ground(e.parentElement);
+        const filled = (channels(backgroundColor)[3] ?? 1) === 1 ? ratio(backgroundColor, around) : 1;
+        return Math.max(ratio(borderTopColor, around), filled) < 3;
+      })
+      .map(told),
+    words: all('p, span, label, button, a, h1, h2, h3, td, th, li')
+      .filter((e) => [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim()))
+      .filter((e) => !e.closest(':disabled, [aria-disabled=true]') && ratio(getComputedStyle(e).color, ground(e)) < 4.5)
+      .map(told),
+  };`;

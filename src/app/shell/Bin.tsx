@@ -19,7 +19,7 @@ export function Bin() {
   return (
     <section aria-label="Bin" className="mt-8">
       <h2 className="mb-2 text-[15px] font-semibold">In the bin</h2>
-      <ul className="divide-y divide-line rounded-xl border border-line">
+      <ul aria-label="Removed projects" className="divide-y divide-line rounded-xl border border-line">
         {bin.data.map((p) => (
           <li key={p.id} className="flex items-center gap-3 px-4 py-2">
             <span className="min-w-0 flex-1 truncate">{p.name}</span>

@@ -31,7 +31,7 @@ export function Damage({ faults, damaged }: { faults: readonly Refusal[]; damage
   const shown = all ? faults : faults.slice(0, 2);
   return (
     <section aria-label="What could not be read" role="alert" className="bg-marigold-tint px-4 py-2 text-marigold">
-      <ul className="max-h-[30vh] overflow-auto">
+      <ul aria-label="What could not be read" className="max-h-[30vh] overflow-auto">
         {shown.map((f) => (
           <li key={f.reason}>{f.reason}</li>
         ))}

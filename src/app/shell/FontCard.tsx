@@ -58,7 +58,7 @@ export function FontCard({
           </button>
         </div>
         {file.contradictions.length > 0 && (
-          <ul className="mb-3 space-y-1 text-marigold">
+          <ul aria-label="Contradictions" className="mb-3 space-y-1 text-marigold">
             {file.contradictions.map((c) => (
               <li key={c} className="flex items-start gap-1.5">
                 <TriangleAlert size={14} className="mt-0.5 shrink-0" /> {c}

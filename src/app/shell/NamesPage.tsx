@@ -136,7 +136,7 @@ export function NamesPage() {
           </p>
         )}
         {files.length > 0 && <NamesTable files={files} />}
-        <ul className="space-y-3">
+        <ul aria-label="Fonts" className="space-y-3">
           {files.map((file) => (
             <FontCard
               key={file.name}

@@ -79,7 +79,10 @@ export function ProjectList() {
       {projects.data?.length === 0 && !demo.isPending && (
         <p className="text-quiet">Nothing yet. Start a family or open a file.</p>
       )}
-      <ul className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden">
+      <ul
+        aria-label="Projects in this browser"
+        className="divide-y divide-line rounded-xl border border-line bg-panel empty:hidden"
+      >
         {projects.data?.map((p) => (
           <li key={p.id} className="flex items-center">
             <Link

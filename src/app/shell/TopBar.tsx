@@ -42,7 +42,7 @@ function MasterChips() {
             <RadioGroup.Item
               value={m.id}
               aria-label={m.name}
-              className={`flex h-8 w-9 shrink-0 items-center justify-center rounded-lg border ${m.id === current ? 'border-kelp bg-kelp-tint' : 'border-line bg-panel hover:bg-paper'}`}
+              className={`flex h-8 w-9 shrink-0 items-center justify-center rounded-lg border ${m.id === current ? 'border-kelp bg-kelp-tint' : 'border-edge bg-panel hover:bg-paper'}`}
             >
               {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
             </RadioGroup.Item>

@@ -97,7 +97,7 @@ export function BesideSection({ glyph, inDraw = false }: { glyph: Glyph; inDraw?
         {inDraw && <Check label="Behind the drawing" checked={shown} onChange={setBesideInDraw} />}
       </div>
       {!other && <p className="mb-1 text-marigold">▲ It has no such letter.</p>}
-      <table className="mb-2 w-full text-right" data-testid="beside">
+      <table aria-label="Measures side by side" className="mb-2 w-full text-right" data-testid="beside">
         <thead className="text-[12px] text-quiet">
           <tr>
             <th aria-label="What" />

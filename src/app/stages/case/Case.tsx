@@ -335,7 +335,7 @@ function CaseDetails({
             setWords(undefined);
           }}
           placeholder="ąęł  U+0100–U+017F  a.ss01"
-          className="mb-1.5 w-full resize-y rounded-lg border border-line bg-paper px-2 py-1.5 placeholder:text-quiet"
+          className="mb-1.5 w-full resize-y rounded-lg border border-edge bg-paper px-2 py-1.5 placeholder:text-quiet"
         />
         <p className="mb-2 text-[12.5px] text-quiet">
           {parsed.faults[0] ??

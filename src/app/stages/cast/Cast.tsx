@@ -239,7 +239,7 @@ function Planned({
         </p>
       )}
       <div className="overflow-hidden rounded-xl border border-line bg-panel">
-        <table className="w-full text-left">
+        <table aria-label="What will be made" className="w-full text-left">
           <thead className="text-[12.5px] text-quiet">
             <tr className="border-b border-line">
               <th className="px-4 py-2 font-normal">File</th>
@@ -291,7 +291,10 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
                 <Download size={15} /> Download
               </Button>
             </div>
-            <ul className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet">
+            <ul
+              aria-label="Checks of this file"
+              className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet"
+            >
               {f.checks.map((c) => (
                 <li key={c.title} className={isFine(c) ? '' : 'text-brick'}>
                   {isFine(c) ? '✓' : '✕'} {c.title}: {c.reason}

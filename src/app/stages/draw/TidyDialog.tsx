@@ -118,7 +118,7 @@ function Tidying({ onClose }: { onClose: () => void }) {
             </p>
           )}
           {work.proposals?.length === 0 && <p>There is nothing to tidy that way.</p>}
-          <ul className="grid grid-cols-2 gap-2">
+          <ul aria-label="Proposals" className="grid grid-cols-2 gap-2">
             {work.proposals?.slice(0, MOST_SHOWN).map((p) => (
               <li key={p.glyph} className="rounded-lg border border-line p-2" data-testid="tidy-proposal">
                 <Proposal

@@ -96,7 +96,7 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
           </p>
           <details className="mb-1">
             <summary className="text-kelp">{late.length === 1 ? 'Which one' : 'Which ones'}</summary>
-            <ul className="max-h-40 overflow-auto">
+            <ul aria-label="Sides that are out of date" className="max-h-40 overflow-auto">
               {late.map((o) => (
                 <li key={`${o.glyph} ${o.side} ${o.master}`} className="flex gap-1.5">
                   <button

@@ -27,7 +27,10 @@ export function KernMap() {
     return <p className="p-6 text-quiet">There are no groups yet. Make one of a glyph in the details of a pair.</p>;
   return (
     <div className="min-h-0 flex-1 overflow-auto px-5 pb-3">
-      <table className="w-full table-fixed border-separate border-spacing-px text-[11px]">
+      <table
+        aria-label="Kerning of groups with groups"
+        className="w-full table-fixed border-separate border-spacing-px text-[11px]"
+      >
         <thead>
           <tr>
             <th className="sticky left-0 w-20 bg-paper" aria-label="First" />

@@ -143,7 +143,12 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
           ? 'Only this pair moves.'
           : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}
       </p>
-      <ul className="flex flex-wrap gap-x-3 gap-y-1 overflow-y-auto" style={{ maxHeight: 112 }} onScroll={more}>
+      <ul
+        aria-label="Pairs that move with it"
+        className="flex flex-wrap gap-x-3 gap-y-1 overflow-y-auto"
+        style={{ maxHeight: 112 }}
+        onScroll={more}
+      >
         {others.slice(0, shown).map((p) => {
           const { glyphs, width } = placed(project, master, [p.first, p.second], false);
           return (

@@ -63,7 +63,7 @@ export function PartsSection({ drawing, keys }: { drawing: Drawing; keys: readon
           A part is another glyph drawn here. Change it once, and everything made of it changes.
         </p>
       )}
-      <ul className="mb-2">
+      <ul aria-label="Parts of this drawing" className="mb-2">
         {drawing.components.map((c, i) => (
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the order.

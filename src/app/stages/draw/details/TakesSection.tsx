@@ -49,7 +49,7 @@ export function TakesSection() {
           A take is a version of this drawing that stays, whatever you do next. Keep one before a bold change.
         </p>
       )}
-      <ul className="grid gap-3">
+      <ul aria-label="Takes of this drawing" className="grid gap-3">
         {takes.map((take) => (
           <li
             key={take.id}
