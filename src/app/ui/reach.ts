@@ -1,6 +1,5 @@
-import { isEmptyBox } from '../../core/geometry/curve';
 import type { Glyph, MasterId, Project } from '../../core/project/model';
-import { drawingBounds, drawingsOf } from '../../core/project/outline';
+import { drawingsOf, heightsOf } from '../../core/project/outline';
 import { drawingOf, masterOf } from '../../core/project/queries';
 
 /** The heights shown of glyphs, in font units. */
@@ -12,10 +11,10 @@ export function reachOf(project: Project, master: MasterId, glyphs: readonly Gly
   const reach = plainReach(project, master);
   const air = project.unitsPerEm * 0.03;
   for (const g of glyphs) {
-    const box = drawingBounds(drawingOf(g, master), source);
-    if (isEmptyBox(box)) continue;
-    reach.top = Math.max(reach.top, box.yMax + air);
-    reach.bottom = Math.min(reach.bottom, box.yMin - air);
+    const heights = heightsOf(drawingOf(g, master), source);
+    if (!heights) continue;
+    reach.top = Math.max(reach.top, heights[1] + air);
+    reach.bottom = Math.min(reach.bottom, heights[0] - air);
   }
   return reach;
 }

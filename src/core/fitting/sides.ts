@@ -140,6 +140,8 @@ export const addToSides = defineEdit(
     }),
   },
   (project, { glyph: id, masters, left, right, grid = 0 }) => {
+    const { name } = glyphThere(project, id);
+    if (masters.length === 0) return refused(`No master was named for ${name}.`);
     let current = project;
     // A side that is not changed keeps its fractions.
     const more = (v: number, by: number) => (by === 0 ? v : gridded(tidy(v + by), grid));
@@ -156,7 +158,7 @@ export const addToSides = defineEdit(
     }
     return edited(
       current,
-      `Changed the sides of ${project.glyphs[id]!.name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`,
+      `Changed the sides of ${name} in ${masters.length === 1 ? 'one master' : `${masters.length} masters`}`,
     );
   },
 );

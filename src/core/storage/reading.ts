@@ -61,6 +61,9 @@ function kerningOf(shelf: Shelf, master: Named, values: ReadonlyMap<string, unkn
   return {};
 }
 
+/** Reading goes on for so many milliseconds at most before what else waits has its turn. */
+const LONGEST = 20;
+
 /** All glyphs; one that the order names and no segment has becomes an empty compartment. */
 export async function readGlyphs(shelf: Shelf, meta: Meta, parts: Parts, faults: Refusal[]): Promise<ReadGlyphs> {
   const glyphs: Record<GlyphId, Glyph> = {};
@@ -73,8 +76,7 @@ export async function readGlyphs(shelf: Shelf, meta: Meta, parts: Parts, faults:
     faults.push(...made.faults);
   };
   const seats = new Map<GlyphId, number>();
-  const read = async (i: number) => {
-    const text = await shelf.get(`${GLYPHS}${i}`);
+  const read = async (i: number, text: unknown) => {
     const list = typeof text === 'string' ? json(text) : undefined;
     if (!Array.isArray(list)) return shelf.keepUnread(`${GLYPHS}${i}`, text);
     let sound = true;
@@ -90,7 +92,14 @@ export async function readGlyphs(shelf: Shelf, meta: Meta, parts: Parts, faults:
     if (sound) segments[i] = text as string;
     else await shelf.keepUnread(`${GLYPHS}${i}`, text);
   };
-  await Promise.all(Array.from({ length: meta.segments }, (_, i) => read(i)));
+  const texts = await Promise.all(Array.from({ length: meta.segments }, (_, i) => shelf.get(`${GLYPHS}${i}`)));
+  let since = Date.now();
+  for (const [i, text] of texts.entries()) {
+    await read(i, text);
+    if (Date.now() - since < LONGEST) continue;
+    await new Promise((resolve) => setTimeout(resolve));
+    since = Date.now();
+  }
   for (const id of parts.glyphOrder) {
     if (glyphs[id]) continue;
     lost(id, undefined);

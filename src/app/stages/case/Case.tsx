@@ -42,7 +42,7 @@ function useRows(question: Question, width: number, box: RefObject<HTMLDivElemen
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
-  const rows = useMemo(() => {
+  const compartments = useMemo(() => {
     const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
     const wanted = {
       all: () => true,
@@ -50,8 +50,9 @@ function useRows(question: Question, width: number, box: RefObject<HTMLDivElemen
       undrawn: (g: Glyph) => !drawn(g),
       unencoded: (g: Glyph) => g.unicodes.length === 0,
     }[question];
-    return rowsOf(compartmentsOf(project, master, wanted), width);
-  }, [project, master, question, width]);
+    return compartmentsOf(project, master, wanted);
+  }, [project, master, question]);
+  const rows = useMemo(() => rowsOf(compartments, width), [compartments, width]);
 
   const virtual = useVirtualizer({
     count: rows.length,
