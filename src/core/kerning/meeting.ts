@@ -4,7 +4,7 @@ import type { Glyph } from '../project/model';
 export type TextKind = {
   /** Its script; '' for what all scripts share. */
   script: string;
-  kind: 'capital' | 'small' | 'letter' | 'figure' | 'opening' | 'closing' | 'dash' | 'sign';
+  kind: 'capital' | 'small' | 'letter' | 'figure' | 'opening' | 'closing' | 'dash' | 'stop' | 'sign';
   /** How often text has such characters, from 1 for the plain alphabet down. */
   weight: number;
 };
@@ -71,7 +71,9 @@ function kindOf(code: number): TextKind {
           ? 'closing'
           : is(/\p{Pd}/u)
             ? 'dash'
-            : 'sign';
+            : is(/[.,…]/)
+              ? 'stop'
+              : 'sign';
   return { script, kind, weight };
 }
 
@@ -94,7 +96,11 @@ export function canMeet(a: TextKind, b: TextKind): boolean {
     return isLetter(other) ? other.weight === 1 && other.kind === 'capital' : true;
   }
   if (isLetter(a)) return b.kind !== 'opening' || b.weight === 1;
-  if (isLetter(b)) return a.kind !== 'closing' || a.weight === 1;
-  // Signs with signs: quotation marks with stops, brackets with each other.
-  return a.weight > RARE && b.weight > RARE;
+  // A stop or a colon is followed by a space, but for initials: J.W.
+  if (isLetter(b))
+    return a.kind === 'stop' ? b.kind === 'capital' : a.kind !== 'sign' && (a.kind !== 'closing' || a.weight === 1);
+  // Signs with signs: quotation marks with stops, quotation marks and brackets with each other.
+  const around = (k: TextKind) => k.kind === 'opening' || k.kind === 'closing';
+  if (a.weight <= RARE || b.weight <= RARE) return false;
+  return around(a) ? around(b) || b.kind === 'stop' : a.kind === 'stop' && around(b);
 }

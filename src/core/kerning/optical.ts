@@ -125,6 +125,12 @@ const SHARE = 0.5;
 const MOST = 0.1;
 const UNSEEN = { lower: 0.005, upper: 0.026, other: 0.019, dash: 0.07 };
 
+/**
+ * What is drawn nearer: letters, stops, quotation marks, dashes. The others professionals leave as they are set (seven text faces
+ * that were looked at kern no figure beside a letter or a stop, and next to no question mark, bracket or bullet).
+ */
+const KERNED = /[\p{L}\p{M}\p{Pd}.,…:;'"‘’‚‛“”„‟‹›«»]/u;
+
 /** Shapes nearer than this are set apart, until they are clear of each other; shares of the em. */
 const TOUCHING = 0.004;
 export const CLEAR = 0.02;
@@ -161,6 +167,8 @@ type Shape = {
   zone: FitZone;
   isLower: boolean;
   isUpper: boolean;
+  /** Figures, question marks, brackets, signs that stand by themselves: only set apart where they would touch. */
+  lone: boolean;
   /** Hyphens and dashes lie in the middle of the white, and are read as white themselves. */
   dash: boolean;
   tabular: boolean;
@@ -209,6 +217,7 @@ function shapeOf(project: Project, master: Master, id: GlyphId, whites: Whites):
     zone: zoneOf(project, glyph, master),
     isLower,
     isUpper: /\p{Lu}/u.test(character),
+    lone: !KERNED.test(character) && character !== ' ',
     dash: /\p{Pd}/u.test(character),
     tabular: isTabular(glyph.name),
     control,
@@ -273,6 +282,7 @@ export function modelKerning(project: Project, master: Master, first: GlyphId, s
   const em = project.unitsPerEm;
   // Only what touches, or nearly does, is set apart: a professional leaves what stands close by itself.
   if (near < TOUCHING * em) return round(min(min(closest, CLEAR * em) - near, MOST * em));
+  if (a.lone || b.lone) return 0;
   const bearings =
     withControl(project, master, whites, a, 'first') +
     withControl(project, master, whites, b, 'second') -

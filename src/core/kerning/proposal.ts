@@ -3,7 +3,7 @@ import type { GlyphId, MasterId, Project } from '../project/model';
 import { type PairSide, pairKey } from '../project/pairs';
 import { drawingOf, isEmptyDrawing } from '../project/queries';
 import { canMeet, textKind } from './meeting';
-import { modelKerning } from './optical';
+import { distanceOf, modelKerning } from './optical';
 import { frequencyOf } from './text';
 import { kerningUnits, onStep, stepOf } from './units';
 
@@ -33,8 +33,8 @@ const sideKey = (s: PairSide): string => `${s.kind}:${s.id}`;
 type Row = { side: PairSide; members: GlyphId[] };
 type Own = { first: PairSide; second: PairSide; value: number; glyphs: number };
 
-/** A value with how often text has its pair. */
-type Weighed = { value: number; weight: number };
+/** A value with how often text has its pair, and how near the two stand without kerning. */
+type Weighed = { value: number; weight: number; near: () => number };
 
 /** The value that half of the weight lies on either side of. */
 function middleOf(values: readonly Weighed[]): number {
@@ -92,12 +92,18 @@ function looked(x: Row, y: Row, weighed: (m: GlyphId, n: GlyphId) => Weighed | u
  * differs from it, as ï beside T; one of their own for pairs that differ still.
  */
 function ownValues(project: Project, x: Row, y: Row, { values, byRow, byColumn, whole }: Looked): Own[] {
-  const [alike, openButRare] = [kerningUnits(project, 'alike'), kerningUnits(project, 'openButRare')];
+  const [alike, openButRare, tooNear] = (['alike', 'openButRare', 'tooNear'] as const).map((what) =>
+    kerningUnits(project, what),
+  ) as [number, number, number];
   const middle = middleOf(values.flat());
   const out: Own[] = [{ first: x.side, second: y.side, value: middle, glyphs: x.members.length * y.members.length }];
   const glyph = (id: GlyphId): PairSide => ({ kind: 'glyph', id });
+  const rare = (weight: number) => weight < RARE * PLAIN * PLAIN;
   const differs = (value: number, from: number, weight: number) =>
-    value - from > alike || from - value > (weight < RARE * PLAIN * PLAIN ? openButRare : alike);
+    value - from > alike || from - value > (rare(weight) ? openButRare : alike);
+  // Two by themselves, which text next to never has, get a value of their own only where they would come too near.
+  const differAlone = ({ value, weight, near }: Weighed, from: number) =>
+    differs(value, from, weight) && (!rare(weight) || (value > from && near() + from < tooNear));
   const weightIn = (of: readonly Weighed[]) => Math.max(...of.map((v) => v.weight));
   const rows = byRow.map((row) =>
     x.side.kind === 'group' && differs(middleOf(row), middle, weightIn(row)) ? middleOf(row) : undefined,
@@ -115,8 +121,9 @@ function ownValues(project: Project, x: Row, y: Row, { values, byRow, byColumn, 
   if (!whole) return out;
   // A first glyph with a second group is found before a first group with a second glyph.
   values.forEach((row, i) => {
-    row.forEach(({ value, weight }, k) => {
-      if (differs(value, rows[i] ?? columns[k] ?? middle, weight))
+    row.forEach((own, k) => {
+      const { value } = own;
+      if (differAlone(own, rows[i] ?? columns[k] ?? middle))
         out.push({ first: glyph(x.members[i]!), second: glyph(y.members[k]!), value, glyphs: 1 });
     });
   });
@@ -172,6 +179,7 @@ export function proposeKerning(
       ? {
           value: modelKerning(project, master, m, n),
           weight: RARE * weightOf(m) * weightOf(n) + (often.get(`${m} ${n}`) ?? 0),
+          near: () => distanceOf(project, master, m, n),
         }
       : undefined;
   a.forEach((x, i) => {

@@ -10,6 +10,8 @@ const SHARES = {
   alike: 0.012,
   /** The same for accented letters that would only stand too open. */
   openButRare: 0.036,
+  /** Shapes that kerning of their groups would bring nearer than this keep apart by a value of their own. */
+  tooNear: 0.03,
   /** A pair that strays less than this is not worth a look. */
   worth: 0.008,
   /** Shapes nearer than this are shown as touching. */
