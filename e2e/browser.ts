@@ -69,15 +69,16 @@ export async function until<T>(
 export function tester({ driver, downloads }: Browser) {
   const find = (css: string) => until(css, async () => (await driver.findElements(By.css(css)))[0]);
   const button = (text: string) =>
-    until(`the button “${text}”`, async () => {
-      for (const b of await driver.findElements(By.css('button')))
-        if (
-          (await b.isDisplayed()) &&
-          ((await b.getText()).trim() === text || (await b.getAttribute('aria-label')) === text)
-        )
-          return b;
-      return undefined;
-    });
+    until(`the button “${text}”`, () =>
+      driver.executeScript<WebElement | null>(
+        `return [...document.querySelectorAll('button')].find(
+          (b) =>
+            (b.getAttribute('aria-label') === arguments[0] || b.innerText.replace(/\\s+/g, ' ').trim() === arguments[0]) &&
+            b.checkVisibility({ visibilityProperty: true, opacityProperty: true }) && b.getClientRects().length > 0,
+        ) ?? null;`,
+        text,
+      ),
+    );
   const click = async (target: WebElement) => {
     await driver.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', target);
     await target.click();
@@ -93,12 +94,13 @@ export function tester({ driver, downloads }: Browser) {
     /** Types into the field with this label, in place of what is there. */
     async fill(label: string, value: string, enter = false) {
       const field = await until(`the field “${label}”`, async () => {
-        for (const l of await driver.findElements(By.css('label'))) {
-          if ((await l.getText()).trim() !== label) continue;
-          const id = await l.getAttribute('for');
-          return id ? driver.findElement(By.id(id)) : (await l.findElements(By.css('input, textarea')))[0];
-        }
-        return (await driver.findElements(By.css(`[aria-label="${label}"]`)))[0];
+        const found = await driver.executeScript<WebElement | null>(
+          `const label = [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0]);
+          const id = label?.getAttribute('for');
+          return (id ? document.getElementById(id) : label?.querySelector('input, textarea')) ?? null;`,
+          label,
+        );
+        return found ?? (await driver.findElements(By.css(`[aria-label="${label}"]`)))[0];
       });
       await click(field);
       await field.sendKeys('\uE009a\uE000', value, ...(enter ? ['\uE007'] : []));
