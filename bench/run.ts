@@ -4,6 +4,7 @@ import { benchFitting } from './fitting';
 import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
 import { benchLoading } from './loading';
+import { benchMarks } from './marks';
 import { benchStorage } from './storage';
 
 const wanted = process.argv.slice(2);
@@ -17,3 +18,4 @@ if (want('storage')) await benchStorage();
 if (want('interface')) await benchInterface();
 // Takes the fonts to compare with: npm run bench fitting FONT…
 if (wanted[0] === 'fitting') await benchFitting(wanted.slice(1));
+if (wanted[0] === 'marks') benchMarks(wanted.slice(1));

@@ -55,6 +55,24 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./info')).info,
   },
   {
+    name: 'coverage',
+    takes: 'SOURCE…',
+    does: [
+      'Which languages sources or font files are complete for, what the others lack, and which few glyphs open most readers.',
+    ],
+    options: [
+      { name: 'languages', value: 'LIST', does: 'these languages, by code or name: pl,cs,Turkish' },
+      {
+        name: 'list',
+        value: 'FILE',
+        does: 'a text of characters, code points, ranges or names, held against the glyphs',
+      },
+      JSON_OPTION,
+    ],
+    example: 'wendril coverage Velmarrow.wendril --languages pl,cs,tr',
+    load: async () => (await import('./coverage')).coverage,
+  },
+  {
     name: 'names',
     takes: 'FILE…',
     does: ['What fonts say they are and what contradicts what; with --family, new names for them.'],

@@ -1,4 +1,6 @@
 /** Brings every edit there is, so that each can be found by its name. */
+import './composing/edits';
+import './coverage/edits';
 import './drawing/arrange';
 import './drawing/backdrops';
 import './drawing/components';

@@ -3,6 +3,7 @@ import { CASE_COMMANDS, CASE_GESTURES } from '../stages/case/commands';
 import { DRAW_COMMANDS, DRAW_GESTURES } from '../stages/draw/commands';
 import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
 import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
+import { PLAN_COMMANDS } from '../stages/plan/commands';
 import { goToStage, stageNow } from '../state/navigation';
 import type { StageKey } from '../state/stages';
 import { BENCH_COMMANDS } from './bench';
@@ -10,6 +11,7 @@ import { BENCH_COMMANDS } from './bench';
 /** Every command there is. */
 export const COMMANDS: readonly Command[] = [
   ...BENCH_COMMANDS,
+  ...PLAN_COMMANDS,
   ...DRAW_COMMANDS,
   ...FIT_COMMANDS,
   ...KERN_COMMANDS,

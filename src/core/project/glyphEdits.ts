@@ -188,6 +188,15 @@ function withNameInTexts({ galley, words, pairs }: Project['texts'], before: str
   return { galley: change(galley), words: words.map(change), pairs: pairs.map(change) };
 }
 
+/** Lists name glyphs with a slash or without one, as words. */
+function withNameInLists(settings: Project['settings'], before: string, after: string): Project['settings'] {
+  const word = new RegExp(`(^|[\\s,])(/?)${before.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?=$|[\\s,])`, 'g');
+  // A single character is itself, not a name.
+  if (!settings.lists || [...before].length === 1) return settings;
+  const lists = settings.lists.map((l) => ({ ...l, text: l.text.replace(word, `$1$2${after}`) }));
+  return lists.some((l, i) => l.text !== settings.lists![i]!.text) ? { ...settings, lists } : settings;
+}
+
 /** Renames a glyph and gives it code points. References hold ids; texts and lines that write its name follow. */
 export const setGlyphNames = defineEdit(
   {
@@ -209,9 +218,10 @@ export const setGlyphNames = defineEdit(
     });
     if (claimed !== undefined)
       return refused(`${codePointForm(claimed)} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
+    const settings = glyph.name === name ? project.settings : withNameInLists(project.settings, glyph.name, name);
     const texts = glyph.name === name ? project.texts : withNameInTexts(project.texts, glyph.name, name);
     return edited(
-      { ...withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), texts },
+      { ...withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), texts, settings },
       glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`,
     );
   },

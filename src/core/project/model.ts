@@ -285,6 +285,13 @@ const settings = z.object({
   startShare: z.number().min(0.05).max(2).optional(),
   /** What kerning is stepped by and rounded to, in font units; 5 when absent. */
   kerningStep: z.number().int().min(1).max(50).optional(),
+  /** Languages that the project is made for, as BCP 47 codes. */
+  languages: z.array(z.string()).readonly().optional(),
+  /** Lists of characters and glyph names of its own, each as it was written. */
+  lists: z
+    .array(z.object({ name: z.string(), text: z.string() }))
+    .readonly()
+    .optional(),
 });
 
 /** Every part of a project but its glyphs; each is stored and compared as one piece. */

@@ -5,11 +5,14 @@ import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/mode
 import { addZone, overshootFault, setOwnZone, setZone } from '../../../core/project/zoneEdits';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
-import { Button, EntryField, NumberField, Section, TextField } from '../../ui/parts';
+import { Button, Choice, EntryField, NumberField, Section, TextField } from '../../ui/parts';
 import { EmDialog } from './EmDialog';
 import { FactsSection } from './FactsSection';
+import { LanguagesView } from './LanguagesView';
 import { MetricsDiagram } from './MetricsDiagram';
 import { NameHints } from './NameHints';
+import { PLAN_VIEWS, showInPlan, usePlanView } from './planView';
+import { SetsView } from './SetsView';
 
 const NAMES: readonly { key: keyof Family & string; label: string }[] = [
   { key: 'name', label: 'Family' },
@@ -74,10 +77,16 @@ export default function Plan() {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
   const master = project.masters.find((m) => m.id === masterId)!;
+  const view = usePlanView((s) => s.view);
   const [em, setEm] = useState<number>();
   return (
     <div className="flex h-full">
-      <MetricsDiagram />
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="px-5 pt-3 pb-2">
+          <Choice label="Plan shows" value={view} options={PLAN_VIEWS} onChange={showInPlan} />
+        </div>
+        {view === 'metrics' ? <MetricsDiagram /> : view === 'languages' ? <LanguagesView /> : <SetsView />}
+      </div>
       <EmDialog key={em} em={em} onClose={() => setEm(undefined)} />
       <Details
         heading={`${project.family.name}, ${master.name}`}

@@ -1,0 +1,174 @@
+import { lineAt, lineHeight, type Profile, profileOf } from '../fitting/profile';
+import type { Anchor, Glyph, Master, Project, Zones } from '../project/model';
+import { drawingOf } from '../project/queries';
+import type { AnchorName } from './marks';
+
+/**
+ * Proposals of anchors from shapes. All is judged upright, slanted letters set straight by their master's angle, and carried
+ * back along the slant. Shares and constants were found on the accented letters of open text faces (bench “marks”).
+ */
+const { abs, max, min, round } = Math;
+
+/** How far a top or bottom may miss a line and still stand on it, as a share of the em: round letters pass it. */
+const ON_LINE = 0.03;
+/** What counts as the top or the bottom of a shape, as a share of its height. */
+const SLAB = 0.16;
+/** A top narrower than this share of the whole shape carries the mark by itself: the stem of l and h, the apex of A. */
+const NARROW = 0.4;
+/** … unless it stands this far aside, as a share of the width. */
+const ASIDE = 0.25;
+
+/** Letters whose bowl carries the mark, beside the ascender: b and d. */
+const BOWLS: ReadonlySet<number> = new Set([0x62, 0x64]);
+
+/** How far a mark that leans, acute or grave, is held by its lower end rather than by its middle. */
+const LEANING = 0.8;
+
+/** The upright extent of a shape: its lines of ink, and its sides over all of them. */
+type Shape = { profile: Profile; low: number; high: number; bottom: number; top: number; left: number; right: number };
+
+function shapeOf(project: Project, glyph: Glyph, master: Master): Shape | undefined {
+  const profile = profileOf(project, glyph.id, master.id);
+  let [low, high] = [-1, -1];
+  let [left, right] = [Infinity, -Infinity];
+  profile.left.forEach((x, i) => {
+    if (Number.isNaN(x)) return;
+    if (low < 0) low = i;
+    high = i;
+    left = min(left, x);
+    right = max(right, profile.right[i]!);
+  });
+  if (low < 0) return undefined;
+  return { profile, low, high, left, right, bottom: lineHeight(profile, low), top: lineHeight(profile, high) };
+}
+
+/** The sides of the lines of a shape between two heights. */
+function slab({ profile, low, high }: Shape, from: number, to: number): { left: number; right: number } | undefined {
+  let [left, right] = [Infinity, -Infinity];
+  for (let i = max(low, lineAt(profile, from)); i <= min(high, lineAt(profile, to)); i++) {
+    if (Number.isNaN(profile.left[i]!)) continue;
+    left = min(left, profile.left[i]!);
+    right = max(right, profile.right[i]!);
+  }
+  return left > right ? undefined : { left, right };
+}
+
+/** A height brought to the line that a shape reaches, where it is near one. */
+function onLine(y: number, lines: readonly number[], em: number): number {
+  const near = lines.filter((l) => abs(l - y) <= ON_LINE * em).sort((a, b) => abs(a - y) - abs(b - y))[0];
+  return near ?? y;
+}
+
+const topLines = ({ xHeight, capHeight, ascender }: Zones) => [xHeight.position, capHeight.position, ascender.position];
+
+/** The middle of a shape's top or bottom: of the stem or apex where it ends in one, else of the whole. */
+function middleOf(shape: Shape, end: 'top' | 'bottom'): number {
+  const height = shape.top - shape.bottom;
+  const part =
+    end === 'top'
+      ? slab(shape, shape.top - SLAB * height, shape.top)
+      : slab(shape, shape.bottom, shape.bottom + SLAB * height);
+  const whole = (shape.left + shape.right) / 2;
+  if (!part) return whole;
+  const own = (part.left + part.right) / 2;
+  const width = shape.right - shape.left;
+  // A stem that rises at one side of a wider letter, h or k: the mark stands over the middle of the letter.
+  if (end === 'top' && part.right - part.left < NARROW * width && abs(own - whole) > ASIDE * width) return whole;
+  return own;
+}
+
+/** A place of the upright shape carried back along the slant, on whole units. */
+function placed({ profile }: Shape, x: number, y: number): { x: number; y: number } {
+  return { x: round(x + profile.lean * (y - profile.pivot)), y: round(y) };
+}
+
+/** Where a base takes a mark at an anchor, in font units; undefined where it is not drawn or has no such place. */
+export function basePlace(
+  project: Project,
+  glyph: Glyph,
+  master: Master,
+  anchor: AnchorName,
+): { x: number; y: number } | undefined {
+  const shape = shapeOf(project, glyph, master);
+  if (!shape) return undefined;
+  const em = project.unitsPerEm;
+  const { zones } = master;
+  const top = onLine(shape.top, topLines(zones), em);
+  const bottom = onLine(shape.bottom, [0, zones.descender.position], em);
+  const width = shape.right - shape.left;
+  switch (anchor) {
+    case 'top': {
+      const bowl = BOWLS.has(glyph.unicodes[0] ?? 0) && slab(shape, 0, zones.xHeight.position * 0.9);
+      if (!bowl) return placed(shape, middleOf(shape, 'top'), top);
+      const stem = slab(shape, zones.xHeight.position * 1.15, top);
+      const left = stem && stem.left - bowl.left < bowl.right - stem.right;
+      const x = left ? (stem.right + bowl.right) / 2 : (bowl.left + (stem?.left ?? bowl.right)) / 2;
+      return placed(shape, x, zones.xHeight.position);
+    }
+    case 'bottom':
+      return placed(shape, middleOf(shape, 'bottom'), bottom);
+    case 'cedilla':
+      return placed(shape, middleOf(shape, 'bottom'), bottom);
+    case 'ogonek': {
+      const foot = slab(shape, shape.bottom, shape.bottom + 0.08 * (shape.top - shape.bottom));
+      const right = foot ? foot.right : shape.right;
+      // Under a foot at its right end, under a round shape right of its middle.
+      const x = shape.right - right < 0.12 * width ? right : (shape.left + shape.right) / 2 + 0.12 * width;
+      return placed(shape, x, bottom);
+    }
+    case 'horn':
+      return placed(shape, shape.right - 0.06 * width, top - 0.04 * em);
+    case 'topright': {
+      const end = slab(shape, shape.top - SLAB * (shape.top - shape.bottom), shape.top);
+      return placed(shape, (end?.right ?? shape.right) + 0.05 * em, top);
+    }
+    case 'centre':
+      return placed(shape, (shape.left + shape.right) / 2, (top + bottom) / 2);
+  }
+}
+
+/** Where a mark sits on a base: the middle of its shape, at the height of the letters that it is drawn over. */
+export function markPlace(
+  project: Project,
+  glyph: Glyph,
+  master: Master,
+  anchor: AnchorName,
+): { x: number; y: number } | undefined {
+  const shape = shapeOf(project, glyph, master);
+  if (!shape) return undefined;
+  const { zones } = master;
+  const middle = (shape.left + shape.right) / 2;
+  const over = shape.bottom >= zones.capHeight.position ? zones.capHeight.position : zones.xHeight.position;
+  switch (anchor) {
+    case 'top':
+      return placed(shape, LEANING * middleOf(shape, 'bottom') + (1 - LEANING) * middle, over);
+    case 'bottom':
+      return placed(shape, middle, 0);
+    case 'cedilla':
+      return placed(shape, middleOf(shape, 'top'), 0);
+    case 'ogonek':
+      return placed(shape, shape.right - 0.05 * (shape.right - shape.left), 0);
+    case 'horn':
+      return placed(shape, shape.left, zones.xHeight.position - 0.04 * project.unitsPerEm);
+    case 'topright':
+      return placed(shape, shape.left, zones.ascender.position);
+    case 'centre':
+      return placed(shape, middle, (shape.top + shape.bottom) / 2);
+  }
+}
+
+/** An anchor of a base, or of a mark (its name with `_` before it). */
+export function proposedAnchor(
+  project: Project,
+  glyph: Glyph,
+  master: Master,
+  anchor: AnchorName,
+  role: 'takesMark' | 'isMark',
+): Anchor | undefined {
+  const at = (role === 'isMark' ? markPlace : basePlace)(project, glyph, master, anchor);
+  return at && { name: role === 'isMark' ? `_${anchor}` : anchor, ...at, role };
+}
+
+/** The anchor of this name that a drawing has. */
+export const anchorNamed = (glyph: Glyph, master: Master, name: string): Anchor | undefined =>
+  drawingOf(glyph, master.id).anchors.find((a) => a.name === name);

@@ -1,0 +1,49 @@
+/** Where on a letter a mark sits, by the name of the anchor that both have (`top` on the base, `_top` on the mark). */
+export const ANCHOR_NAMES = ['top', 'bottom', 'ogonek', 'cedilla', 'horn', 'topright', 'centre'] as const;
+export type AnchorName = (typeof ANCHOR_NAMES)[number];
+
+/** A combining mark: its character, spacing accents of the same shape, where it sits. */
+export type MarkKind = { code: number; spacing: readonly number[]; anchor: AnchorName };
+
+const above = (code: number, ...spacing: number[]): MarkKind => ({ code, spacing, anchor: 'top' });
+const below = (code: number, ...spacing: number[]): MarkKind => ({ code, spacing, anchor: 'bottom' });
+
+/** Marks of Latin, Greek and Cyrillic, Vietnamese and the romanisations among them. */
+export const MARKS: readonly MarkKind[] = [
+  above(0x300, 0x60),
+  above(0x301, 0xb4, 0x384),
+  above(0x302, 0x2c6, 0x5e),
+  above(0x303, 0x2dc),
+  above(0x304, 0xaf, 0x2c9),
+  above(0x306, 0x2d8),
+  above(0x307, 0x2d9),
+  above(0x308, 0xa8),
+  above(0x309),
+  above(0x30a, 0x2da),
+  above(0x30b, 0x2dd),
+  above(0x30c, 0x2c7),
+  above(0x30f),
+  above(0x311),
+  above(0x312),
+  above(0x313, 0x1fbd),
+  above(0x314, 0x1ffe),
+  above(0x342, 0x1fc0),
+  // The caron beside an ascender is drawn as a raised comma.
+  { code: 0x315, spacing: [0x2019], anchor: 'topright' },
+  { code: 0x31b, spacing: [], anchor: 'horn' },
+  below(0x323),
+  below(0x324),
+  below(0x325),
+  below(0x326),
+  { code: 0x327, spacing: [0xb8], anchor: 'cedilla' },
+  { code: 0x328, spacing: [0x2db], anchor: 'ogonek' },
+  below(0x32d),
+  below(0x32e),
+  below(0x330),
+  below(0x331),
+  below(0x345, 0x37a),
+];
+
+const byCode = new Map(MARKS.map((m) => [m.code, m]));
+/** The mark with a combining character. */
+export const markOf = (code: number): MarkKind | undefined => byCode.get(code);
