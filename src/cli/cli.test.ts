@@ -421,8 +421,33 @@ test('a source whose names lead out of the folder writes nothing outside, whatev
   }
 });
 
+test('coverage is told by language and list; letters are put together for languages and what cannot be is told', () => {
+  const source = join(folder, 'demo.wendril');
+  const told = wendril('coverage', source, '--languages', 'en,Polish');
+  expect([told.code, told.err]).toEqual([0, '']);
+  expect(told.out).toMatch(/English: all letters/);
+  const missing = JSON.parse(wendril('coverage', source, '--languages', 'pl', '--json').out).languages[0].missing;
+  expect(missing).toEqual(expect.arrayContaining(['ł', 'Ż'].map((c) => c.codePointAt(0))));
+  expect(wendril('coverage', source, '--languages', 'xyzzy').err).toMatch(/There is no language “xyzzy”/);
+  writeFileSync(join(folder, 'list.txt'), 'abc ő\nU+0200–U+0100\n');
+  const list = wendril('coverage', source, '--list', join(folder, 'list.txt'));
+  expect(list.out).toMatch(/: 3 of 4, missing ő\n/);
+  expect(list.err).toMatch(/list\.txt, line 2: U\+0200–U\+0100 is not a range/);
+  const target = join(folder, 'wider.ufo');
+  const made = wendril('compose', source, target, '--glyphs', 'é,ł', '--json');
+  const report = JSON.parse(made.out);
+  expect([...report.built, ...report.notPossible.map((n: { name: string }) => n.name)].sort()).toEqual([
+    'eacute',
+    'lslash',
+  ]);
+  expect(existsSync(target)).toBe(true);
+  expect(wendril('compose', source, target).err).toMatch(/Say what is to be put together/);
+  const anchors = JSON.parse(wendril('compose', source, target, '--anchors-only', '--json').out);
+  expect(anchors.anchors).toBeGreaterThan(20);
+});
+
 test('every command answers --help with all the options that it takes; --version works; a wrong word names the nearest', () => {
-  for (const name of ['cast', 'convert', 'info', 'names', 'apply', 'fit', 'kern', 'trace']) {
+  for (const name of ['cast', 'convert', 'info', 'coverage', 'compose', 'names', 'apply', 'fit', 'kern', 'trace']) {
     const { code, out, err } = wendril(name, '--help');
     expect([name, code, err]).toEqual([name, 0, '']);
     const told = [...out.matchAll(/^ {2}--([\w-]+)/gm)].map((m) => m[1]!).filter((o) => o !== 'help');

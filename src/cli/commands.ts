@@ -73,6 +73,24 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./coverage')).coverage,
   },
   {
+    name: 'compose',
+    takes: 'SOURCE TARGET',
+    does: [
+      'Letters put together from bases and marks, in every master; what is drawn stays.',
+      'Dotless letters and combining marks are made from i, j and the spacing accents; missing anchors are placed.',
+    ],
+    options: [
+      { name: 'languages', value: 'LIST', does: 'what these languages need, by code or name: pl,cs,Turkish' },
+      { name: 'list', value: 'FILE', does: 'what a text asks for: characters, code points, ranges or names' },
+      { name: 'glyphs', value: 'LIST', does: 'these characters, with commas between: é,ő,Ş' },
+      { name: 'all', does: 'every letter of Latin, Greek and Cyrillic that is composed' },
+      { name: 'anchors-only', does: 'places missing anchors, of --glyphs or of all, and builds nothing' },
+      JSON_OPTION,
+    ],
+    example: 'wendril compose Velmarrow.ufo Wider.ufo --languages pl,cs,tr,vi',
+    load: async () => (await import('./compose')).compose,
+  },
+  {
     name: 'names',
     takes: 'FILE…',
     does: ['What fonts say they are and what contradicts what; with --family, new names for them.'],

@@ -1,6 +1,14 @@
 import { basename } from 'node:path';
 import { attempt } from '../core/base/result';
-import { type Coverage, coverageOf, coverageSentence, nextSteps, peopleOf } from '../core/coverage/coverage';
+import { recipeOf } from '../core/composing/recipes';
+import {
+  begunScripts,
+  type Coverage,
+  coverageOf,
+  coverageSentence,
+  nextSteps,
+  peopleOf,
+} from '../core/coverage/coverage';
 import { drawnCodes } from '../core/coverage/drawn';
 import { type Language, type Languages, loadLanguages } from '../core/coverage/languages';
 import { readList } from '../core/coverage/lists';
@@ -43,7 +51,8 @@ export async function coverage(args: readonly string[]): Promise<void> {
   }
 }
 
-function languagesAsked({ all }: Languages, text: string): Language[] {
+/** Languages by code or name, with commas between. */
+export function languagesAsked({ all }: Pick<Languages, 'all'>, text: string): Language[] {
   return text.split(',').map((word) => {
     const wanted = word.trim().toLowerCase();
     const found = all.find((l) => l.code.toLowerCase() === wanted || l.name.toLowerCase() === wanted);
@@ -56,7 +65,8 @@ function languagesAsked({ all }: Languages, text: string): Language[] {
   });
 }
 
-function listRead(file: string) {
+/** A list from a text file; lines that cannot be read are told. */
+export function listRead(file: string) {
   const list = readList(new TextDecoder().decode(readFile(file)));
   for (const { line, reason } of list.faults)
     process.stderr.write(`wendril: ${basename(file)}, line ${line}: ${reason}\n`);
@@ -92,12 +102,14 @@ const facts = ({ language, missing, unpunctuated }: Coverage) => ({
   punctuation: unpunctuated,
 });
 
-/** Steps in scripts that are begun: something of them is there. */
+/** Steps in scripts that are begun. */
 function next(found: readonly Coverage[], have: ReadonlySet<number>) {
-  const begun = new Set(
-    found.filter((c) => c.language.letters.some((l) => have.has(l.codePointAt(0)!))).map((c) => c.language.script),
-  );
-  return nextSteps(found, () => false, { onlyScripts: begun }).map((s) => ({
+  // A letter whose base and marks are there can be put together.
+  const canCompose = (code: number) => {
+    const recipe = recipeOf(code);
+    return recipe !== undefined && have.has(recipe.base) && recipe.marks.every((m) => have.has(m.mark));
+  };
+  return nextSteps(found, canCompose, { onlyScripts: begunScripts(found) }).map((s) => ({
     codes: s.codes,
     languages: s.languages.map((l) => l.code),
     readers: s.readers,

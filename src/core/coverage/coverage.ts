@@ -69,6 +69,12 @@ export function coverageSentence({ language, missing, unpunctuated }: Coverage, 
     : `${language.name}: complete`;
 }
 
+/** Scripts that are begun: of some language half the letters are there. */
+export const begunScripts = (coverage: readonly Coverage[]): ReadonlySet<string> =>
+  new Set(
+    coverage.filter((c) => c.missing.length * 2 <= needsOf(c.language).letters.length).map((c) => c.language.script),
+  );
+
 /** A few glyphs that make languages complete, and how many read those. */
 export type NextStep = {
   codes: readonly number[];

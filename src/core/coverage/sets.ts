@@ -1,22 +1,22 @@
 /** A set of characters by purpose, or by an older encoding. */
 export type CharacterSet = { id: string; title: string; group: 'Purpose' | 'Code page'; codes: readonly number[] };
 
-const of = (text: string): number[] => [...new Set([...text.replace(/ /g, '')].map((c) => c.codePointAt(0)!))];
+const codesIn = (text: string): number[] => [...new Set([...text.replace(/ /g, '')].map((c) => c.codePointAt(0)!))];
 const range = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
 const PURPOSES: readonly (readonly [id: string, title: string, codes: readonly number[]])[] = [
   ['basic-latin', 'Basic Latin', range(0x20, 0x7e)],
-  ['figures', 'Figures', of('0123456789')],
-  ['superiors', 'Superiors and inferiors', of('⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁼⁽⁾ⁿ₀₁₂₃₄₅₆₇₈₉₊₋₌₍₎ªº')],
-  ['fractions', 'Fractions', of('⁄½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅐⅛⅜⅝⅞⅑⅒')],
-  ['currency', 'Currency', of('$¢£¥€¤ƒ₡₦₩₪₫₭₮₱₲₴₵₸₹₺₼₽₾₿')],
-  ['quotes', 'Quotation marks', of('\'"‘’‚‛“”„‟‹›«»')],
-  ['dashes', 'Dashes and dots', of('-‐‑‒–—―·•…')],
-  ['mathematics', 'Mathematics', of('+−±×÷=≠≈<>≤≥¬∞∂∑∏√∫∆Ωµ∕%‰^~|¦')],
-  ['arrows', 'Arrows', of('←↑→↓↔↕↖↗↘↙')],
-  ['references', 'Reference marks', of('*†‡§¶№©®™℠℗ªº°′″')],
-  ['ligatures', 'Ligatures with a code point', of('ﬀﬁﬂﬃﬄĲĳ')],
-  ['roman', 'Roman numerals', of('ⅠⅡⅢⅣⅤⅥⅦⅧⅨⅩⅪⅫ')],
+  ['figures', 'Figures', codesIn('0123456789')],
+  ['superiors', 'Superiors and inferiors', codesIn('⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁼⁽⁾ⁿ₀₁₂₃₄₅₆₇₈₉₊₋₌₍₎ªº')],
+  ['fractions', 'Fractions', codesIn('⁄½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅐⅛⅜⅝⅞⅑⅒')],
+  ['currency', 'Currency', codesIn('$¢£¥€¤ƒ₡₦₩₪₫₭₮₱₲₴₵₸₹₺₼₽₾₿')],
+  ['quotes', 'Quotation marks', codesIn('\'"‘’‚‛“”„‟‹›«»')],
+  ['dashes', 'Dashes and dots', codesIn('-‐‑‒–—―·•…')],
+  ['mathematics', 'Mathematics', codesIn('+−±×÷=≠≈<>≤≥¬∞∂∑∏√∫∆Ωµ∕%‰^~|¦')],
+  ['arrows', 'Arrows', codesIn('←↑→↓↔↕↖↗↘↙')],
+  ['references', 'Reference marks', codesIn('*†‡§¶№©®™℠℗ªº°′″')],
+  ['ligatures', 'Ligatures with a code point', codesIn('ﬀﬁﬂﬃﬄĲĳ')],
+  ['roman', 'Roman numerals', codesIn('ⅠⅡⅢⅣⅤⅥⅦⅧⅨⅩⅪⅫ')],
   ['spaces', 'Spaces', [0x20, 0xa0, ...range(0x2000, 0x200a), 0x202f, 0x205f]],
 ];
 
@@ -32,18 +32,18 @@ const DECODED: readonly (readonly [label: string, title: string])[] = [
 /** The printable characters of a one-byte encoding, from the platform's own decoder. */
 function decoded(label: string): number[] {
   const text = new TextDecoder(label).decode(Uint8Array.from(range(0x20, 0xff)));
-  return of(text).filter((c) => c !== 0xfffd && c > 0x20 && !(c >= 0x7f && c < 0xa0));
+  return codesIn(text).filter((c) => c !== 0xfffd && c > 0x20 && !(c >= 0x7f && c < 0xa0));
 }
 
 const latin1 = (): number[] => [...range(0x21, 0x7e), ...range(0xa0, 0xff)];
 /** Latin 1 with six letters of Icelandic given to Turkish. */
-const latin5 = (): number[] => [...latin1().filter((c) => !of('ÐÝÞðýþ').includes(c)), ...of('ĞİŞğış')];
+const latin5 = (): number[] => [...latin1().filter((c) => !codesIn('ÐÝÞðýþ').includes(c)), ...codesIn('ĞİŞğış')];
 
 /** Latin 10 of 2001 (ISO 8859-16), for the languages of the south-east of Europe. */
 const latin10 = (): number[] => [
   ...range(0x21, 0x7e),
   0xa0,
-  ...of('ĄąŁ€„Š§š©Ș«Ź\u00adźŻ°±ČłŽ”¶·žčș»ŒœŸżÀÁÂĂÄĆÆÇÈÉÊËÌÍÎÏĐŃÒÓÔŐÖŚŰÙÚÛÜĘȚßàáâăäćæçèéêëìíîïđńòóôőöśűùúûüęțÿ'),
+  ...codesIn('ĄąŁ€„Š§š©Ș«Ź\u00adźŻ°±ČłŽ”¶·žčș»ŒœŸżÀÁÂĂÄĆÆÇÈÉÊËÌÍÎÏĐŃÒÓÔŐÖŚŰÙÚÛÜĘȚßàáâăäćæçèéêëìíîïđńòóôőöśűùúûüęțÿ'),
 ];
 
 let sets: readonly CharacterSet[] | undefined;

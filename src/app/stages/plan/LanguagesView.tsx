@@ -2,7 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Target } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Coverage, coverageOf, nextSteps, peopleOf } from '../../../core/coverage/coverage';
+import { markOf } from '../../../core/composing/marks';
+import { recipeOf } from '../../../core/composing/recipes';
+import { begunScripts, type Coverage, coverageOf, nextSteps, peopleOf } from '../../../core/coverage/coverage';
 import { drawnCodes } from '../../../core/coverage/drawn';
 import { aimAtLanguages } from '../../../core/coverage/edits';
 import { findLanguages, type Language, type Languages, loadLanguages } from '../../../core/coverage/languages';
@@ -19,6 +21,7 @@ const WHICH = [
 ] as const;
 type Which = (typeof WHICH)[number]['value'];
 const NEAR = 20;
+const isNear = (c: Coverage): boolean => c.missing.length > 0 && c.missing.length <= NEAR;
 
 /** Languages as sentences: what each lacks, how many read it, and the few glyphs that open most readers. */
 export function LanguagesView() {
@@ -36,23 +39,29 @@ export function LanguagesView() {
 function Loaded({ languages }: { languages: Languages }) {
   const project = useBench((s) => s.settled)!;
   const [search, setSearch] = useState('');
-  const [which, setWhich] = useState<Which>('all');
+  const [asked, setWhich] = useState<Which>();
+  // Who looks for a language means any, however much of it lacks.
+  const find = (text: string) => {
+    setSearch(text);
+    if (text !== '') setWhich('all');
+  };
   const have = useMemo(() => drawnCodes(project), [project]);
   const coverage = useMemo(() => coverageOf(languages.all, (c) => have.has(c)), [languages, have]);
   const aimed = useMemo(() => new Set(project.settings.languages ?? []), [project.settings.languages]);
   const complete = coverage.filter((c) => c.missing.length === 0);
+  const which = asked ?? (coverage.some(isNear) ? 'near' : 'all');
   const rows = useMemo(() => {
     const found = new Set(findLanguages(languages, search));
     const wanted = {
       all: () => true,
-      near: (c: Coverage) => c.missing.length > 0 && c.missing.length <= NEAR,
+      near: isNear,
       complete: (c: Coverage) => c.missing.length === 0,
       aimed: (c: Coverage) => aimed.has(c.language.code),
     }[which];
     return coverage.filter((c) => found.has(c.language) && wanted(c));
   }, [languages, coverage, search, which, aimed]);
   return (
-    <div className="flex min-h-0 flex-1 flex-col px-5 pb-3">
+    <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-3">
       <p role="status" className="mb-3">
         {complete.length === 0
           ? 'No language is complete yet.'
@@ -60,14 +69,15 @@ function Loaded({ languages }: { languages: Languages }) {
       </p>
       <Next coverage={coverage} have={have} />
       <div className="mb-2 flex flex-wrap items-center gap-3">
-        <TextField
-          type="search"
-          aria-label="Find a language"
-          placeholder="language, region or script"
-          className="w-56"
-          value={search}
-          onChange={(e) => setSearch(e.target.value)}
-        />
+        <div className="w-60">
+          <TextField
+            type="search"
+            aria-label="Find a language"
+            placeholder="language, region or script"
+            value={search}
+            onChange={(e) => find(e.target.value)}
+          />
+        </div>
         <Choice label="Languages shown" value={which} options={WHICH} onChange={setWhich} />
         <span className="ml-auto text-quiet">{plural(rows.length, 'language')}</span>
       </div>
@@ -79,15 +89,13 @@ function Loaded({ languages }: { languages: Languages }) {
 /** The few glyphs that open most readers, in scripts that are begun. */
 function Next({ coverage, have }: { coverage: readonly Coverage[]; have: ReadonlySet<number> }) {
   const steps = useMemo(() => {
-    const begun = new Set(
-      coverage.filter((c) => c.language.letters.some((l) => have.has(l.codePointAt(0)!))).map((c) => c.language.script),
-    );
-    // A letter whose base and marks are drawn can be put together; one that has none must be drawn.
+    // A letter whose base and marks, or accents of their shape, are drawn can be put together.
+    const hasMark = (mark: number) => have.has(mark) || (markOf(mark)?.spacing.some((s) => have.has(s)) ?? false);
     const canCompose = (code: number) => {
-      const parts = [...String.fromCodePoint(code).normalize('NFD')];
-      return parts.length > 1 && parts.every((p) => have.has(p.codePointAt(0)!));
+      const recipe = recipeOf(code);
+      return recipe !== undefined && have.has(recipe.base) && recipe.marks.every((m) => hasMark(m.mark));
     };
-    return nextSteps(coverage, canCompose, { onlyScripts: begun });
+    return nextSteps(coverage, canCompose, { onlyScripts: begunScripts(coverage) });
   }, [coverage, have]);
   if (steps.length === 0) return null;
   return (
@@ -109,7 +117,7 @@ function Next({ coverage, have }: { coverage: readonly Coverage[]; have: Readonl
                 : ''}
             </span>
           </p>
-          <MissingGlyphs missing={s.codes} what={s.languages[0]!.name} />
+          <MissingGlyphs kind="primary" missing={s.codes} what={s.languages[0]!.name} />
         </div>
       ))}
     </section>
@@ -136,14 +144,16 @@ function Rows({
     overscan: 6,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: other rows begin at the top.
-  useEffect(() => box.current?.scrollTo(0, 0), [rows.length]);
+  useEffect(() => {
+    box.current?.scrollTo(0, 0);
+  }, [rows.length]);
   const aim = (language: Language) => {
     const codes = new Set(aimed);
     if (!codes.delete(language.code)) codes.add(language.code);
     run((p) => aimAtLanguages(p, { languages: [...codes] }));
   };
   return (
-    <div ref={box} className="min-h-0 flex-1 overflow-y-auto rounded-xl border border-line bg-panel">
+    <div ref={box} className="min-h-[300px] flex-1 shrink-0 overflow-y-auto rounded-xl border border-line bg-panel">
       {rows.length === 0 && (
         <p className="p-5 text-quiet">{none ? 'No language answers to that.' : 'There are no languages.'}</p>
       )}

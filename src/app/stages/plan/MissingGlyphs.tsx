@@ -9,8 +9,8 @@ import { run, say, useBench } from '../../state/bench';
 import { setChosen } from '../../state/chosen';
 import { Button } from '../../ui/parts';
 
-/** So many are shown until more are asked for. */
-const FIRST = 120;
+/** So many are shown until all are asked for. */
+const FIRST = 16;
 
 const requestFor = (wanted: number | string): GlyphRequest =>
   typeof wanted === 'string' ? { name: wanted, unicodes: [] } : { name: nameForCodePoint(wanted), unicodes: [wanted] };
@@ -39,7 +39,15 @@ function pencilled(wanted: number | string): string {
  * Glyphs that lack, lightly, with name and code point told; one, some or all are added in one step. Those that are there but
  * not drawn yet are marked and not added again.
  */
-export function MissingGlyphs({ missing, what }: { missing: readonly (number | string)[]; what: string }) {
+export function MissingGlyphs({
+  missing,
+  what,
+  kind = 'plain',
+}: {
+  missing: readonly (number | string)[];
+  what: string;
+  kind?: 'plain' | 'primary';
+}) {
   const project = useBench((s) => s.settled)!;
   const [picked, setPicked] = useState<ReadonlySet<number | string>>(new Set());
   const [all, setAll] = useState(false);
@@ -92,7 +100,7 @@ export function MissingGlyphs({ missing, what }: { missing: readonly (number | s
       )}
       {toAdd.length > 0 ? (
         <Button
-          kind="primary"
+          kind={kind}
           title={`Puts together what can be for ${what}, and adds empty glyphs for the rest; they stand in the Case, chosen`}
           onClick={add}
         >

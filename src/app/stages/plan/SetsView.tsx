@@ -150,13 +150,14 @@ function NewList() {
         </ul>
       )}
       <div className="flex flex-wrap items-center gap-2">
-        <TextField
-          aria-label="Name of the list"
-          placeholder="name of the list"
-          className="w-52"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
+        <div className="w-52">
+          <TextField
+            aria-label="Name of the list"
+            placeholder="name of the list"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+        </div>
         <Button
           kind="primary"
           disabled={count === 0 || name.trim() === ''}

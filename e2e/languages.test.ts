@@ -1,0 +1,71 @@
+import { type Browser, storedGlyph, type tester, until } from './browser';
+import { sharedDemoBench } from './demoBench';
+
+const { opened, go, undoAll } = sharedDemoBench();
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+const rows = () =>
+  browser.driver.executeScript<string[]>(
+    'return [...document.querySelectorAll("[data-testid=language]")].map((e) => e.innerText.replace(/\\s+/g, " "))',
+  );
+
+test('a language is found; what lacks is put together or added in one step; the rest is told', async () => {
+  await go('plan');
+  await t.press('Languages');
+  await t.find('[data-testid="next-step"]');
+  await t.fill('Find a language', 'Polish');
+  await until('Polish alone', async () => (await rows()).length === 1);
+  expect((await rows())[0]).toMatch(/^Polish polski 4\d million readers · Poland, .* all letters|complete/);
+  await t.fill('Find a language', 'yoruba');
+  await until('what Yoruba lacks', async () => /^Yoruba .*\d+ missing/.test((await rows())[0] ?? ''));
+  const row = await t.find('[data-testid="language"]');
+  await browser.driver.executeScript(
+    'arguments[0].querySelectorAll("button").forEach((b) => /^Add \\d+$/.test(b.innerText) && b.click())',
+    row,
+  );
+  await until('what was done, said', async () =>
+    /Put \d+ letters together, added \d+ empty glyphs to be drawn/.test(await t.text('body')),
+  );
+  // n with a grave accent stands of n and the grave, in all masters; e with a dot below waits to be drawn.
+  const made = await until('the letter stored', () => storedGlyph(browser.driver, 'velmarrow', 'uni01F9'));
+  const drawings = Object.values(made.drawings) as { components: unknown[] }[];
+  expect(drawings.map((d) => d.components.length)).toEqual([2, 2, 2, 2, 2, 2]);
+  await until('fewer missing', async () => /there, not drawn yet/.test((await rows())[0] ?? ''));
+  await t.press('Aim at Yoruba');
+  await t.fill('Find a language', ' ');
+  await t.press('Aimed at');
+  await until(
+    'the language aimed at',
+    async () => (await rows()).length === 1 && (await rows())[0]!.startsWith('Yoruba'),
+  );
+  await undoAll();
+  await until('none aimed at', async () => (await rows()).length === 0);
+});
+
+test('a list is pasted and kept with the project; what it lacks is added; sets tell what is drawn', async () => {
+  await go('plan');
+  await t.press('Sets and lists');
+  const sets = () =>
+    browser.driver.executeScript<string[]>(
+      'return [...document.querySelectorAll("[data-testid=set]")].map((e) => e.innerText.replace(/\\s+/g, " "))',
+    );
+  await until('the sets', async () => (await sets()).some((s) => s === 'Basic Latin all 95 drawn'));
+  expect((await sets()).filter((s) => s.startsWith('Windows 125'))).toHaveLength(9);
+  await t.fill('Characters of a list', 'Orde ⇧ /orde.logo\nU+0200–U+0100');
+  await until('the line that cannot be read', async () =>
+    /Line 2: U\+0200–U\+0100 is not a range/.test(await t.text('body')),
+  );
+  await t.fill('Name of the list', 'Plaques');
+  await t.press('Keep the list');
+  await until('the list', async () => (await sets())[0]!.startsWith('Plaques 4 of 6 drawn'));
+  await t.press('Add 2');
+  await until('both there', async () => /2 glyphs are there, not drawn yet/.test((await sets())[0]!));
+  await go('plan');
+  await t.press('Sets and lists');
+  await until('the list after a reload', async () => (await sets())[0]?.startsWith('Plaques 4 of 6 drawn'));
+  await undoAll();
+  await until('no list', async () => !(await sets())[0]!.startsWith('Plaques'));
+});
