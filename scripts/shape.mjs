@@ -27,6 +27,8 @@ const glyphs = all.includes('--advances')
       gid: g.codepoint,
       name: handle.glyphName(g.codepoint),
       advance: g.xAdvance,
+      x: g.xOffset,
+      y: g.yOffset,
       path: handle.glyphToPath(g.codepoint),
     }));
 process.stdout.write(JSON.stringify(glyphs));

@@ -17,6 +17,7 @@ import { trueTypeOutlines } from './tables/glyf';
 import { gposTable, kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
+import { gdefTable, markFeatures } from './tables/marks';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
@@ -66,7 +67,8 @@ function joined(plan: CastPlan): CastFont {
   const glyphNames = entries.map((e) => e.glyph.name);
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const gpos = gposTable(plan, kern);
+  const gpos = gposTable(plan, kern, markFeatures(plan));
+  const gdef = gdefTable(plan);
   const carried = carriedTables(plan.project, glyphNames);
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
@@ -78,6 +80,7 @@ function joined(plan: CastPlan): CastFont {
     ['name', name.write(nameRecords(plan.project, plan.names))],
     ['post', postTable(plan)],
     ...(gpos ? [['GPOS', gpos] as const] : []),
+    ...(gdef ? [['GDEF', gdef] as const] : []),
     ...carried.tables,
   ]);
   const { overlapsKept } = outlines;

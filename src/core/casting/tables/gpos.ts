@@ -4,10 +4,15 @@ import type { GlyphId, MasterId, Project } from '../../project/model';
 import { pairSides } from '../../project/pairs';
 import { masterOf } from '../../project/queries';
 import { type CastPlan, castOrder, characterMap } from '../plan';
+import type { markFeatures } from './marks';
 
-/** `GPOS`: the kerning of the master, for the scripts that the font serves. */
-export const gposTable = (plan: Pick<CastPlan, 'characters'>, kern: KernInput): Uint8Array | undefined =>
-  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }], scriptsOf(plan.characters));
+/** `GPOS`: the kerning of the master and its marks, for the scripts that the font serves. */
+export const gposTable = (
+  plan: Pick<CastPlan, 'characters'>,
+  kern: KernInput,
+  marks: ReturnType<typeof markFeatures> = [],
+): Uint8Array | undefined =>
+  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }, ...marks], scriptsOf(plan.characters));
 
 /** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
 export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
