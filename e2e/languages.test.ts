@@ -1,7 +1,7 @@
-import { type Browser, storedGlyph, type tester, until } from './browser';
+import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, go, undoAll } = sharedDemoBench();
+const { opened, go, undoAll, view } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -68,4 +68,30 @@ test('a list is pasted and kept with the project; what it lacks is added; sets t
   await until('the list after a reload', async () => (await sets())[0]?.startsWith('Plaques 4 of 6 drawn'));
   await undoAll();
   await until('no list', async () => !(await sets())[0]!.startsWith('Plaques'));
+});
+
+test('an anchor is dragged on the sheet; the letters put together there follow in that master', async () => {
+  await go('draw?glyph=e');
+  await t.press('Parts');
+  const anchors = () =>
+    browser.driver.executeScript<string[][]>(
+      'return [...document.querySelectorAll("[data-testid=anchor]")].map((r) => [...r.querySelectorAll("input")].map((i) => i.value))',
+    );
+  await until('the anchors', async () => (await anchors()).some(([name]) => name === 'top'));
+  const [, x, y] = (await anchors()).find(([name]) => name === 'top')!.map(Number) as [number, number, number];
+  const { px, py } = await view();
+  const hand = pointer(browser.driver, await t.find('[data-testid="draw-canvas"]'));
+  await hand.drag(px(x), py(y), px(x), py(y + 90));
+  await until('the anchor higher', async () => Number((await anchors()).find(([name]) => name === 'top')![2]) > y + 60);
+  const up = Number((await anchors()).find(([name]) => name === 'top')![2]) - y;
+  expect(up).toBeGreaterThan(60);
+  await t.fill('Name of a new anchor', 'centre', true);
+  await until('a new anchor', async () => (await anchors()).some(([name]) => name === 'centre'));
+  await t.press('Take the anchor centre away, in all masters');
+  await until('none', async () => !(await anchors()).some(([name]) => name === 'centre'));
+  await undoAll();
+  await until('what followed, told', async () =>
+    /Undone: Moved the anchor top in e, Regular; \d+ letters follow/.test(await t.text('body')),
+  );
+  await until('where it was', async () => Number((await anchors()).find(([name]) => name === 'top')![2]) === y);
 });

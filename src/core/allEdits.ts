@@ -1,4 +1,5 @@
 /** Brings every edit there is, so that each can be found by its name. */
+import './composing/anchorEdits';
 import './composing/edits';
 import './coverage/edits';
 import './drawing/arrange';

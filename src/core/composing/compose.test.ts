@@ -7,6 +7,7 @@ import type { Glyph, Project } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphForCodePoint, glyphNamed, isEmptyDrawing } from '../project/queries';
 import { sameStructure } from '../project/structure';
+import { addAnchor, moveAnchor, removeAnchor, renameAnchors } from './anchorEdits';
 import { basePlace, markPlace, proposedAnchor } from './anchorPlaces';
 import { composed, withAnchors } from './compose';
 import { composeGlyphs, placeAnchors } from './edits';
@@ -217,6 +218,60 @@ test('anchors are proposed from shapes: wherever the letter stands and whatever 
   const moved = changed(acute, (x, y) => [x - 90, y]);
   expect(markPlace(moved.project, moved.glyph, m1, 'top')!.x).toBe(own.x - 90);
   expect(proposedAnchor(demo, acute, m1, 'top', 'isMark')).toEqual({ name: '_top', ...own, role: 'isMark' });
+});
+
+test('an anchor is moved in one master, added and taken away in all, renamed everywhere', () => {
+  const done = (o: ReturnType<typeof addAnchor>): Project => {
+    if (!o.ok) throw new Error(o.reason);
+    return o.project;
+  };
+  const id = glyphNamed(demo, 'x')!.id;
+  const names = (p: Project, m: string) => drawingOf(p.glyphs[id]!, m).anchors.map((a) => a.name);
+  const added = done(addAnchor(demo, { glyph: id, name: 'ogonek' }));
+  for (const m of demo.masters) expect(names(added, m.id)).toContain('ogonek');
+  expect(addAnchor(added, { glyph: id, name: 'ogonek' })).toMatchObject({
+    ok: false,
+    reason: 'x has an anchor ogonek already.',
+  });
+  expect(addAnchor(demo, { glyph: id, name: '1 2' })).toMatchObject({ ok: false });
+  const moved = done(moveAnchor(added, { at: { glyph: id, master: 'm3' }, name: 'ogonek', x: 7, y: 9 }));
+  expect(drawingOf(moved.glyphs[id]!, 'm3').anchors.find((a) => a.name === 'ogonek')).toMatchObject({ x: 7, y: 9 });
+  expect(drawingOf(moved.glyphs[id]!, 'm1')).toBe(drawingOf(added.glyphs[id]!, 'm1'));
+  // What is put together at an anchor follows it, in that master; a mark's own anchor moves it on every base.
+  const [e, eacute, acute] = ['e', 'eacute', 'acutecomb'].map((n) => glyphNamed(demo, n)!);
+  const part = (p: Project, m: string) => drawingOf(p.glyphs[eacute!.id]!, m).components[1]!.transform;
+  const top = drawingOf(e!, 'm1').anchors.find((a) => a.name === 'top')!;
+  const up = done(moveAnchor(demo, { at: { glyph: e!.id, master: 'm1' }, name: 'top', x: top.x + 5, y: top.y + 30 }));
+  expect([part(up, 'm1')[4] - part(demo, 'm1')[4], part(up, 'm1')[5] - part(demo, 'm1')[5]]).toEqual([5, 30]);
+  expect(part(up, 'm3')).toEqual(part(demo, 'm3'));
+  // Letters of sources that do not say where a mark sits follow where it lies at the anchor.
+  const d = drawingOf(eacute!, 'm1');
+  const silent = {
+    ...demo,
+    glyphs: {
+      ...demo.glyphs,
+      [eacute!.id]: {
+        ...eacute!,
+        drawings: { ...eacute!.drawings, m1: { ...d, components: d.components.map(({ anchor: _, ...c }) => c) } },
+      },
+    },
+  };
+  const told = done(moveAnchor(silent, { at: { glyph: e!.id, master: 'm1' }, name: 'top', x: top.x, y: top.y + 30 }));
+  expect(part(told, 'm1')[5] - part(demo, 'm1')[5]).toBe(30);
+  const own = drawingOf(acute!, 'm1').anchors.find((a) => a.name === '_top')!;
+  const down = moveAnchor(demo, { at: { glyph: acute!.id, master: 'm1' }, name: '_top', x: own.x, y: own.y + 12 });
+  expect(down.ok && down.sentence).toMatch(/^Moved the anchor _top in acutecomb, Regular; \d+ letters follow$/);
+  expect(part(done(down), 'm1')[5] - part(demo, 'm1')[5]).toBe(-12);
+  const gone = done(removeAnchor(moved, { glyph: id, name: 'ogonek' }));
+  for (const m of demo.masters) expect(names(gone, m.id)).toEqual(names(demo, m.id));
+  const renamed = done(renameAnchors(demo, { from: 'top', to: 'over' }));
+  for (const g of Object.values(renamed.glyphs))
+    for (const d of Object.values(g.drawings)) {
+      expect(d.anchors.some((a) => a.name === 'top' || a.name === '_top')).toBe(false);
+      expect(d.components.some((c) => c.anchor === 'top')).toBe(false);
+    }
+  expect(renameAnchors(demo, { from: 'top', to: 'bottom' })).toMatchObject({ ok: false });
+  expect(renameAnchors(demo, { from: 'nowhere', to: 'over' })).toMatchObject({ ok: false });
 });
 
 test('anchors are placed in all masters where they lack, and nowhere else', () => {

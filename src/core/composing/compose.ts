@@ -161,7 +161,13 @@ class Workbench {
       components.push({ glyph: id, transform: [1, 0, 0, 1, dx, dy], anchor });
       above.set(anchor, { id, dx, dy });
     }
-    return { ...emptyDrawing(own.advance), components };
+    // What marks of other kinds, or one on top of the last, find on the whole letter.
+    const free = own.anchors.filter((a) => !a.name.startsWith('_') && !above.has(a.name as AnchorName));
+    const onTop = [...above].flatMap(([anchor, { id, dx, dy }]): Anchor[] => {
+      const carries = anchorNamed(this.project.glyphs[id]!, master, anchor);
+      return carries ? [{ ...carries, x: tidy(carries.x + dx), y: tidy(carries.y + dy) }] : [];
+    });
+    return { ...emptyDrawing(own.advance), components, anchors: [...free, ...onTop] };
   }
 
   /** An anchor that a glyph has, or that is placed by its shape and kept; of one master, or of all. */

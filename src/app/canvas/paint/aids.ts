@@ -4,6 +4,7 @@ import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import { pointAt } from '../../../core/geometry/curve';
 import { curvatureAt, leftNormal } from '../../../core/geometry/offset';
 import type { Guide } from '../../../core/project/model';
+import { path2d } from '../../ui/path2d';
 import { shortNumber } from '../tools/tool';
 import type { Brush } from '../useCanvas';
 import { toPxX, toPxY } from '../view';
@@ -149,4 +150,38 @@ export function paintWrongWay(
     context.stroke();
   }
   context.setLineDash([]);
+}
+
+/** Where marks sit: a small cross with its name, and a mark that sits there, faint. */
+export function paintAnchors(
+  brush: Brush,
+  anchors: readonly { name: string; x: number; y: number }[],
+  ghosts: readonly { path: string; x: number; y: number }[],
+): void {
+  const { context, view, inks } = brush;
+  for (const g of ghosts) {
+    context.save();
+    context.translate(view.originX, view.originY);
+    context.scale(view.scale, -view.scale);
+    context.translate(g.x, g.y);
+    context.globalAlpha = 0.22;
+    context.fillStyle = inks.violet;
+    context.fill(path2d(g.path));
+    context.restore();
+  }
+  context.strokeStyle = inks.violet;
+  context.fillStyle = inks.violet;
+  context.lineWidth = 1.5;
+  context.font = '12px "Source Sans 3", sans-serif';
+  context.textAlign = 'left';
+  for (const { name, x, y } of anchors) {
+    const [px, py] = [toPxX(view, x), toPxY(view, y)];
+    context.beginPath();
+    context.moveTo(px - 6, py);
+    context.lineTo(px + 6, py);
+    context.moveTo(px, py - 6);
+    context.lineTo(px, py + 6);
+    context.stroke();
+    context.fillText(name, px + 8, py - 6);
+  }
 }

@@ -96,3 +96,10 @@ export function partUnder(
   }
   return undefined;
 }
+
+/** The anchor under the hand, by its name. */
+export const anchorUnder = (drawing: Drawing, x: number, y: number, reach: number): string | undefined =>
+  drawing.anchors
+    .map((a) => ({ name: a.name, off: Math.hypot(a.x - x, a.y - y) }))
+    .filter((a) => a.off <= reach)
+    .sort((a, b) => a.off - b.off)[0]?.name;

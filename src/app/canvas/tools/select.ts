@@ -3,8 +3,8 @@ import { guidesFor } from '../../../core/drawing/guides';
 import { type PointKey, pointOf } from '../../../core/drawing/points';
 import { isOnCurve } from '../../../core/geometry/contour';
 import { paintCatches, paintSweep, paintTarget } from '../paint/gestures';
-import { guideUnder, partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
-import { type Dragging, dragged, dropped, grasped, graspedGuide, wholeContours } from './selectDrag';
+import { anchorUnder, guideUnder, partUnder, pointsWithin, pointUnder, segmentUnder } from './hit';
+import { type Dragging, dragged, dropped, grasped, graspedAnchor, graspedGuide, wholeContours } from './selectDrag';
 import { CHOSEN_HINTS, HANDLE_HINTS, IDLE_HINTS, POINT_HINTS, WHOLE_HINTS } from './selectHints';
 import { chosenKey } from './selectKeys';
 import type { Hand, Tool, Workplace } from './tool';
@@ -14,6 +14,8 @@ type State = { kind: 'idle' } | Dragging | { kind: 'sweeping'; from: Hand; to: H
 /** What a press is the beginning of; it chooses what lies there. */
 function pressed(place: Workplace, hand: Hand): State {
   const drawing = place.drawing();
+  const mark = place.anchorsShown() ? anchorUnder(drawing, hand.x, hand.y, hand.reach) : undefined;
+  if (mark !== undefined && !hand.shift) return graspedAnchor(place, hand, mark);
   const key = pointUnder(drawing, hand.x, hand.y, hand.reach);
   if (key) {
     const before = place.selection();

@@ -1,3 +1,4 @@
+import { moveAnchor } from '../../../core/composing/anchorEdits';
 import { moveHandle, movePointsAlone, ownerOf } from '../../../core/drawing/arrange';
 import { moveComponents } from '../../../core/drawing/components';
 import { movePoints } from '../../../core/drawing/edits';
@@ -24,6 +25,8 @@ export type Dragging = {
   part: number | undefined;
   /** A guide, by its place among those that hold for the drawing. */
   guide?: number;
+  /** An anchor of the glyph, by its name. */
+  mark?: string;
   anchor: { x: number; y: number };
   catches: readonly Catch[];
   /** The edit that the drag has come to, with what it caught on. */
@@ -90,6 +93,42 @@ export function graspedGuide(place: Workplace, hand: Hand, guide: number): Dragg
   };
 }
 
+/** A drag begins on an anchor; it catches on the lines and points of the drawing. */
+export function graspedAnchor(place: Workplace, hand: Hand, mark: string): Dragging {
+  const drawing = place.drawing();
+  const { x, y } = drawing.anchors.find((a) => a.name === mark)!;
+  const catches = catchesFor(place.master(), { ...drawing, anchors: [] }, new Set());
+  return {
+    kind: 'dragging',
+    second: false,
+    from: hand,
+    key: undefined,
+    part: undefined,
+    mark,
+    anchor: { x, y },
+    catches,
+    now: undefined,
+    hand,
+  };
+}
+
+/** The edit that moves an anchor in this master. */
+function anchorDragged(place: Workplace, hand: Hand, drag: Dragging & { mark: string }): Dragging['now'] {
+  const { anchor, from, mark, catches } = drag;
+  const [hx, hy] = hand.shift ? straightened(from.x, from.y, hand.x, hand.y) : [hand.x, hand.y];
+  const [fx, fy] = [anchor.x + hx - from.x, anchor.y + hy - from.y];
+  const grid = hand.free ? 0 : place.project().settings.grid;
+  const caught = hand.free || hand.shift ? undefined : snapped(catches, fx, fy, hand.reach * SNAP_REACH);
+  const x = caught && caught.x !== fx ? caught.x : onGrid(fx, grid);
+  const y = caught && caught.y !== fy ? caught.y : onGrid(fy, grid);
+  const { glyph, master } = place.at();
+  return {
+    edit: (p) => moveAnchor(p, { at: { glyph, master }, name: mark, x, y }),
+    caught,
+    label: `${mark} ${shortNumber(x)}, ${shortNumber(y)}${caught ? namesOf(caught) : ''}`,
+  };
+}
+
 /** The edit that moves a guide by what the hand moved: across its own direction only. */
 function guideDragged(place: Workplace, hand: Hand, { guide, anchor, from }: Dragging): Dragging['now'] {
   const master = place.master();
@@ -122,6 +161,7 @@ export function wholeContours(place: Workplace): boolean {
 /** The edit that a drag comes to with the hand where it is. */
 export function dragged(place: Workplace, hand: Hand, drag: Dragging): Dragging['now'] {
   if (drag.guide !== undefined) return guideDragged(place, hand, drag);
+  if (drag.mark !== undefined) return anchorDragged(place, hand, { ...drag, mark: drag.mark });
   const at = place.at('places');
   const { free } = hand;
   const drawing = place.settled();

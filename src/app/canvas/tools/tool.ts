@@ -48,6 +48,8 @@ export type Workplace = {
   /** Chosen parts (components), by their place in the drawing. */
   parts(): readonly number[];
   chooseParts(parts: readonly number[]): void;
+  /** Anchors are shown, and can be grasped. */
+  anchorsShown(): boolean;
   levelling(): Levelling | undefined;
   setLevelling(levelling: Levelling | undefined): void;
   /** Gauges laid over this glyph. */

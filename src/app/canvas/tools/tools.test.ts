@@ -53,6 +53,7 @@ function bench(glyphName: string) {
     chooseParts: (p) => {
       parts = p;
     },
+    anchorsShown: () => false,
     levelling: () => undefined,
     setLevelling: () => {},
     gauges: () => gauges,

@@ -12,6 +12,7 @@ import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
 import { Tip } from '../../ui/Tip';
+import { AnchorSection } from './details/AnchorSection';
 import { BackdropSection } from './details/BackdropSection';
 import { ContourSection } from './details/ContourSection';
 import { EdgeSection } from './details/EdgeSection';
@@ -97,6 +98,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
           <Tabs.Content value="parts">
             <ReachRow />
             <PartsSection drawing={drawing} keys={kept} />
+            <AnchorSection drawing={drawing} />
             <GuideSection drawing={drawing} keys={kept} />
           </Tabs.Content>
           <Tabs.Content value="takes">

@@ -8,7 +8,7 @@ import type { View } from '../../canvas/view';
 
 export const DETAIL_TABS = [
   { name: 'shape', title: 'Shape', hint: 'Points, sides and contours' },
-  { name: 'parts', title: 'Parts', hint: 'Other glyphs drawn in this one; guides' },
+  { name: 'parts', title: 'Parts', hint: 'Other glyphs drawn in this one, anchors, guides' },
   { name: 'behind', title: 'Behind', hint: 'Pictures, other masters and glyphs behind the drawing' },
   { name: 'takes', title: 'Takes', hint: 'Kept versions of this drawing' },
 ] as const;

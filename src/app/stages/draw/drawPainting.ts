@@ -4,11 +4,11 @@ import { counterpart } from '../../../core/fitting/beside';
 import { sidesOf } from '../../../core/fitting/sides';
 import { isEmptyBox } from '../../../core/geometry/curve';
 import { wrongWay } from '../../../core/geometry/winding';
-import type { Glyph, Master, Project } from '../../../core/project/model';
+import type { Drawing, Glyph, Master, Project } from '../../../core/project/model';
 import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, masterOf } from '../../../core/project/queries';
-import { paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
+import { paintAnchors, paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
 import { paintLabel, paintTarget } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
@@ -37,6 +37,22 @@ function paintBeside(sheet: Brush, glyph: Glyph): void {
   context.fillStyle = inks.sea;
   context.fill(path);
   context.restore();
+}
+
+/** A mark for each anchor that takes one: the first of the project that sits there. */
+function ghostsOf(project: Project, master: Master, drawing: Drawing): { path: string; x: number; y: number }[] {
+  const out: { path: string; x: number; y: number }[] = [];
+  for (const { name, x, y } of drawing.anchors) {
+    if (name.startsWith('_')) continue;
+    for (const id of project.glyphOrder) {
+      const mark = drawingOf(project.glyphs[id]!, master.id);
+      const sits = mark.anchors.find((a) => a.name === `_${name}`);
+      if (!sits) continue;
+      out.push({ path: drawingPath(project, master.id, mark), x: x - sits.x, y: y - sits.y });
+      break;
+    }
+  }
+  return out;
 }
 
 /** Shows the glyph between its edges, from descender to ascender. */
@@ -72,7 +88,7 @@ export function paintSheet(
   const { inks } = sheet;
   const bare = tool === 'bare';
   const drawing = drawingOf(glyph, master.id);
-  const { combs, parts, company: words, moving } = useDrawBench.getState();
+  const { combs, parts, company: words, moving, tab } = useDrawBench.getState();
   if (!bare) {
     paintZones(sheet, master);
     paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
@@ -94,6 +110,7 @@ export function paintSheet(
   const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
   if (wrong.length > 0) paintWrongWay(sheet, drawing.contours, wrong);
   paintPoints(sheet, drawing, selection);
+  if (tab === 'parts') paintAnchors(sheet, drawing.anchors, ghostsOf(project, master, drawing));
   const ringed = moving && pointOf(drawing, moving);
   if (ringed) paintTarget(sheet, ringed);
   const gauges = gaugesOf(glyph.id);

@@ -26,6 +26,7 @@ export const workplace = (repaint: () => void): Workplace => ({
   repaint,
   parts: () => useDrawBench.getState().parts,
   chooseParts,
+  anchorsShown: () => useDrawBench.getState().tab === 'parts',
   levelling: () => useDrawBench.getState().levelling,
   setLevelling,
   gauges: () => gaugesOf(useBench.getState().glyph!),
