@@ -17,12 +17,16 @@ const SLAB = 0.16;
 const NARROW = 0.4;
 /** … unless it stands this far aside, as a share of the width. */
 const ASIDE = 0.25;
+/** Ink that begins within this share of the width begins where the letter does. */
+const FLUSH = 0.03;
 
 /** Letters whose bowl carries the mark, beside the ascender: b and d. */
 const BOWLS: ReadonlySet<number> = new Set([0x62, 0x64]);
 
 /** How far a mark that leans, acute or grave, is held by its lower end rather than by its middle. */
-const LEANING = 0.8;
+const LEANING = 0.75;
+/** A mark this much wider than high lies, as a tilde, and does not lean. */
+const LYING = 2.2;
 
 /** The upright extent of a shape: its lines of ink, and its sides over all of them. */
 type Shape = { profile: Profile; low: number; high: number; bottom: number; top: number; left: number; right: number };
@@ -62,7 +66,7 @@ function onLine(y: number, lines: readonly number[], em: number): number {
 const topLines = ({ xHeight, capHeight, ascender }: Zones) => [xHeight.position, capHeight.position, ascender.position];
 
 /** The middle of a shape's top or bottom: of the stem or apex where it ends in one, else of the whole. */
-function middleOf(shape: Shape, end: 'top' | 'bottom'): number {
+function middleOf(shape: Shape, end: 'top' | 'bottom', small = false): number {
   const height = shape.top - shape.bottom;
   const part =
     end === 'top'
@@ -74,6 +78,8 @@ function middleOf(shape: Shape, end: 'top' | 'bottom'): number {
   const width = shape.right - shape.left;
   // A stem that rises at one side of a wider letter, h or k: the mark stands over the middle of the letter.
   if (end === 'top' && part.right - part.left < NARROW * width && abs(own - whole) > ASIDE * width) return whole;
+  // A small letter that begins with a stem or a stroke at its left, n or v, is judged by all of it; a round one by its top.
+  if (end === 'top' && small && part.left - shape.left < FLUSH * width) return whole;
   return own;
 }
 
@@ -99,11 +105,13 @@ export function basePlace(
   switch (anchor) {
     case 'top': {
       const bowl = BOWLS.has(glyph.unicodes[0] ?? 0) && slab(shape, 0, zones.xHeight.position * 0.9);
-      if (!bowl) return placed(shape, middleOf(shape, 'top'), top);
+      const small = top < (zones.xHeight.position + zones.capHeight.position) / 2;
+      if (!bowl) return placed(shape, middleOf(shape, 'top', small), top);
       const stem = slab(shape, zones.xHeight.position * 1.15, top);
       const left = stem && stem.left - bowl.left < bowl.right - stem.right;
       const x = left ? (stem.right + bowl.right) / 2 : (bowl.left + (stem?.left ?? bowl.right)) / 2;
-      return placed(shape, x, zones.xHeight.position);
+      // Halfway to the middle of the letter.
+      return placed(shape, (x + (shape.left + shape.right) / 2) / 2, zones.xHeight.position);
     }
     case 'bottom':
       return placed(shape, middleOf(shape, 'bottom'), bottom);
@@ -140,8 +148,10 @@ export function markPlace(
   const middle = (shape.left + shape.right) / 2;
   const over = shape.bottom >= zones.capHeight.position ? zones.capHeight.position : zones.xHeight.position;
   switch (anchor) {
-    case 'top':
-      return placed(shape, LEANING * middleOf(shape, 'bottom') + (1 - LEANING) * middle, over);
+    case 'top': {
+      const leaning = shape.right - shape.left < LYING * (shape.top - shape.bottom) ? LEANING : 0;
+      return placed(shape, leaning * middleOf(shape, 'bottom') + (1 - leaning) * middle, over);
+    }
     case 'bottom':
       return placed(shape, middle, 0);
     case 'cedilla':
