@@ -17,7 +17,7 @@ const SLAB = 0.16;
 const NARROW = 0.4;
 /** … unless it stands this far aside, as a share of the width. */
 const ASIDE = 0.25;
-/** Ink that begins within this share of the width begins where the letter does. */
+/** Ink that ends within this share of the width ends where the letter does. */
 const FLUSH = 0.03;
 
 /** Letters whose bowl carries the mark, beside the ascender: b and d. */
@@ -78,8 +78,8 @@ function middleOf(shape: Shape, end: 'top' | 'bottom', small = false): number {
   const width = shape.right - shape.left;
   // A stem that rises at one side of a wider letter, h or k: the mark stands over the middle of the letter.
   if (end === 'top' && part.right - part.left < NARROW * width && abs(own - whole) > ASIDE * width) return whole;
-  // A small letter that begins with a stem or a stroke at its left, n or v, is judged by all of it; a round one by its top.
-  if (end === 'top' && small && part.left - shape.left < FLUSH * width) return whole;
+  // A small letter whose top reaches one of its sides, n or v, is judged by all of it; a round one by its top.
+  if (end === 'top' && small && min(part.left - shape.left, shape.right - part.right) < FLUSH * width) return whole;
   return own;
 }
 
