@@ -95,3 +95,37 @@ test('an anchor is dragged on the sheet; the letters put together there follow i
   );
   await until('where it was', async () => Number((await anchors()).find(([name]) => name === 'top')![2]) === y);
 });
+
+test('compose: letters show how they stand; chosen ones, then all that can be, are built in one step', async () => {
+  await go('compose');
+  const states = () =>
+    browser.driver.executeScript<Record<string, number>>(
+      `const out = {};
+      for (const b of document.querySelectorAll('main button[aria-pressed]')) {
+        const [, n, what] = /^(\\d+) (.+)$/.exec(b.innerText) ?? [];
+        if (n) out[what] = Number(n);
+      }
+      return out;`,
+    );
+  await until(
+    'how letters stand',
+    async () => (await states())['can be built'] !== undefined && (await states())['are built']! > 150,
+  );
+  const before = await states();
+  const cell = await t.find('[data-testid="composed"][data-state="can"]');
+  await cell.click();
+  await until('its recipe', async () => / \+ ◌. at (top|bottom|cedilla)/.test(await t.text('[aria-label="Details"]')));
+  await t.press('Build it');
+  await until('one more built', async () => (await states())['are built'] === before['are built']! + 1);
+  await t.press(`Build all ${before['can be built']! - 1}`);
+  await until(
+    'all built',
+    async () => (await states())['are built'] === before['are built']! + before['can be built']!,
+  );
+  await (await t.find('[data-testid="composed"][data-state="not"]')).click();
+  await until('why it is not possible', async () =>
+    /It is not possible yet\. \S+ is not drawn yet/.test((await t.text('[aria-label="Details"]')).replace(/\s+/g, ' ')),
+  );
+  await undoAll();
+  await until('as it was', async () => (await states())['are built'] === before['are built']);
+});

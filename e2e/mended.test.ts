@@ -25,7 +25,7 @@ test('every stage holds at every size, and at twice the size: nothing is wider t
     'return [outerWidth - innerWidth, outerHeight - innerHeight]',
   );
   const window = browser.driver.manage().window();
-  for (const stage of ['plan', 'case', 'draw', 'fit', 'kern', 'cast']) {
+  for (const stage of ['plan', 'case', 'draw', 'compose', 'fit', 'kern', 'cast']) {
     await go(`${stage}?glyph=a`);
     // The last two are 1920 x 1080 and 1280 x 800 with everything twice as large.
     for (const [width, height] of [
@@ -234,7 +234,7 @@ test('case: key-caps of A to Z are framed copies of one width in all masters, in
 });
 
 test('every stage has one main part and one heading, names for all controls and lists, edges of fields and words that can be seen', async () => {
-  for (const stage of ['plan', 'case?glyph=a', 'draw?glyph=a', 'fit?glyph=n', 'kern', 'cast']) {
+  for (const stage of ['plan', 'case?glyph=a', 'draw?glyph=a', 'compose', 'fit?glyph=n', 'kern', 'cast']) {
     await go(stage);
     await until('the details', async () => (await details()) !== '');
     const found = await browser.driver.executeScript(AUDIT);

@@ -46,6 +46,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'app/stages/plan': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/case': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/draw': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui', 'app/canvas', 'app/edges'],
+  'app/stages/compose': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/fit': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/kern': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/cast': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],

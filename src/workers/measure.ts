@@ -1,5 +1,6 @@
 import type { Refusal } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
+import { type ComposedCell, composedView } from '../core/composing/view';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
@@ -49,6 +50,8 @@ export const measureService = {
   /** A drawing with its edges worked on, or why it cannot be. */
   edges: (glyph: GlyphId, master: MasterId, contours: readonly number[], work: StrokeWork): Drawing | Refusal =>
     workedDrawing(project(), drawingOf(project().glyphs[glyph]!, master), master, contours, work),
+
+  composedView: (codes: readonly number[], master: MasterId): ComposedCell[] => composedView(project(), codes, master),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

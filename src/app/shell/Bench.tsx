@@ -24,6 +24,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   plan: lazy(() => import('../stages/plan/Plan')),
   case: lazy(() => import('../stages/case/Case')),
   draw: lazy(() => import('../stages/draw/Draw')),
+  compose: lazy(() => import('../stages/compose/Compose')),
   fit: lazy(() => import('../stages/fit/Fit')),
   kern: lazy(() => import('../stages/kern/Kern')),
   cast: lazy(() => import('../stages/cast/Cast')),

@@ -1,6 +1,15 @@
-import { FoldHorizontal, Grid3x3, type LucideIcon, MoveHorizontal, Package, PenLine, Ruler } from 'lucide-react';
+import {
+  Combine,
+  FoldHorizontal,
+  Grid3x3,
+  type LucideIcon,
+  MoveHorizontal,
+  Package,
+  PenLine,
+  Ruler,
+} from 'lucide-react';
 
-export type StageKey = 'plan' | 'case' | 'draw' | 'fit' | 'kern' | 'cast';
+export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
 /** The stages in the order of the work. */
@@ -8,6 +17,7 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'plan', title: 'Plan', icon: Ruler, does: 'Names, em and vertical metrics' },
   { key: 'case', title: 'Case', icon: Grid3x3, does: 'All glyphs' },
   { key: 'draw', title: 'Draw', icon: PenLine, does: 'Outlines of one glyph' },
+  { key: 'compose', title: 'Compose', icon: Combine, does: 'Letters from bases and marks' },
   { key: 'fit', title: 'Fit', icon: MoveHorizontal, does: 'Side bearings in control lines' },
   { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
