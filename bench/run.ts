@@ -1,4 +1,5 @@
 import { benchCasting } from './casting';
+import { benchComposing } from './composing';
 import { benchDrawing, benchSpacing } from './drawing';
 import { benchFitting } from './fitting';
 import { benchFonts } from './fonts';
@@ -10,6 +11,7 @@ import { benchStorage } from './storage';
 const wanted = process.argv.slice(2);
 const want = (name: string) => wanted.length === 0 || wanted.includes(name);
 if (want('casting')) benchCasting();
+if (want('composing')) await benchComposing();
 if (want('drawing')) benchDrawing();
 if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();

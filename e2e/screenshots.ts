@@ -96,6 +96,12 @@ try {
   await take('start');
   await go('plan');
   await take('plan');
+  await t.press('Languages');
+  await t.find('[data-testid="language"]');
+  await take('languages');
+  await go('compose?glyph=a');
+  await t.find('[data-testid="composed"][data-state="can"]');
+  await take('compose');
   await go('case?glyph=g');
   await take('case');
   await go('draw?glyph=a');

@@ -13,6 +13,7 @@ import { composed, withAnchors } from './compose';
 import { composeGlyphs, placeAnchors } from './edits';
 import { markOf } from './marks';
 import { baseUnder, recipeOf } from './recipes';
+import { composedView, recipeCodes } from './view';
 
 const demo = buildDemo();
 const code = (c: string) => c.codePointAt(0)!;
@@ -291,4 +292,29 @@ test('anchors are placed in all masters where they lack, and nowhere else', () =
   );
   expect(markOf(0x301)).toEqual({ code: 0x301, spacing: [0xb4, 0x384], anchor: 'top' });
   expect(isEmptyDrawing(drawingOf(project.glyphs[ids[0]!]!, 'm1'))).toBe(false);
+});
+
+test('how letters stand is told by what a build would come to, without building', () => {
+  const bare = alphabet();
+  const codes = [...recipeCodes('Latin'), code('ł')];
+  const cells = composedView(bare, codes, 'm1');
+  const cell = (c: string) => cells.find((x) => x.code === code(c));
+  expect(cell('ł')).toBeUndefined();
+  expect(cell('é')).toMatchObject({
+    state: 'can',
+    base: code('e'),
+    preview: { advance: drawingOf(glyphNamed(bare, 'e')!, 'm1').advance },
+  });
+  expect(cell('é')!.preview!.path).toMatch(/^M/);
+  expect(cell('ẹ')).toMatchObject({ state: 'not', why: 'dotbelowcomb is not drawn yet, nor an accent of that shape.' });
+  const built = composedView(demo, [code('é'), code('ǻ')], 'm3');
+  expect(built.map((c) => c.state)).toEqual(['built', 'can']);
+  const hand = glyphNamed(demo, 'eacute')!;
+  const drawn = {
+    ...demo,
+    glyphs: { ...demo.glyphs, [hand.id]: { ...hand, drawings: glyphNamed(demo, 'o')!.drawings } },
+  };
+  expect(composedView(drawn, [code('é')], 'm1')[0]!.state).toBe('hand');
+  expect(recipeCodes('Cyrillic')).toContain(code('й'));
+  expect(recipeCodes('Greek')).toContain(code('ώ'));
 });

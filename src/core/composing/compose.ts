@@ -4,7 +4,7 @@ import { tidy } from '../geometry/tidy';
 import { emptyDrawing, newGlyph } from '../project/create';
 import { nameForCodePoint } from '../project/glyphNames';
 import type { Anchor, Component, Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
-import { drawingOf, glyphForCodePoint, glyphNamed, isEmptyDrawing } from '../project/queries';
+import { drawingOf, isEmptyDrawing } from '../project/queries';
 import { anchorNamed, proposedAnchor } from './anchorPlaces';
 import { type AnchorName, markOf } from './marks';
 import { baseUnder, DOTLESS_LETTERS, type Recipe, recipeOf } from './recipes';
@@ -40,7 +40,7 @@ export function composed(project: Project, codes: readonly number[]): Composed {
   const kept: string[] = [];
   const notPossible: Composed['notPossible'][number][] = [];
   for (const code of new Set(codes)) {
-    const there = glyphForCodePoint(work.project, code) ?? glyphNamed(work.project, nameOf(code));
+    const there = work.forCode(code) ?? work.named(nameOf(code));
     const name = there?.name ?? nameOf(code);
     if (there && work.made.includes(name)) continue;
     if (there && project.masters.some((m) => !isEmptyDrawing(drawingOf(there, m.id)))) {
@@ -62,7 +62,7 @@ export function composed(project: Project, codes: readonly number[]): Composed {
     work.put({ ...glyph, drawings: { ...glyph.drawings, ...drawings } });
     built.push(name);
   }
-  return { project: work.project, built, made: work.made, kept, notPossible };
+  return { project: work.done(), built, made: work.made, kept, notPossible };
 }
 
 /** Anchors for glyphs, in every master, where they have none of that name; those that are there hold. */
@@ -73,8 +73,8 @@ export function withAnchors(project: Project, glyphs: readonly GlyphId[]): { pro
     if (!glyph) continue;
     for (const { anchor, role } of anchorsFor(glyph)) work.anchored(id, anchor, role);
   }
-  const changed = glyphs.filter((id) => work.project.glyphs[id] !== project.glyphs[id]).length;
-  return { project: work.project, changed };
+  const next = work.done();
+  return { project: next, changed: glyphs.filter((id) => next.glyphs[id] !== project.glyphs[id]).length };
 }
 
 /** Anchors that a letter takes beside top and bottom, by its character. */
@@ -96,13 +96,62 @@ function anchorsFor(glyph: Glyph): { anchor: AnchorName; role: 'takesMark' | 'is
   return names.map((anchor) => ({ anchor, role: 'takesMark' }));
 }
 
-/** A project being added to, step by step. */
+/**
+ * A project being added to, step by step. Its glyphs are one object of its own that is written in place, with indices beside
+ * it, so that a step costs nothing of the size of the font; it is given out when the work is done.
+ */
 class Workbench {
   readonly made: string[] = [];
-  constructor(public project: Project) {}
+  private readonly glyphs: Record<GlyphId, Glyph>;
+  private readonly order: GlyphId[];
+  private readonly byCode = new Map<number, GlyphId>();
+  private readonly byName = new Map<string, GlyphId>();
+  private changed = false;
+  /** What functions of projects are asked with: the glyphs as they are just now. */
+  readonly project: Project;
+
+  constructor(private readonly before: Project) {
+    this.glyphs = { ...before.glyphs };
+    this.order = [...before.glyphOrder];
+    this.project = { ...before, glyphs: this.glyphs, glyphOrder: this.order };
+    for (const id of this.order) this.note(this.glyphs[id]!);
+  }
+
+  private note(glyph: Glyph): void {
+    if (!this.byName.has(glyph.name)) this.byName.set(glyph.name, glyph.id);
+    for (const code of glyph.unicodes) if (!this.byCode.has(code)) this.byCode.set(code, glyph.id);
+  }
+
+  /** The project with all that was done; the same where nothing was. */
+  done(): Project {
+    const added = this.order.length - this.before.glyphOrder.length;
+    return this.changed ? { ...this.project, nextId: this.before.nextId + added } : this.before;
+  }
+
+  forCode(code: number): Glyph | undefined {
+    const id = this.byCode.get(code);
+    return id === undefined ? undefined : this.glyphs[id];
+  }
+
+  named(name: string): Glyph | undefined {
+    const id = this.byName.get(name);
+    return id === undefined ? undefined : this.glyphs[id];
+  }
 
   put(glyph: Glyph): void {
-    this.project = { ...this.project, glyphs: { ...this.project.glyphs, [glyph.id]: glyph } };
+    this.glyphs[glyph.id] = glyph;
+    this.changed = true;
+  }
+
+  /** A new, empty glyph at the end of the order. */
+  added(name: string, unicodes: number[]): Glyph {
+    const { masters, unitsPerEm } = this.before;
+    const number = this.before.nextId + this.order.length - this.before.glyphOrder.length;
+    const glyph = newGlyph(`g${number}`, name, unicodes, masters, Math.round(unitsPerEm / 2));
+    this.order.push(glyph.id);
+    this.put(glyph);
+    this.note(glyph);
+    return glyph;
   }
 
   /** A dotless letter or a combining mark that is asked for by itself; undefined where it is neither. */
@@ -111,15 +160,6 @@ class Workbench {
     const dotted = [...DOTLESS_LETTERS].find(([, dotless]) => dotless === code)?.[0];
     if (dotted === undefined) return undefined;
     return this.base({ base: dotted, marks: [{ mark: 0x301, anchor: 'top' }] });
-  }
-
-  /** A new, empty glyph at the end of the order. */
-  added(name: string, unicodes: number[]): Glyph {
-    const { nextId, masters, unitsPerEm, glyphOrder } = this.project;
-    const glyph = newGlyph(`g${nextId}`, name, unicodes, masters, Math.round(unitsPerEm / 2));
-    this.project = { ...this.project, nextId: nextId + 1, glyphOrder: [...glyphOrder, glyph.id] };
-    this.put(glyph);
-    return glyph;
   }
 
   /** The drawings of a recipe in every master, or why they cannot be made. */
@@ -195,10 +235,10 @@ class Workbench {
 
   private base(recipe: Recipe): Glyph | Refusal {
     const code = baseUnder(recipe);
-    const found = glyphForCodePoint(this.project, code);
+    const found = this.forCode(code);
     if (this.drawnEverywhere(found)) return found;
     if (DOTLESS_LETTERS.get(recipe.base) === code) {
-      const dotted = glyphForCodePoint(this.project, recipe.base);
+      const dotted = this.forCode(recipe.base);
       if (this.drawnEverywhere(dotted)) return this.dotless(dotted, code, found);
     }
     // A letter that has marks of its own may have to be put together first.
@@ -231,14 +271,14 @@ class Workbench {
 
   /** The combining mark, for a capital its own form where there is one; made from the spacing accent where it is missing. */
   private mark(code: number, letter: string): Glyph | Refusal {
-    const found = glyphForCodePoint(this.project, code);
+    const found = this.forCode(code);
     if (found && letter !== letter.toLowerCase()) {
-      const capital = glyphNamed(this.project, `${found.name}.case`);
+      const capital = this.named(`${found.name}.case`);
       if (this.drawnEverywhere(capital)) return capital;
     }
     if (this.drawnEverywhere(found)) return found;
     const kind = markOf(code)!;
-    const accent = kind.spacing.map((s) => glyphForCodePoint(this.project, s)).find((g) => this.drawnEverywhere(g));
+    const accent = kind.spacing.map((s) => this.forCode(s)).find((g) => this.drawnEverywhere(g));
     if (!accent) return refused(`${nameOf(code)} is not drawn yet, nor an accent of that shape.`);
     return this.combining(accent, code, found);
   }
