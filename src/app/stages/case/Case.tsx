@@ -9,19 +9,15 @@ import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
 import { setChosen, useCaseBench } from '../../state/chosen';
 import { openDialog, useDialog } from '../../state/dialogs';
+import { Pick } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, Section } from '../../ui/parts';
-import { compartmentsOf, type Question, rowsOf } from './compartments';
+import { compartmentsOf, rowsOf } from './compartments';
 import { GlyphFacts } from './GlyphFacts';
+import { answering, furtherQuestions, QUESTIONS, type Question } from './questions';
 import { RemoveGlyphs } from './RemoveGlyphs';
 
-const QUESTIONS: readonly { value: Question; text: string }[] = [
-  { value: 'all', text: 'All' },
-  { value: 'drawn', text: 'Drawn' },
-  { value: 'undrawn', text: 'Not drawn yet' },
-  { value: 'unencoded', text: 'Without a code point' },
-];
 const PADDING = 20;
 
 function useWidth() {
@@ -38,20 +34,14 @@ function useWidth() {
 }
 
 /** Headings and rows of cells, of which only those in sight are drawn. */
-function useRows(question: Question, width: number, box: RefObject<HTMLDivElement | null>) {
+function useRows(question: Question, further: string, width: number, box: RefObject<HTMLDivElement | null>) {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
-  const compartments = useMemo(() => {
-    const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
-    const wanted = {
-      all: () => true,
-      drawn,
-      undrawn: (g: Glyph) => !drawn(g),
-      unencoded: (g: Glyph) => g.unicodes.length === 0,
-    }[question];
-    return compartmentsOf(project, master, wanted);
-  }, [project, master, question]);
+  const compartments = useMemo(
+    () => compartmentsOf(project, master, answering(project, master, question, further)),
+    [project, master, question, further],
+  );
   const rows = useMemo(() => rowsOf(compartments, width), [compartments, width]);
 
   const virtual = useVirtualizer({
@@ -87,13 +77,17 @@ export default function Case() {
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
   const [question, setQuestion] = useState<Question>('all');
+  const [asked, setFurther] = useState('any');
+  // A list may have gone since.
+  const questions = furtherQuestions(project);
+  const further = questions.some((q) => q.value === asked) ? asked : 'any';
   const chosen = useCaseBench((s) => s.chosen);
   /** Where a range of the choice begins. */
   const anchor = useRef<string>(undefined);
   const removing = useDialog('remove-glyphs');
   const { ref, width } = useWidth();
 
-  const { rows, virtual } = useRows(question, width, ref);
+  const { rows, virtual } = useRows(question, further, width, ref);
 
   const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
   const openGlyph = (id: string) => {
@@ -154,7 +148,11 @@ export default function Case() {
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
           <Choice label="Show" value={question} options={QUESTIONS} onChange={setQuestion} />
+          <Pick label="And of them" className="w-52" value={further} options={questions} onChange={setFurther} />
           <span className="ml-auto text-quiet">
+            {question === 'all' && further === 'any'
+              ? ''
+              : `${rows.reduce((n, r) => n + (r.kind === 'cells' ? r.glyphs.length : 0), 0)} shown · `}
             {all.length - undrawn} of {all.length} drawn
           </span>
         </div>
@@ -204,6 +202,7 @@ export default function Case() {
         chooseAll={(ids) => {
           // What was just added is shown, whatever was asked before.
           setQuestion('all');
+          setFurther('any');
           if (ids[0]) chooseGlyph(ids[0]);
           setChosen(new Set(ids));
         }}

@@ -3,6 +3,7 @@ import { buildStarter } from '../../../../demo/starter';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
 import { company } from '../draw/neighbours';
 import { compartmentsOf, rowsOf } from './compartments';
+import { answering, furtherQuestions } from './questions';
 
 const demo = buildStarter();
 
@@ -62,4 +63,36 @@ test('company comes from the galley, n and o where it has none, or from the word
   ];
   expect(h.x).toBe(-drawingOf(h.glyph, 'm1').advance);
   expect(after.x).toBe(drawingOf(glyphNamed(demo, 'a')!, 'm1').advance);
+});
+
+test('two questions are asked together: what is drawn and how far it is, a list of one’s own, masters that disagree', () => {
+  const family = buildDemo();
+  const a = glyphNamed(family, 'a')!;
+  const n = glyphNamed(family, 'n')!;
+  const project = {
+    ...family,
+    settings: { ...family.settings, lists: [{ name: 'Plaques', text: 'abc /n /a.ss01' }] },
+    glyphs: {
+      ...family.glyphs,
+      [a.id]: { ...a, status: 'done' as const, note: 'tail' },
+      [n.id]: { ...n, drawings: { ...n.drawings, m3: { ...n.drawings.m3!, contours: [], anchors: [] } } },
+    },
+  };
+  const names = (question: Parameters<typeof answering>[2], further: string) =>
+    Object.values(project.glyphs)
+      .filter(answering(project, 'm1', question, further))
+      .map((g) => g.name)
+      .sort();
+  expect(names('all', 'any')).toHaveLength(project.glyphOrder.length);
+  expect(names('drawn', 'done')).toEqual(['a']);
+  expect(names('undrawn', 'done')).toEqual([]);
+  expect(names('all', 'noted')).toEqual(['a']);
+  expect(names('all', 'list:Plaques')).toEqual(['a', 'a.ss01', 'b', 'c', 'n']);
+  expect(names('unencoded', 'list:Plaques')).toEqual(['a.ss01']);
+  expect(names('all', 'apart')).toEqual(['n']);
+  expect(names('all', 'parts')).toContain('eacute');
+  expect(names('all', 'anchorless')).not.toContain('a');
+  expect(furtherQuestions(project).map((q) => q.value)).toEqual(expect.arrayContaining(['apart', 'list:Plaques']));
+  const single = { ...family, masters: family.masters.slice(0, 1) };
+  expect(furtherQuestions(single).map((q) => q.value)).not.toContain('apart');
 });

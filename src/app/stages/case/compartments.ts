@@ -52,9 +52,6 @@ function inAlphabet(glyphs: readonly Glyph[], characterOf: (g: Glyph) => string)
   return keyed.map((k) => k.glyph);
 }
 
-/** The plain questions the case can be asked. */
-export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
-
 /** Sorts glyphs into compartments by what they stand for; alternates and ligatures come last. */
 export function compartmentsOf(project: Project, master: MasterId, wanted: (g: Glyph) => boolean): Compartment[] {
   const buckets = [

@@ -1,0 +1,74 @@
+import { readList } from '../../../core/coverage/lists';
+import type { Glyph, MasterId, Project } from '../../../core/project/model';
+import { drawingOf, isBlank, isEmptyDrawing } from '../../../core/project/queries';
+import { sameStructure } from '../../../core/project/structure';
+
+/** The plain questions the case can be asked. */
+export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
+
+export const QUESTIONS: readonly { value: Question; text: string }[] = [
+  { value: 'all', text: 'All' },
+  { value: 'drawn', text: 'Drawn' },
+  { value: 'undrawn', text: 'Not drawn yet' },
+  { value: 'unencoded', text: 'Without a code point' },
+];
+
+/** A second question, asked of what answers the first: a value, or `list:` and the name of a list of one's own. */
+export type Further = { value: string; text: string };
+
+const FURTHER: readonly (Further & {
+  of: (glyph: Glyph, project: Project, master: MasterId) => boolean;
+  many?: true;
+})[] = [
+  { value: 'any', text: 'of any kind', of: () => true },
+  { value: 'open', text: 'still open', of: (g) => g.status === undefined },
+  { value: 'sketched', text: 'sketched', of: (g) => g.status === 'sketched' },
+  { value: 'done', text: 'done', of: (g) => g.status === 'done' },
+  { value: 'noted', text: 'with a note', of: (g) => (g.note ?? '') !== '' },
+  {
+    value: 'anchorless',
+    text: 'letters without an anchor',
+    of: (g, _, m) =>
+      g.unicodes.some((c) => /[\p{L}\p{M}]/u.test(String.fromCodePoint(c))) && drawingOf(g, m).anchors.length === 0,
+  },
+  { value: 'parts', text: 'built of parts', of: (g, _, m) => drawingOf(g, m).components.length > 0 },
+  {
+    value: 'apart',
+    text: 'whose masters disagree',
+    many: true,
+    of: (g, p) => !sameStructure(p.masters.map((m) => drawingOf(g, m.id))),
+  },
+  { value: 'twice', text: 'with more than one code point', of: (g) => g.unicodes.length > 1 },
+];
+
+/** The further questions that make sense in a project, its own lists among them. */
+export const furtherQuestions = (project: Project): Further[] => [
+  ...FURTHER.filter((f) => !f.many || project.masters.length > 1).map(({ value, text }) => ({ value, text })),
+  ...(project.settings.lists ?? []).map((l) => ({ value: `list:${l.name}`, text: `in the list ${l.name}` })),
+];
+
+/** Does a glyph answer both questions? A list or question that is gone lets all through. */
+export function answering(
+  project: Project,
+  master: MasterId,
+  question: Question,
+  further: string,
+): (glyph: Glyph) => boolean {
+  const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
+  const first = {
+    all: () => true,
+    drawn,
+    undrawn: (g: Glyph) => !drawn(g),
+    unencoded: (g: Glyph) => g.unicodes.length === 0,
+  }[question];
+  const list = further.startsWith('list:')
+    ? project.settings.lists?.find((l) => l.name === further.slice(5))
+    : undefined;
+  if (list) {
+    const { codes, names } = readList(list.text);
+    const [inCodes, inNames] = [new Set(codes), new Set(names)];
+    return (g) => first(g) && (inNames.has(g.name) || g.unicodes.some((c) => inCodes.has(c)));
+  }
+  const second = FURTHER.find((f) => f.value === further);
+  return second ? (g) => first(g) && second.of(g, project, master) : first;
+}
