@@ -15,6 +15,7 @@ import { type CastOptions, type CastPlan, castPlan } from './plan';
 import { cffOutlines } from './tables/cff';
 import { trueTypeOutlines } from './tables/glyf';
 import { gposTable, kernInput } from './tables/gpos';
+import { gsubTable } from './tables/gsub';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
 import { gdefTable, markFeatures } from './tables/marks';
@@ -69,6 +70,7 @@ function joined(plan: CastPlan): CastFont {
   const kern = kernInput(plan);
   const gpos = gposTable(plan, kern, markFeatures(plan));
   const gdef = gdefTable(plan);
+  const gsub = gsubTable(plan);
   const carried = carriedTables(plan.project, glyphNames);
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
@@ -81,6 +83,7 @@ function joined(plan: CastPlan): CastFont {
     ['post', postTable(plan)],
     ...(gpos ? [['GPOS', gpos] as const] : []),
     ...(gdef ? [['GDEF', gdef] as const] : []),
+    ...(gsub ? [['GSUB', gsub] as const] : []),
     ...carried.tables,
   ]);
   const { overlapsKept } = outlines;

@@ -99,8 +99,10 @@ export function basePlace(
   if (!shape) return undefined;
   const em = project.unitsPerEm;
   const { zones } = master;
-  const top = onLine(shape.top, topLines(zones), em);
-  const bottom = onLine(shape.bottom, [0, zones.descender.position], em);
+  // A mark carries the next one at its own edge, whatever line that is near.
+  const lines = glyph.category !== 'mark';
+  const top = lines ? onLine(shape.top, topLines(zones), em) : shape.top;
+  const bottom = lines ? onLine(shape.bottom, [0, zones.descender.position], em) : shape.bottom;
   const width = shape.right - shape.left;
   switch (anchor) {
     case 'top': {

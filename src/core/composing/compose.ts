@@ -89,7 +89,14 @@ function anchorsFor(glyph: Glyph): { anchor: AnchorName; role: 'takesMark' | 'is
   const code = glyph.unicodes[0];
   if (code === undefined) return [];
   const kind = markOf(code);
-  if (kind) return [{ anchor: kind.anchor, role: 'isMark' }];
+  // Marks above and below carry others of their kind.
+  if (kind)
+    return [
+      { anchor: kind.anchor, role: 'isMark' },
+      ...(kind.anchor === 'top' || kind.anchor === 'bottom'
+        ? [{ anchor: kind.anchor, role: 'takesMark' } as const]
+        : []),
+    ];
   const character = String.fromCodePoint(code);
   if (!/\p{L}/u.test(character) || /\p{Lm}/u.test(character)) return [];
   const names: AnchorName[] = ['top', 'bottom', ...MORE.flatMap(([name, of]) => (of.test(character) ? [name] : []))];

@@ -1,10 +1,9 @@
 import type { Reader } from './binary';
+import { GSUB_EXTENSION } from './gsub';
 import { part } from './layout/codec';
 import { coverage } from './layout/coverage';
 import { type Layout, readLayout } from './layout/lists';
 
-/** The lookup type of GSUB that only points further. */
-const GSUB_EXTENSION = 7;
 const SINGLE = 1;
 const ALTERNATES = 3;
 const LIGATURES = 4;

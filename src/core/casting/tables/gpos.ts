@@ -53,7 +53,7 @@ export function kernInput({ project, master, index }: Pick<CastPlan, 'project' |
 }
 
 /** OpenType script tags of the alphabets a font serves. */
-function scriptsOf(characters: ReadonlyMap<number, number>): string[] {
+export function scriptsOf(characters: ReadonlyMap<number, number>): string[] {
   const tests: readonly (readonly [tag: string, first: number, last: number])[] = [
     ['latn', 0x41, 0x24f],
     ['grek', 0x370, 0x3ff],
