@@ -42,6 +42,10 @@ function decomposed(code: number): Recipe | undefined {
   if (own) return own;
   const [base, ...marks] = [...String.fromCodePoint(code).normalize('NFD')].map((c) => c.codePointAt(0)!);
   if (base === undefined || marks.length === 0) return undefined;
+  // Accents and breathings stand before Greek capitals, not above them: those letters are drawn.
+  const character = String.fromCodePoint(code);
+  if (/\p{Script=Greek}/u.test(character) && /\p{Lu}|\p{Lt}/u.test(character) && marks.some((m) => m !== 0x308))
+    return undefined;
   const kinds = marks.map(markOf);
   if (kinds.some((k) => k === undefined)) return undefined;
   return { base, marks: marks.map((mark, i) => ({ mark, anchor: kinds[i]!.anchor })) };
