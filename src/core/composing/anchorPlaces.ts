@@ -116,7 +116,6 @@ export function basePlace(
       return placed(shape, (x + (shape.left + shape.right) / 2) / 2, zones.xHeight.position);
     }
     case 'bottom':
-      return placed(shape, middleOf(shape, 'bottom'), bottom);
     case 'cedilla':
       return placed(shape, middleOf(shape, 'bottom'), bottom);
     case 'ogonek': {

@@ -22,9 +22,6 @@ const OWN_RECIPES = new Map(
   ),
 );
 
-/** Letters with a stroke through them, a hook, a tail: their decomposition has none, they are drawn. */
-export const mustBeDrawn = (code: number): boolean => recipeOf(code) === undefined;
-
 const known = new Map<number, Recipe | undefined>();
 
 /**

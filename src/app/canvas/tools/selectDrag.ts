@@ -75,41 +75,34 @@ function goal(
   return { x: at(x, anchor.x, caught?.x, hx !== from.x), y: at(y, anchor.y, caught?.y, hy !== from.y), caught };
 }
 
+/** A drag of something that is no point or part: what it is, where it lies, what it catches on. */
+const graspedThing = (
+  hand: Hand,
+  what: { guide: number } | { mark: string },
+  { x, y }: { x: number; y: number },
+  catches: readonly Catch[],
+): Dragging => ({
+  kind: 'dragging',
+  second: false,
+  from: hand,
+  key: undefined,
+  part: undefined,
+  ...what,
+  anchor: { x, y },
+  catches,
+  now: undefined,
+  hand,
+});
+
 /** A drag begins on a guide. */
-export function graspedGuide(place: Workplace, hand: Hand, guide: number): Dragging {
-  const g = guidesFor(place.master(), place.drawing())[guide]!;
-  const anchor = { x: g.x, y: g.y };
-  return {
-    kind: 'dragging',
-    second: false,
-    from: hand,
-    key: undefined,
-    part: undefined,
-    guide,
-    anchor,
-    catches: [],
-    now: undefined,
-    hand,
-  };
-}
+export const graspedGuide = (place: Workplace, hand: Hand, guide: number): Dragging =>
+  graspedThing(hand, { guide }, guidesFor(place.master(), place.drawing())[guide]!, []);
 
 /** A drag begins on an anchor; it catches on the lines and points of the drawing. */
 export function graspedAnchor(place: Workplace, hand: Hand, mark: string): Dragging {
   const drawing = place.drawing();
-  const { x, y } = drawing.anchors.find((a) => a.name === mark)!;
   const catches = catchesFor(place.master(), { ...drawing, anchors: [] }, new Set());
-  return {
-    kind: 'dragging',
-    second: false,
-    from: hand,
-    key: undefined,
-    part: undefined,
-    mark,
-    anchor: { x, y },
-    catches,
-    now: undefined,
-    hand,
-  };
+  return graspedThing(hand, { mark }, drawing.anchors.find((a) => a.name === mark)!, catches);
 }
 
 /** The edit that moves an anchor in this master. */

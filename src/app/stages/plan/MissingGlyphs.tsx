@@ -74,7 +74,8 @@ export function MissingGlyphs({
     setPicked(next);
   };
   if (missing.length === 0) return null;
-  const shown = all ? missing : missing.slice(0, FIRST);
+  // One button for a few more would take their place.
+  const shown = all || missing.length <= FIRST + 4 ? missing : missing.slice(0, FIRST);
   return (
     <div className="flex flex-wrap items-center gap-1">
       {shown.map((m) => {
