@@ -8,7 +8,8 @@ import { coverage } from './layout/coverage';
 import { readLayout, writeLayout } from './layout/lists';
 import { markLookup } from './markPos';
 
-const anchorsAt = (glyphs: readonly number[]) => new Map(glyphs.map((g) => [g, { x: (g * 7) % 900, y: 40 - (g % 300) }]));
+const anchorsAt = (glyphs: readonly number[]) =>
+  new Map(glyphs.map((g) => [g, { x: (g * 7) % 900, y: 40 - (g % 300) }]));
 
 test('marks on thousands of bases go into several subtables, and every anchor is read back', () => {
   const bases = anchorsAt(Array.from({ length: 9001 }, (_, i) => i + 10));
