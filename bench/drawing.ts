@@ -1,9 +1,10 @@
 import { buildDemo } from '../demo/family';
 import { coverage } from '../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../demo/sheets/sheets';
+import { random } from '../fuzz/mutate';
 import { worked } from '../src/core/drawing/strokes';
 import { proposeFit } from '../src/core/fitting/proposal';
-import { curvesOf } from '../src/core/geometry/contour';
+import { type Contour, curvesOf, type Point } from '../src/core/geometry/contour';
 import { nearestOn, pointAt } from '../src/core/geometry/curve';
 import { combineShapes, removeOverlaps } from '../src/core/geometry/overlaps';
 import { strokeOutline } from '../src/core/geometry/stroke';
@@ -96,7 +97,40 @@ export function benchDrawing(): void {
     undefined,
     times(() => worked(drawing.contours, { kind: 'hollow', wall: 20, join: 'round' }, drawing, box, master.zones)),
   );
+  const many = raggedRing(466);
+  for (const work of [
+    { kind: 'stroke', width: 40, join: 'round', cap: 'round' },
+    { kind: 'grow', by: 20, join: 'round' },
+    { kind: 'hollow', wall: 20, join: 'round' },
+  ] as const)
+    row(
+      `${work.kind} a rough ring of ${many.points.length} points`,
+      300,
+      times(() => worked([many], work, drawing, box, master.zones)),
+    );
   printTable('Drawing', rows);
+}
+
+/** A closed contour of about so many points, a third of its sides straight, as rough as a traced one. */
+function raggedRing(about: number): Contour {
+  const sides = Math.round((about * 3) / 7);
+  const next = random(7);
+  const at = (side: number, r: number) => {
+    const angle = (side / sides) * 2 * Math.PI;
+    return { x: r * Math.cos(angle), y: r * Math.sin(angle) };
+  };
+  const points: Point[] = [];
+  for (let i = 0; i < sides; i++) {
+    const r = 30 * Math.sqrt(sides) + next() * 12;
+    if (i % 3 === 0) points.push({ ...at(i, r), type: 'line' });
+    else
+      points.push(
+        { ...at(i - 0.66, r), type: 'off' },
+        { ...at(i - 0.33, r), type: 'off' },
+        { ...at(i, r), type: 'curve' },
+      );
+  }
+  return { closed: true, points };
 }
 
 /** Spacing: proposals for 200 by 200 glyphs without the help of groups, collisions of 300 by 300. */

@@ -182,15 +182,36 @@ function handlesFor(samples: readonly Vec[], ts: readonly number[], d0: Vec, d1:
   return [x0, y0, x0 + a * d0[0], y0 + a * d0[1], x3 + b * d1[0], y3 + b * d1[1], x3, y3];
 }
 
-/** One Newton step towards the parameter of the nearest point; a step that leads away is not taken. */
-function closerParameter(curve: Curve, sample: Vec, t: number): number {
-  const p = pointAt(curve, t);
-  const d = derivativeAt(curve, t);
-  const speed = d[0] * d[0] + d[1] * d[1];
+/** One Newton step of a cubic towards the parameter of the nearest point; a step that leads away is not taken. */
+function closerParameter(c: Curve, sample: Vec, t: number): number {
+  const x0 = c[0]!;
+  const y0 = c[1]!;
+  const x1 = c[2]!;
+  const y1 = c[3]!;
+  const x2 = c[4]!;
+  const y2 = c[5]!;
+  const x3 = c[6]!;
+  const y3 = c[7]!;
+  const sx = sample[0];
+  const sy = sample[1];
+  const s = 1 - t;
+  const a = s * s;
+  const b = 2 * s * t;
+  const d = t * t;
+  const dx = 3 * (a * (x1 - x0) + b * (x2 - x1) + d * (x3 - x2));
+  const dy = 3 * (a * (y1 - y0) + b * (y2 - y1) + d * (y3 - y2));
+  const speed = dx * dx + dy * dy;
   if (speed < 1e-12) return t;
-  const ex = p[0] - sample[0];
-  const ey = p[1] - sample[1];
-  const next = Math.min(1, Math.max(0, t - (ex * d[0] + ey * d[1]) / speed));
-  const q = pointAt(curve, next);
-  return (q[0] - sample[0]) ** 2 + (q[1] - sample[1]) ** 2 <= ex * ex + ey * ey ? next : t;
+  const ex = s * a * x0 + 3 * t * (a * x1 + s * t * x2) + t * d * x3 - sx;
+  const ey = s * a * y0 + 3 * t * (a * y1 + s * t * y2) + t * d * y3 - sy;
+  const next = Math.min(1, Math.max(0, t - (ex * dx + ey * dy) / speed));
+  const n = 1 - next;
+  const m = next;
+  const f = n * n * n;
+  const g = 3 * n * n * m;
+  const h = 3 * n * m * m;
+  const k = m * m * m;
+  const qx = f * x0 + g * x1 + h * x2 + k * x3 - sx;
+  const qy = f * y0 + g * y1 + h * y2 + k * y3 - sy;
+  return qx * qx + qy * qy <= ex * ex + ey * ey ? next : t;
 }

@@ -1,4 +1,4 @@
-import { type Curve, derivativeAt, directionAt, partOf, pointAt, splitAt, type Vec } from './curve';
+import { type Curve, directionAt, partOf, pointAt, splitAt, type Vec } from './curve';
 import { farthestFrom, fitCubic } from './fit';
 
 /** Greatest distance between the true parallel and what is given for it, in font units. */
@@ -19,20 +19,27 @@ export function leftNormal(c: Curve, t: number): Vec {
 /** Curvature at a place, positive where the curve bends to the left; 0 where the curve stands still. */
 export function curvatureAt(c: Curve, t: number): number {
   if (c.length === 4) return 0;
-  const [dx, dy] = derivativeAt(c, t);
-  const speed = Math.hypot(dx, dy);
-  if (speed < 1e-9) return 0;
-  const [ex, ey] = secondDerivativeAt(c, t);
-  return (dx * ey - dy * ex) / speed ** 3;
+  const s = 1 - t;
+  const ax = c[2]! - c[0]!;
+  const ay = c[3]! - c[1]!;
+  const bx = c[4]! - c[2]!;
+  const by = c[5]! - c[3]!;
+  if (c.length === 6) {
+    const dx = s * ax + t * bx;
+    const dy = s * ay + t * by;
+    return bend(2 * dx, 2 * dy, 2 * (bx - ax), 2 * (by - ay));
+  }
+  const gx = c[6]! - c[4]!;
+  const gy = c[7]! - c[5]!;
+  const dx = s * s * ax + 2 * s * t * bx + t * t * gx;
+  const dy = s * s * ay + 2 * s * t * by + t * t * gy;
+  return bend(3 * dx, 3 * dy, 6 * (s * (bx - ax) + t * (gx - bx)), 6 * (s * (by - ay) + t * (gy - by)));
 }
 
-function secondDerivativeAt(c: Curve, t: number): Vec {
-  const second = (axis: 0 | 1) => {
-    const p = (i: number) => c[2 * i + axis]!;
-    if (c.length === 6) return 2 * (p(0) - 2 * p(1) + p(2));
-    return 6 * ((1 - t) * (p(0) - 2 * p(1) + p(2)) + t * (p(1) - 2 * p(2) + p(3)));
-  };
-  return [second(0), second(1)];
+/** Curvature of first and second derivatives. */
+function bend(dx: number, dy: number, ex: number, ey: number): number {
+  const squared = dx * dx + dy * dy;
+  return squared < 1e-18 ? 0 : (dx * ey - dy * ex) / (squared * Math.sqrt(squared));
 }
 
 /**
