@@ -2,6 +2,7 @@ import { lineAt, lineHeight, type Profile, profileOf } from '../fitting/profile'
 import type { Anchor, Glyph, Master, Project, Zones } from '../project/model';
 import { drawingOf } from '../project/queries';
 import type { AnchorName } from './marks';
+import { nearerToCapitals } from './nearness';
 
 /**
  * Proposals of anchors from shapes. All is judged upright, slanted letters set straight by their master's angle, and carried
@@ -22,6 +23,18 @@ const FLUSH = 0.03;
 
 /** Letters whose bowl carries the mark, beside the ascender: b and d. */
 const BOWLS: ReadonlySet<number> = new Set([0x62, 0x64]);
+/** Letters with an ear or a loop beside the bowl: g is judged by its bowl. */
+const EARED: ReadonlySet<number> = new Set([0x67]);
+/** A small letter that is open at one side, as c, has its mark this share of the em towards that side … */
+const TOWARDS_OPEN = 0.028;
+/** … when it is at least so deep there in the middle, and goes so far out below, as shares of its width. */
+const OPEN = { depth: 0.4, below: 0.85 };
+/** Capitals whose stem carries the mark where it has no serif; h and k do too. */
+const STEMMED: ReadonlySet<number> = new Set([0x4c, 0x68, 0x6b]);
+/** Letters with a stroke through them, which may stick out: they end where the letters without it do. */
+const CROSSED: ReadonlySet<number> = new Set([0xd8, 0xf8]);
+/** Marks sit nearer to ascenders than to small letters, by this share of the em. */
+const NEARER_ASCENDER = 0.03;
 
 /** How far a mark that leans, acute or grave, is held by its lower end rather than by its middle. */
 const LEANING = 0.75;
@@ -66,7 +79,11 @@ function onLine(y: number, lines: readonly number[], em: number): number {
 const topLines = ({ xHeight, capHeight, ascender }: Zones) => [xHeight.position, capHeight.position, ascender.position];
 
 /** The middle of a shape's top or bottom: of the stem or apex where it ends in one, else of the whole. */
-function middleOf(shape: Shape, end: 'top' | 'bottom', small = false): number {
+function middleOf(
+  shape: Shape,
+  end: 'top' | 'bottom',
+  { small = false, stemmed = false }: { small?: boolean; stemmed?: boolean } = {},
+): number {
   const height = shape.top - shape.bottom;
   const part =
     end === 'top'
@@ -76,6 +93,7 @@ function middleOf(shape: Shape, end: 'top' | 'bottom', small = false): number {
   if (!part) return whole;
   const own = (part.left + part.right) / 2;
   const width = shape.right - shape.left;
+  if (stemmed && end === 'top' && isPlainStem(shape, part)) return own;
   // A stem that rises at one side of a wider letter, h or k: the mark stands over the middle of the letter.
   if (end === 'top' && part.right - part.left < NARROW * width && abs(own - whole) > ASIDE * width) return whole;
   // A small letter whose top reaches one of its sides, n or v, is judged by all of it; a round one by its top.
@@ -83,10 +101,42 @@ function middleOf(shape: Shape, end: 'top' | 'bottom', small = false): number {
   return own;
 }
 
+/** Does a stem end at the top without a serif: no wider there than a third of the way down? */
+function isPlainStem(shape: Shape, end: { left: number; right: number }): boolean {
+  const height = shape.top - shape.bottom;
+  const below = slab(shape, shape.top - 0.34 * height, shape.top - 0.3 * height);
+  return below !== undefined && end.right - end.left < 1.2 * (below.right - below.left);
+}
+
+/** To which side a letter is open: 1 to the right as c, −1 to the left, 0 to neither or both. */
+function opening(shape: Shape): -1 | 0 | 1 {
+  const height = shape.top - shape.bottom;
+  const width = shape.right - shape.left;
+  const middle = slab(shape, shape.bottom + 0.32 * height, shape.bottom + 0.68 * height);
+  const below = slab(shape, shape.bottom, shape.bottom + 0.25 * height);
+  if (!middle || !below || width <= 0) return 0;
+  const right = (shape.right - middle.right) / width > OPEN.depth;
+  const left = (middle.left - shape.left) / width > OPEN.depth;
+  if (right === left) return 0;
+  const out = right ? below.right - shape.left : shape.right - below.left;
+  const other = right ? below.left - shape.left : shape.right - below.right;
+  return out / width > OPEN.below && other / width < 1 - OPEN.below + 0.1 ? (right ? 1 : -1) : 0;
+}
+
+/** The shape above a height alone: tails and hooks below the baseline do not move what stands above. */
+function above(shape: Shape, y: number): Shape {
+  const low = max(shape.low, lineAt(shape.profile, y));
+  if (low >= shape.high) return shape;
+  const sides = slab(shape, y, shape.top);
+  return sides ? { ...shape, ...sides, low, bottom: lineHeight(shape.profile, low) } : shape;
+}
+
 /** A place of the upright shape carried back along the slant, on whole units. */
 function placed({ profile }: Shape, x: number, y: number): { x: number; y: number } {
   return { x: round(x + profile.lean * (y - profile.pivot)), y: round(y) };
 }
+
+const isCapital = (code: number): boolean => /\p{Lu}/u.test(String.fromCodePoint(code));
 
 /** Where a base takes a mark at an anchor, in font units; undefined where it is not drawn or has no such place. */
 export function basePlace(
@@ -101,14 +151,23 @@ export function basePlace(
   const { zones } = master;
   // A mark carries the next one at its own edge, whatever line that is near.
   const lines = glyph.category !== 'mark';
-  const top = lines ? onLine(shape.top, topLines(zones), em) : shape.top;
+  const crossed = CROSSED.has(glyph.unicodes[0] ?? 0) ? 2.5 : 1;
+  const top = lines ? onLine(shape.top, topLines(zones), em * crossed) : shape.top;
   const bottom = lines ? onLine(shape.bottom, [0, zones.descender.position], em) : shape.bottom;
   const width = shape.right - shape.left;
   switch (anchor) {
     case 'top': {
-      const bowl = BOWLS.has(glyph.unicodes[0] ?? 0) && slab(shape, 0, zones.xHeight.position * 0.9);
+      const code = glyph.unicodes[0] ?? 0;
+      const bowl = BOWLS.has(code) && slab(shape, 0, zones.xHeight.position * 0.9);
       const small = top < (zones.xHeight.position + zones.capHeight.position) / 2;
-      if (!bowl) return placed(shape, middleOf(shape, 'top', small), top);
+      if (!bowl) {
+        const upper = lines && shape.bottom < 0 ? above(shape, 0) : shape;
+        const ear = EARED.has(code) && slab(shape, 0.4 * zones.xHeight.position, 0.75 * zones.xHeight.position);
+        const middle = ear ? (ear.left + ear.right) / 2 : middleOf(upper, 'top', { small, stemmed: STEMMED.has(code) });
+        const nearer = !lines || small ? 0 : isCapital(code) ? nearerToCapitals(project, master) : NEARER_ASCENDER * em;
+        const open = small && lines ? opening(upper) * TOWARDS_OPEN * em : 0;
+        return placed(shape, middle + open, top - nearer);
+      }
       const stem = slab(shape, zones.xHeight.position * 1.15, top);
       const left = stem && stem.left - bowl.left < bowl.right - stem.right;
       const x = left ? (stem.right + bowl.right) / 2 : (bowl.left + (stem?.left ?? bowl.right)) / 2;
@@ -147,7 +206,10 @@ export function markPlace(
   if (!shape) return undefined;
   const { zones } = master;
   const middle = (shape.left + shape.right) / 2;
-  const over = shape.bottom >= zones.capHeight.position ? zones.capHeight.position : zones.xHeight.position;
+  // A form of its own for capitals stands as its designer put it, over them or, lower, as if over small letters.
+  const high = shape.bottom >= zones.capHeight.position;
+  const nearer = high || glyph.name.includes('.') ? nearerToCapitals(project, master) : 0;
+  const over = (high ? zones.capHeight : zones.xHeight).position - nearer;
   switch (anchor) {
     case 'top': {
       const leaning = shape.right - shape.left < LYING * (shape.top - shape.bottom) ? LEANING : 0;

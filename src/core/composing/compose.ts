@@ -132,7 +132,10 @@ class Workbench {
   /** The project with all that was done; the same where nothing was. */
   done(): Project {
     const added = this.order.length - this.before.glyphOrder.length;
-    return this.changed ? { ...this.project, nextId: this.before.nextId + added } : this.before;
+    if (!this.changed) return this.before;
+    // Lists of its own: indices are kept by them, and those worked on were written in place.
+    const [glyphs, glyphOrder] = [{ ...this.glyphs }, added > 0 ? [...this.order] : this.before.glyphOrder];
+    return { ...this.project, glyphs, glyphOrder, nextId: this.before.nextId + added };
   }
 
   forCode(code: number): Glyph | undefined {

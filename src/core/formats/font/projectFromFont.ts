@@ -100,7 +100,10 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
     ...carried(r, glyphNames, fvar.axes.length > 0),
   };
-  return { project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m)) }, notes: r.notes };
+  return {
+    project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m, r.style)) },
+    notes: r.notes,
+  };
 }
 
 /** Code points by glyph, rising. */

@@ -6,11 +6,15 @@ import { drawingOf, glyphForCodePoint } from '../../project/queries';
 /** The middle one of some numbers. */
 const median = (all: readonly number[]): number | undefined => [...all].sort((a, b) => a - b)[all.length >> 1];
 
+/** Heights of small and capital letters that a font tells of itself; 0 or undefined where it does not. */
+type Told = { readonly sxHeight?: number; readonly sCapHeight?: number };
+
 /**
  * A master whose ascender and descender lie where its own letters end: line metrics of a finished font have room for accents,
- * which the lines of the drawing have not. Where those letters are missing the line metrics stand for them.
+ * which the lines of the drawing have not. Where those letters are missing the line metrics stand for them. The heights of
+ * flat letters stand for those that the font does not tell.
  */
-export function withZonesOfLetters(project: Project, master: Master): Master {
+export function withZonesOfLetters(project: Project, master: Master, told: Told): Master {
   const source = drawingsOf(project, master.id);
   const ends = (letters: string, edge: 'yMin' | 'yMax') =>
     median(
@@ -22,13 +26,16 @@ export function withZonesOfLetters(project: Project, master: Master): Master {
     );
   const [top, bottom] = [ends('lbdhk', 'yMax'), ends('pq', 'yMin')];
   const { zones } = master;
-  const above = top !== undefined && top > zones.xHeight.position ? top : zones.ascender.position;
+  const small = (!told.sxHeight && ends('xzvw', 'yMax')) || zones.xHeight.position;
+  const capital = (!told.sCapHeight && ends('HIEZ', 'yMax')) || zones.capHeight.position;
+  const above = top !== undefined && top > small ? top : zones.ascender.position;
   const below = bottom !== undefined && bottom < 0 ? bottom : zones.descender.position;
-  if (above === zones.ascender.position && below === zones.descender.position) return master;
   return {
     ...master,
     zones: {
       ...zones,
+      xHeight: { ...zones.xHeight, position: small },
+      capHeight: { ...zones.capHeight, position: capital },
       ascender: { ...zones.ascender, position: above },
       descender: { ...zones.descender, position: below },
     },
