@@ -48,6 +48,12 @@ export async function openDemoBench(): Promise<DemoBench> {
     browser,
     t,
     async go(address) {
+      // A page left in the middle of saving is a test of its own.
+      await until('what was done to be saved', () =>
+        driver.executeScript<boolean>(
+          `return !document.querySelector('[data-testid="save-state"][data-state="saving"]')`,
+        ),
+      );
       await driver.get(`${server.url}/p/velmarrow/${address}`);
       await t.find('[data-testid="galley-line"]');
     },
