@@ -14,7 +14,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'core/tidying': ['core/base', 'core/geometry', 'core/project'],
   'core/tracing': ['core/base', 'core/geometry'],
   'core/coverage': ['core/base', 'core/project'],
-  'core/composing': ['core/base', 'core/geometry', 'core/project', 'core/fitting'],
+  'core/composing': ['core/base', 'core/geometry', 'core/project', 'core/drawing', 'core/fitting'],
   'core/drawing': ['core/base', 'core/geometry', 'core/project', 'core/tidying'],
   'core/fitting': ['core/base', 'core/geometry', 'core/project', 'core/drawing'],
   'core/kerning': ['core/base', 'core/geometry', 'core/project', 'core/fitting'],

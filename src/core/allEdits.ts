@@ -1,6 +1,8 @@
 /** Brings every edit there is, so that each can be found by its name. */
 import './composing/anchorEdits';
+import './composing/apart';
 import './composing/edits';
+import './composing/ownRecipes';
 import './coverage/edits';
 import './drawing/arrange';
 import './drawing/backdrops';

@@ -68,10 +68,10 @@ function joined(plan: CastPlan): CastFont {
   const glyphNames = entries.map((e) => e.glyph.name);
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const gpos = gposTable(plan, kern, markFeatures(plan));
   const gdef = gdefTable(plan);
   const gsub = gsubTable(plan);
   const carried = carriedTables(plan.project, glyphNames);
+  const gpos = gposTable(plan, kern, markFeatures(plan, !carried.tables.some(([tag]) => tag === 'GDEF')));
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
     ['head', headTable(plan, fontBox, outlines.indexToLocFormat)],

@@ -6,7 +6,7 @@ import { buildDemo } from '../../../demo/family';
 import { readMarkAnchors } from '../opentype/anchorsRead';
 import { readLayout } from '../opentype/layout/lists';
 import { readSfnt, tableOf } from '../opentype/sfnt';
-import type { Glyph, Project } from '../project/model';
+import type { Anchor, Glyph, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, glyphNamed } from '../project/queries';
 import { castFont } from './font';
 
@@ -154,4 +154,58 @@ test('i and j lose their dot under marks above, also where a mark below comes fi
   expect(
     new Set(readLayout(tableOf(readSfnt(font.value.bytes), 'GSUB'), 'GSUB', 7).features.map((f) => f.tag)),
   ).toEqual(new Set(['ccmp']));
+});
+
+/** A glyph with other anchors in the first master, and the project with it. */
+function anchoredWith(project: Project, name: string, anchors: readonly Anchor[]): Project {
+  const glyph = glyphNamed(project, name)!;
+  const d = drawingOf(glyph, 'm1');
+  const names = new Set(anchors.map((a) => a.name));
+  const next = { ...d, anchors: [...d.anchors.filter((a) => !names.has(a.name)), ...anchors] };
+  return {
+    ...project,
+    glyphs: { ...project.glyphs, [glyph.id]: { ...glyph, drawings: { ...glyph.drawings, m1: next } } },
+  };
+}
+
+test('a mark below between two above does not part them: HarfBuzz stacks over it', () => {
+  const project = anchoredWith(bare, 'acutecomb', [{ name: 'top', x: 5, y: 820, role: 'takesMark' }]);
+  const below = Object.values(project.glyphs).find(
+    (g) =>
+      g.unicodes[0] !== undefined && drawingOf(g, 'm1').anchors.some((a) => /^_(bottom|cedilla|ogonek)$/.test(a.name)),
+  )!;
+  const font = castFont(project, { flavour: 'otf', place: { master: 'm1' } });
+  if (!font.ok) throw new Error(font.reason);
+  // HarfBuzz orders marks by their classes; a joiner between keeps this order.
+  const text = `x\u0301\u034f${String.fromCodePoint(below.unicodes[0]!)}\u034f\u0301`;
+  const marks = shaped(font.value.bytes, text).filter((g) => g.name === 'acutecomb');
+  expect(marks).toHaveLength(2);
+  const at = drawingOf(glyphNamed(project, 'acutecomb')!, 'm1').anchors.find((a) => a.name === '_top')!;
+  expect(marks[1]!.y - marks[0]!.y).toBe(820 - Math.round(at.y));
+});
+
+test('marks sit on the parts of a ligature, and it has carets between them', () => {
+  const f = glyphNamed(demo, 'f')!;
+  const ligature: Glyph = { ...f, id: 'lig', name: 'x_x', unicodes: [0xa7f7], category: 'ligature' };
+  const project = anchoredWith(
+    { ...bare, glyphOrder: [...bare.glyphOrder, 'lig'], glyphs: { ...bare.glyphs, lig: ligature } },
+    'x_x',
+    [
+      { name: 'top_1', x: 110, y: 730, role: 'takesMark' },
+      { name: 'top_2', x: 410, y: 740, role: 'takesMark' },
+      { name: 'caret_1', x: 260, y: 0, role: 'caret' },
+    ],
+  );
+  const font = castFont(project, { flavour: 'ttf', place: { master: 'm1' } });
+  if (!font.ok) throw new Error(font.reason);
+  const tables = readSfnt(font.value.bytes).tables;
+  const anchors = readMarkAnchors(tables.get('GPOS')!).filter((a) => a.part !== undefined);
+  expect(anchors.map((a) => [a.part, a.x, a.y])).toEqual([
+    [1, 110, 730],
+    [2, 410, 740],
+  ]);
+  // A mark after a ligature that was not made by a rule sits on its last part.
+  const [base, mark] = shaped(font.value.bytes, '\ua7f7\u0301');
+  const at = drawingOf(glyphNamed(project, 'acutecomb')!, 'm1').anchors.find((a) => a.name === '_top')!;
+  expect([base!.advance + mark!.x, mark!.y]).toEqual([410 - Math.round(at.x), 740 - Math.round(at.y)]);
 });

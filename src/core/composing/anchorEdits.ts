@@ -141,6 +141,39 @@ export const removeAnchor = defineEdit(
   },
 );
 
+/** Copies anchors of a glyph to others, as they lie, in every master; those of the same name there are replaced. */
+export const copyAnchors = defineEdit(
+  {
+    name: 'copyAnchors',
+    does: 'Copies anchors to other glyphs',
+    reach: 'all masters',
+    args: z.object({ from: a.glyph, names: a.texts, to: a.glyphs }),
+  },
+  (project, { from, names, to }) => {
+    const source = glyphThere(project, from);
+    const wanted = new Set(names);
+    const has = (g: Glyph) => Object.values(g.drawings).some((d) => d.anchors.some((o) => wanted.has(o.name)));
+    if (!has(source)) return refused(`${source.name} has no such anchor.`);
+    const glyphs = { ...project.glyphs };
+    let count = 0;
+    for (const id of to) {
+      const glyph = project.glyphs[id];
+      if (!glyph || id === from) continue;
+      const drawings = { ...glyph.drawings };
+      for (const m of project.masters) {
+        const copied = drawingOf(source, m.id).anchors.filter((o) => wanted.has(o.name));
+        const d = drawingOf(glyph, m.id);
+        const kept = d.anchors.filter((o) => !copied.some((c) => c.name === o.name));
+        if (copied.length > 0) drawings[m.id] = { ...d, anchors: [...kept, ...copied] };
+      }
+      glyphs[id] = { ...glyph, drawings };
+      count++;
+    }
+    if (count === 0) return refused('There is no other glyph to copy to.');
+    return edited({ ...project, glyphs }, `Copied ${plural(wanted.size, 'anchor')} to ${plural(count, 'glyph')}`);
+  },
+);
+
 /** Renames an anchor in every glyph and master, on bases and on the marks that sit there. */
 export const renameAnchors = defineEdit(
   {

@@ -2,9 +2,9 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import { addGlyphs } from '../project/glyphEdits';
-import { composed, withAnchors } from './compose';
+import { type Composed, composed, withAnchors } from './compose';
 
-/** Adds characters and puts together those that can be, in every master; see {@link composed}. */
+/** Adds characters, and glyphs by their names, and puts together those that can be, in every master; see {@link composed}. */
 export const composeGlyphs = defineEdit(
   {
     name: 'composeGlyphs',
@@ -12,20 +12,19 @@ export const composeGlyphs = defineEdit(
     reach: 'all masters',
     args: z.object({
       codes: a.codePoints,
+      /** Glyphs without a code point that have a recipe of the project's own. */
+      names: a.texts.optional(),
       /** Those that cannot be put together are added empty. */
       addRest: z.boolean().optional(),
     }),
   },
-  (project, { codes, addRest }) => {
-    const { project: next, built, made, notPossible } = composed(project, codes);
-    const told = [
-      ...(built.length > 0 ? [`Put ${plural(built.length, 'letter')} together`] : []),
-      ...(made.length > 0
-        ? [`made ${plural(made.length, 'mark or dotless letter', 'marks and dotless letters')}`]
-        : []),
-    ];
-    if (addRest && notPossible.length > 0) {
-      const requests = notPossible.map(({ code, name }) => ({ name, unicodes: [code] }));
+  (project, { codes, names = [], addRest }) => {
+    const done = composed(project, [...codes, ...names]);
+    const { project: next, notPossible } = done;
+    const told = toldOf(done);
+    const lacking = notPossible.filter((n) => n.code !== undefined);
+    if (addRest && lacking.length > 0) {
+      const requests = lacking.map(({ code, name }) => ({ name, unicodes: [code!] }));
       const added = addGlyphs(next, { requests });
       if (added.ok)
         return edited(
@@ -38,6 +37,30 @@ export const composeGlyphs = defineEdit(
         notPossible[0] ? `Nothing could be put together: ${notPossible[0].why}` : 'All of these are drawn already.',
       );
     return edited(next, sentence(told));
+  },
+);
+
+/** What a build came to, in parts of a sentence. */
+const toldOf = ({ built, made }: Composed, verb = 'Put'): string[] => [
+  ...(built.length > 0 ? [`${verb} ${plural(built.length, 'letter')} together`] : []),
+  ...(made.length > 0 ? [`made ${plural(made.length, 'mark or dotless letter', 'marks and dotless letters')}`] : []),
+];
+
+/** Makes glyphs anew by their recipes, in every master, in place of what is drawn; guides and pictures behind stay. */
+export const rebuildGlyphs = defineEdit(
+  {
+    name: 'rebuildGlyphs',
+    does: 'Makes glyphs anew by their recipes',
+    reach: 'all masters',
+    args: z.object({ glyphs: a.glyphs }),
+  },
+  (project, { glyphs }) => {
+    const names = glyphs.flatMap((id) => project.glyphs[id]?.name ?? []);
+    const done = composed(project, names, { again: true });
+    const [first] = done.notPossible;
+    if (done.built.length === 0) return refused(first?.why ?? 'There is nothing to make anew.');
+    const left = first ? `; ${plural(done.notPossible.length, 'stays', 'stay')} as drawn: ${first.why}` : '';
+    return edited(done.project, sentence(toldOf(done, 'Put')).replace(/ together/, ' together anew') + left);
   },
 );
 

@@ -1,9 +1,14 @@
 import { type AnchorName, markOf } from './marks';
 
-/** What a character is put together from: a base, and marks in order, each at an anchor. */
+/**
+ * What a character is put together from: a base with marks in order, each at an anchor; marks that stand before it at its
+ * own height, as accents of Greek capitals do; letters that follow it.
+ */
 export type Recipe = {
   base: number;
   marks: readonly { mark: number; anchor: AnchorName }[];
+  before?: readonly number[];
+  beside?: readonly number[];
 };
 
 /** Letters whose Unicode decomposition is not what is drawn: the caron beside an ascender, commas for cedillas in Latvian. */
@@ -13,14 +18,47 @@ const OWN: readonly (readonly [letters: string, mark: number, anchor: AnchorName
   ['ģ', 0x312, 'top'],
 ];
 
-const OWN_RECIPES = new Map(
-  OWN.flatMap(([letters, mark, anchor]) =>
-    [...letters].map((letter) => {
+/** Letters of two that stand side by side. */
+const BESIDE: readonly (readonly [letter: string, parts: string])[] = [
+  ['ĳ', 'ij'],
+  ['Ĳ', 'IJ'],
+  ['ŀ', 'l·'],
+  ['Ŀ', 'L·'],
+  ['ŉ', '’n'],
+  ['ǆ', 'dž'],
+  ['ǅ', 'Dž'],
+  ['Ǆ', 'DŽ'],
+  ['ǉ', 'lj'],
+  ['ǈ', 'Lj'],
+  ['Ǉ', 'LJ'],
+  ['ǌ', 'nj'],
+  ['ǋ', 'Nj'],
+  ['Ǌ', 'NJ'],
+  ['ǳ', 'dz'],
+  ['ǲ', 'Dz'],
+  ['Ǳ', 'DZ'],
+];
+
+const points = (text: string): number[] => [...text].map((c) => c.codePointAt(0)!);
+
+const OWN_RECIPES = new Map<number, Recipe>([
+  ...OWN.flatMap(([letters, mark, anchor]) =>
+    [...letters].map((letter): [number, Recipe] => {
       const base = letter.normalize('NFD').codePointAt(0)!;
-      return [letter.codePointAt(0)!, { base, marks: [{ mark, anchor }] }] as const;
+      return [letter.codePointAt(0)!, { base, marks: [{ mark, anchor }] }];
     }),
   ),
-);
+  ...BESIDE.map(([letter, parts]): [number, Recipe] => {
+    const [base, ...beside] = points(parts);
+    return [letter.codePointAt(0)!, { base: base!, marks: [], beside }];
+  }),
+]);
+
+/** Marks that stand above Greek capitals: dieresis, macron, breve. */
+const ABOVE_CAPITALS: ReadonlySet<number> = new Set([0x308, 0x304, 0x306]);
+/** The Greek mark below that stands beside a capital as a small iota. */
+const IOTA_BELOW = 0x345;
+const SMALL_IOTA = 0x3b9;
 
 const known = new Map<number, Recipe | undefined>();
 
@@ -37,16 +75,38 @@ export function recipeOf(code: number): Recipe | undefined {
 function decomposed(code: number): Recipe | undefined {
   const own = OWN_RECIPES.get(code);
   if (own) return own;
-  const [base, ...marks] = [...String.fromCodePoint(code).normalize('NFD')].map((c) => c.codePointAt(0)!);
-  if (base === undefined || marks.length === 0) return undefined;
-  // Accents and breathings stand before Greek capitals, not above them: those letters are drawn.
   const character = String.fromCodePoint(code);
-  if (/\p{Script=Greek}/u.test(character) && /\p{Lu}|\p{Lt}/u.test(character) && marks.some((m) => m !== 0x308))
-    return undefined;
+  const [base, ...marks] = points(character.normalize('NFD'));
+  if (base === undefined || marks.length === 0) return undefined;
   const kinds = marks.map(markOf);
   if (kinds.some((k) => k === undefined)) return undefined;
+  if (/\p{Script=Greek}/u.test(character) && /\p{Lu}|\p{Lt}/u.test(character)) return greekCapital(base, marks);
   return { base, marks: marks.map((mark, i) => ({ mark, anchor: kinds[i]!.anchor })) };
 }
+
+/** Accents and breathings stand before Greek capitals, the iota beside them; the dieresis and lengths above, as ever. */
+function greekCapital(base: number, marks: readonly number[]): Recipe {
+  const above = marks.filter((m) => ABOVE_CAPITALS.has(m));
+  const before = marks.filter((m) => !ABOVE_CAPITALS.has(m) && m !== IOTA_BELOW);
+  return {
+    base,
+    marks: above.map((mark) => ({ mark, anchor: markOf(mark)!.anchor })),
+    ...(before.length > 0 && { before }),
+    ...(marks.includes(IOTA_BELOW) && { beside: [SMALL_IOTA] }),
+  };
+}
+
+/** Spacing characters in which Greek breathings and accents stand together, by what they are made of. */
+const TOGETHER: ReadonlyMap<string, number> = new Map(
+  [0x1fcd, 0x1fce, 0x1fcf, 0x1fdd, 0x1fde, 0x1fdf].map((code, i) => {
+    const marks = [i < 3 ? 0x313 : 0x314, [0x300, 0x301, 0x342][i % 3]!];
+    return [String.fromCodePoint(...marks), code];
+  }),
+);
+
+/** The one spacing character for several Greek marks, if Unicode has it. */
+export const spacingTogether = (marks: readonly number[]): number | undefined =>
+  TOGETHER.get(String.fromCodePoint(...marks));
 
 /** Letters that lose their dot under a mark above. */
 const DOTLESS = new Map([
@@ -55,7 +115,7 @@ const DOTLESS = new Map([
 ]);
 
 /** The base that carries marks: dotless i and j under a mark above. */
-export function baseUnder(recipe: Recipe): number {
+export function baseUnder(recipe: Pick<Recipe, 'base' | 'marks'>): number {
   const above = recipe.marks.some((m) => m.anchor === 'top');
   return (above && DOTLESS.get(recipe.base)) || recipe.base;
 }

@@ -5,7 +5,11 @@ import type { Lookup } from './layout/lists';
 /** Where a glyph is attached, in font units, by glyph index. */
 export type AnchorsByGlyph = ReadonlyMap<number, { x: number; y: number }>;
 
+/** Anchors of a ligature's parts in order, nothing for a part that takes no mark of the kind. */
+export type AnchorsByPart = ReadonlyMap<number, readonly ({ x: number; y: number } | undefined)[]>;
+
 const MARK_TO_BASE = 4;
+const MARK_TO_LIGATURE = 5;
 const MARK_TO_MARK = 6;
 /** Bases of one subtable: offsets to their anchors are 16 bits wide. */
 const MOST_BASES = 4000;
@@ -23,12 +27,43 @@ export function markLookup(onto: 'base' | 'mark', marks: AnchorsByGlyph, bases: 
   return [{ type: onto === 'base' ? MARK_TO_BASE : MARK_TO_MARK, flag: 0, subtables }];
 }
 
+/** A lookup that sets marks on the parts of ligatures (“Mark-to-Ligature Attachment Positioning”, format 1, one class). */
+export function ligatureMarkLookup(marks: AnchorsByGlyph, ligatures: AnchorsByPart): Lookup<Uint8Array>[] {
+  if (marks.size === 0 || ligatures.size === 0) return [];
+  const sorted = [...ligatures].sort(([a], [b]) => a - b);
+  const attachments = sorted.map(([, parts]) => attachedParts(parts));
+  const array = new Writer().uint16(sorted.length);
+  let offset = 2 + sorted.length * 2;
+  for (const a of attachments) {
+    array.uint16(offset);
+    offset += a.length;
+  }
+  for (const a of attachments) array.raw(a);
+  const subtables = [joined(marks, coverage.write(sorted.map(([g]) => g)), array.toBytes())];
+  return [{ type: MARK_TO_LIGATURE, flag: 0, subtables }];
+}
+
+/** Component records of one class, and their anchors behind them. */
+function attachedParts(parts: readonly ({ x: number; y: number } | undefined)[]): Uint8Array {
+  const out = new Writer().uint16(parts.length);
+  let at = 2 + parts.length * 2;
+  for (const p of parts) {
+    out.uint16(p ? at : 0);
+    if (p) at += 6;
+  }
+  for (const p of parts) if (p) out.uint16(1).int16(p.x).int16(p.y);
+  return out.toBytes();
+}
+
 const HEADER = 12;
 
-function attachment(marks: AnchorsByGlyph, bases: AnchorsByGlyph): Uint8Array {
-  const [markCoverage, baseCoverage] = [coverage.write([...marks.keys()]), coverage.write([...bases.keys()])];
+const attachment = (marks: AnchorsByGlyph, bases: AnchorsByGlyph): Uint8Array =>
+  joined(marks, coverage.write([...bases.keys()]), anchored(bases, false));
+
+/** Marks of one class, and what they are set on: its coverage and its array. */
+function joined(marks: AnchorsByGlyph, baseCoverage: Uint8Array, baseArray: Uint8Array): Uint8Array {
+  const markCoverage = coverage.write([...marks.keys()]);
   const markArray = anchored(marks, true);
-  const baseArray = anchored(bases, false);
   const markArrayAt = HEADER + markCoverage.length + baseCoverage.length;
   return new Writer()
     .uint16(1)

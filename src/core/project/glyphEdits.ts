@@ -197,6 +197,19 @@ function withNameInLists(settings: Project['settings'], before: string, after: s
   return lists.some((l, i) => l.text !== settings.lists![i]!.text) ? { ...settings, lists } : settings;
 }
 
+/** Recipes of the project's own name glyphs. */
+function withNameInRecipes(settings: Project['settings'], before: string, after: string): Project['settings'] {
+  const named = (name: string) => (name === before ? after : name);
+  if (!settings.recipes?.some((r) => [r.glyph, r.base, ...r.parts.map((p) => p.glyph)].includes(before)))
+    return settings;
+  const recipes = settings.recipes.map((r) => ({
+    glyph: named(r.glyph),
+    base: named(r.base),
+    parts: r.parts.map((p) => ({ ...p, glyph: named(p.glyph) })),
+  }));
+  return { ...settings, recipes };
+}
+
 /** Renames a glyph and gives it code points. References hold ids; texts and lines that write its name follow. */
 export const setGlyphNames = defineEdit(
   {
@@ -218,7 +231,8 @@ export const setGlyphNames = defineEdit(
     });
     if (claimed !== undefined)
       return refused(`${codePointForm(claimed)} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
-    const settings = glyph.name === name ? project.settings : withNameInLists(project.settings, glyph.name, name);
+    const listed = glyph.name === name ? project.settings : withNameInLists(project.settings, glyph.name, name);
+    const settings = withNameInRecipes(listed, glyph.name, name);
     const texts = glyph.name === name ? project.texts : withNameInTexts(project.texts, glyph.name, name);
     return edited(
       { ...withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), texts, settings },

@@ -292,6 +292,17 @@ const settings = z.object({
     .array(z.object({ name: z.string(), text: z.string() }))
     .readonly()
     .optional(),
+  /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */
+  recipes: z
+    .array(
+      z.object({
+        glyph: z.string(),
+        base: z.string(),
+        parts: z.array(z.object({ glyph: z.string(), anchor: z.string() })).readonly(),
+      }),
+    )
+    .readonly()
+    .optional(),
 });
 
 /** Every part of a project but its glyphs; each is stored and compared as one piece. */

@@ -1,70 +1,127 @@
 import { GLYPH_CLASS, writeGdef } from '../../opentype/gdef';
 import type { Lookup } from '../../opentype/layout/lists';
-import { type AnchorsByGlyph, markLookup } from '../../opentype/markPos';
+import { type AnchorsByGlyph, ligatureMarkLookup, markLookup } from '../../opentype/markPos';
 import type { CastPlan, Entry } from '../plan';
 
-type Anchors = Map<string, Map<number, { x: number; y: number }>>;
+type Point = { x: number; y: number };
+type Anchors = Map<string, Map<number, Point>>;
+type Parts = Map<string, Map<number, (Point | undefined)[]>>;
 
 const isMark = ({ glyph, drawing }: Entry): boolean =>
   glyph.category === 'mark' || drawing.anchors.some((a) => a.name.startsWith('_'));
 
-/** Anchors by name: of bases, of marks where they sit, of marks where others sit on them. */
+/** Anchors that mark the places of the caret in a ligature. */
+const CARET = /^caret_\d+$/;
+/** Numbered anchors are of a ligature's parts, from 1 on. */
+const NUMBERED = /^(.+)_([1-9]\d?)$/;
+
+/** A ligature takes marks on its parts by numbered anchors; marks have none. */
+const isLigature = (entry: Entry): boolean =>
+  entry.glyph.category === 'ligature' ||
+  (!isMark(entry) && entry.drawing.anchors.some((a) => NUMBERED.test(a.name) || CARET.test(a.name)));
+
+/** Anchors by name: of bases, of parts of ligatures, of marks where they sit, of marks where others sit on them. */
 function anchorsOf(entries: readonly Entry[]) {
   const [bases, sitting, carrying]: [Anchors, Anchors, Anchors] = [new Map(), new Map(), new Map()];
-  const note = (into: Anchors, name: string, index: number, a: { x: number; y: number }) => {
+  const parts: Parts = new Map();
+  const note = (into: Anchors, name: string, index: number, a: Point) => {
     const of = into.get(name) ?? new Map();
     into.set(name, of);
     // The first of a name counts.
-    if (!of.has(index)) of.set(index, { x: units(a.x), y: units(a.y) });
+    if (!of.has(index)) of.set(index, rounded(a));
   };
   entries.forEach((entry, index) => {
     const mark = isMark(entry);
     for (const a of entry.drawing.anchors) {
-      if (a.role === 'entry' || a.role === 'exit' || a.role === 'caret') continue;
+      if (a.role === 'entry' || a.role === 'exit' || a.role === 'caret' || CARET.test(a.name)) continue;
+      const numbered = NUMBERED.exec(a.name);
       if (a.name.startsWith('_')) note(sitting, a.name.slice(1), index, a);
-      // Numbered anchors are of a ligature's parts.
-      else if (!/_\d+$/.test(a.name)) note(mark ? carrying : bases, a.name, index, a);
+      else if (numbered && !mark) {
+        const of = parts.get(numbered[1]!) ?? new Map<number, (Point | undefined)[]>();
+        parts.set(numbered[1]!, of);
+        const list = of.get(index) ?? [];
+        list[Number(numbered[2]) - 1] ??= rounded(a);
+        of.set(index, list);
+      } else if (!numbered && !entry.drawing.anchors.some((o) => o.name === `${a.name}_1`))
+        note(mark ? carrying : bases, a.name, index, a);
     }
   });
-  return { bases, sitting, carrying };
+  return { bases, parts, sitting, carrying };
 }
 
 const units = (v: number): number => Math.max(-32768, Math.min(32767, Math.round(v)));
+const rounded = ({ x, y }: Point): Point => ({ x: units(x), y: units(y) });
 
-/** `mark` and `mkmk`: a lookup for each kind of anchor, in the order of their names. */
-export function markFeatures({ entries }: Pick<CastPlan, 'entries'>): { tag: string; lookups: Lookup<Uint8Array>[] }[] {
-  const { bases, sitting, carrying } = anchorsOf(entries);
+/** Kinds of marks that carry others, in the order of their lookups; each is a set of its own in `GDEF`. */
+const stackingKinds = ({ sitting, carrying }: ReturnType<typeof anchorsOf>): string[] =>
+  [...sitting.keys()].sort().filter((name) => carrying.has(name));
+
+/** Marks that sit at, or carry at, a kind of anchor. */
+const marksOfKind = ({ sitting, carrying }: ReturnType<typeof anchorsOf>, name: string): number[] => [
+  ...new Set([...(sitting.get(name)?.keys() ?? []), ...(carrying.get(name)?.keys() ?? [])]),
+];
+
+/**
+ * `mark` and `mkmk`: lookups for each kind of anchor, in the order of their names, onto bases and onto parts of ligatures. Marks
+ * of other kinds between two that stand on each other are skipped by sets of marks, unless `GDEF` comes from elsewhere.
+ */
+export function markFeatures(
+  { entries }: Pick<CastPlan, 'entries'>,
+  ownGdef = true,
+): { tag: string; lookups: Lookup<Uint8Array>[] }[] {
+  const found = anchorsOf(entries);
+  const { bases, parts, sitting, carrying } = found;
   const names = [...sitting.keys()].sort();
   const none: AnchorsByGlyph = new Map();
-  const lookups = (onto: 'base' | 'mark', of: Anchors) =>
-    names.flatMap((name) => markLookup(onto, sitting.get(name)!, of.get(name) ?? none));
+  const onBases = names.flatMap((name) => markLookup('base', sitting.get(name)!, bases.get(name) ?? none));
+  const onParts = names.flatMap((name) => {
+    const of = [...(parts.get(name) ?? [])].map(([glyph, list]) => {
+      const length = Math.max(...[...parts.values()].map((kind) => kind.get(glyph)?.length ?? 0));
+      return [glyph, Array.from({ length }, (_, i) => list[i])] as const;
+    });
+    return ligatureMarkLookup(sitting.get(name)!, new Map(of));
+  });
+  const stacks = stackingKinds(found).flatMap((name, i) =>
+    markLookup('mark', sitting.get(name)!, carrying.get(name)!).map((l) =>
+      ownGdef ? { ...l, markFilteringSet: i } : l,
+    ),
+  );
   return [
-    { tag: 'mark', lookups: lookups('base', bases) },
-    { tag: 'mkmk', lookups: lookups('mark', carrying) },
+    { tag: 'mark', lookups: [...onBases, ...onParts] },
+    { tag: 'mkmk', lookups: stacks },
   ];
 }
 
-/** `GDEF`, where the font has marks: which glyphs are marks, ligatures, bases. */
+/** `GDEF`, where the font has marks or carets: which glyphs are marks, ligatures, bases; carets; sets of marks. */
 export function gdefTable({ entries }: Pick<CastPlan, 'entries'>): Uint8Array | undefined {
-  if (!entries.some(isMark)) return undefined;
-  return writeGdef(
-    new Map(
-      entries.flatMap((entry, i) =>
-        i === 0
-          ? []
-          : [
-              [
-                i,
-                isMark(entry)
-                  ? GLYPH_CLASS.mark
-                  : entry.glyph.category === 'ligature'
-                    ? GLYPH_CLASS.ligature
-                    : entry.glyph.category === 'component'
-                      ? GLYPH_CLASS.component
-                      : GLYPH_CLASS.base,
-              ] as const,
-            ],
-      ),
-    ),
-  );
+  const carets = caretsOf(entries);
+  if (!entries.some(isMark) && carets.size === 0) return undefined;
+  const found = anchorsOf(entries);
+  const classOf = (entry: Entry): number =>
+    isMark(entry)
+      ? GLYPH_CLASS.mark
+      : isLigature(entry)
+        ? GLYPH_CLASS.ligature
+        : entry.glyph.category === 'component'
+          ? GLYPH_CLASS.component
+          : GLYPH_CLASS.base;
+  return writeGdef({
+    classes: new Map(entries.flatMap((entry, i) => (i === 0 ? [] : [[i, classOf(entry)] as const]))),
+    carets,
+    markSets: stackingKinds(found).map((name) => marksOfKind(found, name)),
+  });
+}
+
+/** Places of the caret in ligatures, by glyph index, from left to right. */
+function caretsOf(entries: readonly Entry[]): Map<number, number[]> {
+  const out = new Map<number, number[]>();
+  entries.forEach(({ drawing }, i) => {
+    const places = drawing.anchors.filter((a) => a.role === 'caret' || CARET.test(a.name)).map((a) => units(a.x));
+    if (places.length > 0)
+      out.set(
+        i,
+        places.sort((a, b) => a - b),
+      );
+  });
+  return out;
 }
