@@ -1,7 +1,8 @@
 // Takes what languages are written with, and by how many, from the Unicode Common Locale Data Repository (npm packages
 // cldr-core, cldr-misc-full and cldr-localenames-full 48, Unicode License 3.0): node scripts/languages.mjs FOLDER, the folder
 // with the three packages, writes src/core/coverage/languages.json. Of each language: code, name, its name for itself, script,
-// readers (territory populations by the share that speaks and writes it), letters, rarer letters, punctuation, territories.
+// readers (territory populations by the share that speaks and writes it), letters, rarer letters, punctuation, territories,
+// quotation marks.
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -62,6 +63,17 @@ for (const [territory, facts] of Object.entries(territories)) {
   }
 }
 
+/** Quotation marks, outer ones first. */
+function quotesOf(locale) {
+  const { quotationStart, quotationEnd, alternateQuotationStart, alternateQuotationEnd } = read(
+    'cldr-misc-full',
+    'main',
+    locale,
+    'delimiters.json',
+  ).main[locale].delimiters;
+  return [...new Set([quotationStart, quotationEnd, alternateQuotationStart, alternateQuotationEnd].join(''))].join('');
+}
+
 const languages = [];
 for (const locale of readdirSync(join(folder, 'cldr-misc-full', 'main')).sort()) {
   const [language, second, ...more] = locale.split('-');
@@ -97,6 +109,7 @@ for (const locale of readdirSync(join(folder, 'cldr-misc-full', 'main')).sort())
       .slice(0, 12)
       .map(([t]) => t)
       .join(' '),
+    quotesOf(locale),
   ]);
 }
 const used = new Set(languages.flatMap((l) => l[8].split(' ')).filter(Boolean));

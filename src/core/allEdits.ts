@@ -26,6 +26,7 @@ import './kerning/edits';
 import './kerning/groups';
 import './project/edits';
 import './project/glyphEdits';
+import './project/removal';
 import './project/zoneEdits';
 import './tidying/operations';
 

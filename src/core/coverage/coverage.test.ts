@@ -6,7 +6,7 @@ import { drawnCodes } from './drawn';
 import { aimAtLanguages, dropList, keepList } from './edits';
 import { findLanguages, type Languages, loadLanguages } from './languages';
 import { readList } from './lists';
-import { characterSets } from './sets';
+import { characterSets, loadBlocks, quoteSets } from './sets';
 
 let languages: Languages;
 beforeAll(async () => {
@@ -152,7 +152,10 @@ test('sets by purpose, and older code pages as the platform decodes them', () =>
   expect(sets.get('iso-8859-1')).not.toContain(0x20ac);
   expect(sets.get('iso-8859-15')).toContain(0x20ac);
   expect(sets.get('macintosh')).toContain('ﬁ'.codePointAt(0));
-  for (const [id, set] of sets) expect([id, set.length > 0, new Set(set).size]).toEqual([id, true, set.length]);
+  for (const { id, codes: all, names = [] } of characterSets()) {
+    const set = [...all, ...names];
+    expect([id, set.length > 0, new Set(set).size]).toEqual([id, true, set.length]);
+  }
 });
 
 test('a list is read line by line; what cannot be read is told with its line', () => {
@@ -187,4 +190,22 @@ test('lists and languages are kept with the project; a renamed glyph is renamed 
     reason: 'Nothing in that list can be read.',
   });
   expect(done(aimAtLanguages(p, { languages: ['pl', 'cs', 'pl'] })).settings.languages).toEqual(['pl', 'cs']);
+});
+
+test('forms by their names, quotation marks of languages, and blocks with what is assigned in them', async () => {
+  const sets = new Map(characterSets().map((s) => [s.id, s]));
+  expect(sets.get('onum')!.names).toContain('three.onum');
+  expect(sets.get('small-caps')!.names).toHaveLength(26);
+  const { all } = await loadLanguages();
+  const quotes = quoteSets(all.filter((l) => ['pl', 'de', 'da', 'fr'].includes(l.code)));
+  const of = (name: string) => String.fromCodePoint(...quotes.find((q) => q.title.includes(name))!.codes);
+  expect([of('Polish'), of('German'), of('French')]).toEqual(['„”«»', '„“‚‘', '«»']);
+  expect(quoteSets(all).length).toBeLessThan(80);
+  const blocks = await loadBlocks();
+  const block = (title: string) => blocks.find((b) => b.title === title)!.codes;
+  expect(block('Latin Extended A')).toHaveLength(128);
+  expect(block('Basic Latin')).toHaveLength(95);
+  // Two code points of the block stand for nothing.
+  expect(block('Greek And Coptic')).not.toContain(0x378);
+  expect(new Set(blocks.map((b) => b.id)).size).toBe(blocks.length);
 });

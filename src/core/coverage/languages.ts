@@ -14,6 +14,8 @@ export type Language = {
   /** Letters of names and borrowed words. */
   auxiliary: readonly string[];
   punctuation: readonly string[];
+  /** Quotation marks, outer ones first. */
+  quotes: string;
   /** ISO 3166 codes of the territories with most speakers, most first. */
   territories: readonly string[];
 };
@@ -25,7 +27,7 @@ export type Languages = {
   scriptNames: Readonly<Record<string, string>>;
 };
 
-type Row = readonly [string, string, string, string, number, string, string, string, string];
+type Row = readonly [string, string, string, string, number, string, string, string, string, string];
 
 const words = (text: string): string[] => (text === '' ? [] : text.split(' '));
 
@@ -36,7 +38,7 @@ export function loadLanguages(): Promise<Languages> {
   loaded ??= import('./languages.json').then(({ default: data }) => ({
     all: (data.languages as unknown as Row[])
       .map(
-        ([code, name, own, script, readers, letters, auxiliary, punctuation, territories]): Language => ({
+        ([code, name, own, script, readers, letters, auxiliary, punctuation, territories, quotes]): Language => ({
           code,
           name,
           own,
@@ -46,6 +48,7 @@ export function loadLanguages(): Promise<Languages> {
           auxiliary: words(auxiliary),
           punctuation: words(punctuation),
           territories: words(territories),
+          quotes,
         }),
       )
       .sort((a, b) => (a.name < b.name ? -1 : 1)),

@@ -1,12 +1,15 @@
+import { buildDemo } from '../../../demo/family';
 import { buildStarter } from '../../../demo/starter';
 import { refused } from '../base/result';
 import { createProject } from './create';
 import type { Outcome } from './edit';
-import { addGlyphs, parseGlyphList, referencesSentence, removeGlyphs, setGlyphNames } from './glyphEdits';
+import { addGlyphs, parseGlyphList, renameGlyphs, setGlyphNames } from './glyphEdits';
 import { codePointsForName, encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
 import type { Project } from './model';
 import { cycleFrom, drawingBounds, drawingsOf, flattened } from './outline';
-import { glyphNamed, zonesOf } from './queries';
+import { drawingOf, glyphNamed, zonesOf } from './queries';
+import { removalConsequences, removeGlyphs } from './removal';
+import { renamedInFeatures } from './rename';
 import { addZone, overshootFault, setOwnZone, setZone } from './zoneEdits';
 
 const done = (o: Outcome): Project => {
@@ -76,9 +79,11 @@ test('adding passes over what is there; removing takes references with it', () =
     groups: [{ id: 'k1', side: 'first', name: 'a', members: [a.id, acute.id] }],
     masters: [{ ...added.masters[0]!, kerning: { [`glyph:${a.id} glyph:${acute.id}`]: -10, 'group:k1 group:k1': 5 } }],
   };
-  expect(referencesSentence(composite, [a.id])).toBe(
-    'Used in 1 composite (aacute), 1 kerning group, 1 kerning pair; those references go too.',
-  );
+  expect(removalConsequences(composite, [a.id])).toEqual([
+    '1 letter (aacute) lose a part.',
+    '1 kerning group go on without it.',
+    '1 kerning value for it alone go.',
+  ]);
   const removed = done(removeGlyphs(composite, { ids: [a.id] }));
   expect(glyphNamed(removed, 'a')).toBeUndefined();
   expect(glyphNamed(removed, 'aacute')!.drawings.m1!.components).toEqual([]);
@@ -151,4 +156,84 @@ test('components are drawn out through nested transforms; cycles are named', () 
   };
   expect(cycleFrom(n.id, drawingsOf(cyclic, 'm1'))).toEqual([n.id, i.id, n.id]);
   expect(flattened(cyclic.glyphs[n.id]!.drawings.m1!, drawingsOf(cyclic, 'm1'))).toEqual([]);
+});
+
+test('what refers to a glyph is told before it goes; parts drawn out keep the look of letters', () => {
+  const demo = buildDemo();
+  const acute = glyphNamed(demo, 'acutecomb')!;
+  const project: Project = {
+    ...demo,
+    settings: {
+      ...demo.settings,
+      lists: [{ name: 'Mine', text: 'a b /acutecomb' }],
+      recipes: [
+        { glyph: 'x', base: 'a', parts: [{ glyph: 'acutecomb', anchor: 'top' }] },
+        { glyph: 'acutecomb', base: 'a', parts: [{ glyph: 'a', anchor: '' }] },
+      ],
+    },
+  };
+  const told = removalConsequences(project, [acute.id], true);
+  expect(told.find((t) => t.includes('keep their look'))).toMatch(/^\d+ letters \(/);
+  expect(told).toContain('Mine: the list keeps it, as missing.');
+  expect(told).toContain('x can no longer be put together by the recipe.');
+  const removed = done(removeGlyphs(project, { ids: [acute.id], drawOut: true }));
+  for (const m of demo.masters) {
+    const [was, now] = [demo, removed].map((p) =>
+      drawingBounds(drawingOf(glyphNamed(p, 'eacute')!, m.id), drawingsOf(p, m.id)),
+    );
+    expect(now).toEqual(was);
+  }
+  expect(removed.settings.recipes!.map((r) => r.glyph)).toEqual(['x']);
+  expect(removalConsequences(project, [glyphNamed(project, '.notdef')!.id])).toEqual([]);
+});
+
+test('many glyphs are renamed at once, names exchanged too, in lines, lists, recipes and feature text', () => {
+  const demo = buildDemo();
+  const [a, b] = ['a.ss01', 'a'].map((n) => glyphNamed(demo, n)!);
+  const project: Project = {
+    ...demo,
+    texts: { ...demo.texts, words: ['/a.ss01/a x'] },
+    settings: { ...demo.settings, lists: [{ name: 'L', text: '/a.ss01, a.ss01 a' }] },
+    features: {
+      ...demo.features,
+      classes: { alt: ['a.ss01', 'x'] },
+      sections: [{ id: 's', title: '', options: {}, text: 'feature ss01 { sub a by a.ss01; } ss01; # a stays' }],
+    },
+  };
+  const next = done(
+    renameGlyphs(project, {
+      renames: [
+        { id: a!.id, name: 'a' },
+        { id: b!.id, name: 'a.ss01' },
+      ],
+    }),
+  );
+  expect([next.glyphs[a!.id]!.name, next.glyphs[b!.id]!.name]).toEqual(['a', 'a.ss01']);
+  expect(next.texts.words).toEqual(['/a/a.ss01 x']);
+  expect(next.settings.lists![0]!.text).toBe('/a, a a');
+  expect(next.features.classes.alt).toEqual(['a', 'x']);
+  expect(next.features.sections[0]!.text).toBe('feature ss01 { sub a.ss01 by a; } ss01; # a stays');
+  for (const [renames, why] of [
+    [[{ id: a!.id, name: 'x' }], /already a glyph named x/],
+    [[{ id: a!.id, name: '1 x' }], /./],
+    [
+      [
+        { id: a!.id, name: 'q1' },
+        { id: b!.id, name: 'q1' },
+      ],
+      /Two glyphs/,
+    ],
+    [[], /No name changes/],
+  ] as const)
+    expect(renameGlyphs(project, { renames: [...renames] })).toMatchObject({
+      ok: false,
+      reason: expect.stringMatching(why),
+    });
+  const names = new Map([
+    ['x', 'sub'],
+    ['mark', 'z'],
+  ]);
+  expect(renamedInFeatures('sub x by \\mark; @x "x" pos x -20;', names)).toBe(
+    'sub \\sub by \\z; @x "x" pos \\sub -20;',
+  );
 });

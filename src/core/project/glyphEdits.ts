@@ -4,9 +4,9 @@ import * as a from './arguments';
 import { newGlyph } from './create';
 import { defineEdit, edited, plural, refused, withGlyph } from './edit';
 import { encodingForName, glyphNameFault, nameForCodePoint } from './glyphNames';
-import type { Glyph, GlyphId, Project } from './model';
-import { pairSides } from './pairs';
-import { glyphForCodePoint, glyphNamed, glyphThere, usersOf } from './queries';
+import type { GlyphId, Project } from './model';
+import { glyphForCodePoint, glyphNamed, glyphThere } from './queries';
+import { withNamesWritten } from './rename';
 
 /** Edits of the glyph set: which glyphs there are, what they are called, and how far they are. */
 
@@ -99,117 +99,6 @@ export const addGlyphs = defineEdit(
   },
 );
 
-/** Why glyphs cannot be removed, or undefined. */
-export function removalFault(project: Project, ids: readonly GlyphId[]): string | undefined {
-  const kept = ids.flatMap((id) => project.glyphs[id] ?? []).find((g) => g.name === '.notdef' || g.name === 'space');
-  return kept && `Every font needs ${kept.name}; it cannot be removed.`;
-}
-
-/**
- * Removes glyphs and everything that refers to them: components, group memberships, pairs, follow rules. `.notdef` and
- * the space stay.
- */
-export const removeGlyphs = defineEdit(
-  {
-    name: 'removeGlyphs',
-    does: 'Removes glyphs and what refers to them',
-    reach: 'all masters',
-    args: z.object({ ids: a.glyphs }),
-  },
-  (project, { ids }) => {
-    const doomed = new Set(ids.filter((id) => project.glyphs[id]));
-    if (doomed.size === 0) return refused('Those glyphs are no longer in the project.');
-    const kept = removalFault(project, ids);
-    if (kept) return refused(kept);
-    const glyphs: Record<GlyphId, Glyph> = {};
-    for (const [id, glyph] of Object.entries(project.glyphs))
-      if (!doomed.has(id)) glyphs[id] = withoutReferences(glyph, doomed);
-    const gone = (side: { kind: string; id: string }) => side.kind === 'glyph' && doomed.has(side.id);
-    const next: Project = {
-      ...project,
-      glyphs,
-      glyphOrder: project.glyphOrder.filter((id) => !doomed.has(id)),
-      groups: project.groups.some((g) => g.members.some((m) => doomed.has(m)))
-        ? project.groups.map((g) => ({ ...g, members: g.members.filter((m) => !doomed.has(m)) }))
-        : project.groups,
-      masters: project.masters.map((m) => ({
-        ...m,
-        kerning: Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !pairSides(k)?.some(gone))),
-      })),
-    };
-    return edited(
-      next,
-      doomed.size === 1
-        ? `Removed ${project.glyphs[[...doomed][0]!]!.name}`
-        : `Removed ${plural(doomed.size, 'glyph')}`,
-    );
-  },
-);
-
-/** A sentence on what refers to some glyphs, or undefined when nothing does. */
-export function referencesSentence(project: Project, ids: readonly GlyphId[]): string | undefined {
-  const doomed = new Set(ids);
-  const users = ids.map((id) => usersOf(project, id));
-  const composites = new Set(users.flatMap((u) => u.composites.filter((g) => !doomed.has(g.id)).map((g) => g.name)));
-  const groups = new Set(users.flatMap((u) => u.groups));
-  const pairs = users.reduce((n, u) => n + u.pairs, 0);
-  const parts = [
-    composites.size > 0 &&
-      `${plural(composites.size, 'composite')} (${[...composites].slice(0, 4).join(', ')}${composites.size > 4 ? '…' : ''})`,
-    groups.size > 0 && plural(groups.size, 'kerning group'),
-    pairs > 0 && plural(pairs, 'kerning pair'),
-  ].filter(Boolean);
-  return parts.length > 0 ? `Used in ${parts.join(', ')}; those references go too.` : undefined;
-}
-
-function withoutReferences(glyph: Glyph, doomed: ReadonlySet<GlyphId>): Glyph {
-  const uses = Object.values(glyph.drawings).some((d) => d.components.some((c) => doomed.has(c.glyph)));
-  const follows = [...glyph.follows.left, ...glyph.follows.right].some((f) => doomed.has(f.glyph));
-  if (!uses && !follows) return glyph;
-  return {
-    ...glyph,
-    drawings: Object.fromEntries(
-      Object.entries(glyph.drawings).map(([m, d]) => [
-        m,
-        { ...d, components: d.components.filter((c) => !doomed.has(c.glyph)) },
-      ]),
-    ),
-    follows: {
-      left: glyph.follows.left.filter((f) => !doomed.has(f.glyph)),
-      right: glyph.follows.right.filter((f) => !doomed.has(f.glyph)),
-    },
-  };
-}
-
-/** Texts with a glyph's name in lines of one's own, written as `/name`, exchanged. */
-function withNameInTexts({ galley, words, pairs }: Project['texts'], before: string, after: string): Project['texts'] {
-  const written = new RegExp(`/${before.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![A-Za-z0-9._-])`, 'g');
-  const change = (text: string) => text.replace(written, `/${after}`);
-  return { galley: change(galley), words: words.map(change), pairs: pairs.map(change) };
-}
-
-/** Lists name glyphs with a slash or without one, as words. */
-function withNameInLists(settings: Project['settings'], before: string, after: string): Project['settings'] {
-  const word = new RegExp(`(^|[\\s,])(/?)${before.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?=$|[\\s,])`, 'g');
-  // A single character is itself, not a name.
-  if (!settings.lists || [...before].length === 1) return settings;
-  const lists = settings.lists.map((l) => ({ ...l, text: l.text.replace(word, `$1$2${after}`) }));
-  return lists.some((l, i) => l.text !== settings.lists![i]!.text) ? { ...settings, lists } : settings;
-}
-
-/** Recipes of the project's own name glyphs. */
-function withNameInRecipes(settings: Project['settings'], before: string, after: string): Project['settings'] {
-  const named = (name: string) => (name === before ? after : name);
-  if (!settings.recipes?.some((r) => [r.glyph, r.base, ...r.parts.map((p) => p.glyph)].includes(before)))
-    return settings;
-  const recipes = settings.recipes.map((r) => ({
-    glyph: named(r.glyph),
-    base: named(r.base),
-    parts: r.parts.map((p) => ({ ...p, glyph: named(p.glyph) })),
-  }));
-  return { ...settings, recipes };
-}
-
 /** Renames a glyph and gives it code points. References hold ids; texts and lines that write its name follow. */
 export const setGlyphNames = defineEdit(
   {
@@ -231,15 +120,48 @@ export const setGlyphNames = defineEdit(
     });
     if (claimed !== undefined)
       return refused(`${codePointForm(claimed)} already belongs to ${glyphForCodePoint(project, claimed)!.name}.`);
-    const listed = glyph.name === name ? project.settings : withNameInLists(project.settings, glyph.name, name);
-    const settings = withNameInRecipes(listed, glyph.name, name);
-    const texts = glyph.name === name ? project.texts : withNameInTexts(project.texts, glyph.name, name);
-    return edited(
-      { ...withGlyph(project, { ...glyph, name, unicodes: [...unicodes] }), texts, settings },
-      glyph.name === name ? `Changed the code points of ${name}` : `Renamed ${glyph.name} to ${name}`,
-    );
+    const next = withGlyph(project, { ...glyph, name, unicodes: [...unicodes] });
+    return glyph.name === name
+      ? edited(next, `Changed the code points of ${name}`)
+      : edited(withNamesWritten(next, new Map([[glyph.name, name]])), `Renamed ${glyph.name} to ${name}`);
   },
 );
+
+/** Renames many glyphs in one step; all that writes their names follows. Names may be exchanged. */
+export const renameGlyphs = defineEdit(
+  {
+    name: 'renameGlyphs',
+    does: 'Renames glyphs',
+    reach: 'no master',
+    args: z.object({ renames: z.array(z.object({ id: a.glyph, name: a.text })).readonly() }),
+  },
+  (project, { renames }) => {
+    const fresh = renames.filter(({ id, name }) => glyphThere(project, id).name !== name);
+    const fault = renameFault(project, fresh);
+    if (fault) return refused(fault);
+    if (fresh.length === 0) return refused('No name changes.');
+    const glyphs = { ...project.glyphs };
+    for (const { id, name } of fresh) glyphs[id] = { ...glyphs[id]!, name };
+    const names = new Map(fresh.map(({ id, name }) => [project.glyphs[id]!.name, name]));
+    return edited(withNamesWritten({ ...project, glyphs }, names), `Renamed ${plural(fresh.length, 'glyph')}`);
+  },
+);
+
+/** Why glyphs cannot get these names, if they cannot. */
+export function renameFault(project: Project, renames: readonly { id: GlyphId; name: string }[]): string | undefined {
+  const moving = new Set(renames.map((r) => r.id));
+  const taken = new Map<string, GlyphId>();
+  for (const { id, name } of renames) {
+    const fault = glyphNameFault(name);
+    if (fault) return fault;
+    if (project.glyphs[id]?.name === '.notdef') return '.notdef keeps its name: every font needs it.';
+    const there = glyphNamed(project, name);
+    if (taken.has(name)) return `Two glyphs would be named ${name}.`;
+    if (there && !moving.has(there.id)) return `There is already a glyph named ${name}.`;
+    taken.set(name, id);
+  }
+  return undefined;
+}
 
 export const setGlyphStatus = defineEdit(
   {

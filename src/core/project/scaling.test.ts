@@ -9,11 +9,12 @@ import { readSfnt, tableOf } from '../opentype/sfnt';
 import { copyName, duplicateGlyph } from './duplicate';
 import type { Outcome } from './edit';
 import { setFitLines, setMasterName, setUnitsPerEm } from './edits';
-import { removalFault, setGlyphNames } from './glyphEdits';
+import { setGlyphNames } from './glyphEdits';
 import { kerningOf } from './kerningLookup';
 import { setEmbedding, setItalicAngle, setMasterFact, setStyleLink } from './masterFacts';
 import type { Project } from './model';
 import { drawingOf, glyphNamed } from './queries';
+import { removalFault } from './removal';
 
 const demo = buildDemo();
 const done = (outcome: Outcome): Project => {

@@ -13,6 +13,8 @@ type Named = { id: string; name: string };
 export type ReadGlyphs = {
   glyphs: Record<GlyphId, Glyph>;
   damaged: GlyphId[];
+  /** Those that no segment has, with what is to be said of each unless the journal brings it. */
+  missing: ReadonlyMap<GlyphId, readonly Refusal[]>;
   seats: ReadonlyMap<GlyphId, number>;
   segments: string[];
 };
@@ -100,12 +102,16 @@ export async function readGlyphs(shelf: Shelf, meta: Meta, parts: Parts, faults:
     await new Promise((resolve) => setTimeout(resolve));
     since = Date.now();
   }
+  const missing = new Map<GlyphId, readonly Refusal[]>();
   for (const id of parts.glyphOrder) {
     if (glyphs[id]) continue;
-    lost(id, undefined);
+    const made = salvagedGlyph(id, undefined, parts.masters, (v) => unpackedDrawing(v as never));
+    glyphs[id] = made.value;
+    missing.set(id, made.faults);
   }
   const ordered = Object.fromEntries(
     [...new Set([...parts.glyphOrder, ...Object.keys(glyphs)])].map((id) => [id, glyphs[id]!]),
   );
-  return { glyphs: ordered, damaged, seats, segments: damaged.length > 0 ? [] : segments };
+  const whole = damaged.length + missing.size === 0;
+  return { glyphs: ordered, damaged, missing, seats, segments: whole ? segments : [] };
 }

@@ -335,10 +335,11 @@ export class ProjectRecords {
     const faults: Refusal[] = [];
     const parts = await readParts(this.shelf, this.meta, faults);
     if (isRefused(parts)) return parts;
-    const { glyphs, damaged, seats, segments } = await readGlyphs(this.shelf, this.meta, parts, faults);
+    const { glyphs, damaged, missing, seats, segments } = await readGlyphs(this.shelf, this.meta, parts, faults);
     this.takeSeats(seats, Object.keys(glyphs));
     const base: Project = { ...parts, glyphs };
     let project = base;
+    const brought = new Set<string>();
     this.oldest = this.meta.first;
     this.journalled = this.meta.checkpoint;
     for (;;) {
@@ -359,7 +360,14 @@ export class ProjectRecords {
       }
       const steps = (parsed.data.steps ?? stepsOf((parsed.data.entry?.patch ?? []) as Patch)) as Step[];
       project = applySteps(project, steps);
+      for (const { path } of steps) if (path[0] === 'glyphs' && path.length === 2) brought.add(String(path[1]));
       this.note(parsed.data, steps);
+    }
+    // A glyph on its way to its segment when the writing broke off is in the journal.
+    for (const [id, said] of missing) {
+      if (brought.has(id)) continue;
+      damaged.push(id);
+      faults.push(...said);
     }
     const history = await this.nearHistory(faults);
     return { project, history, faults, damaged, packed: { parts, segments, base } };

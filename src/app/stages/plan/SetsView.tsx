@@ -1,9 +1,18 @@
+import { useQuery } from '@tanstack/react-query';
 import { Download, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { drawnCodes } from '../../../core/coverage/drawn';
 import { dropList, keepList } from '../../../core/coverage/edits';
+import { loadLanguages } from '../../../core/coverage/languages';
 import { readList } from '../../../core/coverage/lists';
-import { characterSets } from '../../../core/coverage/sets';
+import {
+  type CharacterSet,
+  characterSets,
+  loadBlocks,
+  quoteSets,
+  SET_GROUPS,
+  type SetGroup,
+} from '../../../core/coverage/sets';
 import type { Project } from '../../../core/project/model';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
@@ -14,12 +23,39 @@ import { MissingGlyphs } from './MissingGlyphs';
 /** A text file with a list may be this large. */
 const MOST_BYTES = 400_000;
 
-/** Sets by purpose, lists of one's own, older code pages: how much of each is drawn, and what lacks. */
+/** Sets of a kind are shown up to so many; a search finds the others. */
+const MOST_SETS = 40;
+
+/** All sets of the project: those that are always there, quotation marks of its languages, blocks; undefined while they load. */
+function useSets(): readonly CharacterSet[] {
+  const aimed = useBench((s) => s.settled!.settings.languages);
+  const { data: languages } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const { data: blocks } = useQuery({ queryKey: ['blocks'], queryFn: loadBlocks, staleTime: Infinity });
+  return useMemo(() => {
+    const wanted = languages?.all.filter((l) => aimed?.includes(l.code)) ?? [];
+    return [...characterSets(), ...quoteSets(wanted), ...(blocks ?? [])];
+  }, [aimed, languages, blocks]);
+}
+
+/** Sets by purpose, lists of one’s own, blocks, older code pages: how much of each is drawn, and what lacks. */
 export function SetsView() {
   const project = useBench((s) => s.settled)!;
   const have = useMemo(() => drawnCodes(project), [project]);
+  const [search, setSearch] = useState('');
   const lists = project.settings.lists ?? [];
-  const sets = characterSets();
+  const sets = useSets();
+  const typed = search.trim().toLowerCase();
+  const asked = useMemo(() => {
+    const code = [...typed].length === 1 ? typed.codePointAt(0) : undefined;
+    return sets.filter(
+      (s) => typed === '' || s.title.toLowerCase().includes(typed) || (code !== undefined && s.codes.includes(code)),
+    );
+  }, [sets, typed]);
+  const rowsOf = (group: SetGroup) =>
+    asked
+      .filter((s) => s.group === group)
+      // Of the many blocks those that are begun, unless one is looked for.
+      .filter((s) => group !== 'Block' || typed !== '' || s.codes.some((c) => have.has(c)));
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-5">
       <h2 className="mt-1 mb-2 font-semibold">Lists of your own</h2>
@@ -31,24 +67,51 @@ export function SetsView() {
           ))}
         </ul>
       )}
-      {(['Purpose', 'Code page'] as const).map((group) => (
-        <section key={group}>
-          <h2 className="mt-4 mb-2 font-semibold">{group === 'Purpose' ? 'By purpose' : 'Older code pages'}</h2>
-          <ul
-            aria-label={group === 'Purpose' ? 'Sets by purpose' : 'Older code pages'}
-            className="divide-y divide-line rounded-xl border border-line bg-panel"
-          >
-            {sets
-              .filter((s) => s.group === group)
-              .map((s) => (
-                <Row key={s.id} title={s.title} wanted={s.codes.length} missing={s.codes.filter((c) => !have.has(c))} />
+      <div className="mt-5 w-72">
+        <TextField
+          aria-label="Find a set"
+          placeholder="Find a set, a block, or the sets of a character"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+      </div>
+      {typed !== '' && asked.length === 0 && <p className="mt-3 text-quiet">No set is called so.</p>}
+      {SET_GROUPS.map(({ group, title }) => {
+        const rows = rowsOf(group);
+        if (rows.length === 0) return null;
+        return (
+          <section key={group}>
+            <h2 className="mt-4 mb-2 font-semibold">{title}</h2>
+            {group === 'Block' && typed === '' && (
+              <p className="mb-2 text-[13px] text-quiet">Those that are begun; the others are found by their names.</p>
+            )}
+            <ul aria-label={title} className="divide-y divide-line rounded-xl border border-line bg-panel">
+              {rows.slice(0, MOST_SETS).map((s) => (
+                <Row
+                  key={s.id}
+                  title={s.title}
+                  wanted={s.codes.length + (s.names?.length ?? 0)}
+                  missing={missingOf(project, have, s)}
+                />
               ))}
-          </ul>
-        </section>
-      ))}
+            </ul>
+            {rows.length > MOST_SETS && (
+              <p className="mt-1 text-[13px] text-quiet">
+                and {rows.length - MOST_SETS} more: say which in the search.
+              </p>
+            )}
+          </section>
+        );
+      })}
     </div>
   );
 }
+
+/** What of a set is not drawn, characters first. */
+const missingOf = (project: Project, have: ReadonlySet<number>, set: Pick<CharacterSet, 'codes' | 'names'>) => [
+  ...set.codes.filter((c) => !have.has(c)),
+  ...(set.names ?? []).filter((n) => !isDrawn(project, n)),
+];
 
 function Row({
   title,
@@ -94,7 +157,7 @@ function OwnList({
   list: { name: string; text: string };
 }) {
   const read = useMemo(() => readList(list.text), [list.text]);
-  const missing = [...read.codes.filter((c) => !have.has(c)), ...read.names.filter((n) => !isDrawn(project, n))];
+  const missing = missingOf(project, have, read);
   return (
     <Row title={list.name} wanted={read.codes.length + read.names.length} missing={missing}>
       <IconButton
