@@ -1,3 +1,4 @@
+import { Key } from 'selenium-webdriver';
 import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
@@ -27,13 +28,13 @@ test('a language is found; what lacks is put together or added in one step; the 
     row,
   );
   await until('what was done, said', async () =>
-    /Put \d+ letters together, added \d+ empty glyphs to be drawn/.test(await t.text('body')),
+    /Put \d+ letters together, made \d+ marks? (or|and) dotless letters?/.test(await t.text('body')),
   );
-  // n with a grave accent stands of n and the grave, in all masters; e with a dot below waits to be drawn.
+  // n with a grave accent stands of n and the grave, in all masters; the dot below is made of a dot.
   const made = await until('the letter stored', () => storedGlyph(browser.driver, 'velmarrow', 'uni01F9'));
   const drawings = Object.values(made.drawings) as { components: unknown[] }[];
   expect(drawings.map((d) => d.components.length)).toEqual([2, 2, 2, 2, 2, 2]);
-  await until('fewer missing', async () => /there, not drawn yet/.test((await rows())[0] ?? ''));
+  await until('all letters', async () => /complete|all letters/.test((await rows())[0] ?? ''));
   await t.press('Aim at Yoruba');
   await t.fill('Find a language', ' ');
   await t.press('Aimed at');
@@ -114,7 +115,8 @@ test('compose: letters show how they stand; chosen ones, then all that can be, a
   const before = await states();
   const cell = await t.find('[data-testid="composed"][data-state="can"]');
   await cell.click();
-  await until('its recipe', async () => / \+ ◌. at (top|bottom|cedilla)/.test(await t.text('[aria-label="Details"]')));
+  const field = (label: string) => t.attribute(`[aria-label="${label}"]`, 'value');
+  await until('its recipe', async () => (await field('Base')) !== '' && /comb$/.test((await field('Part 1')) ?? ''));
   await t.press('Build it');
   await until('one more built', async () => (await states())['are built'] === before['are built']! + 1);
   await t.press(`Build all ${before['can be built']! - 1}`);
@@ -128,4 +130,74 @@ test('compose: letters show how they stand; chosen ones, then all that can be, a
   );
   await undoAll();
   await until('as it was', async () => (await states())['are built'] === before['are built']);
+});
+
+test('compose: a table walked by keys; a letter taken apart, made anew, and put together by a recipe of one’s own', async () => {
+  await go('compose');
+  const heading = () => t.text('[aria-label="Details"] h2');
+  const keys = (...pressed: string[]) =>
+    browser.driver
+      .actions()
+      .sendKeys(...pressed)
+      .perform();
+  await t.press('Bases by marks');
+  const cell = await t.find('[aria-label^="Á is built"]');
+  await cell.click();
+  await until('the letter', async () => (await heading()) === 'Aacute');
+  await keys(Key.ARROW_DOWN);
+  await until('the next base with that mark', async () => (await heading()) === 'Cacute');
+  await keys(Key.ARROW_UP);
+  await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_DOWN).keyUp(Key.SHIFT).perform();
+  await until('all between', async () => /^\d+ letters$/.test(await heading()));
+  await (await t.find('[aria-label^="Á is built"]')).click();
+  await t.press('Take apart');
+  await until('outlines', async () => /It is drawn by hand/.test(await t.text('[aria-label="Details"]')));
+  await t.saved();
+  await t.press('Make it anew by the recipe');
+  await until('parts again', async () => /It is built/.test(await t.text('[aria-label="Details"]')));
+  await t.fill('Part 1', 'gravecomb');
+  await t.press('Keep this recipe');
+  await until('another recipe', async () =>
+    /not as its recipe would have it/.test(
+      (await (await t.find('[aria-label^="Á is built"]')).getAttribute('aria-label')) ?? '',
+    ),
+  );
+  await t.press('Make it anew by the recipe');
+  await until('as the recipe says', async () => {
+    const { drawings } = await storedGlyph(browser.driver, 'velmarrow', 'Aacute').then((g) => g!);
+    const grave = await storedGlyph(browser.driver, 'velmarrow', 'gravecomb').then((g) => g!);
+    return Object.values(drawings).every((d) => JSON.stringify(d.components).includes(grave.id));
+  });
+  await t.press('Back to that of its character');
+  await undoAll();
+});
+
+test('names are found and replaced, shown before; what goes tells what becomes of the rest; what changed is asked for', async () => {
+  await go('case?glyph=a');
+  await t.find('[data-glyph="a"]');
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform();
+  await t.press('Names…');
+  await t.fill('Find', '.ss0');
+  await t.fill('Put in place', '.alt');
+  const changes = () => t.text('[aria-label="Names that change"]');
+  await until('the preview', async () => /a\.ss01\s*→\s*a\.alt1/.test(await changes()));
+  await t.fill('Put in place', '!');
+  await until('why not', async () => /role|name/i.test(await t.text('[role="dialog"] [role="alert"]')));
+  await t.fill('Put in place', '.alt');
+  await t.press('Rename 3 glyphs');
+  await until(
+    'the new name',
+    async () => (await browser.driver.findElements({ css: '[data-glyph="a.alt1"]' })).length > 0,
+  );
+  await (await t.find('[aria-label="And of them"]')).click();
+  await t.press('changed today').catch(async () => {
+    const item = await browser.driver.findElement({ xpath: '//*[@role="option"][contains(., "changed today")]' });
+    await item.click();
+  });
+  await until('the three that changed', async () => /3 shown/.test(await t.text('body')));
+  await go('case?glyph=acute');
+  await t.press('Remove');
+  await until('what becomes of it', async () => /lose a part|keep their look/.test(await t.text('[role="dialog"]')));
+  await t.press('Keep');
+  await undoAll();
 });

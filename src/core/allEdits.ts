@@ -24,6 +24,7 @@ import './fitting/proposal';
 import './fitting/sides';
 import './kerning/edits';
 import './kerning/groups';
+import './project/changes';
 import './project/edits';
 import './project/glyphEdits';
 import './project/removal';

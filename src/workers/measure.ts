@@ -1,5 +1,6 @@
 import type { Refusal } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
+import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
@@ -51,7 +52,11 @@ export const measureService = {
   edges: (glyph: GlyphId, master: MasterId, contours: readonly number[], work: StrokeWork): Drawing | Refusal =>
     workedDrawing(project(), drawingOf(project().glyphs[glyph]!, master), master, contours, work),
 
-  composedView: (codes: readonly number[], master: MasterId): ComposedCell[] => composedView(project(), codes, master),
+  /** How letters asked for stand, and what they need before. */
+  composedView: (codes: readonly number[], master: MasterId): { cells: ComposedCell[]; ground: Groundwork } => ({
+    cells: composedView(project(), codes, master),
+    ground: groundwork(project(), codes),
+  }),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

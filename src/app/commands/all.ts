@@ -1,5 +1,6 @@
 import type { Command, CommandGroup, Gesture } from '../keys/command';
 import { CASE_COMMANDS, CASE_GESTURES } from '../stages/case/commands';
+import { COMPOSE_COMMANDS, COMPOSE_GESTURES } from '../stages/compose/commands';
 import { DRAW_COMMANDS, DRAW_GESTURES } from '../stages/draw/commands';
 import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
 import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
@@ -16,6 +17,7 @@ export const COMMANDS: readonly Command[] = [
   ...FIT_COMMANDS,
   ...KERN_COMMANDS,
   ...CASE_COMMANDS,
+  ...COMPOSE_COMMANDS,
 ];
 
 export const GESTURES: readonly Gesture[] = [
@@ -23,6 +25,7 @@ export const GESTURES: readonly Gesture[] = [
   ...FIT_GESTURES,
   ...KERN_GESTURES,
   ...CASE_GESTURES,
+  ...COMPOSE_GESTURES,
   { how: 'Click a letter', does: 'Goes to that glyph', group: 'Galley' },
   { how: 'Wheel', does: 'Moves a text that is longer than the band', group: 'Galley' },
 ];
@@ -38,6 +41,7 @@ export const GROUPS: readonly CommandGroup[] = [
   'Fit',
   'Kern',
   'Case',
+  'Compose',
   'Galley',
 ];
 

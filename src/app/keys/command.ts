@@ -1,7 +1,18 @@
 import type { StageKey } from '../state/stages';
 
 /** Where a command stands on the sheet of keys and in the palette. */
-export type CommandGroup = 'Go' | 'Edit' | 'Project' | 'View' | 'Tools' | 'Draw' | 'Fit' | 'Kern' | 'Case' | 'Galley';
+export type CommandGroup =
+  | 'Go'
+  | 'Edit'
+  | 'Project'
+  | 'View'
+  | 'Tools'
+  | 'Draw'
+  | 'Fit'
+  | 'Kern'
+  | 'Case'
+  | 'Compose'
+  | 'Galley';
 
 /**
  * What can be done, declared once. Keys, the palette, the sheet of keys, tooltips and hints are made from this.

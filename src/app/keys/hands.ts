@@ -28,8 +28,9 @@ export type KernHands = {
   show(pair: { first?: string; second?: string }): boolean;
 };
 export type CaseHands = { open(): boolean; remove(): boolean; all(): boolean };
+export type ComposeHands = { enter(): boolean; all(): boolean; apart(): boolean; anew(): boolean };
 
-type Hands = { draw?: DrawHands; fit?: FitHands; kern?: KernHands; case?: CaseHands };
+type Hands = { draw?: DrawHands; fit?: FitHands; kern?: KernHands; case?: CaseHands; compose?: ComposeHands };
 
 export const hands: Hands = {};
 

@@ -5,6 +5,7 @@ import {
   canRedo,
   canUndo,
   EMPTY_HISTORY,
+  type Entry,
   type History,
   missingFor,
   recorded,
@@ -157,7 +158,7 @@ function settle(next: Project, sentence: string, merge?: string): void {
   lastMerge = merge === undefined ? undefined : { key: merge, at: now };
   const base = merged ? applyPatch(before, last.patch, 'backwards') : before;
   const older = merged ? withoutNewest(history) : history;
-  const grown = recorded(older, base, next, sentence);
+  const grown = recorded(older, base, next, sentence, { at: Date.now() });
   if (grown === older && !merged) {
     set({ project: next, settled: next });
     return;
@@ -253,6 +254,10 @@ async function stepFromStorage(kind: Kind): Promise<void> {
   }
   stepping = [];
 }
+
+/** Entries of the history by their serials, from storage, oldest first; undefined for one that cannot be read. */
+export const entriesOf = async (from: number, to: number): Promise<readonly (Entry | undefined)[]> =>
+  (await saver?.records.entries(from, to)) ?? [];
 
 /** Undoes or does again what is at hand; false where entries must be read first. */
 function stepAtHand(kind: Kind): boolean {

@@ -12,6 +12,7 @@ export type DialogName =
   | 'kern-groups'
   | 'remove-glyphs'
   | 'duplicate'
+  | 'rename'
   | 'edges'
   | 'guide';
 

@@ -2,7 +2,7 @@
 export const ANCHOR_NAMES = ['top', 'bottom', 'ogonek', 'cedilla', 'horn', 'topright', 'centre'] as const;
 export type AnchorName = (typeof ANCHOR_NAMES)[number];
 
-/** A combining mark: its character, spacing accents of the same shape, where it sits. */
+/** A combining mark: its character, spacing signs of the same shape (which may stand at another height), where it sits. */
 export type MarkKind = { code: number; spacing: readonly number[]; anchor: AnchorName };
 
 const above = (code: number, ...spacing: number[]): MarkKind => ({ code, spacing, anchor: 'top' });
@@ -24,23 +24,23 @@ export const MARKS: readonly MarkKind[] = [
   above(0x30c, 0x2c7),
   above(0x30f),
   above(0x311),
-  above(0x312),
-  above(0x313, 0x1fbd),
-  above(0x314, 0x1ffe),
+  above(0x312, 0x2018),
+  above(0x313, 0x1fbd, 0x2019),
+  above(0x314, 0x1ffe, 0x201b),
   above(0x342, 0x1fc0),
   // The caron beside an ascender is drawn as a raised comma.
   { code: 0x315, spacing: [0x2019], anchor: 'topright' },
   { code: 0x31b, spacing: [], anchor: 'horn' },
-  below(0x323),
-  below(0x324),
-  below(0x325),
-  below(0x326),
+  below(0x323, 0x2d9, 0x2e),
+  below(0x324, 0xa8),
+  below(0x325, 0x2da),
+  below(0x326, 0x2c),
   { code: 0x327, spacing: [0xb8], anchor: 'cedilla' },
   { code: 0x328, spacing: [0x2db], anchor: 'ogonek' },
-  below(0x32d),
-  below(0x32e),
-  below(0x330),
-  below(0x331),
+  below(0x32d, 0x2c6, 0x5e),
+  below(0x32e, 0x2d8),
+  below(0x330, 0x2dc),
+  below(0x331, 0xaf, 0x2c9),
   below(0x345, 0x37a),
 ];
 

@@ -20,13 +20,20 @@ type Ingredients = {
   beside: readonly GlyphId[];
 };
 
-/** Combining marks are called by their spacing accent: `caroncomb`. */
+/** Combining marks are called by the spacing accent that is theirs alone: `caroncomb`. */
 export function nameOf(code: number): string {
   const kind = markOf(code);
-  const spacing = kind?.anchor === 'topright' ? undefined : kind?.spacing[0];
-  const accent = spacing === undefined ? undefined : nameForCodePoint(spacing);
+  const isOwn = kind && kind.anchor !== 'topright' && !BORROWED.has(code);
+  const accent = isOwn && kind.spacing[0] !== undefined ? nameForCodePoint(kind.spacing[0]) : undefined;
   return accent && !/^u(ni)?[0-9A-F]{4,}$/.test(accent) ? `${accent}comb` : nameForCodePoint(code);
 }
+
+/** Marks whose shape is that of a sign that stands elsewhere: below the letter, or quotes above it. */
+const BORROWED: ReadonlySet<number> = new Set([
+  0x312, 0x313, 0x314, 0x323, 0x324, 0x325, 0x326, 0x32d, 0x32e, 0x330, 0x331,
+]);
+/** White between a letter and a mark whose shape is borrowed, as a share of the em. */
+const WHITE = 0.075;
 
 /** Forms of a mark that are taken where they are drawn: for capitals, and for letters narrower than the mark. */
 const CAPITAL_FORM = '.case';
@@ -339,19 +346,31 @@ export class Workbench {
     return drawingOf(base, id).advance < box.xMax - box.xMin;
   }
 
+  /** How far a sign moves up or down to stand clear below the baseline, or above the x-height, as a mark. */
+  private borrowedRise(sign: Glyph, m: Master, anchor: AnchorName): number {
+    const box = drawingBounds(drawingOf(sign, m.id), drawingsOf(this.project, m.id));
+    const white = WHITE * this.project.unitsPerEm;
+    return Math.round(anchor === 'bottom' ? -white - box.yMax : m.zones.xHeight.position + white - box.yMin);
+  }
+
   /** A mark without width, the accent's drawing as its part, its anchor at zero. */
   private combining(accent: Glyph, code: number, empty: Glyph | undefined): Glyph {
     const { anchor } = markOf(code)!;
     const glyph = empty ?? this.added(nameOf(code), [code]);
     const drawings: Record<MasterId, Drawing> = {};
     for (const m of this.project.masters) {
+      const dy = BORROWED.has(code) ? this.borrowedRise(accent, m, anchor) : 0;
       const at = proposedAnchor(this.project, accent, m, anchor, 'isMark')!;
       const d = drawingOf(glyph, m.id);
+      const y = dy === 0 ? at.y : anchor === 'bottom' ? 0 : m.zones.xHeight.position;
+      // Along the slant, what moves up moves aside.
+      const lean = Math.tan((-m.italicAngle * Math.PI) / 180);
+      const x = Math.round(at.x + lean * (y - dy - at.y));
       drawings[m.id] = {
         ...d,
         advance: 0,
-        components: [{ glyph: accent.id, transform: [1, 0, 0, 1, -at.x, 0] }],
-        anchors: [{ ...at, x: 0 }],
+        components: [{ glyph: accent.id, transform: [1, 0, 0, 1, -x, dy] }],
+        anchors: [{ ...at, x: 0, y }],
       };
     }
     this.put({ ...glyph, category: 'mark', drawings: { ...glyph.drawings, ...drawings } });

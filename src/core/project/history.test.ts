@@ -232,7 +232,7 @@ test('the history keeps as many steps as it may, by serial; what is not at hand 
   let history: History = EMPTY_HISTORY;
   for (let i = 1; i <= 12; i++) {
     const next = { ...project, unitsPerEm: 1000 + i };
-    history = recorded(history, project, next, `step ${i}`, 8);
+    history = recorded(history, project, next, `step ${i}`, { most: 8 });
     project = next;
   }
   expect([history.first, history.position, history.last, history.done.length]).toEqual([5, 12, 12, 8]);

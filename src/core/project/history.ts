@@ -1,7 +1,8 @@
 import type { Project } from './model';
 import { applyPatch, isEmptyPatch, type Patch, patchBetween } from './patch';
 
-export type Entry = { readonly sentence: string; readonly patch: Patch };
+/** `at` is when it was done, in milliseconds since 1970; unknown for entries of older projects. */
+export type Entry = { readonly sentence: string; readonly patch: Patch; readonly at?: number };
 
 /**
  * Done and undone edits. Each entry has a serial, rising from 1 and never shifted: `position` is the serial of the newest
@@ -28,13 +29,16 @@ export function recorded(
   before: Project,
   after: Project,
   sentence: string,
-  most = MOST_KEPT,
+  { most = MOST_KEPT, at }: { most?: number; at?: number } = {},
 ): History {
   const patch = patchBetween(before, after);
   if (isEmptyPatch(patch)) return history;
   const position = history.position + 1;
   return {
-    done: [...history.done.slice(-(Math.min(most, MOST_AT_HAND) - 1)), { sentence, patch }],
+    done: [
+      ...history.done.slice(-(Math.min(most, MOST_AT_HAND) - 1)),
+      { sentence, patch, ...(at !== undefined && { at }) },
+    ],
     undone: [],
     position,
     first: Math.max(history.first, position - most + 1),

@@ -292,6 +292,8 @@ const settings = z.object({
     .array(z.object({ name: z.string(), text: z.string() }))
     .readonly()
     .optional(),
+  /** When fonts were cast last, in milliseconds since 1970. */
+  castAt: z.number().optional(),
   /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */
   recipes: z
     .array(

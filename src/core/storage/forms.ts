@@ -28,6 +28,7 @@ const path = z
 export const entrySchema = z.object({
   sentence: z.string(),
   patch: z.array(z.object({ path, before: z.unknown(), after: z.unknown() })),
+  at: z.number().optional(),
 });
 
 /** One gesture (with its history entry), or an undo or redo (with the steps that it takes). */

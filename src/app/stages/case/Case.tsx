@@ -2,12 +2,14 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ComponentProps, type KeyboardEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { codePointForms } from '../../../core/base/notation';
+import { placeAnchors } from '../../../core/composing/edits';
 import { addGlyphs, parseGlyphList } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { removalFault } from '../../../core/project/removal';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
+import { useChanged } from '../../state/changed';
 import { setChosen, useCaseBench } from '../../state/chosen';
 import { openDialog, useDialog } from '../../state/dialogs';
 import { Pick } from '../../ui/controls';
@@ -16,8 +18,9 @@ import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, Section } from '../../ui/parts';
 import { compartmentsOf, rowsOf } from './compartments';
 import { GlyphFacts } from './GlyphFacts';
-import { answering, furtherQuestions, QUESTIONS, type Question } from './questions';
+import { answering, furtherQuestions, QUESTIONS, type Question, sinceOf } from './questions';
 import { RemoveGlyphs } from './RemoveGlyphs';
+import { RenameDialog } from './RenameDialog';
 
 const PADDING = 20;
 
@@ -35,13 +38,19 @@ function useWidth() {
 }
 
 /** Headings and rows of cells, of which only those in sight are drawn. */
-function useRows(question: Question, further: string, width: number, box: RefObject<HTMLDivElement | null>) {
+function useRows(
+  asked: { question: Question; further: string; day: string },
+  width: number,
+  box: RefObject<HTMLDivElement | null>,
+) {
+  const { question, further, day } = asked;
+  const changed = useChanged(sinceOf(further, day));
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
   const compartments = useMemo(
-    () => compartmentsOf(project, master, answering(project, master, question, further)),
-    [project, master, question, further],
+    () => compartmentsOf(project, master, answering(project, master, question, further, changed)),
+    [project, master, question, further, changed],
   );
   const rows = useMemo(() => rowsOf(compartments, width), [compartments, width]);
 
@@ -80,7 +89,7 @@ export default function Case() {
   const [question, setQuestion] = useState<Question>('all');
   const [asked, setFurther] = useState('any');
   // A list may have gone since.
-  const questions = furtherQuestions(project);
+  const questions = useMemo(() => furtherQuestions(project), [project]);
   const further = questions.some((q) => q.value === asked) ? asked : 'any';
   const chosen = useCaseBench((s) => s.chosen);
   /** Where a range of the choice begins. */
@@ -88,7 +97,8 @@ export default function Case() {
   const removing = useDialog('remove-glyphs');
   const { ref, width } = useWidth();
 
-  const { rows, virtual } = useRows(question, further, width, ref);
+  const [day, setDay] = useState(() => new Date(Date.now() - 7 * 86_400_000).toISOString().slice(0, 10));
+  const { rows, virtual } = useRows({ question, further, day }, width, ref);
 
   const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
   const openGlyph = (id: string) => {
@@ -150,6 +160,15 @@ export default function Case() {
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
           <Choice label="Show" value={question} options={QUESTIONS} onChange={setQuestion} />
           <Pick label="And of them" className="w-52" value={further} options={questions} onChange={setFurther} />
+          {further === 'changed:day' && (
+            <input
+              type="date"
+              aria-label="Changed since"
+              value={day}
+              onChange={(e) => e.target.value && setDay(e.target.value)}
+              className="h-7.5 rounded-lg border border-edge bg-paper px-2 text-[13.5px]"
+            />
+          )}
           <span className="ml-auto text-quiet">
             {question === 'all' && further === 'any'
               ? ''
@@ -208,6 +227,7 @@ export default function Case() {
           setChosen(new Set(ids));
         }}
       />
+      <RenameDialog chosen={selected} />
       <RemoveGlyphs ids={selected} open={removing} onRemoved={() => setChosen(new Set())} />
     </div>
   );
@@ -320,6 +340,25 @@ function CaseDetails({
           <Button title="Stroke, grow, hollow or frame them, or copies of them" onClick={() => openDialog('edges')}>
             Edges…
           </Button>
+          {!only && (
+            <Button
+              title="Finds a piece of their names and puts another in its place"
+              onClick={() => openDialog('rename')}
+            >
+              Names…
+            </Button>
+          )}
+          {!only && (
+            <Button
+              title="Those that letters and marks lack, by their shapes, in all masters; those that are there stay"
+              onClick={() => {
+                if (run((p) => placeAnchors(p, { glyphs: selected })))
+                  say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+              }}
+            >
+              Anchors
+            </Button>
+          )}
           <Button kind="danger" onClick={remove}>
             Remove
           </Button>

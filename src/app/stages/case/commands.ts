@@ -31,6 +31,13 @@ export const CASE_COMMANDS: readonly Command[] = [
     run: () => openDialog('edges'),
   },
   {
+    id: 'case-rename',
+    title: 'Find and replace in glyph names…',
+    group: 'Case',
+    stage: 'case',
+    run: () => openDialog('rename'),
+  },
+  {
     id: 'case-remove',
     title: 'Remove the chosen glyphs…',
     group: 'Case',

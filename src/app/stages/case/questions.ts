@@ -2,6 +2,7 @@ import { readList } from '../../../core/coverage/lists';
 import type { Glyph, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, isBlank, isEmptyDrawing } from '../../../core/project/queries';
 import { sameStructure } from '../../../core/project/structure';
+import type { Since } from '../../state/changed';
 
 /** The plain questions the case can be asked. */
 export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
@@ -12,6 +13,27 @@ export const QUESTIONS: readonly { value: Question; text: string }[] = [
   { value: 'undrawn', text: 'Not drawn yet' },
   { value: 'unencoded', text: 'Without a code point' },
 ];
+
+const SCRIPTS = [
+  'Latin',
+  'Greek',
+  'Cyrillic',
+  'Arabic',
+  'Hebrew',
+  'Armenian',
+  'Georgian',
+  'Devanagari',
+  'Thai',
+] as const;
+
+/** Scripts that a project has letters of, where there are several. */
+function scriptsOf(project: Project): string[] {
+  const found = SCRIPTS.filter((s) => {
+    const of = new RegExp(`\\p{Script=${s}}`, 'u');
+    return Object.values(project.glyphs).some((g) => g.unicodes.some((c) => of.test(String.fromCodePoint(c))));
+  });
+  return found.length > 1 ? found : [];
+}
 
 /** A second question, asked of what answers the first: a value, or `list:` and the name of a list of one's own. */
 export type Further = { value: string; text: string };
@@ -41,9 +63,27 @@ const FURTHER: readonly (Further & {
   { value: 'twice', text: 'with more than one code point', of: (g) => g.unicodes.length > 1 },
 ];
 
+/** Questions of time, answered by the history. */
+const CHANGED: readonly Further[] = [
+  { value: 'changed:today', text: 'changed today' },
+  { value: 'changed:yesterday', text: 'changed since yesterday' },
+  { value: 'changed:cast', text: 'changed since the last cast' },
+  { value: 'changed:day', text: 'changed since a day …' },
+];
+
+/** Since when a question asks for changes, if it does; `day` is a date as fields of dates write it. */
+export function sinceOf(further: string, day: string): Since | undefined {
+  if (!further.startsWith('changed:')) return undefined;
+  const since = further.slice('changed:'.length);
+  return since === 'day' ? `day:${day}` : (since as Since);
+}
+
 /** The further questions that make sense in a project, its own lists among them. */
 export const furtherQuestions = (project: Project): Further[] => [
   ...FURTHER.filter((f) => !f.many || project.masters.length > 1).map(({ value, text }) => ({ value, text })),
+  ...CHANGED.filter((c) => c.value !== 'changed:cast' || project.settings.castAt !== undefined),
+  ...scriptsOf(project).map((s) => ({ value: `script:${s}`, text: `of ${s}` })),
+  ...((project.settings.lists ?? []).length > 0 ? [{ value: 'listless', text: 'in no list' }] : []),
   ...(project.settings.lists ?? []).map((l) => ({ value: `list:${l.name}`, text: `in the list ${l.name}` })),
 ];
 
@@ -53,6 +93,7 @@ export function answering(
   master: MasterId,
   question: Question,
   further: string,
+  changed?: ReadonlySet<string>,
 ): (glyph: Glyph) => boolean {
   const drawn = (g: Glyph) => isBlank(g) || !isEmptyDrawing(drawingOf(g, master));
   const first = {
@@ -68,6 +109,16 @@ export function answering(
     const { codes, names } = readList(list.text);
     const [inCodes, inNames] = [new Set(codes), new Set(names)];
     return (g) => first(g) && (inNames.has(g.name) || g.unicodes.some((c) => inCodes.has(c)));
+  }
+  if (further.startsWith('changed:')) return (g) => first(g) && changed?.has(g.id) === true;
+  if (further.startsWith('script:')) {
+    const script = new RegExp(`\\p{Script=${further.slice(7)}}`, 'u');
+    return (g) => first(g) && g.unicodes.some((c) => script.test(String.fromCodePoint(c)));
+  }
+  if (further === 'listless') {
+    const listed = (project.settings.lists ?? []).map((l) => readList(l.text));
+    const [codes, names] = [new Set(listed.flatMap((l) => l.codes)), new Set(listed.flatMap((l) => l.names))];
+    return (g) => first(g) && !names.has(g.name) && !g.unicodes.some((c) => codes.has(c));
   }
   const second = FURTHER.find((f) => f.value === further);
   return second ? (g) => first(g) && second.of(g, project, master) : first;

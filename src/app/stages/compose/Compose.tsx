@@ -1,95 +1,176 @@
 import { useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { codePointForm } from '../../../core/base/notation';
-import { composeGlyphs } from '../../../core/composing/edits';
+import { takeApart } from '../../../core/composing/apart';
+import { composeGlyphs, rebuildGlyphs } from '../../../core/composing/edits';
 import { recipeOf } from '../../../core/composing/recipes';
+import type { Groundwork } from '../../../core/composing/steps';
 import { type ComposedCell, type ComposedState, recipeCodes } from '../../../core/composing/view';
 import { needsOf } from '../../../core/coverage/coverage';
 import { loadLanguages } from '../../../core/coverage/languages';
-import { plural } from '../../../core/project/edit';
-import { nameForCodePoint } from '../../../core/project/glyphNames';
-import { glyphForCodePoint, masterOf } from '../../../core/project/queries';
+import { readList } from '../../../core/coverage/lists';
+import type { Project } from '../../../core/project/model';
+import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
+import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
 import { useJob } from '../../state/useJob';
-import { Details } from '../../ui/Details';
-import { GlyphShape } from '../../ui/GlyphShape';
+import { Pick } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
+import { STATES } from './Cell';
+import { ComposeDetails } from './ComposeDetails';
+import { GridView, type Picking } from './GridView';
+import { byBase, flat, keyOf, table } from './grid';
+import { Steps } from './Steps';
 
-const SCOPES = [
-  { value: 'aimed', text: 'Languages aimed at', hint: 'Chosen in Plan, Languages' },
-  { value: 'Latin', text: 'All of Latin' },
-  { value: 'Greek', text: 'Greek' },
-  { value: 'Cyrillic', text: 'Cyrillic' },
-] as const;
-type Scope = (typeof SCOPES)[number]['value'];
-
-const STATES: Readonly<Record<ComposedState, { one: string; many: string; looks: string }>> = {
-  can: { one: 'can be built', many: 'can be built', looks: 'border-dashed border-kelp text-kelp' },
-  built: { one: 'is built', many: 'are built', looks: 'border-line text-ink' },
-  hand: { one: 'is drawn by hand', many: 'are drawn by hand', looks: 'border-marigold text-ink' },
-  not: { one: 'is not possible yet', many: 'are not possible yet', looks: 'border-line text-quiet' },
-};
+const SCRIPTS = ['Latin', 'Greek', 'Cyrillic'] as const;
 const ORDER: readonly ComposedState[] = ['can', 'built', 'hand', 'not'];
+const LAYOUTS = [
+  { value: 'rows', text: 'By base' },
+  { value: 'table', text: 'Bases by marks' },
+] as const;
+
+/** What can be asked for: languages aimed at, lists of one’s own, whole scripts. */
+function scopesOf(project: Project): { value: string; text: string }[] {
+  return [
+    { value: 'aimed', text: 'languages aimed at' },
+    ...(project.settings.lists ?? []).map((l) => ({ value: `list:${l.name}`, text: `the list ${l.name}` })),
+    ...SCRIPTS.map((s) => ({ value: s, text: `all of ${s}` })),
+  ];
+}
 
 /** The letters asked for, by code point. */
-function useWanted(scope: Scope): readonly number[] | undefined {
+function useWanted(scope: string): readonly number[] | undefined {
   const aimed = useBench((s) => s.settled!.settings.languages);
+  const lists = useBench((s) => s.settled!.settings.lists);
   const { data } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
   return useMemo(() => {
-    if (scope !== 'aimed') return recipeCodes(scope);
+    const script = SCRIPTS.find((s) => s === scope);
+    if (script) return recipeCodes(script);
+    if (scope.startsWith('list:'))
+      return readList(lists?.find((l) => l.name === scope.slice(5))?.text ?? '').codes.filter((c) => recipeOf(c));
     if (!data) return undefined;
     const codes = new Set(data.all.filter((l) => aimed?.includes(l.code)).flatMap((l) => needsOf(l).letters));
     return [...codes].filter((c) => recipeOf(c));
-  }, [scope, data, aimed]);
+  }, [scope, data, aimed, lists]);
 }
 
-/** Letters put together from bases and marks: how each stands, and one press for all that can be built. */
-export default function Compose() {
+/** How the letters asked for stand, and their groundwork; what was found for the project before stays in sight meanwhile. */
+function useView(wanted: readonly number[] | undefined) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const aimed = project.settings.languages?.length ?? 0;
-  const [asked, setScope] = useState<Scope>();
-  const scope = asked ?? (aimed > 0 ? 'aimed' : 'Latin');
-  const [only, setOnly] = useState<ComposedState>();
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const wanted = useWanted(scope);
-  const { found, share, fault, start } = useJob<ComposedCell[]>();
+  const { found, share, fault, start } = useJob<{ cells: ComposedCell[]; ground: Groundwork }>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at anew for what it is about.
   useEffect(() => {
     if (wanted) start((service) => service.composedView(wanted, master));
   }, [project, master, wanted]);
-  // What was found for the project before stays in sight until it is looked at anew.
-  const held = useRef<ComposedCell[]>(undefined);
+  const held = useRef<{ cells: ComposedCell[]; ground: Groundwork }>(undefined);
   if (found) held.current = found;
-  const cells = held.current;
+  return { view: held.current, isLooking: share !== undefined, fault };
+}
+
+/** The glyphs that cells stand for, where they are there. */
+const idsOf = (project: Project, cells: readonly ComposedCell[]): string[] =>
+  cells.flatMap((c) => (c.code >= 0 ? glyphForCodePoint(project, c.code) : glyphNamed(project, c.name))?.id ?? []);
+
+/** Tells what was done, where something was. */
+function done(did: boolean): boolean {
+  if (did) say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+  // The button that was pressed may be gone: the letters take the keys.
+  document.querySelector<HTMLElement>('[data-testid="letters"]')?.focus({ preventScroll: true });
+  return did;
+}
+
+/** Letters put together from bases and marks: the work in its order, and how each letter stands. */
+export default function Compose() {
+  const project = useBench((s) => s.settled)!;
+  const navigate = useNavigate();
+  const aimed = project.settings.languages?.length ?? 0;
+  const scopes = scopesOf(project);
+  const [asked, setScope] = useState<string>();
+  const scope = scopes.some((s) => s.value === asked) ? asked! : aimed > 0 ? 'aimed' : 'Latin';
+  const [only, setOnly] = useState<ComposedState>();
+  const [layout, setLayout] = useState<'rows' | 'table'>('rows');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [current, setCurrent] = useState<string>();
+  /** Where a range of the choice begins. */
+  const anchor = useRef<string>(undefined);
+  const wanted = useWanted(scope);
+  const { view, isLooking, fault } = useView(wanted);
+  const cells = view?.cells;
+  const shown = useMemo(() => cells?.filter((c) => !only || c.state === only) ?? [], [cells, only]);
+  const grid = useMemo(() => (layout === 'table' ? table(shown) : byBase(shown)), [layout, shown]);
   const count = (state: ComposedState) => cells?.filter((c) => c.state === state).length ?? 0;
   const can = cells?.filter((c) => c.state === 'can') ?? [];
-  const picked = can.filter((c) => chosen.has(c.code));
-  const build = (codes: readonly number[]) => {
-    if (!run((p) => composeGlyphs(p, { codes: [...codes] }))) return;
-    say(useBench.getState().history.done.at(-1)?.sentence ?? '');
-    setChosen(new Set());
+  const picked = shown.filter((c) => chosen.has(keyOf(c)));
+  const build = (list: readonly ComposedCell[]) =>
+    done(
+      run((p) =>
+        composeGlyphs(p, {
+          codes: list.flatMap((c) => (c.code >= 0 ? [c.code] : [])),
+          names: list.flatMap((c) => (c.code < 0 ? [c.name] : [])),
+        }),
+      ),
+    );
+  const open = (cell: ComposedCell) => {
+    const [id] = idsOf(project, [cell]);
+    if (id === undefined) return false;
+    chooseGlyph(id);
+    void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[id]!.name)}`, { relative: 'path' });
+    return true;
   };
-  const shown = useMemo(() => cells?.filter((c) => !only || c.state === only), [cells, only]);
-  const last = [...chosen].at(-1);
-  const current = cells?.find((c) => c.code === last);
+  const pick = (cell: ComposedCell, how: Picking) => {
+    const key = keyOf(cell);
+    setCurrent(key);
+    if (how === 'range') {
+      const all = flat(grid).map(keyOf);
+      const [from, to] = [all.indexOf(anchor.current ?? current ?? key), all.indexOf(key)];
+      if (from >= 0) setChosen(new Set(all.slice(Math.min(from, to), Math.max(from, to) + 1)));
+      anchor.current ??= current ?? key;
+      return;
+    }
+    anchor.current = key;
+    if (how === 'only') return setChosen(new Set([key]));
+    const toggled = new Set(chosen);
+    if (!toggled.delete(key)) toggled.add(key);
+    setChosen(toggled);
+  };
+  const anew = () => done(run((p) => rebuildGlyphs(p, { glyphs: idsOf(p, picked) })));
+  const apart = () => done(run((p) => takeApart(p, { glyphs: idsOf(p, picked) })));
+  useEffect(() =>
+    layHands('compose', {
+      enter: () => {
+        const ready = picked.filter((c) => c.state === 'can');
+        if (ready.length > 0) return build(ready);
+        return picked.length === 1 && open(picked[0]!);
+      },
+      all: () => {
+        setChosen(new Set(flat(grid).map(keyOf)));
+        return true;
+      },
+      anew: () => picked.length > 0 && anew(),
+      apart: () => picked.length > 0 && apart(),
+    }),
+  );
+  const ready = picked.filter((c) => c.state === 'can');
   return (
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
-          <Choice label="Letters of" value={scope} options={SCOPES} onChange={setScope} />
+          <span className="flex items-center gap-2">
+            Letters of <Pick label="Letters of" className="w-48" value={scope} options={scopes} onChange={setScope} />
+          </span>
+          <Choice label="Laid out" value={layout} options={LAYOUTS} onChange={setLayout} />
           <Button
             kind="primary"
             className="ml-auto"
             disabled={can.length === 0}
             title="In all masters, from what is drawn; nothing that is drawn is touched"
-            onClick={() => build((picked.length > 0 ? picked : can).map((c) => c.code))}
+            onClick={() => build(ready.length > 0 ? ready : can)}
           >
-            {picked.length > 0 ? `Build ${picked.length} chosen` : `Build all ${can.length}`}
+            {ready.length > 0 ? `Build ${ready.length} chosen` : `Build all ${can.length}`}
           </Button>
         </div>
+        {view && <Steps ground={view.ground} cells={view.cells} onShow={setOnly} onBuild={() => build(can)} />}
         <div className="flex flex-wrap items-center gap-2 px-5 pb-2">
           {ORDER.map((state) => (
             <button
@@ -103,7 +184,7 @@ export default function Compose() {
               {count(state)} {count(state) === 1 ? STATES[state].one : STATES[state].many}
             </button>
           ))}
-          {share !== undefined && (
+          {isLooking && (
             <span role="status" className="text-quiet">
               Looking…
             </span>
@@ -114,195 +195,32 @@ export default function Compose() {
             {fault}
           </p>
         )}
-        {shown?.length === 0 && (
+        {cells && shown.length === 0 && (
           <p className="px-5 py-4 text-quiet">
             {scope === 'aimed' && aimed === 0
               ? 'No language is aimed at yet: choose some in Plan, Languages.'
               : 'No letter answers to that.'}
           </p>
         )}
-        {shown && shown.length > 0 && <Bases cells={shown} chosen={chosen} onChoose={setChosen} />}
+        {shown.length > 0 && (
+          <GridView
+            key={layout}
+            grid={grid}
+            chosen={chosen}
+            current={current}
+            onPick={pick}
+            onOpen={(c) => void (c.state === 'can' ? build([c]) : open(c))}
+          />
+        )}
       </div>
-      <ComposeDetails cell={current} many={chosen.size} onBuild={build} />
+      <ComposeDetails
+        cells={picked}
+        ids={idsOf(project, picked)}
+        onBuild={build}
+        onOpen={open}
+        onAnew={anew}
+        onApart={apart}
+      />
     </div>
   );
 }
-
-/** Rows by base: the letter itself, and all that is put together of it. */
-function Bases({
-  cells,
-  chosen,
-  onChoose,
-}: {
-  cells: readonly ComposedCell[];
-  chosen: ReadonlySet<number>;
-  onChoose: (chosen: ReadonlySet<number>) => void;
-}) {
-  const project = useBench((s) => s.settled)!;
-  const master = useBench((s) => s.master);
-  const box = useRef<HTMLDivElement>(null);
-  const rows = useMemo(() => {
-    const by = new Map<number, ComposedCell[]>();
-    for (const c of cells) by.set(c.base, [...(by.get(c.base) ?? []), c]);
-    return [...by].sort(([a], [b]) => a - b);
-  }, [cells]);
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => 84,
-    getItemKey: (i) => rows[i]![0],
-    overscan: 3,
-  });
-  const { zones } = masterOf(project, master)!;
-  const reach = {
-    top: zones.capHeight.position + project.unitsPerEm * 0.4,
-    bottom: zones.descender.position - project.unitsPerEm * 0.06,
-  };
-  return (
-    <div ref={box} className="min-h-0 flex-1 overflow-y-auto px-5 pb-4">
-      <ul aria-label="Letters by base" className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map((item) => {
-          const [base, own] = rows[item.index]!;
-          const glyph = glyphForCodePoint(project, base);
-          return (
-            <li
-              key={item.key}
-              ref={virtual.measureElement}
-              data-index={item.index}
-              className="absolute right-0 left-0 flex items-start gap-3 border-b border-line py-2"
-              style={{ top: item.start }}
-            >
-              <span className="w-14 shrink-0 text-center" title={nameForCodePoint(base)}>
-                {glyph ? (
-                  <GlyphShape project={project} glyph={glyph} master={master} size={54} reach={reach} />
-                ) : (
-                  <span className="text-[28px] text-quiet">{String.fromCodePoint(base)}</span>
-                )}
-              </span>
-              <div className="flex flex-wrap gap-1">
-                {own.map((c) => (
-                  <Cell
-                    key={c.code}
-                    cell={c}
-                    reach={reach}
-                    chosen={chosen.has(c.code)}
-                    onPick={(also) => {
-                      const next = new Set(also ? chosen : []);
-                      if (!next.delete(c.code)) next.add(c.code);
-                      onChoose(next);
-                    }}
-                  />
-                ))}
-              </div>
-            </li>
-          );
-        })}
-      </ul>
-    </div>
-  );
-}
-
-function Cell({
-  cell: c,
-  reach,
-  chosen,
-  onPick,
-}: {
-  cell: ComposedCell;
-  reach: { top: number; bottom: number };
-  chosen: boolean;
-  onPick: (also: boolean) => void;
-}) {
-  const project = useBench((s) => s.settled)!;
-  const master = useBench((s) => s.master);
-  const glyph = glyphForCodePoint(project, c.code);
-  const height = reach.top - reach.bottom;
-  const told = `${String.fromCodePoint(c.code)} ${STATES[c.state].one}${c.why ? `: ${c.why}` : ''}`;
-  return (
-    <button
-      type="button"
-      title={told}
-      aria-label={told}
-      aria-pressed={chosen}
-      data-testid="composed"
-      data-state={c.state}
-      onClick={(e) => onPick(e.shiftKey || e.ctrlKey || e.metaKey)}
-      className={`flex size-15 items-center justify-center rounded-lg border bg-panel ${chosen ? 'border-kelp bg-kelp-tint' : STATES[c.state].looks}`}
-    >
-      {c.preview ? (
-        <svg
-          aria-hidden
-          width={54}
-          height={54}
-          viewBox={`${c.preview.advance / 2 - height / 2} ${-reach.top} ${height} ${height}`}
-        >
-          <path d={c.preview.path} transform="scale(1 -1)" fill="currentColor" />
-        </svg>
-      ) : glyph && c.state !== 'not' ? (
-        <GlyphShape project={project} glyph={glyph} master={master} size={54} reach={reach} />
-      ) : (
-        <span className="text-[24px]">{String.fromCodePoint(c.code)}</span>
-      )}
-    </button>
-  );
-}
-
-/** What a letter is put together from, why it cannot be, and what can be done. */
-function ComposeDetails({
-  cell,
-  many,
-  onBuild,
-}: {
-  cell: ComposedCell | undefined;
-  many: number;
-  onBuild: (codes: readonly number[]) => void;
-}) {
-  const project = useBench((s) => s.settled)!;
-  const navigate = useNavigate();
-  if (!cell)
-    return (
-      <Details heading="Compose" sub="Letters from bases and marks">
-        <p className="mb-2 text-quiet">
-          A letter is put together from its base and marks, in every master: each mark where its anchor meets the same
-          one of the letter. Anchors that lack are placed by the shapes; move them in Draw, under Parts, and the letters
-          follow.
-        </p>
-        <p className="text-quiet">Click a letter to see what it is made of; Shift or Ctrl chooses more.</p>
-      </Details>
-    );
-  const recipe = recipeOf(cell.code)!;
-  const glyph = glyphForCodePoint(project, cell.code);
-  return (
-    <Details
-      heading={many > 1 ? plural(many, 'letter') : cell.name || nameForCodePoint(cell.code)}
-      sub={`${String.fromCodePoint(cell.code)} · ${codePointForm(cell.code)}`}
-    >
-      <p className="mb-1">
-        {nameForCodePoint(recipe.base)}
-        {recipe.marks.map((m) => ` + ${markName(m.mark)} at ${m.anchor}`).join('')}
-      </p>
-      <p className={`mb-3 ${cell.state === 'not' ? 'text-brick' : 'text-quiet'}`}>
-        It {STATES[cell.state].one}.{cell.why ? ` ${cell.why}` : ''}
-      </p>
-      <div className="flex flex-wrap gap-2">
-        {cell.state === 'can' && (
-          <Button kind="primary" onClick={() => onBuild([cell.code])}>
-            Build it
-          </Button>
-        )}
-        {glyph && (
-          <Button
-            onClick={() => {
-              chooseGlyph(glyph.id);
-              void navigate(`../draw?glyph=${encodeURIComponent(glyph.name)}`, { relative: 'path' });
-            }}
-          >
-            Draw it
-          </Button>
-        )}
-      </div>
-    </Details>
-  );
-}
-
-const markName = (code: number): string => `◌${String.fromCodePoint(code)}`;

@@ -1,26 +1,40 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { addAnchor, moveAnchor, removeAnchor, renameAnchors } from '../../../../core/composing/anchorEdits';
+import {
+  addAnchor,
+  copyAnchors,
+  moveAnchor,
+  removeAnchor,
+  renameAnchors,
+} from '../../../../core/composing/anchorEdits';
 import { placeAnchors } from '../../../../core/composing/edits';
 import { ANCHOR_NAMES } from '../../../../core/composing/marks';
+import { glyphTyped } from '../../../../core/project/findGlyphs';
 import type { Drawing } from '../../../../core/project/model';
-import { run } from '../../../state/bench';
-import { Button, EntryField, IconButton, NumberField, Section, TextField } from '../../../ui/parts';
+import { run, say, useBench } from '../../../state/bench';
+import { Button, CheckRow, EntryField, IconButton, NumberField, Section, TextField } from '../../../ui/parts';
+import { AnchorMasters } from './AnchorMasters';
 import { place } from './place';
 
 /** Where marks sit: the anchors of this glyph, which are shown and dragged on the sheet while this tab is open. */
 export function AnchorSection({ drawing }: { drawing: Drawing }) {
   const { glyph, master } = place();
+  const project = useBench((s) => s.project)!;
   const [name, setName] = useState('');
+  const [shown, setShown] = useState<string>();
+  const [copying, setCopying] = useState(false);
+  const beside = drawing.anchors.find((a) => a.name === shown) ?? drawing.anchors[0];
   return (
     <Section title="Anchors">
       {drawing.anchors.length === 0 && (
         <p className="mb-2 text-quiet">Marks sit where an anchor of the letter meets the same one of the mark.</p>
       )}
       {drawing.anchors.map((a) => (
-        <div
+        <fieldset
           key={a.name}
+          aria-label={`The anchor ${a.name}`}
           data-testid="anchor"
+          onFocus={() => setShown(a.name)}
           className="mb-1.5 grid grid-cols-[minmax(0,1fr)_58px_58px_auto] items-center gap-1.5"
         >
           <EntryField
@@ -47,8 +61,9 @@ export function AnchorSection({ drawing }: { drawing: Drawing }) {
           >
             <Trash2 size={14} />
           </IconButton>
-        </div>
+        </fieldset>
       ))}
+      {beside && <AnchorMasters glyph={project.glyphs[glyph]!} anchor={beside.name} />}
       <form
         className="mt-2 flex flex-wrap gap-1.5"
         onSubmit={(e) => {
@@ -79,7 +94,59 @@ export function AnchorSection({ drawing }: { drawing: Drawing }) {
         >
           By the shape
         </Button>
+        {drawing.anchors.length > 0 && (
+          <Button title="As they lie, in all masters" onClick={() => setCopying(!copying)}>
+            To other glyphs…
+          </Button>
+        )}
       </form>
+      {copying && <CopyAnchors names={drawing.anchors.map((a) => a.name)} onDone={() => setCopying(false)} />}
     </Section>
+  );
+}
+
+/** Which glyphs get a copy of this glyph’s anchors. */
+function CopyAnchors({ names, onDone }: { names: readonly string[]; onDone: () => void }) {
+  const project = useBench((s) => s.project)!;
+  const { glyph } = place();
+  const [typed, setTyped] = useState('');
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const wanted = names.filter((n) => !left.has(n));
+  return (
+    <form
+      className="mt-1.5 grid gap-1.5 rounded-lg border border-line p-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const words = typed.split(/[\s,]+/).filter((w) => w !== '');
+        const found = words.map((w) => glyphTyped(project, w));
+        const missing = words.find((_, i) => !found[i]);
+        if (missing !== undefined) return say(`There is no glyph “${missing}”.`);
+        const to = found.flatMap((g) => g?.id ?? []);
+        if (run((p) => copyAnchors(p, { from: glyph, names: wanted, to }))) onDone();
+      }}
+    >
+      {names.map((n) => (
+        <CheckRow
+          key={n}
+          label={n}
+          checked={!left.has(n)}
+          onChange={(on) => {
+            const next = new Set(left);
+            if (on) next.delete(n);
+            else next.add(n);
+            setLeft(next);
+          }}
+        />
+      ))}
+      <TextField
+        aria-label="Glyphs that get these anchors"
+        placeholder="characters or names, spaced"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+      <Button type="submit" disabled={typed.trim() === '' || wanted.length === 0}>
+        Copy {wanted.length === 1 ? 'the anchor' : 'the anchors'}
+      </Button>
+    </form>
   );
 }
