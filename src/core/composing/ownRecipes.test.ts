@@ -3,6 +3,7 @@ import { addGlyphs, setGlyphNames } from '../project/glyphEdits';
 import type { Glyph, Project } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../project/queries';
+import { placesByShape } from './anchorCatches';
 import { copyAnchors, moveAnchor } from './anchorEdits';
 import { standsOut, takeApart, widenForMarks } from './apart';
 import { composed } from './compose';
@@ -218,4 +219,20 @@ test('a ligature gets carets between its letters and an anchor for the marks of 
   }
   expect(isEmptyDrawing(at(next, 'f_i'))).toBe(false);
   expect(placeAnchors(next, { glyphs: [id] })).toMatchObject({ ok: false });
+});
+
+test('an anchor catches on the middle of its shape, and on where the shape would place it', () => {
+  const o = glyphNamed(demo, 'o')!;
+  const box = drawingBounds(drawingOf(o, 'm1'), drawingsOf(demo, 'm1'));
+  const caught = placesByShape(demo, { glyph: o.id, master: 'm1' }, 'top');
+  expect(caught.map((c) => c.kind)).toEqual(['upright', 'upright', 'level']);
+  expect(caught[0]).toMatchObject({ x: (box.xMin + box.xMax) / 2, name: 'middle of the shape' });
+  const bare: Project = {
+    ...demo,
+    masters: demo.masters.map((m) => ({ ...m, italicAngle: -12 })),
+  };
+  const [middle] = placesByShape(bare, { glyph: o.id, master: 'm1' }, 'side');
+  // Twelve degrees to the right of upright.
+  expect(middle).toMatchObject({ kind: 'line', angle: expect.closeTo((78 * Math.PI) / 180, 6) });
+  expect(placesByShape(demo, { glyph: glyphNamed(demo, 'space')!.id, master: 'm1' }, 'top')).toEqual([]);
 });

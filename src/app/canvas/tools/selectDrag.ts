@@ -1,3 +1,4 @@
+import { placesByShape } from '../../../core/composing/anchorCatches';
 import { moveAnchor } from '../../../core/composing/anchorEdits';
 import { moveHandle, movePointsAlone, ownerOf } from '../../../core/drawing/arrange';
 import { moveComponents } from '../../../core/drawing/components';
@@ -101,7 +102,10 @@ export const graspedGuide = (place: Workplace, hand: Hand, guide: number): Dragg
 /** A drag begins on an anchor; it catches on the lines and points of the drawing. */
 export function graspedAnchor(place: Workplace, hand: Hand, mark: string): Dragging {
   const drawing = place.drawing();
-  const catches = catchesFor(place.master(), { ...drawing, anchors: [] }, new Set());
+  const catches = [
+    ...catchesFor(place.master(), { ...drawing, anchors: [] }, new Set()),
+    ...placesByShape(place.project(), place.at(), mark),
+  ];
   return graspedThing(hand, { mark }, drawing.anchors.find((a) => a.name === mark)!, catches);
 }
 

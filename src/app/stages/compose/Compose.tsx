@@ -16,6 +16,7 @@ import { chooseGlyph, run, say, useBench } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Pick } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
+import { BuildReport, type Built, builtReport } from './BuildReport';
 import { STATES } from './Cell';
 import { ComposeDetails } from './ComposeDetails';
 import { GridView, type Picking } from './GridView';
@@ -102,15 +103,18 @@ export default function Compose() {
   const count = (state: ComposedState) => cells?.filter((c) => c.state === state).length ?? 0;
   const can = cells?.filter((c) => c.state === 'can') ?? [];
   const picked = shown.filter((c) => chosen.has(keyOf(c)));
-  const build = (list: readonly ComposedCell[]) =>
-    done(
-      run((p) =>
-        composeGlyphs(p, {
-          codes: list.flatMap((c) => (c.code >= 0 ? [c.code] : [])),
-          names: list.flatMap((c) => (c.code < 0 ? [c.name] : [])),
-        }),
-      ),
-    );
+  const [report, setReport] = useState<Built>();
+  const { data: languages } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const build = (list: readonly ComposedCell[]) => {
+    const codes = list.flatMap((c) => (c.code >= 0 ? [c.code] : []));
+    const names = list.flatMap((c) => (c.code < 0 ? [c.name] : []));
+    const before = useBench.getState().settled!;
+    if (!done(run((p) => composeGlyphs(p, { codes, names })))) return false;
+    // What of all that is asked for could not be is told as well, by the reason.
+    const asked = list.length > 1 ? [...(wanted ?? []), ...names] : [...codes, ...names];
+    setReport(builtReport(before, asked.length > 0 ? asked : codes, languages?.all ?? []));
+    return true;
+  };
   const open = (cell: ComposedCell) => {
     const [id] = idsOf(project, [cell]);
     if (id === undefined) return false;
@@ -171,6 +175,7 @@ export default function Compose() {
           </Button>
         </div>
         {view && <Steps ground={view.ground} cells={view.cells} onShow={setOnly} onBuild={() => build(can)} />}
+        {report && <BuildReport report={report} onClose={() => setReport(undefined)} />}
         <div className="flex flex-wrap items-center gap-2 px-5 pb-2">
           {ORDER.map((state) => (
             <button
