@@ -1,6 +1,7 @@
 import { Writer } from './binary';
 import { classDef } from './layout/classDef';
 import { coverage } from './layout/coverage';
+import { Packed } from './layout/packed';
 
 /** What kinds of glyphs `GDEF` tells apart. */
 export const GLYPH_CLASS = { base: 1, ligature: 2, mark: 3, component: 4 } as const;
@@ -9,47 +10,71 @@ export const GLYPH_CLASS = { base: 1, ligature: 2, mark: 3, component: 4 } as co
 export type GlyphDefinitions = {
   classes: ReadonlyMap<number, number>;
   carets?: ReadonlyMap<number, readonly number[]>;
+  /** Carets at points of the outline. */
+  caretPoints?: ReadonlyMap<number, readonly number[]>;
+  /** Points of the outline at which others attach. */
+  attachPoints?: ReadonlyMap<number, readonly number[]>;
+  /** Classes of marks that lookups name to skip all others, from 1 on. */
+  attachmentClasses?: ReadonlyMap<number, number>;
   markSets?: readonly (readonly number[])[];
 };
 
 /** A `GDEF` table, of version 1.2 where it has sets of marks, else 1.0. */
-export function writeGdef({ classes, carets = new Map(), markSets = [] }: GlyphDefinitions): Uint8Array {
-  const header = markSets.length > 0 ? 14 : 12;
-  const classTable = classDef.write(classes);
-  const caretTable = carets.size > 0 ? ligatureCarets(carets) : new Uint8Array();
-  const setTable = markSets.length > 0 ? markGlyphSets(markSets) : new Uint8Array();
-  const caretsAt = header + classTable.length;
-  const out = new Writer()
-    .uint16(1)
-    .uint16(markSets.length > 0 ? 2 : 0)
-    .uint16(header)
-    .uint16(0)
-    .uint16(caretTable.length > 0 ? caretsAt : 0)
-    .uint16(0);
-  if (markSets.length > 0) out.uint16(caretsAt + caretTable.length);
-  return out.raw(classTable).raw(caretTable).raw(setTable).toBytes();
+export function writeGdef({
+  classes,
+  carets = new Map(),
+  caretPoints = new Map(),
+  attachPoints = new Map(),
+  attachmentClasses = new Map(),
+  markSets = [],
+}: GlyphDefinitions): Uint8Array {
+  const hasCarets = carets.size + caretPoints.size > 0;
+  const parts = [
+    classDef.write(classes),
+    attachPoints.size > 0 ? attachList(attachPoints) : undefined,
+    hasCarets ? ligatureCarets(carets, caretPoints) : undefined,
+    attachmentClasses.size > 0 ? classDef.write(attachmentClasses) : undefined,
+    ...(markSets.length > 0 ? [markGlyphSets(markSets)] : []),
+  ];
+  return new Packed()
+    .number(1, markSets.length > 0 ? 2 : 0)
+    .part(...parts)
+    .toBytes();
 }
 
-/** Where the caret may stand within ligatures (“Ligature Caret List table”, caret values of format 1). */
-function ligatureCarets(carets: ReadonlyMap<number, readonly number[]>): Uint8Array {
-  const sorted = [...carets].sort(([a], [b]) => a - b);
-  const covered = coverage.write(sorted.map(([glyph]) => glyph));
-  const start = 4 + sorted.length * 2;
-  const out = new Writer().uint16(start).uint16(sorted.length);
-  let at = start + covered.length;
-  for (const [, places] of sorted) {
-    out.uint16(at);
-    at += 2 + places.length * 6;
-  }
-  out.raw(covered);
-  for (const [, places] of sorted) {
-    out.uint16(places.length);
-    places.forEach((_, i) => {
-      out.uint16(2 + places.length * 2 + i * 4);
-    });
-    for (const x of [...places].sort((a, b) => a - b)) out.uint16(1).int16(x);
-  }
-  return out.toBytes();
+/** Points of glyphs at which others attach (“Attachment Point List table”). */
+function attachList(points: ReadonlyMap<number, readonly number[]>): Uint8Array {
+  const sorted = [...points].sort(([a], [b]) => a - b);
+  return new Packed()
+    .part(coverage.write(sorted.map(([glyph]) => glyph)))
+    .number(sorted.length)
+    .part(...sorted.map(([, list]) => new Packed().number(list.length, ...list).toBytes()))
+    .toBytes();
+}
+
+/** Where the caret may stand within ligatures (“Ligature Caret List table”): places, or points of the outline. */
+function ligatureCarets(
+  carets: ReadonlyMap<number, readonly number[]>,
+  points: ReadonlyMap<number, readonly number[]>,
+): Uint8Array {
+  const glyphs = [...new Set([...carets.keys(), ...points.keys()])].sort((a, b) => a - b);
+  const values = (glyph: number): Uint8Array[] => [
+    ...[...(carets.get(glyph) ?? [])].sort((a, b) => a - b).map((x) => new Packed().number(1, x).toBytes()),
+    ...(points.get(glyph) ?? []).map((p) => new Packed().number(2, p).toBytes()),
+  ];
+  return new Packed()
+    .part(coverage.write(glyphs))
+    .number(glyphs.length)
+    .part(
+      ...glyphs.map((g) => {
+        const own = values(g);
+        return new Packed()
+          .number(own.length)
+          .part(...own)
+          .toBytes();
+      }),
+    )
+    .toBytes();
 }
 
 /** Sets of marks that lookups name to skip all others (“Mark Glyph Sets table”). */

@@ -12,7 +12,8 @@ export type ScriptRecord = {
   usual?: LanguageSystem;
   languages: readonly { tag: string; system: LanguageSystem }[];
 };
-export type FeatureRecord = { tag: string; lookups: readonly number[] };
+/** `parameters` is the table that some features have beside their lookups. */
+export type FeatureRecord = { tag: string; lookups: readonly number[]; parameters?: Uint8Array };
 export type Lookup<S> = { type: number; flag: number; markFilteringSet?: number; subtables: readonly S[] };
 export type LayoutLists<S> = {
   scripts: readonly ScriptRecord[];
@@ -117,10 +118,10 @@ function writeScript({ usual, languages }: ScriptRecord): Uint8Array {
   });
 }
 
-function writeFeature({ lookups }: FeatureRecord): Uint8Array {
-  const out = new Writer().uint16(0).uint16(lookups.length);
+function writeFeature({ lookups, parameters }: FeatureRecord): Uint8Array {
+  const out = new Writer().uint16(parameters ? 4 + lookups.length * 2 : 0).uint16(lookups.length);
   for (const l of lookups) out.uint16(l);
-  return out.toBytes();
+  return parameters ? out.raw(parameters).toBytes() : out.toBytes();
 }
 
 const headSize = (l: Lookup<unknown>): number =>

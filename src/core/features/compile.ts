@@ -1,0 +1,563 @@
+import type { LanguageSystem, Lookup } from '../opentype/layout/lists';
+import { FeatureFault } from './cursor';
+import { FeatureNames, type NameOut } from './featureNames';
+import { GlyphIndex } from './glyphIndex';
+import { builtLookup, type DraftLookup, type Flag, type Rules, sameFlag } from './lookups';
+import { Names, type ValueAt } from './resolve';
+import {
+  addAttachment,
+  addCursive,
+  addIgnore,
+  addPartsAttachment,
+  addPosition,
+  addSubstitution,
+  emptyPairs,
+  type RuleBench,
+} from './rules';
+import { type Definitions, definitionsOf } from './tables';
+import type { Fault, Span, Statement, Tree } from './tree';
+
+/** One text of rules, as it stands in the project: its faults are told by its place in the list. */
+export type Source = { tree: Tree; include?: (path: string) => Tree | undefined };
+
+/** A lookup in the font, and where it comes from. */
+export type CompiledLookup = Lookup<Uint8Array> & { name?: string; feature?: string; source: number; from: Span };
+export type CompiledTable = {
+  scripts: { tag: string; usual?: LanguageSystem; languages: { tag: string; system: LanguageSystem }[] }[];
+  features: { tag: string; lookups: number[]; parameters?: Uint8Array }[];
+  lookups: CompiledLookup[];
+};
+
+/** What rules come to, before tables are joined with those that the project makes by itself. */
+export type Compiled = {
+  GSUB: CompiledTable;
+  GPOS: CompiledTable;
+  definitions: Definitions;
+  names: readonly NameOut[];
+  faults: readonly (Fault & { source: number })[];
+  /** Tags of features that the text has. */
+  tags: ReadonlySet<string>;
+};
+
+export type CompileOptions = {
+  /** Glyph names in the order of the font. */
+  glyphs: readonly string[];
+  /** Systems of scripts and languages where the text names none; `DFLT dflt` by the specification. */
+  systems?: readonly (readonly [script: string, language: string])[];
+  /** The value of numbers that vary, at the place of the font. */
+  valueAt?: ValueAt;
+  /** The first number of names that features bring. */
+  firstName?: number;
+};
+
+/** Includes in includes beyond this are refused. */
+const DEEPEST_INCLUDE = 10;
+/** Faults beyond this are not told one by one. */
+const MOST_FAULTS = 300;
+
+/** Compiles feature text, several sources in their order as one. Goes on after a fault; see {@link Compiled}. */
+export function compileFeatures(sources: readonly Source[], options: CompileOptions): Compiled {
+  const compiler = new Compiler(options);
+  for (const [i, source] of sources.entries()) compiler.source(source, i);
+  return compiler.finished();
+}
+
+type System = readonly [script: string, language: string];
+const key = (script: string, language: string, tag: string) => `${script}\n${language}\n${tag}`;
+const VERTICAL = new Set(['valt', 'vhal', 'vkrn', 'vpal', 'vrt2', 'vert']);
+
+class Compiler implements RuleBench {
+  readonly names: Names;
+  private readonly faults: (Fault & { source: number })[] = [];
+  private now = 0;
+  private readonly lookups: DraftLookup[] = [];
+  private readonly byName = new Map<string, DraftLookup>();
+  private systems: System[] = [];
+  /** Lookups by script, language and feature. */
+  private readonly features = new Map<string, DraftLookup[]>();
+  private readonly required = new Map<string, string>();
+  private readonly tags = new Set<string>();
+  private readonly aalt = { features: new Set<string>(), rules: new Map<number, number[]>() };
+  private readonly labels: FeatureNames;
+  private readonly definitions: Definitions;
+  private readonly sourceOf = new Map<DraftLookup, number>();
+  // Where in a block the reading stands.
+  private feature: string | undefined;
+  private block: string | undefined;
+  private script = 'DFLT';
+  private here: System[] = [];
+  private flag: Flag = { flags: 0 };
+  private current: DraftLookup | undefined;
+  private breakNext = false;
+
+  constructor(private readonly options: CompileOptions) {
+    const index = new GlyphIndex(options.glyphs);
+    const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
+    this.names = new Names(index, valueAt, (reason, at) => this.tell(reason, at));
+    this.labels = new FeatureNames(options.firstName ?? 256);
+    this.definitions = definitionsOf();
+  }
+
+  tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {
+    if (this.faults.length < MOST_FAULTS)
+      this.faults.push({ reason, from: at.from, to: at.to, severity, source: this.now });
+  }
+
+  get isVertical(): boolean {
+    return this.feature !== undefined && VERTICAL.has(this.feature);
+  }
+
+  source({ tree, include }: Source, number: number): void {
+    this.now = number;
+    for (const f of tree.faults) this.tell(f.reason, f, f.severity);
+    this.statements(tree.statements, include, 0);
+  }
+
+  private statements(list: readonly Statement[], include: Source['include'], depth: number): void {
+    for (const s of list) {
+      try {
+        this.statement(s, include, depth);
+      } catch (error) {
+        if (!(error instanceof FeatureFault)) throw error;
+        this.tell(error.reason, error.at);
+      }
+    }
+  }
+
+  private statement(s: Statement, include: Source['include'], depth: number): void {
+    switch (s.kind) {
+      case 'empty':
+      case 'anon':
+      case 'conditionset':
+        return;
+      case 'variation':
+        this.tell(
+          'Variations of features are compiled into variable fonts only; here they are left out.',
+          s,
+          'attention',
+        );
+        return;
+      case 'include': {
+        if (depth >= DEEPEST_INCLUDE) throw new FeatureFault('Files include one another too deep, or in a circle.', s);
+        const tree = include?.(s.path);
+        if (!tree) throw new FeatureFault(`The file ${s.path} is not there to be included.`, s);
+        for (const f of tree.faults) this.tell(`In ${s.path}: ${f.reason}`, s, f.severity);
+        this.statements(tree.statements, include, depth + 1);
+        return;
+      }
+      case 'languagesystem':
+        if (this.feature || this.block) throw new FeatureFault('“languagesystem” stands before all features.', s);
+        if (this.systems.some(([a, b]) => a === s.script && b === s.language)) return;
+        this.systems.push([s.script, s.language]);
+        return;
+      case 'glyphClass':
+        if (this.names.classes.has(s.name))
+          this.tell(`@${s.name} is defined a second time; this holds from here on.`, s, 'attention');
+        this.names.classes.set(s.name, this.names.glyphs(s.set));
+        return;
+      case 'markClass':
+        this.markClass(s);
+        return;
+      case 'anchorDef':
+        this.names.anchors.set(s.name, s.anchor);
+        return;
+      case 'valueRecordDef':
+        this.names.values.set(s.name, s.value);
+        return;
+      case 'feature':
+        this.featureBlock(s, include, depth);
+        return;
+      case 'lookup':
+        this.lookupBlock(s, include, depth);
+        return;
+      case 'lookupRef':
+        this.lookupReference(s);
+        return;
+      case 'featureRef':
+        if (this.feature !== 'aalt') throw new FeatureFault('Only aalt names other features.', s);
+        this.aalt.features.add(s.tag);
+        return;
+      case 'script':
+        this.inFeature(s, 'script');
+        this.script = s.tag;
+        this.flag = { flags: 0 };
+        this.language('dflt', true, false);
+        return;
+      case 'language':
+        this.inFeature(s, 'language');
+        this.language(s.tag, s.withDefault, s.required);
+        return;
+      case 'lookupflag': {
+        const attachment = s.attachment && this.names.glyphs(s.attachment);
+        const filter = s.filter && this.names.glyphs(s.filter);
+        if (attachment) this.checkAttachment(attachment, s);
+        this.flag = { flags: s.flags, ...(attachment && { attachment }), ...(filter && { filter }) };
+        return;
+      }
+      case 'subtable':
+        if (!this.current) throw new FeatureFault('There is no lookup here whose subtable could end.', s);
+        this.breakNext = true;
+        return;
+      case 'sub':
+        if (this.feature === 'aalt') {
+          this.alternates(s);
+          return;
+        }
+        addSubstitution(this, s);
+        return;
+      case 'pos':
+        addPosition(this, s);
+        return;
+      case 'ignore':
+        addIgnore(this, s);
+        return;
+      case 'cursive':
+        addCursive(this, s);
+        return;
+      case 'attach':
+        addAttachment(this, s);
+        return;
+      case 'attachParts':
+        addPartsAttachment(this, s);
+        return;
+      case 'parameters':
+      case 'names':
+      case 'cvParameters':
+      case 'characters':
+        this.labels.add(this.feature, s);
+        return;
+      case 'table':
+        this.definitions.add(s, this.names, (reason, at) => this.tell(reason, at));
+    }
+  }
+
+  /** A mark can be in one class of attachment only: there is one number for each glyph. */
+  private checkAttachment(set: readonly number[], at: Span): void {
+    const number = this.definitions.attachmentClass(set);
+    this.definitions.attachmentClasses.forEach((other, i) => {
+      const shared = i + 1 !== number && other.find((g) => set.includes(g));
+      if (shared !== false && shared !== undefined)
+        throw new FeatureFault(
+          `${this.options.glyphs[shared]} is in another MarkAttachmentType already; a mark can be in one.`,
+          at,
+        );
+    });
+  }
+
+  private inFeature(s: Statement, what: string): void {
+    if (!this.feature) throw new FeatureFault(`“${what}” stands in a feature.`, s);
+    if (this.feature === 'aalt' || this.feature === 'size')
+      throw new FeatureFault(`The feature ${this.feature} has no scripts or languages of its own.`, s);
+    if (this.block) throw new FeatureFault(`“${what}” stands outside of lookups.`, s);
+  }
+
+  private markClass(s: Extract<Statement, { kind: 'markClass' }>): void {
+    if (this.names.classes.has(s.name)) throw new FeatureFault(`@${s.name} is a class of glyphs already.`, s);
+    const anchor = this.names.anchor(s.anchor) ?? { x: 0, y: 0 };
+    const own = this.names.markClasses.get(s.name) ?? new Map();
+    this.names.markClasses.set(s.name, own);
+    for (const g of this.names.glyphs(s.set)) {
+      if (own.has(g)) this.tell(`A mark is in @${s.name} twice; its first anchor holds.`, s, 'attention');
+      else own.set(g, anchor);
+    }
+  }
+
+  private usualSystems(): System[] {
+    if (this.systems.length > 0) return this.systems;
+    return [...(this.options.systems ?? [['DFLT', 'dflt']])];
+  }
+
+  private featureBlock(s: Extract<Statement, { kind: 'feature' }>, include: Source['include'], depth: number): void {
+    this.feature = s.tag.trimEnd();
+    this.tags.add(this.feature);
+    this.script = 'DFLT';
+    this.here = this.usualSystems();
+    this.flag = { flags: 0 };
+    this.current = undefined;
+    this.statements(s.body, include, depth);
+    this.feature = undefined;
+    this.current = undefined;
+    this.flag = { flags: 0 };
+  }
+
+  private lookupBlock(s: Extract<Statement, { kind: 'lookup' }>, include: Source['include'], depth: number): void {
+    if (this.block) throw new FeatureFault('A lookup cannot stand in a lookup.', s);
+    if (this.byName.has(s.name)) throw new FeatureFault(`There is a lookup ${s.name} already.`, s.nameAt);
+    if (this.feature === undefined) this.flag = { flags: 0 };
+    this.block = s.name;
+    this.current = undefined;
+    const before = this.lookups.length;
+    this.statements(s.body, include, depth);
+    this.block = undefined;
+    this.current = undefined;
+    this.breakNext = false;
+    if (this.feature === undefined) this.flag = { flags: 0 };
+    if (!this.byName.has(s.name) && this.lookups.length === before)
+      this.tell(`The lookup ${s.name} has no rules.`, s.nameAt, 'attention');
+  }
+
+  private lookupReference(s: Extract<Statement, { kind: 'lookupRef' }>): void {
+    const found = this.byName.get(s.name);
+    if (!found) throw new FeatureFault(`The lookup ${s.name} is not defined before this place.`, s);
+    if (!this.feature) throw new FeatureFault('A lookup is called within a feature.', s);
+    this.current = undefined;
+    this.enlist(found);
+  }
+
+  /** Puts a lookup into the feature at hand, for all systems that hold here. */
+  private enlist(lookup: DraftLookup): void {
+    if (!this.feature) return;
+    for (const [script, language] of this.here) {
+      const k = key(script, language, this.feature);
+      const list = this.features.get(k) ?? [];
+      this.features.set(k, list);
+      if (!list.includes(lookup)) list.push(lookup);
+    }
+  }
+
+  private language(tag: string, withDefault: boolean, required: boolean): void {
+    this.current = undefined;
+    const feature = this.feature!;
+    const k = key(this.script, tag, feature);
+    const usual = this.features.get(key(this.script, 'dflt', feature)) ?? [];
+    if (tag === 'dflt' || withDefault) {
+      // What the default has so far holds here too; a script that was not named before begins with nothing.
+      if (usual.length > 0) this.features.set(k, [...usual]);
+      else if (!this.features.has(k)) this.features.set(k, []);
+    } else
+      this.features.set(
+        k,
+        (this.features.get(k) ?? []).filter((l) => !usual.includes(l)),
+      );
+    this.here = [[this.script, tag]];
+    if (required) this.required.set(`${this.script}\n${tag}`, feature);
+  }
+
+  lookupFor(
+    table: 'GSUB' | 'GPOS',
+    kind: Rules['kind'],
+    at: Span,
+    fits: (rules: Rules) => boolean = () => true,
+  ): DraftLookup {
+    if (!this.feature && !this.block) throw new FeatureFault('A rule stands in a feature or in a lookup.', at);
+    const c = this.current;
+    const last = c?.parts[c.parts.length - 1];
+    const takes = c && c.table === table && last?.kind === kind && sameFlag(c.flag, this.flag) && fits(last);
+    if (takes) {
+      if (this.breakNext) {
+        if (last.kind === 'pair') last.parts.push(emptyPairs());
+        else c.parts.push(fresh(last));
+      }
+      this.breakNext = false;
+      return c;
+    }
+    this.breakNext = false;
+    if (c && this.block) {
+      const why = c.table !== table || last?.kind !== kind ? 'of one kind' : 'with one lookupflag';
+      throw new FeatureFault(`A lookup holds rules ${why}; this one differs from those before it.`, at);
+    }
+    const lookup: DraftLookup = {
+      table,
+      flag: this.flag,
+      parts: [],
+      from: at,
+      ...(this.block !== undefined && { name: this.block }),
+      ...(this.feature !== undefined && { feature: this.feature }),
+    };
+    this.register(lookup);
+    this.current = lookup;
+    if (this.block !== undefined) this.byName.set(this.block, lookup);
+    this.enlist(lookup);
+    return lookup;
+  }
+
+  own(table: 'GSUB' | 'GPOS', at: Span): DraftLookup {
+    const lookup: DraftLookup = {
+      table,
+      flag: this.flag,
+      parts: [],
+      from: at,
+      ...(this.feature !== undefined && { feature: this.feature }),
+    };
+    this.register(lookup);
+    return lookup;
+  }
+
+  private register(lookup: DraftLookup): void {
+    this.lookups.push(lookup);
+    this.sourceOf.set(lookup, this.now);
+  }
+
+  named = (name: string): DraftLookup | undefined => this.byName.get(name);
+
+  /** Rules of aalt are kept aside: they and those of the features that it names make its one or two lookups. */
+  private alternates(s: Extract<Statement, { kind: 'sub' }>): void {
+    if (s.pattern.isContext || s.pattern.input.length !== 1)
+      throw new FeatureFault('aalt replaces one glyph by another, or by one of several.', s);
+    const from = this.names.glyphs(s.pattern.input[0]!.set);
+    const to = this.names.glyphs(s.choice ?? s.by![0]!);
+    from.forEach((g, i) => {
+      const list: number[] = this.aalt.rules.get(g) ?? [];
+      this.aalt.rules.set(g, list);
+      list.push(...(s.choice ? to : [to[to.length === 1 ? 0 : i] ?? g]));
+    });
+  }
+
+  /** The lookups of aalt: single replacements, and choices. */
+  private buildAalt(): DraftLookup[] {
+    if (!this.tags.has('aalt')) return [];
+    const all = new Map<number, number[]>([...this.aalt.rules].map(([g, list]) => [g, [...list]]));
+    const add = (g: number, to: number) => {
+      const list = all.get(g) ?? [];
+      all.set(g, list);
+      if (!list.includes(to)) list.push(to);
+    };
+    for (const tag of this.aalt.features)
+      for (const lookup of this.lookups.filter((l) => l.feature === tag.trimEnd() || this.isIn(l, tag.trimEnd())))
+        for (const part of lookup.parts) {
+          if (part.kind === 'single') for (const [g, to] of part.by) add(g, to);
+          if (part.kind === 'alternate') for (const [g, list] of part.by) for (const to of list) add(g, to);
+        }
+    const single = new Map([...all].filter(([, l]) => l.length === 1).map(([g, l]) => [g, l[0]!]));
+    const several = new Map([...all].filter(([, l]) => l.length > 1));
+    const at = { from: 0, to: 0 };
+    const made: DraftLookup[] = [];
+    if (single.size > 0)
+      made.push({
+        table: 'GSUB',
+        flag: { flags: 0 },
+        parts: [{ kind: 'single', by: single }],
+        from: at,
+        feature: 'aalt',
+      });
+    if (several.size > 0)
+      made.push({
+        table: 'GSUB',
+        flag: { flags: 0 },
+        parts: [{ kind: 'alternate', by: several }],
+        from: at,
+        feature: 'aalt',
+      });
+    for (const [script, language] of this.usualSystems()) this.features.set(key(script, language, 'aalt'), [...made]);
+    return made;
+  }
+
+  private isIn(lookup: DraftLookup, tag: string): boolean {
+    for (const [k, list] of this.features) if (k.endsWith(`\n${tag}`) && list.includes(lookup)) return true;
+    return false;
+  }
+
+  finished(): Compiled {
+    const aalt = this.buildAalt();
+    const all = [...aalt, ...this.lookups].filter((l) => l.parts.length > 0);
+    const parameters = this.labels.finished((reason, at) => this.tell(reason, at));
+    const compiled = (table: 'GSUB' | 'GPOS'): CompiledTable => {
+      const own = all.filter((l) => l.table === table);
+      own.forEach((l, i) => {
+        l.index = i;
+      });
+      const lookups = own.map(
+        (l): CompiledLookup => ({
+          ...builtLookup(l, this.names.markClasses, this.definitions),
+          ...(l.name !== undefined && { name: l.name }),
+          ...(l.feature !== undefined && { feature: l.feature }),
+          source: this.sourceOf.get(l) ?? 0,
+          from: { from: l.from.from, to: l.from.to },
+        }),
+      );
+      return { ...this.systemsOf(table, parameters), lookups };
+    };
+    return {
+      GSUB: compiled('GSUB'),
+      GPOS: compiled('GPOS'),
+      definitions: this.definitions,
+      names: this.labels.names,
+      faults: this.faults,
+      tags: this.tags,
+    };
+  }
+
+  /** Scripts, their languages, and the features of each, those of one tag and the same lookups once. */
+  private systemsOf(
+    table: 'GSUB' | 'GPOS',
+    parameters: ReadonlyMap<string, Uint8Array>,
+  ): Pick<CompiledTable, 'scripts' | 'features'> {
+    const found = new Map<string, { tag: string; lookups: number[] }>();
+    const systems = new Map<string, Map<string, string[]>>();
+    for (const [k, list] of this.features) {
+      const [script, language, tag] = k.split('\n') as [string, string, string];
+      const lookups = list
+        .filter((l) => l.table === table && l.parts.length > 0)
+        .map((l) => l.index!)
+        .sort((a, b) => a - b);
+      // A feature without lookups is kept where it has parameters, as `size` has.
+      const bare = lookups.length === 0 && !(table === 'GPOS' && tag === 'size');
+      const languages = systems.get(script) ?? new Map<string, string[]>();
+      systems.set(script, languages);
+      const own = languages.get(language) ?? [];
+      languages.set(language, own);
+      if (bare) continue;
+      const id = `${tag.padEnd(4)} ${lookups.join(',')}`;
+      found.set(id, { tag: tag.padEnd(4), lookups });
+      own.push(id);
+    }
+    if (table === 'GPOS' && this.labels.hasSize) {
+      found.set('size ', { tag: 'size', lookups: [] });
+      for (const [script, language] of this.usualSystems()) {
+        const languages = systems.get(script) ?? new Map<string, string[]>();
+        systems.set(script, languages);
+        languages.set(language, [...(languages.get(language) ?? []), 'size ']);
+      }
+    }
+    const ids = [...found.keys()].sort();
+    const numbers = new Map(ids.map((id, i) => [id, i]));
+    const system = (script: string, language: string, own: readonly string[]): LanguageSystem => {
+      const required = this.required.get(`${script}\n${language}`);
+      const must = own.find((id) => required !== undefined && id.startsWith(required.padEnd(4)));
+      const others = own.filter((id) => id !== must).map((id) => numbers.get(id)!);
+      return {
+        ...(must !== undefined && { required: numbers.get(must)! }),
+        features: others.sort((a, b) => a - b),
+      };
+    };
+    const scripts = [...systems]
+      .filter(([, languages]) => [...languages.values()].some((own) => own.length > 0))
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([tag, languages]) => ({
+        tag,
+        ...(languages.has('dflt') && { usual: system(tag, 'dflt', languages.get('dflt')!) }),
+        languages: [...languages]
+          .filter(([l]) => l !== 'dflt')
+          .sort(([a], [b]) => (a < b ? -1 : 1))
+          .map(([l, own]) => ({ tag: l, system: system(tag, l, own) })),
+      }));
+    return {
+      scripts,
+      features: ids.map((id) => {
+        const f = found.get(id)!;
+        const own = parameters.get(f.tag.trimEnd());
+        return own ? { ...f, parameters: own } : f;
+      }),
+    };
+  }
+}
+
+/** Rules of the same kind, none yet. */
+function fresh(rules: Rules): Rules {
+  switch (rules.kind) {
+    case 'ligature':
+      return { kind: 'ligature', ligatures: [] };
+    case 'reverse':
+      return { kind: 'reverse', rules: [] };
+    case 'context':
+      return { kind: 'context', rules: [] };
+    case 'attach':
+      return { kind: 'attach', onto: rules.onto, classes: [], seats: new Map() };
+    case 'attachParts':
+      return { kind: 'attachParts', classes: [], parts: new Map() };
+    case 'pair':
+      return { kind: 'pair', parts: [emptyPairs()] };
+    default:
+      return { kind: rules.kind, by: new Map() } as Rules;
+  }
+}

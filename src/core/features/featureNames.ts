@@ -1,0 +1,108 @@
+import { Writer } from '../opentype/binary';
+import { FeatureFault } from './cursor';
+import type { NameText, Span, Statement } from './tree';
+
+/** A name that a feature brings, with its number in the name table. */
+export type NameOut = { id: number; platform: number; encoding: number; language: number; text: string };
+
+type Named = Extract<Statement, { kind: 'parameters' | 'names' | 'cvParameters' | 'characters' }>;
+type Variant = {
+  label?: number;
+  tooltip?: number;
+  sample?: number;
+  parameters: number[];
+  codes: number[];
+};
+
+/** Names and parameters of features: stylistic sets, character variants, optical size; each set of names gets a number. */
+export class FeatureNames {
+  readonly names: NameOut[] = [];
+  private next: number;
+  private readonly sets = new Map<string, number>();
+  private readonly variants = new Map<string, Variant>();
+  private size: { values: readonly number[]; menu?: number } | undefined;
+
+  constructor(first: number) {
+    this.next = first;
+  }
+
+  get hasSize(): boolean {
+    return this.size !== undefined;
+  }
+
+  private numbered(names: readonly NameText[]): number {
+    const id = this.next++;
+    for (const { platform, encoding, language, text } of names)
+      this.names.push({ id, platform, encoding, language, text });
+    return id;
+  }
+
+  add(feature: string | undefined, s: Named): void {
+    if (s.kind === 'parameters') {
+      if (feature !== 'size') throw new FeatureFault('“parameters” stands in the feature size.', s);
+      if (s.values.length !== 2 && s.values.length !== 4)
+        throw new FeatureFault('“parameters” has a design size, a subfamily and the range of sizes.', s);
+      this.size = { ...this.size, values: s.values };
+    } else if (s.kind === 'names' && s.of === 'sizemenuname') {
+      if (feature !== 'size') throw new FeatureFault('“sizemenuname” stands in the feature size.', s);
+      const menu = this.size?.menu ?? this.next++;
+      for (const { platform, encoding, language, text } of s.names)
+        this.names.push({ id: menu, platform, encoding, language, text });
+      this.size = { values: this.size?.values ?? [], menu };
+    } else if (s.kind === 'names' && s.of === 'featureNames') {
+      if (!feature || !/^ss(0[1-9]|1\d|20)$/.test(feature))
+        throw new FeatureFault('“featureNames” names a stylistic set, ss01 to ss20.', s);
+      this.sets.set(feature, this.numbered(s.names));
+    } else if (s.kind === 'cvParameters') {
+      if (!feature || !/^cv(0[1-9]|[1-9]\d)$/.test(feature))
+        throw new FeatureFault('“cvParameters” names a character variant, cv01 to cv99.', s);
+      this.variants.set(feature, this.variant(s.body));
+    } else throw new FeatureFault('These names stand in cvParameters.', s);
+  }
+
+  private variant(body: readonly Statement[]): Variant {
+    const out: Variant = { parameters: [], codes: [] };
+    for (const s of body) {
+      if (s.kind === 'characters') out.codes.push(...s.codes);
+      else if (s.kind === 'names') {
+        const id = this.numbered(s.names);
+        if (s.of === 'FeatUILabelNameID') out.label = id;
+        else if (s.of === 'FeatUITooltipTextNameID') out.tooltip = id;
+        else if (s.of === 'SampleTextNameID') out.sample = id;
+        else if (s.of === 'ParamUILabelNameID') out.parameters.push(id);
+        else throw new FeatureFault(`“${s.of}” has no place in cvParameters.`, s);
+      } else throw new FeatureFault('This has no place in cvParameters.', s);
+    }
+    return out;
+  }
+
+  /** Parameter tables by feature (OpenType, “Feature Parameters”). */
+  finished(tell: (reason: string, at: Span) => void): Map<string, Uint8Array> {
+    const out = new Map<string, Uint8Array>();
+    for (const [tag, id] of this.sets) out.set(tag, new Writer().uint16(0).uint16(id).toBytes());
+    for (const [tag, v] of this.variants) {
+      const table = new Writer()
+        .uint16(0)
+        .uint16(v.label ?? 0)
+        .uint16(v.tooltip ?? 0)
+        .uint16(v.sample ?? 0)
+        .uint16(v.parameters.length)
+        .uint16(v.parameters[0] ?? 0)
+        .uint16(v.codes.length);
+      for (const c of v.codes) table.uint24(c);
+      out.set(tag, table.toBytes());
+    }
+    if (this.size) {
+      const [design = 0, subfamily = 0, start = 0, end = 0] = this.size.values;
+      if (this.size.values.length === 0) tell('The feature size has no parameters.', { from: 0, to: 0 });
+      const table = new Writer()
+        .uint16(Math.round(design))
+        .uint16(subfamily)
+        .uint16(this.size.menu ?? 0)
+        .uint16(Math.round(start))
+        .uint16(Math.round(end));
+      out.set('size', table.toBytes());
+    }
+    return out;
+  }
+}

@@ -1,0 +1,114 @@
+import { GLYPH_CLASS } from '../opentype/gdef';
+import type { Names } from './resolve';
+import type { NameText, Span, Statement } from './tree';
+
+type Tell = (reason: string, at: Span, severity?: 'error' | 'attention') => void;
+
+/** What text says of glyphs and names beside rules, and the numbers of sets of marks that lookups name. */
+export type Definitions = {
+  /** Classes that the text gives glyphs outright. */
+  classes: Map<number, number>;
+  carets: Map<number, number[]>;
+  /** Carets at points of the outline. */
+  caretPoints: Map<number, number[]>;
+  attachPoints: Map<number, number[]>;
+  attachmentClasses: (readonly number[])[];
+  filterSets: (readonly number[])[];
+  nameRecords: (NameText & { id: number })[];
+  /** Does the text say all classes itself? */
+  saysClasses: boolean;
+  attachmentClass(set: readonly number[]): number;
+  filterSet(set: readonly number[]): number;
+  add(s: Extract<Statement, { kind: 'table' }>, names: Names, tell: Tell): void;
+};
+
+/** Tables whose lines are checked; their values are those of Plan, which would otherwise be said in two places. */
+const ELSEWHERE: Readonly<Record<string, string>> = {
+  head: 'the version in Plan',
+  hhea: 'the line metrics in Plan',
+  'OS/2': 'the facts of masters in Plan',
+  vhea: 'vertical metrics, which this font has not',
+  vmtx: 'vertical metrics, which this font has not',
+  STAT: 'variable fonts',
+  BASE: 'baselines, which are kept in the text',
+};
+
+export function definitionsOf(): Definitions {
+  const numbered = (list: (readonly number[])[], set: readonly number[]): number => {
+    const text = String([...new Set(set)].sort((a, b) => a - b));
+    const at = list.findIndex((s) => String(s) === text);
+    return at >= 0 ? at : list.push([...new Set(set)].sort((a, b) => a - b)) - 1;
+  };
+  const out: Definitions = {
+    classes: new Map(),
+    carets: new Map(),
+    caretPoints: new Map(),
+    attachPoints: new Map(),
+    attachmentClasses: [],
+    filterSets: [],
+    nameRecords: [],
+    saysClasses: false,
+    // Classes count from 1 on.
+    attachmentClass: (set) => numbered(out.attachmentClasses, set) + 1,
+    filterSet: (set) => numbered(out.filterSets, set),
+    add(s, names, tell) {
+      if (s.tag === 'GDEF') {
+        gdef(out, s, names, tell);
+        return;
+      }
+      if (s.tag === 'name') {
+        for (const line of s.body) {
+          const [id] = line.numbers as [number];
+          if (id >= 1 && id <= 6)
+            tell(`The name ${id} follows from the family in Plan; this one is left aside.`, line, 'attention');
+          else for (const n of line.names) out.nameRecords.push({ ...n, id });
+        }
+        return;
+      }
+      if (s.body.length > 0)
+        tell(
+          `What the text says of ${s.tag} is kept, but not written: fonts take it from ${ELSEWHERE[s.tag]}.`,
+          s,
+          'attention',
+        );
+    },
+  };
+  return out;
+}
+
+function gdef(out: Definitions, s: Extract<Statement, { kind: 'table' }>, names: Names, tell: Tell): void {
+  const classes = [GLYPH_CLASS.base, GLYPH_CLASS.ligature, GLYPH_CLASS.mark, GLYPH_CLASS.component];
+  for (const line of s.body) {
+    const [first] = line.sets;
+    if (line.keyword === 'GlyphClassDef') {
+      out.saysClasses = true;
+      line.sets.forEach((set, i) => {
+        for (const g of names.glyphs(set)) {
+          const there = out.classes.get(g);
+          if (there !== undefined && there !== classes[i])
+            tell('A glyph is in two classes; the first holds.', line, 'attention');
+          else out.classes.set(g, classes[i]!);
+        }
+      });
+      continue;
+    }
+    if (!first) continue;
+    const into =
+      line.keyword === 'Attach'
+        ? out.attachPoints
+        : line.keyword === 'LigatureCaretByIndex'
+          ? out.caretPoints
+          : out.carets;
+    if (line.keyword === 'LigatureCaretByDev') {
+      tell('Carets by device tables are left out.', line, 'attention');
+      continue;
+    }
+    for (const g of names.glyphs(first)) {
+      const list = into.get(g) ?? [];
+      into.set(
+        g,
+        [...new Set([...list, ...line.numbers])].sort((a, b) => a - b),
+      );
+    }
+  }
+}
