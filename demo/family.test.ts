@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
+import { sectionTexts } from '../src/core/features/ground';
 import { sidesOf } from '../src/core/fitting/sides';
 import { readProjectFile, writeProjectFile } from '../src/core/formats/project/projectFile';
+import { projectGround } from '../src/core/formats/ufo/ufoRules';
 import type { Contour } from '../src/core/geometry/contour';
 import { curvesOf, signedArea } from '../src/core/geometry/contour';
 import { extremes } from '../src/core/geometry/curve';
@@ -157,8 +159,8 @@ test('the spacing that is shipped is what the tool makes of the drawings', () =>
 
 test('every group member, rule and recipe names a glyph of the family', () => {
   for (const group of demo.groups) for (const id of group.members) expect(demo.glyphs[id]?.name).toBeDefined();
-  const words = demo.features.sections.flatMap((s) =>
-    [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(' ')),
+  const words = sectionTexts(demo.features.sections, projectGround(demo, 'm1')).flatMap((s) =>
+    [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(/\s+/)),
   );
   expect(words.length).toBeGreaterThan(200);
   expect(words.filter((w) => !glyphNamed(demo, w))).toEqual([]);

@@ -4,7 +4,7 @@ import type { Anchor, Component, Drawing, Glyph, Master, Project } from '../src/
 import { agreeing } from './agree';
 import { anchorsOf } from './anchors';
 import { capitals } from './capitals';
-import { MARK_NAMES, recipes, SPACING } from './composites';
+import { recipes, SPACING } from './composites';
 import { featureSections } from './features';
 import { ampersand } from './figures';
 import { FOLLOWS } from './follows';
@@ -331,7 +331,7 @@ export function buildUnspaced(): Project {
     ]),
     groups,
     features: {
-      sections: featureSections(Object.keys(RAISED), topMarks()),
+      sections: featureSections(),
       classes: {},
       languageSystems: [],
       included: {},
@@ -375,5 +375,3 @@ function accentedLike(
   const beside = new Set(['dcaron', 'lcaron', 'tcaron', 'Lcaron']);
   return (byBase.get(base) ?? []).filter((n) => side === 'second' || !beside.has(n));
 }
-
-const topMarks = () => Object.values(MARK_NAMES).filter((n) => marks[n]!(lowerMeasure(STYLES[0]!)).anchor === 'top');

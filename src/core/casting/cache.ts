@@ -21,6 +21,14 @@ export class CastCache {
   private readonly trueType = new WeakMap<Drawing, Kept<TrueTypeShape>>();
   private readonly trueTypeKept = new WeakMap<Drawing, Kept<TrueTypeShape>>();
 
+  private rules: { key: string; value: unknown } | undefined;
+
+  /** Rules compiled before, while what they are made from is the same. */
+  compiledRules<T>(key: string, make: () => T): T {
+    if (this.rules?.key !== key) this.rules = { key, value: make() };
+    return this.rules.value as T;
+  }
+
   cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
     return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () =>
       cffShape(drawing, source, keepOverlaps, unitsPerEm),

@@ -16,7 +16,7 @@ function advances(font: string, text: string): number[] {
   const file = join(folder, 'pairs.txt');
   writeFileSync(file, text);
   return JSON.parse(
-    execFileSync(process.execPath, ['scripts/shape.mjs', font, `@@${file}`, '--advances'], {
+    execFileSync(process.execPath, ['scripts/shape.mjs', font, `@@${file}`, 'liga=0', '--advances'], {
       encoding: 'utf8',
       maxBuffer: 1 << 26,
     }),

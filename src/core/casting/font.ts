@@ -14,11 +14,10 @@ import { lineMetrics } from './metrics';
 import { type CastOptions, type CastPlan, castPlan } from './plan';
 import { cffOutlines } from './tables/cff';
 import { trueTypeOutlines } from './tables/glyf';
-import { gposTable, kernInput } from './tables/gpos';
-import { gsubTable } from './tables/gsub';
+import { kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
-import { gdefTable, markFeatures } from './tables/marks';
+import { layoutTables } from './tables/layout';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
@@ -68,10 +67,8 @@ function joined(plan: CastPlan): CastFont {
   const glyphNames = entries.map((e) => e.glyph.name);
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const gdef = gdefTable(plan);
-  const gsub = gsubTable(plan);
   const carried = carriedTables(plan.project, glyphNames);
-  const gpos = gposTable(plan, kern, markFeatures(plan, !carried.tables.some(([tag]) => tag === 'GDEF')));
+  const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)));
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
     ['head', headTable(plan, fontBox, outlines.indexToLocFormat)],
@@ -79,11 +76,9 @@ function joined(plan: CastPlan): CastFont {
     ['hmtx', hmtx.write(metrics)],
     ['OS/2', os2Table(plan, lines)],
     ['cmap', cmap.write(plan.characters, sequences)],
-    ['name', name.write(nameRecords(plan.project, plan.names))],
+    ['name', name.write([...nameRecords(plan.project, plan.names), ...layout.names])],
     ['post', postTable(plan)],
-    ...(gpos ? [['GPOS', gpos] as const] : []),
-    ...(gdef ? [['GDEF', gdef] as const] : []),
-    ...(gsub ? [['GSUB', gsub] as const] : []),
+    ...layout.tables,
     ...carried.tables,
   ]);
   const { overlapsKept } = outlines;
@@ -95,6 +90,7 @@ function joined(plan: CastPlan): CastFont {
     overlapsKept,
     kerningPairs: kern.pairs.length,
     notes: [
+      ...layout.notes,
       ...plan.notes,
       ...carried.notes,
       ...(overlapsKept.length > 0

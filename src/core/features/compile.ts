@@ -42,6 +42,8 @@ export type Compiled = {
 export type CompileOptions = {
   /** Glyph names in the order of the font. */
   glyphs: readonly string[];
+  /** Glyphs that are not in the font since they are not drawn yet. */
+  waiting?: ReadonlySet<string>;
   /** Systems of scripts and languages where the text names none; `DFLT dflt` by the specification. */
   systems?: readonly (readonly [script: string, language: string])[];
   /** The value of numbers that vary, at the place of the font. */
@@ -91,9 +93,9 @@ class Compiler implements RuleBench {
   private breakNext = false;
 
   constructor(private readonly options: CompileOptions) {
-    const index = new GlyphIndex(options.glyphs);
+    const index = new GlyphIndex(options.glyphs, options.waiting);
     const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
-    this.names = new Names(index, valueAt, (reason, at) => this.tell(reason, at));
+    this.names = new Names(index, valueAt, (reason, at, severity) => this.tell(reason, at, severity));
     this.labels = new FeatureNames(options.firstName ?? 256);
     this.definitions = definitionsOf();
   }

@@ -4,13 +4,19 @@ import { distance } from './parse';
 export class GlyphIndex {
   private readonly byName: ReadonlyMap<string, number>;
 
-  constructor(readonly names: readonly string[]) {
+  /** `waiting` are glyphs of the project that are not in the font, as they are not drawn yet. */
+  constructor(
+    readonly names: readonly string[],
+    private readonly waiting: ReadonlySet<string> = new Set(),
+  ) {
     const byName = new Map<string, number>();
     names.forEach((name, i) => {
       if (!byName.has(name)) byName.set(name, i);
     });
     this.byName = byName;
   }
+
+  isWaiting = (name: string): boolean => this.waiting.has(name);
 
   find = (name: string): number | undefined => this.byName.get(name);
 
@@ -31,6 +37,7 @@ export class GlyphIndex {
 
   /** “Glyph f_j is not in the project. Near: f_f_j, fj.” */
   missing(name: string): string {
+    if (this.isWaiting(name)) return `Glyph ${name} is not drawn yet; what names it waits.`;
     const near = this.near(name);
     return `Glyph ${name} is not in the project.${near.length > 0 ? ` Near: ${near.join(', ')}.` : ''}`;
   }

@@ -23,7 +23,7 @@ export class Names {
   constructor(
     private readonly index: GlyphIndex,
     private readonly valueAt: ValueAt,
-    private readonly tell: (reason: string, at: Span) => void,
+    private readonly tell: (reason: string, at: Span, severity?: 'error' | 'attention') => void,
   ) {}
 
   /** Glyphs of a set in the order that they are written in; those that are missing are told and left out. */
@@ -87,7 +87,7 @@ export class Names {
   private lacks(name: string, at: Span): void {
     if (this.missing.has(name)) return;
     this.missing.set(name, at);
-    this.tell(this.index.missing(name), at);
+    this.tell(this.index.missing(name), at, this.index.isWaiting(name) ? 'attention' : 'error');
   }
 
   /** A name with a hyphen as the two ends of a range, where both are glyphs. */

@@ -6,10 +6,7 @@ import { readMarkAnchors } from './anchorsRead';
 import { Reader } from './binary';
 import { GLYPH_CLASS, writeGdef } from './gdef';
 import { writeGpos } from './gpos';
-import { CHAINED_CONTEXT, chainedContext, GSUB_EXTENSION, SINGLE_SUBSTITUTION, singleSubstitution } from './gsub';
 import { classDef } from './layout/classDef';
-import { coverage } from './layout/coverage';
-import { readLayout, writeLayout } from './layout/lists';
 import { ligatureMarkLookup, markLookup } from './markPos';
 
 const anchorsAt = (glyphs: readonly number[]) =>
@@ -35,48 +32,6 @@ test('where either side is empty there is no lookup, and no table of nothing', (
   expect(markLookup('mark', anchorsAt([1]), new Map())).toEqual([]);
   expect(writeGpos([{ tag: 'mark', lookups: [] }], ['latn'])).toBeUndefined();
   expect(markLookup('mark', anchorsAt([1]), anchorsAt([2]))[0]!.type).toBe(6);
-});
-
-test('a substitution gives each glyph its own; a context names who is replaced, who follows, and by which lookup', () => {
-  const by = new Map([
-    [40, 3],
-    [12, 90],
-  ]);
-  const table = writeLayout(
-    {
-      scripts: [{ tag: 'DFLT', usual: { features: [0] }, languages: [] }],
-      features: [{ tag: 'ccmp', lookups: [0] }],
-      lookups: [
-        { type: CHAINED_CONTEXT, flag: 0, subtables: [chainedContext([[12, 40]], [[5], [60, 61]], 1)] },
-        { type: SINGLE_SUBSTITUTION, flag: 0, subtables: [singleSubstitution(by)] },
-      ],
-    },
-    GSUB_EXTENSION,
-  );
-  const { lookups } = readLayout(table, 'GSUB', GSUB_EXTENSION);
-  const part = (from: Reader, offset: number) => new Reader(from.bytes.subarray(offset), 'GSUB');
-  const context = lookups[0]!.subtables[0]!;
-  const numbers = Array.from({ length: 11 }, () => context.uint16());
-  const [format, back, inputs, first, ahead, second, third, applied, at, lookup] = numbers as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  expect([format, back, inputs, ahead, applied, at, lookup]).toEqual([3, 0, 1, 2, 1, 0, 1]);
-  expect([first, second, third].map((o) => coverage.read(part(context, o)))).toEqual([[12, 40], [5], [60, 61]]);
-  const single = lookups[1]!.subtables[0]!;
-  const [kind, covered, count] = [single.uint16(), single.uint16(), single.uint16()];
-  const to = Array.from({ length: count }, () => single.uint16());
-  const from = coverage.read(part(single, covered));
-  expect(kind).toBe(2);
-  expect(new Map(from.map((g, i) => [g, to[i]!]))).toEqual(by);
 });
 
 test('glyph classes are what was given; carets rise; a set of marks is a coverage of its own', () => {

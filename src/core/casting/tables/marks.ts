@@ -1,3 +1,4 @@
+import type { Definitions } from '../../features/tables';
 import { GLYPH_CLASS, writeGdef } from '../../opentype/gdef';
 import type { Lookup } from '../../opentype/layout/lists';
 import { type AnchorsByGlyph, ligatureMarkLookup, markLookup } from '../../opentype/markPos';
@@ -68,6 +69,8 @@ const marksOfKind = ({ sitting, carrying }: ReturnType<typeof anchorsOf>, name: 
 export function markFeatures(
   { entries }: Pick<CastPlan, 'entries'>,
   ownGdef = true,
+  /** Sets of marks that stand before these in `GDEF`. */
+  firstSet = 0,
 ): { tag: string; lookups: Lookup<Uint8Array>[] }[] {
   const found = anchorsOf(entries);
   const { bases, parts, sitting, carrying } = found;
@@ -83,7 +86,7 @@ export function markFeatures(
   });
   const stacks = stackingKinds(found).flatMap((name, i) =>
     markLookup('mark', sitting.get(name)!, carrying.get(name)!).map((l) =>
-      ownGdef ? { ...l, markFilteringSet: i } : l,
+      ownGdef ? { ...l, markFilteringSet: firstSet + i } : l,
     ),
   );
   return [
@@ -92,11 +95,19 @@ export function markFeatures(
   ];
 }
 
-/** `GDEF`, where the font has marks or carets: which glyphs are marks, ligatures, bases; carets; sets of marks. */
-export function gdefTable({ entries }: Pick<CastPlan, 'entries'>): Uint8Array | undefined {
-  const carets = caretsOf(entries);
-  if (!entries.some(isMark) && carets.size === 0) return undefined;
+/** What rules say of glyphs beside what anchors say: see the features’ definitions. */
+type Said = Pick<
+  Definitions,
+  'classes' | 'carets' | 'caretPoints' | 'attachPoints' | 'attachmentClasses' | 'filterSets' | 'saysClasses'
+>;
+
+/** `GDEF`, where the font has marks, carets or rules that need it: what anchors tell, and what the rules say outright. */
+export function definedGlyphs({ entries }: Pick<CastPlan, 'entries'>, said: Said): Uint8Array | undefined {
+  const carets = new Map([...caretsOf(entries), ...said.carets]);
   const found = anchorsOf(entries);
+  const markSets = [...said.filterSets, ...stackingKinds(found).map((name) => marksOfKind(found, name))];
+  const named = said.classes.size + said.attachmentClasses.length + said.attachPoints.size + said.caretPoints.size;
+  if (!entries.some(isMark) && carets.size + markSets.length + named === 0) return undefined;
   const classOf = (entry: Entry): number =>
     isMark(entry)
       ? GLYPH_CLASS.mark
@@ -105,10 +116,14 @@ export function gdefTable({ entries }: Pick<CastPlan, 'entries'>): Uint8Array | 
         : entry.glyph.category === 'component'
           ? GLYPH_CLASS.component
           : GLYPH_CLASS.base;
+  const own = entries.flatMap((entry, i) => (i === 0 ? [] : [[i, classOf(entry)] as const]));
   return writeGdef({
-    classes: new Map(entries.flatMap((entry, i) => (i === 0 ? [] : [[i, classOf(entry)] as const]))),
+    classes: new Map<number, number>([...(said.saysClasses ? [] : own), ...said.classes]),
     carets,
-    markSets: stackingKinds(found).map((name) => marksOfKind(found, name)),
+    caretPoints: said.caretPoints,
+    attachPoints: said.attachPoints,
+    attachmentClasses: new Map(said.attachmentClasses.flatMap((set, i) => set.map((g) => [g, i + 1] as const))),
+    markSets,
   });
 }
 

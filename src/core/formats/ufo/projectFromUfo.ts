@@ -1,3 +1,4 @@
+import { sectionTexts, wholeText } from '../../features/ground';
 import type { Affine } from '../../geometry/affine';
 import { emptyDrawing } from '../../project/create';
 import {
@@ -17,6 +18,7 @@ import type { Glif } from './glif';
 import { readLayer } from './ufo';
 import { createdOf, familyOf, KEY, type MasterSource, masterOf, number, text } from './ufoFacts';
 import { mergeGroups, otherGroups } from './ufoKerning';
+import { projectGround } from './ufoRules';
 
 /** A project from one UFO per master; the first is the default for names, groups and features. */
 export function projectFromUfos(sources: readonly MasterSource[], label: string): Project {
@@ -29,7 +31,7 @@ export function projectFromUfos(sources: readonly MasterSource[], label: string)
   for (const s of sources) collectFiles(s, pictures, kept);
   const groups = mergeGroups(sources, ids);
   const ownText = typeof first.lib[KEY.project] === 'object' ? (first.lib[KEY.project] as Lib) : {};
-  return {
+  const project: Project = {
     version: 1,
     family: familyOf(first.info, label),
     unitsPerEm,
@@ -55,6 +57,15 @@ export function projectFromUfos(sources: readonly MasterSource[], label: string)
     glyphs: glyphsOf(sources, order, ids, pictures),
     ...projectParts(ownText),
   };
+  return withSections(project, ownText.sections, first.features ?? '');
+}
+
+/** Sections as they were kept, if together they are still the text of the source; another tool may have written there. */
+function withSections(project: Project, kept: unknown, text: string): Project {
+  const parsed = partSchemas.features.shape.sections.safeParse(kept);
+  if (!parsed.success) return project;
+  const whole = wholeText(sectionTexts(parsed.data, projectGround(project, project.masters[0]!.id)));
+  return whole === text ? { ...project, features: { ...project.features, sections: parsed.data } } : project;
 }
 
 /** A layer of a source that stands for a place of its own, for the glyphs it holds. */

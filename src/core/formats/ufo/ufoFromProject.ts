@@ -1,3 +1,4 @@
+import { sectionTexts, wholeText } from '../../features/ground';
 import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../../project/model';
 import { type PairSide, pairSides } from '../../project/pairs';
 import { defaultMaster, glyphsInOrder } from '../../project/queries';
@@ -5,6 +6,7 @@ import type { Glif } from './glif';
 import { imageToPixels, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
 import { FAMILY_TEXTS, KEY } from './ufoFacts';
+import { projectGround } from './ufoRules';
 
 /** Remembers within the running project which folder a master was read from; not written to files. */
 export const FOLDER_KEY = 'org.wendril.folder';
@@ -33,12 +35,7 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
     info: infoOf(project, master),
     groups: groupsOf(project),
     kerning: kerningOf(project, master),
-    features: isDefault
-      ? project.features.sections
-          .map((s) => s.text)
-          .filter(Boolean)
-          .join('\n\n')
-      : '',
+    features: isDefault ? wholeText(sectionTexts(project.features.sections, projectGround(project, master.id))) : '',
     lib: libOf(project, master, isDefault),
     glyphs: glyphsInOrder(project).flatMap((g) => {
       const drawing = g.drawings[master.id];
@@ -155,9 +152,18 @@ function libOf(project: Project, master: Master, isDefault: boolean): Lib {
       scripts: project.scripts,
       settings: project.settings,
       instances: project.instances,
+      ...(keepsSections(project) && { sections: project.features.sections.map(keptSection) }),
     });
   return lib;
 }
+
+/** One text that came from a source, as it came, needs no word of ours. */
+const keepsSections = ({ features: { sections } }: Project): boolean =>
+  sections.length > 1 || sections.some((s) => s.automatic !== undefined || s.title !== 'features.fea');
+
+/** A section that writes itself is kept without its text. */
+const keptSection = (s: Project['features']['sections'][number]) =>
+  s.automatic === undefined ? s : { ...s, text: '' };
 
 /** Plain data as a property list: undefined entries go. */
 function asLib(value: unknown): LibValue {

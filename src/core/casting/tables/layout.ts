@@ -1,0 +1,150 @@
+import { type Refusal, refused } from '../../base/result';
+import type { Compiled, CompiledTable } from '../../features/compile';
+import { fontTexts, groundOf } from '../../features/ground';
+import { compileSections, faultSentence, lineAndColumn, type SectionText } from '../../features/sections';
+import { writeRules } from '../../features/write';
+import { type KernInput, kernLookups } from '../../opentype/gpos';
+import type { Lookup } from '../../opentype/layout/lists';
+import type { NameRecord } from '../../opentype/name';
+import type { CastPlan } from '../plan';
+import { scriptsOf } from './gpos';
+import { definedGlyphs, markFeatures } from './marks';
+
+/** The tables of layout, the names that features bring, what is said of the rules, and where lookups come from. */
+export type LayoutTables = {
+  tables: readonly (readonly [tag: 'GDEF' | 'GSUB' | 'GPOS', bytes: Uint8Array])[];
+  names: readonly NameRecord[];
+  notes: readonly Refusal[];
+};
+
+/** Faults of the text beyond this are counted. */
+const MOST_NOTES = 12;
+
+/** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
+export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlySet<string>): LayoutTables {
+  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries));
+  const compiled = compiledOf(plan, sections);
+  const notes = notesOf(compiled, sections);
+  const { tags } = compiled;
+  const own = (tag: string) => !tags.has(tag);
+  const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
+  const made = [{ tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter((f) => f.lookups.length > 0);
+  for (const { tag } of made.filter((f) => !own(f.tag)))
+    notes.push(
+      refused(
+        `The rules have a feature ${tag} of their own, so ${tag === 'kern' ? 'the kerning of Kern' : 'what the anchors say for it'} is left out.`,
+        { table: 'GPOS' },
+        'note',
+      ),
+    );
+  const gpos = joined(
+    compiled.GPOS,
+    made.filter((f) => own(f.tag)),
+    scriptsOf(plan.characters),
+  );
+  const bytes = {
+    GDEF: definedGlyphs(plan, compiled.definitions),
+    GSUB: writeRules(compiled.GSUB, 'GSUB'),
+    GPOS: writeRules(gpos, 'GPOS'),
+  };
+  const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
+    const b = bytes[tag];
+    return b ? [[tag, b] as const] : [];
+  });
+  const names = compiled.names.map(
+    (n): NameRecord => ({
+      platformID: n.platform,
+      encodingID: n.encoding,
+      languageID: n.language,
+      nameID: n.id,
+      value: n.text,
+    }),
+  );
+  return { tables, names, notes };
+}
+
+/** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
+function compiledOf(plan: CastPlan, sections: readonly SectionText[]): Compiled {
+  const glyphs = plan.entries.map((e) => e.glyph.name);
+  const { included, languageSystems } = plan.project.features;
+  const cast = new Set(glyphs);
+  const waiting = new Set(Object.values(plan.project.glyphs).flatMap((g) => (cast.has(g.name) ? [] : [g.name])));
+  const key = JSON.stringify([sections.map((s) => [s.id, s.title, s.text]), included, languageSystems, glyphs]);
+  return plan.cache.compiledRules(key, () =>
+    compileSections(sections, included, {
+      glyphs,
+      waiting,
+      systems: systemsFor(plan, languageSystems),
+    }),
+  );
+}
+
+/** Systems of languages where the text names none: those of the project, else the scripts that the font has letters of. */
+const systemsFor = (
+  plan: CastPlan,
+  own: readonly (readonly string[])[],
+): (readonly [script: string, language: string])[] =>
+  own.length > 0
+    ? own.map(([s, l]) => [s!.padEnd(4), l!.trim() === 'dflt' ? 'dflt' : l!.padEnd(4)] as const)
+    : (['DFLT', ...scriptsOf(plan.characters)] as const).map((s) => [s, 'dflt'] as const);
+
+function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[] {
+  const notes = compiled.faults.slice(0, MOST_NOTES).map((f) => {
+    const section = sections[f.source];
+    const place = section && lineAndColumn(section.text, f.from);
+    return refused(faultSentence(section, f), { table: 'GSUB', ...place }, f.severity);
+  });
+  const more = compiled.faults.length - notes.length;
+  return more > 0 ? [...notes, refused(`And ${more} more in the rules.`, { table: 'GSUB' }, 'attention')] : notes;
+}
+
+/** Rules of the text, and behind them features that the project makes by itself, in every system of scripts and languages. */
+function joined(
+  table: CompiledTable,
+  made: readonly { tag: string; lookups: readonly Lookup<Uint8Array>[] }[],
+  scripts: readonly string[],
+): CompiledTable {
+  if (made.length === 0) return table;
+  const lookups = [...table.lookups];
+  const features = [...table.features];
+  const added = made.map(({ tag, lookups: own }) => {
+    const at = own.map((l) => lookups.push({ ...l, source: -1, from: { from: 0, to: 0 } }) - 1);
+    return features.push({ tag, lookups: at }) - 1;
+  });
+  const missing = ['DFLT', ...scripts].filter((s) => !table.scripts.some((t) => t.tag === s));
+  const withAdded = <T extends { features: readonly number[] }>(system: T): T => ({
+    ...system,
+    features: [...system.features, ...added],
+  });
+  const all = [
+    ...table.scripts.map((s) => ({
+      tag: s.tag,
+      usual: withAdded(s.usual ?? { features: [] }),
+      languages: s.languages.map((l) => ({ tag: l.tag, system: withAdded(l.system) })),
+    })),
+    ...missing.map((tag) => ({ tag, usual: { features: added }, languages: [] })),
+  ];
+  return sortedTable({ lookups, features, scripts: all.sort((a, b) => (a.tag < b.tag ? -1 : 1)) });
+}
+
+/** Features by their tags, as the specification has them, and systems with their new numbers. */
+function sortedTable({ lookups, features, scripts }: CompiledTable): CompiledTable {
+  const order = features
+    .map((_, i) => i)
+    .sort((a, b) => (features[a]!.tag === features[b]!.tag ? a - b : features[a]!.tag < features[b]!.tag ? -1 : 1));
+  const place = new Map(order.map((from, to) => [from, to]));
+  const renumbered = <T extends { required?: number; features: readonly number[] }>(s: T): T => ({
+    ...s,
+    ...(s.required !== undefined && { required: place.get(s.required)! }),
+    features: s.features.map((f) => place.get(f)!).sort((a, b) => a - b),
+  });
+  return {
+    lookups,
+    features: order.map((i) => features[i]!),
+    scripts: scripts.map((s) => ({
+      tag: s.tag,
+      ...(s.usual && { usual: renumbered(s.usual) }),
+      languages: s.languages.map((l) => ({ tag: l.tag, system: renumbered(l.system) })),
+    })),
+  };
+}

@@ -1,0 +1,419 @@
+/**
+ * Rules that write themselves from the names of glyphs, as feature text. A name with a suffix is a form of the glyph before the
+ * dot; a name with low lines is a ligature of the glyphs between them.
+ */
+export type Rule = {
+  /** Its feature. */
+  tag: string;
+  title: string;
+  text: string;
+  /** What becomes what, for pictures of the rules: glyph names before and after. */
+  shown: readonly { before: readonly string[]; after: readonly string[] }[];
+};
+
+/** What the rules are made from: names of glyphs in their order, their characters, marks by where they sit. */
+export type Ground = {
+  names: readonly string[];
+  /** The first character of a glyph. */
+  codeOf: (name: string) => number | undefined;
+  /** Marks that sit above, and those that sit below. */
+  above: readonly string[];
+  below: readonly string[];
+};
+
+type Pair = readonly [from: string, to: string];
+type Writer = (ground: Ground, is: (name: string) => boolean) => Pair[];
+
+const base = (name: string): string => name.slice(0, name.indexOf('.'));
+const withSuffix = ({ names }: Ground, suffix: string, is: (name: string) => boolean): Pair[] =>
+  names
+    .filter((n) => n.endsWith(suffix) && n.indexOf('.') === n.length - suffix.length && is(base(n)))
+    .map((n) => [base(n), n]);
+
+const FIGURES = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
+const isCapital = (code: number | undefined): boolean =>
+  code !== undefined && /\p{Lu}/u.test(String.fromCodePoint(code));
+const isSmall = (code: number | undefined): boolean => code !== undefined && /\p{Ll}/u.test(String.fromCodePoint(code));
+
+/** Pairs of a form with another form of the same glyph, where both are there. */
+const across = (ground: Ground, from: string, to: string, is: (name: string) => boolean): Pair[] =>
+  withSuffix(ground, from, is).flatMap(([plain, a]): Pair[] => (is(plain + to) ? [[a, plain + to]] : []));
+
+/** Small capitals: `a.sc` or `a.smcp` of small letters; for capitals the form of the small letter of the same sound. */
+const small: Writer = (g, is) =>
+  ['.sc', '.smcp'].flatMap((s) => withSuffix(g, s, is)).filter(([n]) => !isCapital(g.codeOf(n)));
+const capital: Writer = (g, is) => [
+  ...withSuffix(g, '.c2sc', is),
+  ...small(g, is).flatMap(([plain, form]): Pair[] => {
+    const code = g.codeOf(plain);
+    if (!isSmall(code)) return [];
+    const upper = String.fromCodePoint(code!).toUpperCase();
+    const found = [...upper].length === 1 ? g.names.find((n) => g.codeOf(n) === upper.codePointAt(0)) : undefined;
+    return found && !is(`${found}.c2sc`) ? [[found, form]] : [];
+  }),
+];
+
+const named =
+  (suffix: string): Writer =>
+  (_, is) =>
+    FIGURES.flatMap((n): Pair[] => (is(n) && is(n + suffix) ? [[n, n + suffix]] : []));
+
+/** Single replacements by feature, in the order in which features go to work. */
+const SINGLE: readonly (readonly [tag: string, title: string, write: Writer])[] = [
+  ['smcp', 'Small capitals', small],
+  ['c2sc', 'Capitals to small capitals', capital],
+  [
+    'case',
+    'Signs beside capitals',
+    (g, is) => withSuffix(g, '.case', is).filter(([n]) => !/\p{M}/u.test(String.fromCodePoint(g.codeOf(n) ?? 0))),
+  ],
+  [
+    'lnum',
+    'Figures as tall as capitals',
+    (g, is) => [...withSuffix(g, '.lnum', is), ...back(withSuffix(g, '.onum', is), is, '.lnum')],
+  ],
+  [
+    'onum',
+    'Figures with ascenders and descenders',
+    (g, is) => [...withSuffix(g, '.onum', is), ...across(g, '.pnum', '.onum', is), ...across(g, '.lnum', '.onum', is)],
+  ],
+  [
+    'pnum',
+    'Figures as wide as they need',
+    (g, is) => [...withSuffix(g, '.pnum', is), ...across(g, '.tnum', '.pnum', is)],
+  ],
+  [
+    'tnum',
+    'Figures of one width',
+    (g, is) => [...withSuffix(g, '.tnum', is), ...back(withSuffix(g, '.pnum', is), is, '.tnum')],
+  ],
+  ['zero', 'Zero told from O', (g, is) => withSuffix(g, '.zero', is)],
+  ['sups', 'Superiors', (g, is) => [...named('superior')(g, is), ...withSuffix(g, '.sups', is)]],
+  ['subs', 'Inferiors', (g, is) => [...named('inferior')(g, is), ...withSuffix(g, '.subs', is)]],
+  ['sinf', 'Figures of formulas', (g, is) => withSuffix(g, '.sinf', is)],
+  ['numr', 'Numerators', (g, is) => withSuffix(g, '.numr', is)],
+  ['dnom', 'Denominators', (g, is) => withSuffix(g, '.dnom', is)],
+  [
+    'ordn',
+    'Ordinals',
+    (_, is) =>
+      is('ordfeminine') && is('ordmasculine') && is('a') && is('o')
+        ? [
+            ['a', 'ordfeminine'],
+            ['o', 'ordmasculine'],
+          ]
+        : [],
+  ],
+  ['swsh', 'Swashes', (g, is) => withSuffix(g, '.swsh', is)],
+  ['titl', 'Titling forms', (g, is) => withSuffix(g, '.titl', is)],
+  [
+    'hist',
+    'Historical forms',
+    (g, is) => [...withSuffix(g, '.hist', is), ...(is('s') && is('longs') ? [['s', 'longs'] as Pair] : [])],
+  ],
+  ['init', 'Initial forms', (g, is) => withSuffix(g, '.init', is)],
+  ['medi', 'Medial forms', (g, is) => withSuffix(g, '.medi', is)],
+  ['fina', 'Final forms', (g, is) => withSuffix(g, '.fina', is)],
+  ['isol', 'Isolated forms', (g, is) => withSuffix(g, '.isol', is)],
+  ...Array.from({ length: 20 }, (_, i): [string, string, Writer] => {
+    const tag = `ss${String(i + 1).padStart(2, '0')}`;
+    return [tag, `Stylistic set ${i + 1}`, (g, is) => withSuffix(g, `.${tag}`, is)];
+  }),
+  ...Array.from({ length: 99 }, (_, i): [string, string, Writer] => {
+    const tag = `cv${String(i + 1).padStart(2, '0')}`;
+    return [tag, `Character variant ${i + 1}`, (g, is) => withSuffix(g, `.${tag}`, is)];
+  }),
+];
+
+/** From a form back to the plain glyph, where the form asked for is the plain one. */
+const back = (pairs: readonly Pair[], is: (name: string) => boolean, suffix: string): Pair[] =>
+  pairs.filter(([plain]) => !is(plain + suffix)).map(([plain, form]) => [form, plain]);
+
+const list = (names: readonly string[]): string => {
+  const lines: string[] = [];
+  for (let i = 0; i < names.length; i += 12) lines.push(names.slice(i, i + 12).join(' '));
+  return names.length === 1 ? names[0]! : `[${lines.join('\n    ')}]`;
+};
+
+const block = (tag: string, lines: readonly string[]): string =>
+  [`feature ${tag} {`, ...lines.map((l) => `  ${l}`), `} ${tag};`].join('\n');
+
+function singleRule([tag, title, write]: (typeof SINGLE)[number], ground: Ground, is: (n: string) => boolean): Rule[] {
+  const seen = new Set<string>();
+  const pairs = write(ground, is).filter(([from]) => !seen.has(from) && seen.add(from));
+  if (pairs.length === 0) return [];
+  const text = block(tag, [`sub ${list(pairs.map(([a]) => a))} by ${list(pairs.map(([, b]) => b))};`]);
+  return [{ tag, title, text, shown: pairs.map(([a, b]) => ({ before: [a], after: [b] })) }];
+}
+
+/** Ligatures that text uses without being asked, those that one asks for, and historical ones with the long s. */
+const USUAL = new Set([
+  'f_f',
+  'f_i',
+  'f_l',
+  'f_f_i',
+  'f_f_l',
+  'f_b',
+  'f_h',
+  'f_j',
+  'f_k',
+  'f_t',
+  'f_f_b',
+  'f_f_h',
+  'f_f_j',
+  'f_f_k',
+  'f_f_t',
+  't_t',
+  't_i',
+]);
+
+function ligatureRules(ground: Ground, is: (name: string) => boolean): Rule[] {
+  const found: { tag: 'liga' | 'dlig' | 'hlig' | 'rlig'; parts: string[]; to: string }[] = [];
+  for (const name of ground.names) {
+    const [plain, suffix = ''] = name.split('.', 2) as [string, string?];
+    if (!plain.includes('_') || plain.startsWith('_')) continue;
+    const parts = plain.split('_');
+    if (!parts.every(is)) continue;
+    const own = ['liga', 'dlig', 'hlig', 'rlig'].find((t) => t === suffix) as 'liga' | undefined;
+    if (suffix !== '' && !own) continue;
+    const tag = own ?? (parts.includes('longs') ? 'hlig' : USUAL.has(plain) ? 'liga' : 'dlig');
+    found.push({ tag, parts, to: name });
+  }
+  const decomposed: readonly (readonly [string, string[]])[] = [
+    ['fi', ['f', 'i']],
+    ['fl', ['f', 'l']],
+    ['ff', ['f', 'f']],
+    ['ffi', ['f', 'f', 'i']],
+    ['ffl', ['f', 'f', 'l']],
+  ];
+  for (const [name, parts] of decomposed)
+    if (is(name) && parts.every(is) && !is(parts.join('_'))) found.push({ tag: 'liga', parts, to: name });
+  const titles = {
+    rlig: 'Ligatures that must be',
+    liga: 'Ligatures',
+    dlig: 'Ligatures on request',
+    hlig: 'Historical ligatures',
+  };
+  return (['rlig', 'liga', 'dlig', 'hlig'] as const).flatMap((tag): Rule[] => {
+    const own = found
+      .filter((f) => f.tag === tag)
+      .sort((a, b) => b.parts.length - a.parts.length || (a.to < b.to ? -1 : 1));
+    if (own.length === 0) return [];
+    return [
+      {
+        tag,
+        title: titles[tag],
+        text: block(
+          tag,
+          own.map((f) => `sub ${f.parts.join(' ')} by ${f.to};`),
+        ),
+        shown: own.map((f) => ({ before: f.parts, after: [f.to] })),
+      },
+    ];
+  });
+}
+
+/** Fractions of any length: figures before the bar become numerators, those behind it denominators. */
+function fractions(is: (name: string) => boolean): Rule[] {
+  const bar = ['fraction', 'slash'].filter(is);
+  const whole = FIGURES.every((n) => is(n) && is(`${n}.numr`) && is(`${n}.dnom`));
+  if (!whole || bar.length < 2) return [];
+  const [numr, dnom] = ['.numr', '.dnom'].map((s) => FIGURES.map((n) => n + s).join(' '));
+  const text = block('frac', [
+    'lookup fracNumerators {',
+    `  sub [${FIGURES.join(' ')}] by [${numr}];`,
+    '} fracNumerators;',
+    'lookup fracBar {',
+    '  sub slash by fraction;',
+    '} fracBar;',
+    'lookup fracDenominators {',
+    `  sub [fraction ${dnom}] [${numr}]' by [${dnom}];`,
+    '} fracDenominators;',
+  ]);
+  return [
+    {
+      tag: 'frac',
+      title: 'Fractions',
+      text,
+      shown: [{ before: ['three', 'slash', 'four'], after: ['three.numr', 'fraction', 'four.dnom'] }],
+    },
+  ];
+}
+
+/** Letters that lose their dot under a mark above. */
+function dotless({ above, below, codeOf, names }: Ground, is: (name: string) => boolean): Rule[] {
+  const glyph = (code: number) => names.find((n) => codeOf(n) === code);
+  const pairs = (
+    [
+      [0x69, 0x131],
+      [0x6a, 0x237],
+      [0x456, 0x131],
+      [0x458, 0x237],
+    ] as const
+  ).flatMap(([a, b]): Pair[] => {
+    const [from, to] = [glyph(a), glyph(b)];
+    return from && to && is(from) && is(to) ? [[from, to]] : [];
+  });
+  if (pairs.length === 0 || above.length === 0) return [];
+  const [from, to] = [list(pairs.map(([a]) => a)), list(pairs.map(([, b]) => b))];
+  const text = block('ccmp', [
+    `sub ${from}' ${list(above)} by ${to};`,
+    // A mark below comes first in normalised text.
+    ...(below.length > 0 ? [`sub ${from}' ${list(below)} ${list(above)} by ${to};`] : []),
+  ]);
+  return [
+    {
+      tag: 'ccmp',
+      title: 'Accents take the place of dots',
+      text,
+      shown: pairs.map(([a, b]) => ({ before: [a, above[0]!], after: [b, above[0]!] })),
+    },
+  ];
+}
+
+/** Letters of one language that stand for those of others: which glyphs, in which script and language. */
+const LOCAL: readonly (readonly [script: string, language: string, title: string, pairs: readonly Pair[]])[] = [
+  [
+    'latn',
+    'ROM',
+    'Romanian',
+    [
+      ['scedilla', 'scommaaccent'],
+      ['Scedilla', 'Scommaaccent'],
+      ['tcedilla', 'tcommaaccent'],
+      ['Tcedilla', 'Tcommaaccent'],
+      ['uni015F', 'uni0219'],
+      ['uni015E', 'uni0218'],
+      ['uni0163', 'uni021B'],
+      ['uni0162', 'uni021A'],
+      ['scedilla', 'uni0219'],
+      ['Scedilla', 'uni0218'],
+      ['uni0163', 'tcommaaccent'],
+      ['tcommaaccent', 'uni021B'],
+      ['Tcommaaccent', 'uni021A'],
+    ],
+  ],
+  [
+    'latn',
+    'MOL',
+    'Moldavian',
+    [
+      ['scedilla', 'uni0219'],
+      ['Scedilla', 'uni0218'],
+      ['tcommaaccent', 'uni021B'],
+      ['Tcommaaccent', 'uni021A'],
+    ],
+  ],
+  [
+    'latn',
+    'TRK',
+    'Turkish',
+    [
+      ['i', 'i.loclTRK'],
+      ['i', 'idotaccent'],
+    ],
+  ],
+  [
+    'latn',
+    'AZE',
+    'Azerbaijani',
+    [
+      ['i', 'i.loclTRK'],
+      ['i', 'idotaccent'],
+    ],
+  ],
+  ['latn', 'CAT', 'Catalan', [['periodcentered', 'periodcentered.loclCAT']]],
+  ['latn', 'NLD', 'Dutch', [['ij', 'ij.loclNLD']]],
+];
+
+/** Forms of a language: by known needs, and by names like `b.loclSRB`. */
+function local(ground: Ground, is: (name: string) => boolean): Rule[] {
+  const systems = new Map<string, { title: string; pairs: Pair[] }>();
+  const add = (script: string, language: string, title: string, pair: Pair) => {
+    const key = `${script} ${language}`;
+    const own = systems.get(key) ?? { title, pairs: [] };
+    systems.set(key, own);
+    if (is(pair[0]) && is(pair[1]) && !own.pairs.some(([a]) => a === pair[0])) own.pairs.push(pair);
+  };
+  for (const name of ground.names) {
+    const found = /^(.+)\.locl([A-Z]{3,4})$/.exec(name);
+    if (!found || !is(found[1]!)) continue;
+    const code = ground.codeOf(found[1]!);
+    const script = code !== undefined && /\p{Script=Cyrillic}/u.test(String.fromCodePoint(code)) ? 'cyrl' : 'latn';
+    add(script, found[2]!, found[2]!, [found[1]!, name]);
+  }
+  for (const [script, language, title, pairs] of LOCAL) for (const p of pairs) add(script, language, title, p);
+  const wanted = [...systems].filter(([, s]) => s.pairs.length > 0).sort(([a], [b]) => (a < b ? -1 : 1));
+  if (wanted.length === 0) return [];
+  const lines: string[] = [];
+  let script = '';
+  for (const [key, { pairs }] of wanted) {
+    const [own, language] = key.split(' ') as [string, string];
+    if (own !== script) lines.push(`script ${own};`);
+    script = own;
+    lines.push(`language ${language};`, ...pairs.map(([a, b]) => `sub ${a} by ${b};`));
+  }
+  return [
+    {
+      tag: 'locl',
+      title: 'Forms of single languages',
+      text: block('locl', lines),
+      shown: wanted.flatMap(([, { pairs }]) => pairs.map(([a, b]) => ({ before: [a], after: [b] }))),
+    },
+  ];
+}
+
+/** All alternates of the features that replace single glyphs. */
+const ALTERNATES = /^(smcp|c2sc|case|onum|lnum|pnum|tnum|zero|sups|subs|sinf|swsh|titl|hist|ss\d\d|cv\d\d|salt)$/;
+
+/** Choices of one glyph: `a.alt`, `a.alt1`, `a.salt` … */
+function stylistic(ground: Ground, is: (name: string) => boolean): Rule[] {
+  const by = new Map<string, string[]>();
+  for (const name of ground.names) {
+    const found = /^(.+?)\.s?alt\d*$/.exec(name);
+    if (found && is(found[1]!)) by.set(found[1]!, [...(by.get(found[1]!) ?? []), name]);
+  }
+  if (by.size === 0) return [];
+  const text = block(
+    'salt',
+    [...by].map(([n, forms]) =>
+      forms.length === 1 ? `sub ${n} by ${forms[0]};` : `sub ${n} from [${forms.join(' ')}];`,
+    ),
+  );
+  // One by one and by choice are rules of two kinds.
+  return [
+    { tag: 'salt', title: 'Other forms', text, shown: [...by].map(([n, forms]) => ({ before: [n], after: forms })) },
+  ];
+}
+
+/** Every rule that the names of a font call for, in the order in which they are to work. */
+export function automaticRules(ground: Ground): Rule[] {
+  const there = new Set(ground.names);
+  const is = (name: string) => there.has(name);
+  const single = SINGLE.flatMap((s) => singleRule(s, ground, is));
+  const byTag = (tags: RegExp) => single.filter((r) => tags.test(r.tag));
+  const rules = [
+    ...dotless(ground, is),
+    ...local(ground, is),
+    ...byTag(/^(init|medi|fina|isol)$/),
+    ...byTag(/^(smcp|c2sc|case)$/),
+    ...byTag(/^(lnum|onum|pnum|tnum|zero)$/),
+    ...byTag(/^(sups|subs|sinf|ordn|numr|dnom)$/),
+    ...fractions(is),
+    ...ligatureRules(ground, is),
+    ...stylistic(ground, is),
+    ...byTag(/^(swsh|titl|hist|ss\d\d|cv\d\d)$/),
+  ];
+  const alternates = rules.filter((r) => ALTERNATES.test(r.tag));
+  if (alternates.length === 0) return rules;
+  const aalt: Rule = {
+    tag: 'aalt',
+    title: 'All other forms',
+    text: block(
+      'aalt',
+      alternates.map((r) => `feature ${r.tag};`),
+    ),
+    shown: [],
+  };
+  return [aalt, ...rules];
+}

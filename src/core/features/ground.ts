@@ -1,0 +1,63 @@
+import { automaticRules, type Ground } from './automatic';
+import { type SectionText, tagsIn } from './sections';
+
+/** A glyph as rules see it: its name, its characters, its anchors. */
+export type NamedGlyph = {
+  readonly glyph: { readonly name: string; readonly unicodes: readonly number[] };
+  readonly drawing: { readonly anchors: readonly { readonly name: string }[] };
+};
+
+/** Sections as a project keeps them: those that write themselves by the tag of their rule. */
+export type Sections = readonly {
+  readonly id: string;
+  readonly title: string;
+  readonly text: string;
+  readonly automatic?: string | undefined;
+  readonly options: Readonly<Record<string, unknown>>;
+}[];
+
+/** What automatic rules are made from: the glyphs, their characters, the marks that their anchors make. */
+export function groundOf(glyphs: readonly NamedGlyph[]): Ground {
+  const codes = new Map(glyphs.map(({ glyph }) => [glyph.name, glyph.unicodes[0]] as const));
+  const sitting = (...anchors: string[]) =>
+    glyphs.flatMap((e) => (e.drawing.anchors.some((a) => anchors.includes(a.name)) ? [e.glyph.name] : []));
+  return {
+    names: glyphs.map((e) => e.glyph.name),
+    codeOf: (name) => codes.get(name),
+    above: sitting('_top'),
+    below: sitting('_bottom', '_ogonek', '_cedilla'),
+  };
+}
+
+/** Is a section left out of the font? */
+export const isOff = (section: { readonly options: Readonly<Record<string, unknown>> }): boolean =>
+  section.options.off === true;
+
+/** The text of every section that is on, in order; of those that write themselves what they write now. */
+export function sectionTexts(sections: Sections, ground: Ground): SectionText[] {
+  const rules = sections.some((s) => s.automatic !== undefined)
+    ? new Map(automaticRules(ground).map((r) => [r.tag, r.text]))
+    : new Map<string, string>();
+  return sections
+    .filter((s) => !isOff(s))
+    .map(({ id, title, text, automatic }) => ({
+      id,
+      title,
+      text: automatic === undefined ? text : (rules.get(automatic) ?? ''),
+    }));
+}
+
+/** The texts that a font is made with: where none has `ccmp`, dotless letters under marks write themselves before them. */
+export function fontTexts(sections: Sections, ground: Ground): SectionText[] {
+  const texts = sectionTexts(sections, ground);
+  if (sections.some((s) => s.automatic === 'ccmp') || tagsIn(texts.map((t) => t.text)).has('ccmp')) return texts;
+  const ccmp = automaticRules(ground).find((r) => r.tag === 'ccmp');
+  return ccmp ? [{ id: 'ccmp', title: ccmp.title, text: ccmp.text }, ...texts] : texts;
+}
+
+/** All texts as one, as other tools read it. */
+export const wholeText = (texts: readonly SectionText[]): string =>
+  texts
+    .map((t) => t.text)
+    .filter(Boolean)
+    .join('\n\n');

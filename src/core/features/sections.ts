@@ -1,0 +1,61 @@
+import { type Compiled, type CompileOptions, compileFeatures, type Source } from './compile';
+import { parseFeatures } from './parse';
+import type { Fault, Statement, Tree } from './tree';
+
+/** A piece of text as the project keeps it. */
+export type SectionText = { id: string; title: string; text: string };
+
+/** So many texts are remembered with their trees. */
+const REMEMBERED = 400;
+const trees = new Map<string, Tree>();
+
+/** The tree of a text, remembered: a section that did not change is not read again. */
+export function treeOf(text: string): Tree {
+  let tree = trees.get(text);
+  if (!tree) {
+    tree = parseFeatures(text);
+    if (trees.size >= REMEMBERED) trees.delete(trees.keys().next().value!);
+    trees.set(text, tree);
+  }
+  return tree;
+}
+
+/** Tags of the features that text has blocks of. */
+export const tagsIn = (texts: readonly string[]): Set<string> =>
+  new Set(
+    texts.flatMap((t) =>
+      treeOf(t).statements.flatMap((s: Statement) => (s.kind === 'feature' ? [s.tag.trimEnd()] : [])),
+    ),
+  );
+
+/** A path within the included files, however it is written. */
+const plain = (path: string): string => path.replace(/^(\.\/)+/, '');
+
+/** Compiles sections in their order, with files that they include by path. */
+export function compileSections(
+  sections: readonly SectionText[],
+  included: Readonly<Record<string, string>>,
+  options: CompileOptions,
+): Compiled {
+  const include = (path: string): Tree | undefined => {
+    const found = Object.keys(included).find((k) => plain(k) === plain(path));
+    return found === undefined ? undefined : treeOf(included[found]!);
+  };
+  const sources = sections.map((s): Source => ({ tree: treeOf(s.text), include }));
+  return compileFeatures(sources, options);
+}
+
+/** Line and column of a place in text, from 1 on. */
+export function lineAndColumn(text: string, at: number): { line: number; column: number } {
+  const before = text.slice(0, at);
+  const start = before.lastIndexOf('\n') + 1;
+  return { line: before.split('\n').length, column: at - start + 1 };
+}
+
+/** A fault in words: the section, its line, what is wrong. */
+export function faultSentence(section: SectionText | undefined, fault: Fault): string {
+  if (!section) return fault.reason;
+  const { line } = lineAndColumn(section.text, fault.from);
+  const title = section.title || 'Features';
+  return `${title}, line ${line}: ${fault.reason}`;
+}
