@@ -57,22 +57,31 @@ export type CastPlan = {
   notes: Refusal[];
 };
 
-/** What stands for a glyph that is not set. */
-const BLANK = emptyDrawing(0);
+const blanks = new WeakMap<Drawing, Drawing>();
+
+/** What stands for a glyph that is not set: nothing drawn, but its anchors, which rules and marks look at. */
+function blankOf(drawing: Drawing): Drawing {
+  let blank = blanks.get(drawing);
+  if (!blank) {
+    blank = { ...emptyDrawing(0), anchors: drawing.anchors };
+    blanks.set(drawing, blank);
+  }
+  return blank;
+}
 
 /** Plans a font; refuses (throws) what cannot be made. */
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
-  const { leaveOut = false, blanks = false, only } = options;
+  const { leaveOut = false, blanks: asBlanks = false, only } = options;
   const { project, masterId, notes } = atPlace(whole, place);
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
   const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm);
-  const undrawn = blanks ? new Set<GlyphId>() : undrawnCharacters(project);
+  const undrawn = asBlanks ? new Set<GlyphId>() : undrawnCharacters(project);
   if (undrawn.size > 0) notes.push(undrawnNote(project, [...undrawn]));
   const cast = castOrder(project, masterId).filter((e) => !undrawn.has(e.glyph.id));
   const entries = cast.map((entry): Entry => {
-    if (only && !only.has(entry.glyph.id)) return { ...entry, drawing: BLANK };
+    if (only && !only.has(entry.glyph.id)) return { ...entry, drawing: blankOf(entry.drawing) };
     const fault = overbuilt(entry, source) ?? (leaveOut ? breakdown(entry, makes) : undefined);
     if (!fault) return entry;
     if (!leaveOut) throw new RefusalError(fault);

@@ -24,11 +24,25 @@ export type Ground = {
 type Pair = readonly [from: string, to: string];
 type Writer = (ground: Ground, is: (name: string) => boolean) => Pair[];
 
-const base = (name: string): string => name.slice(0, name.indexOf('.'));
-const withSuffix = ({ names }: Ground, suffix: string, is: (name: string) => boolean): Pair[] =>
-  names
-    .filter((n) => n.endsWith(suffix) && n.indexOf('.') === n.length - suffix.length && is(base(n)))
-    .map((n) => [base(n), n]);
+const bySuffix = new WeakMap<Ground, Map<string, Pair[]>>();
+
+/** Forms of glyphs that are there, by what stands behind the first dot. */
+function formsOf(ground: Ground): Map<string, Pair[]> {
+  let forms = bySuffix.get(ground);
+  if (!forms) {
+    forms = new Map();
+    const there = new Set(ground.names);
+    for (const name of ground.names) {
+      const stop = name.indexOf('.');
+      if (stop <= 0 || !there.has(name.slice(0, stop))) continue;
+      const suffix = name.slice(stop);
+      forms.set(suffix, [...(forms.get(suffix) ?? []), [name.slice(0, stop), name]]);
+    }
+    bySuffix.set(ground, forms);
+  }
+  return forms;
+}
+const withSuffix = (ground: Ground, suffix: string): Pair[] => formsOf(ground).get(suffix) ?? [];
 
 const FIGURES = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
 const isCapital = (code: number | undefined): boolean =>
@@ -37,13 +51,12 @@ const isSmall = (code: number | undefined): boolean => code !== undefined && /\p
 
 /** Pairs of a form with another form of the same glyph, where both are there. */
 const across = (ground: Ground, from: string, to: string, is: (name: string) => boolean): Pair[] =>
-  withSuffix(ground, from, is).flatMap(([plain, a]): Pair[] => (is(plain + to) ? [[a, plain + to]] : []));
+  withSuffix(ground, from).flatMap(([plain, a]): Pair[] => (is(plain + to) ? [[a, plain + to]] : []));
 
 /** Small capitals: `a.sc` or `a.smcp` of small letters; for capitals the form of the small letter of the same sound. */
-const small: Writer = (g, is) =>
-  ['.sc', '.smcp'].flatMap((s) => withSuffix(g, s, is)).filter(([n]) => !isCapital(g.codeOf(n)));
+const small: Writer = (g) => ['.sc', '.smcp'].flatMap((s) => withSuffix(g, s)).filter(([n]) => !isCapital(g.codeOf(n)));
 const capital: Writer = (g, is) => [
-  ...withSuffix(g, '.c2sc', is),
+  ...withSuffix(g, '.c2sc'),
   ...small(g, is).flatMap(([plain, form]): Pair[] => {
     const code = g.codeOf(plain);
     if (!isSmall(code)) return [];
@@ -65,34 +78,30 @@ const SINGLE: readonly (readonly [tag: string, title: string, write: Writer])[] 
   [
     'case',
     'Signs beside capitals',
-    (g, is) => withSuffix(g, '.case', is).filter(([n]) => !/\p{M}/u.test(String.fromCodePoint(g.codeOf(n) ?? 0))),
+    (g) => withSuffix(g, '.case').filter(([n]) => !/\p{M}/u.test(String.fromCodePoint(g.codeOf(n) ?? 0))),
   ],
   [
     'lnum',
     'Figures as tall as capitals',
-    (g, is) => [...withSuffix(g, '.lnum', is), ...back(withSuffix(g, '.onum', is), is, '.lnum')],
+    (g, is) => [...withSuffix(g, '.lnum'), ...back(withSuffix(g, '.onum'), is, '.lnum')],
   ],
   [
     'onum',
     'Figures with ascenders and descenders',
-    (g, is) => [...withSuffix(g, '.onum', is), ...across(g, '.pnum', '.onum', is), ...across(g, '.lnum', '.onum', is)],
+    (g, is) => [...withSuffix(g, '.onum'), ...across(g, '.pnum', '.onum', is), ...across(g, '.lnum', '.onum', is)],
   ],
-  [
-    'pnum',
-    'Figures as wide as they need',
-    (g, is) => [...withSuffix(g, '.pnum', is), ...across(g, '.tnum', '.pnum', is)],
-  ],
+  ['pnum', 'Figures as wide as they need', (g, is) => [...withSuffix(g, '.pnum'), ...across(g, '.tnum', '.pnum', is)]],
   [
     'tnum',
     'Figures of one width',
-    (g, is) => [...withSuffix(g, '.tnum', is), ...back(withSuffix(g, '.pnum', is), is, '.tnum')],
+    (g, is) => [...withSuffix(g, '.tnum'), ...back(withSuffix(g, '.pnum'), is, '.tnum')],
   ],
-  ['zero', 'Zero told from O', (g, is) => withSuffix(g, '.zero', is)],
-  ['sups', 'Superiors', (g, is) => [...named('superior')(g, is), ...withSuffix(g, '.sups', is)]],
-  ['subs', 'Inferiors', (g, is) => [...named('inferior')(g, is), ...withSuffix(g, '.subs', is)]],
-  ['sinf', 'Figures of formulas', (g, is) => withSuffix(g, '.sinf', is)],
-  ['numr', 'Numerators', (g, is) => withSuffix(g, '.numr', is)],
-  ['dnom', 'Denominators', (g, is) => withSuffix(g, '.dnom', is)],
+  ['zero', 'Zero told from O', (g) => withSuffix(g, '.zero')],
+  ['sups', 'Superiors', (g, is) => [...named('superior')(g, is), ...withSuffix(g, '.sups')]],
+  ['subs', 'Inferiors', (g, is) => [...named('inferior')(g, is), ...withSuffix(g, '.subs')]],
+  ['sinf', 'Figures of formulas', (g) => withSuffix(g, '.sinf')],
+  ['numr', 'Numerators', (g) => withSuffix(g, '.numr')],
+  ['dnom', 'Denominators', (g) => withSuffix(g, '.dnom')],
   [
     'ordn',
     'Ordinals',
@@ -104,24 +113,24 @@ const SINGLE: readonly (readonly [tag: string, title: string, write: Writer])[] 
           ]
         : [],
   ],
-  ['swsh', 'Swashes', (g, is) => withSuffix(g, '.swsh', is)],
-  ['titl', 'Titling forms', (g, is) => withSuffix(g, '.titl', is)],
+  ['swsh', 'Swashes', (g) => withSuffix(g, '.swsh')],
+  ['titl', 'Titling forms', (g) => withSuffix(g, '.titl')],
   [
     'hist',
     'Historical forms',
-    (g, is) => [...withSuffix(g, '.hist', is), ...(is('s') && is('longs') ? [['s', 'longs'] as Pair] : [])],
+    (g, is) => [...withSuffix(g, '.hist'), ...(is('s') && is('longs') ? [['s', 'longs'] as Pair] : [])],
   ],
-  ['init', 'Initial forms', (g, is) => withSuffix(g, '.init', is)],
-  ['medi', 'Medial forms', (g, is) => withSuffix(g, '.medi', is)],
-  ['fina', 'Final forms', (g, is) => withSuffix(g, '.fina', is)],
-  ['isol', 'Isolated forms', (g, is) => withSuffix(g, '.isol', is)],
+  ['init', 'Initial forms', (g) => withSuffix(g, '.init')],
+  ['medi', 'Medial forms', (g) => withSuffix(g, '.medi')],
+  ['fina', 'Final forms', (g) => withSuffix(g, '.fina')],
+  ['isol', 'Isolated forms', (g) => withSuffix(g, '.isol')],
   ...Array.from({ length: 20 }, (_, i): [string, string, Writer] => {
     const tag = `ss${String(i + 1).padStart(2, '0')}`;
-    return [tag, `Stylistic set ${i + 1}`, (g, is) => withSuffix(g, `.${tag}`, is)];
+    return [tag, `Stylistic set ${i + 1}`, (g) => withSuffix(g, `.${tag}`)];
   }),
   ...Array.from({ length: 99 }, (_, i): [string, string, Writer] => {
     const tag = `cv${String(i + 1).padStart(2, '0')}`;
-    return [tag, `Character variant ${i + 1}`, (g, is) => withSuffix(g, `.${tag}`, is)];
+    return [tag, `Character variant ${i + 1}`, (g) => withSuffix(g, `.${tag}`)];
   }),
 ];
 

@@ -548,7 +548,7 @@ class Compiler implements RuleBench {
 function fresh(rules: Rules): Rules {
   switch (rules.kind) {
     case 'ligature':
-      return { kind: 'ligature', ligatures: [] };
+      return { kind: 'ligature', ligatures: [], seen: new Map() };
     case 'reverse':
       return { kind: 'reverse', rules: [] };
     case 'context':

@@ -47,8 +47,20 @@ export function sectionTexts(sections: Sections, ground: Ground): SectionText[] 
     }));
 }
 
-/** The texts that a font is made with: where none has `ccmp`, dotless letters under marks write themselves before them. */
+let made: { sections: Sections; signature: string; texts: SectionText[] } | undefined;
+
+/**
+ * The texts that a font is made with: where none has `ccmp`, dotless letters under marks write themselves before them. The same
+ * again while neither sections nor glyphs change.
+ */
 export function fontTexts(sections: Sections, ground: Ground): SectionText[] {
+  const signature = [ground.names, ground.above, ground.below].map((l) => l.join(' ')).join('|');
+  if (made?.sections !== sections || made.signature !== signature)
+    made = { sections, signature, texts: writtenTexts(sections, ground) };
+  return made.texts;
+}
+
+function writtenTexts(sections: Sections, ground: Ground): SectionText[] {
   const texts = sectionTexts(sections, ground);
   if (sections.some((s) => s.automatic === 'ccmp') || tagsIn(texts.map((t) => t.text)).has('ccmp')) return texts;
   const ccmp = automaticRules(ground).find((r) => r.tag === 'ccmp');

@@ -39,7 +39,7 @@ export type Rules =
   | { kind: 'single'; by: Map<number, number> }
   | { kind: 'multiple'; by: Map<number, readonly number[]> }
   | { kind: 'alternate'; by: Map<number, readonly number[]> }
-  | { kind: 'ligature'; ligatures: Ligature[] }
+  | { kind: 'ligature'; ligatures: Ligature[]; seen: Map<string, number> }
   | { kind: 'reverse'; rules: Reverse[] }
   | { kind: 'context'; rules: ContextRule[] }
   | { kind: 'move'; by: Map<number, Value> }

@@ -27,7 +27,7 @@ const empty: { [K in Kind]: () => Of<K> } = {
   single: () => ({ kind: 'single', by: new Map() }),
   multiple: () => ({ kind: 'multiple', by: new Map() }),
   alternate: () => ({ kind: 'alternate', by: new Map() }),
-  ligature: () => ({ kind: 'ligature', ligatures: [] }),
+  ligature: () => ({ kind: 'ligature', ligatures: [], seen: new Map() }),
   reverse: () => ({ kind: 'reverse', rules: [] }),
   context: () => ({ kind: 'context', rules: [] }),
   move: () => ({ kind: 'move', by: new Map() }),
@@ -183,12 +183,16 @@ function fill(bench: RuleBench, lookup: DraftLookup, rule: Sub, at: Span): void 
     if (to.length === 0 || rows.length === 0) return;
     if (to.length !== 1 && to.length !== rows.length && rows.length > 0)
       throw new FeatureFault('A ligature is one glyph.', by![0]!);
-    const { ligatures } = rulesOf(lookup, 'ligature');
+    const { ligatures, seen } = rulesOf(lookup, 'ligature');
     rows.forEach((parts, i) => {
       const target = to[to.length === 1 ? 0 : i];
       if (target === undefined) return;
-      if (!ligatures.some((l) => String(l.parts) === String(parts))) ligatures.push({ parts, to: target });
-      else if (ligatures.find((l) => String(l.parts) === String(parts))!.to !== target)
+      const key = parts.join(' ');
+      const before = seen.get(key);
+      if (before === undefined) {
+        seen.set(key, target);
+        ligatures.push({ parts, to: target });
+      } else if (before !== target)
         bench.tell(
           'These glyphs have another ligature before this one in the lookup, which is taken.',
           at,

@@ -44,7 +44,7 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   );
   const bytes = {
     GDEF: definedGlyphs(plan, compiled.definitions),
-    GSUB: writeRules(compiled.GSUB, 'GSUB'),
+    GSUB: substitutionBytes(compiled),
     GPOS: writeRules(gpos, 'GPOS'),
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
@@ -63,18 +63,33 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   return { tables, names, notes };
 }
 
+const written = new WeakMap<Compiled, Uint8Array>();
+
+/** `GSUB` of compiled rules, written once. */
+function substitutionBytes(compiled: Compiled): Uint8Array | undefined {
+  const bytes = written.get(compiled) ?? writeRules(compiled.GSUB, 'GSUB');
+  if (bytes) written.set(compiled, bytes);
+  return bytes;
+}
+
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
 function compiledOf(plan: CastPlan, sections: readonly SectionText[]): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
   const { included, languageSystems } = plan.project.features;
+  const systems = systemsFor(plan, languageSystems);
   const cast = new Set(glyphs);
   const waiting = new Set(Object.values(plan.project.glyphs).flatMap((g) => (cast.has(g.name) ? [] : [g.name])));
-  const key = JSON.stringify([sections.map((s) => [s.id, s.title, s.text]), included, languageSystems, glyphs]);
+  const key = [
+    ...sections.flatMap((s) => [s.id, s.title, s.text]),
+    JSON.stringify([included, systems]),
+    glyphs.join(' '),
+    [...waiting].join(' '),
+  ].join('\n\n');
   return plan.cache.compiledRules(key, () =>
     compileSections(sections, included, {
       glyphs,
       waiting,
-      systems: systemsFor(plan, languageSystems),
+      systems,
     }),
   );
 }
