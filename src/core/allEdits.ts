@@ -18,6 +18,7 @@ import './drawing/strokes';
 import './drawing/strokesOfMany';
 import './drawing/takes';
 import './drawing/transform';
+import './features/edits';
 import './fitting/figures';
 import './fitting/follows';
 import './fitting/proposal';

@@ -4,6 +4,7 @@ import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
+import { type FeaturesView, featuresView } from '../core/features/view';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
@@ -57,6 +58,9 @@ export const measureService = {
     cells: composedView(project(), codes, master),
     ground: groundwork(project(), codes),
   }),
+
+  /** The rules of the project as the stage of features shows them. */
+  featuresView: (master: MasterId): FeaturesView => featuresView(project(), master),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

@@ -2,6 +2,7 @@ import type { Command, CommandGroup, Gesture } from '../keys/command';
 import { CASE_COMMANDS, CASE_GESTURES } from '../stages/case/commands';
 import { COMPOSE_COMMANDS, COMPOSE_GESTURES } from '../stages/compose/commands';
 import { DRAW_COMMANDS, DRAW_GESTURES } from '../stages/draw/commands';
+import { FEATURES_COMMANDS } from '../stages/features/commands';
 import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
 import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
 import { PLAN_COMMANDS } from '../stages/plan/commands';
@@ -18,6 +19,7 @@ export const COMMANDS: readonly Command[] = [
   ...KERN_COMMANDS,
   ...CASE_COMMANDS,
   ...COMPOSE_COMMANDS,
+  ...FEATURES_COMMANDS,
 ];
 
 export const GESTURES: readonly Gesture[] = [
@@ -42,6 +44,7 @@ export const GROUPS: readonly CommandGroup[] = [
   'Kern',
   'Case',
   'Compose',
+  'Features',
   'Galley',
 ];
 

@@ -10,6 +10,7 @@ import { requestLines } from '../state/liveFont';
 import type { StageKey } from '../state/stages';
 import { path2d } from '../ui/path2d';
 import { GalleyBar, type GalleyLook } from './GalleyBar';
+import { type FeatureSettings, settingsOf } from './GalleyFeatures';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;
@@ -33,7 +34,7 @@ const leftOut = ([first, ...more]: readonly Refusal[]): string | undefined =>
   first && `${first.reason}${more.length > 0 ? ` ${more.length} more are left out.` : ' It is left out here.'}`;
 
 /** The text as the font sets it now; asked for anew with every change of the document. */
-function useGalleyLine(text: string, kerning: boolean) {
+function useGalleyLine(text: string, settings: string) {
   const [line, setLine] = useState<SetLine | undefined>();
   const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
@@ -45,12 +46,13 @@ function useGalleyLine(text: string, kerning: boolean) {
       setRevision((n) => n + 1);
       setFault(set.ok ? leftOut(set.value.left) : set.reason);
     };
-    const ask = () => requestLines('galley', { texts: [text], features: kerning ? [] : ['kern=0'], show });
+    const ask = () =>
+      requestLines('galley', { texts: [text], features: settings === '' ? [] : settings.split(' '), show });
     ask();
     return useBench.subscribe((now, then) => {
       if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
     });
-  }, [text, kerning]);
+  }, [text, settings]);
   return { line, revision, fault };
 }
 
@@ -71,7 +73,9 @@ export function Galley({ stage }: { stage: StageKey }) {
   const text = project.texts.galley;
   const em = project.unitsPerEm;
 
-  const { line, revision, fault } = useGalleyLine(text, kerning);
+  const [features, setFeatures] = useState<FeatureSettings>({});
+  const settings = [...(kerning ? [] : ['kern=0']), ...settingsOf(features)].join(' ');
+  const { line, revision, fault } = useGalleyLine(text, settings);
 
   const { zones, verticalMetrics } = project.masters.find((m) => m.id === master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
@@ -160,6 +164,8 @@ export function Galley({ stage }: { stage: StageKey }) {
         fault={fault}
         kerning={kerning}
         onKerning={(on) => setKernings({ ...kernings, [where]: on })}
+        features={features}
+        onFeatures={setFeatures}
         look={look}
         onLook={(change) => setLook({ ...look, ...change })}
       />

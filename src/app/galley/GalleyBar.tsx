@@ -3,6 +3,7 @@ import { setGalleyText } from '../../core/project/edits';
 import { run } from '../state/bench';
 import { Check, Slide } from '../ui/controls';
 import { IconToggle } from '../ui/parts';
+import { type FeatureSettings, GalleyFeatures } from './GalleyFeatures';
 
 /** How the galley is set: its size, as a waterfall, with ink and paper swapped. */
 export type GalleyLook = { size: number; grown: boolean; swapped: boolean };
@@ -13,6 +14,8 @@ export function GalleyBar({
   fault,
   kerning,
   onKerning,
+  features,
+  onFeatures,
   look,
   onLook,
 }: {
@@ -20,6 +23,8 @@ export function GalleyBar({
   fault: string | undefined;
   kerning: boolean;
   onKerning: (on: boolean) => void;
+  features: FeatureSettings;
+  onFeatures: (settings: FeatureSettings) => void;
   look: GalleyLook;
   onLook: (change: Partial<GalleyLook>) => void;
 }) {
@@ -41,6 +46,7 @@ export function GalleyBar({
       ) : (
         <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
       )}
+      <GalleyFeatures settings={features} onChange={onFeatures} />
       <Check label="kerning" className="items-center" checked={kerning} onChange={onKerning} />
       <span className="flex items-center gap-1.5">
         <Slide

@@ -12,6 +12,7 @@ export type CommandGroup =
   | 'Kern'
   | 'Case'
   | 'Compose'
+  | 'Features'
   | 'Galley';
 
 /**

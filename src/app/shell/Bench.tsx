@@ -27,6 +27,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   compose: lazy(() => import('../stages/compose/Compose')),
   fit: lazy(() => import('../stages/fit/Fit')),
   kern: lazy(() => import('../stages/kern/Kern')),
+  features: lazy(() => import('../stages/features/Features')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 

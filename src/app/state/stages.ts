@@ -7,9 +7,10 @@ import {
   Package,
   PenLine,
   Ruler,
+  Workflow,
 } from 'lucide-react';
 
-export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'cast';
+export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'features' | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
 /** The stages in the order of the work. */
@@ -20,6 +21,7 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'compose', title: 'Compose', icon: Combine, does: 'Letters from bases and marks' },
   { key: 'fit', title: 'Fit', icon: MoveHorizontal, does: 'Side bearings in control lines' },
   { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
+  { key: 'features', title: 'Features', icon: Workflow, does: 'Rules of layout: ligatures, figures, alternates' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

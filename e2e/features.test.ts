@@ -1,0 +1,111 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { type Browser, type tester, until } from './browser';
+import { sharedDemoBench } from './demoBench';
+
+const { opened, go, undoAll } = sharedDemoBench();
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+
+const folder = mkdtempSync(join(tmpdir(), 'wendril-features-'));
+/** Runs in the page with the card of a section as its first argument. */
+const inCard = <T>(title: string, code: string): Promise<T> =>
+  browser.driver.executeScript<T>(
+    `const card = [...document.querySelectorAll('[data-testid="section"]')].find((c) => c.getAttribute('aria-label') === arguments[0]); ${code}`,
+    title,
+  );
+const openText = (title: string) =>
+  inCard(
+    title,
+    `card.scrollIntoView({ block: 'nearest' }); [...card.querySelectorAll('button')].find((b) => /Text and trial/.test(b.innerText)).click()`,
+  );
+const trial = (title: string) =>
+  inCard<string[]>(
+    title,
+    `return [...card.querySelectorAll('[data-testid="trial-line"]')].map((l) => l.getAttribute('aria-label'))`,
+  );
+const write = async (title: string, text: string) => {
+  await until('the editor', () => inCard<boolean>(title, `return card?.querySelector('.cm-content') !== null`));
+  await inCard(title, `card.querySelector('.cm-content').focus()`);
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform();
+  await browser.driver.actions().sendKeys(text).perform();
+};
+
+test('rules are shown in letters and tried; one written by hand is told its fault at its line, mended, and works', async () => {
+  await go('features');
+  await until('the rules in letters', async () => /5 ligatures/.test(await t.text('[data-testid="sections"]')));
+  await openText('Ligatures');
+  await until('both lines', async () => (await trial('Ligatures')).length === 2);
+  await until('without and with', async () => {
+    const [without, withIt] = await trial('Ligatures');
+    return /^Without: f f i /.test(without!) && /^With: f_f_i /.test(withIt!);
+  });
+  await openText('Ligatures');
+  await t.press('A section');
+  await until('the new section', () => inCard<boolean>('My rules', 'return card !== undefined'));
+  await openText('My rules');
+  // Brackets and indentation are the writer's own here: the editor closes none by itself.
+  await write('My rules', "feature calt {sub [a e]' [n r] by ae.zz;} calt;");
+  await until('the fault, at its line', () =>
+    inCard<boolean>('My rules', `return /Line 1: Glyph ae\\.zz is not in the project/.test(card.innerText)`),
+  );
+  await write('My rules', "feature calt {sub a' [n r] by a.ss01;} calt;");
+  await until('no fault', () => inCard<boolean>('My rules', `return !/Line 1/.test(card.innerText)`));
+  await until('the rule at work in its context only', async () => {
+    const [without, withIt] = await trial('My rules');
+    return /^Without: a n$/.test(without ?? '') && /^With: a\.ss01 n$/.test(withIt ?? '');
+  });
+  await t.saved();
+  await undoAll();
+});
+
+test('what writes itself becomes one’s own by typing, and is given back; sections are switched off and merged from a file', async () => {
+  await go('features');
+  await until('the sections', () => inCard<boolean>('Fractions', 'return card !== undefined'));
+  await openText('Fractions');
+  await write('Fractions', 'feature frac {sub slash by fraction;} frac;');
+  await until('by hand', () => inCard<boolean>('Fractions', 'return /by hand/.test(card.innerText)'));
+  await until('the way back', () => inCard<boolean>('Fractions', 'return /Let it write itself/.test(card.innerText)'));
+  await inCard(
+    'Fractions',
+    `[...card.querySelectorAll('button')].find((b) => b.innerText === 'Let it write itself').click()`,
+  );
+  await until('itself again', () =>
+    inCard<boolean>(
+      'Fractions',
+      `return /writes itself/.test(card.innerText) && /fracDenominators/.test(card.querySelector('.cm-content')?.innerText ?? '')`,
+    ),
+  );
+  const file = join(folder, 'more.fea');
+  writeFileSync(file, '# mine\nfeature ss04 {\n  sub n by o;\n} ss04;\n');
+  await (await t.find('[data-testid="feature-file"]')).sendKeys(file);
+  await until('the file as a section', () =>
+    inCard<boolean>('more.fea', `return /1 glyph gets another form/.test(card?.innerText ?? '')`),
+  );
+  const wrong = join(folder, 'letter.fea');
+  writeFileSync(wrong, 'Dear Sir');
+  await (await t.find('[data-testid="feature-file"]')).sendKeys(wrong);
+  await until('the refusal', async () =>
+    /letter\.fea has no feature, lookup or class in it\./.test(await t.text('body')),
+  );
+  await undoAll();
+});
+
+test('the galley sets features, as text would have them or otherwise', async () => {
+  await go('features');
+  await t.press('features');
+  await t.find('[aria-label="Features of the galley"]');
+  const glyphs = async () => t.attribute('[data-testid="galley-line"]', 'data-glyphs');
+  const before = await glyphs();
+  await browser.driver.executeScript(
+    `[...document.querySelectorAll('[aria-label="Features of the galley"] label')].find((l) => /liga/.test(l.innerText)).querySelector('input').click()`,
+  );
+  // Griffin has a ligature less.
+  await until('the letters apart', async () => Number(await glyphs()) > Number(before));
+  await until('what is set', async () => /features 1/.test(await t.text('body')));
+});

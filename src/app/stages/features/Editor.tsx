@@ -1,0 +1,263 @@
+import { autocompletion, type Completion, type CompletionContext, completionKeymap } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
+import { codeFolding, foldGutter, foldKeymap, foldService, indentUnit } from '@codemirror/language';
+import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint';
+import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
+import { EditorState, RangeSetBuilder } from '@codemirror/state';
+import {
+  Decoration,
+  type DecorationSet,
+  EditorView,
+  hoverTooltip,
+  keymap,
+  lineNumbers,
+  ViewPlugin,
+  type ViewUpdate,
+} from '@codemirror/view';
+import { useEffect, useRef } from 'react';
+import { featureDoes, knownFeatures } from '../../../core/features/known';
+import { tokensOf } from '../../../core/features/tokens';
+import type { Fault } from '../../../core/features/tree';
+import { drawingPath } from '../../../core/project/pathData';
+import { drawingOf, glyphNamed } from '../../../core/project/queries';
+import { useLatest } from '../../keys/useLatest';
+import { useBench } from '../../state/bench';
+
+const KEYWORDS = new Set(
+  'feature lookup sub substitute rsub reversesub pos position enum enumerate by from ignore script language languagesystem lookupflag markClass anchor anchorDef valueRecordDef table include subtable mark base ligature ligComponent cursive device contourpoint exclude_dflt include_dflt required useExtension parameters featureNames cvParameters name NULL RightToLeft IgnoreBaseGlyphs IgnoreLigatures IgnoreMarks MarkAttachmentType UseMarkFilteringSet anon anonymous'.split(
+    ' ',
+  ),
+);
+
+const LOOKS = {
+  keyword: Decoration.mark({ class: 'text-kelp font-semibold' }),
+  class: Decoration.mark({ class: 'text-marigold' }),
+  number: Decoration.mark({ class: 'text-brick' }),
+  string: Decoration.mark({ class: 'text-quiet' }),
+  comment: Decoration.mark({ class: 'text-quiet italic' }),
+};
+
+/** Colours from the language’s own tokens. */
+function coloured(text: string): DecorationSet {
+  const { tokens, comments } = tokensOf(text);
+  const marks: { from: number; to: number; look: keyof typeof LOOKS }[] = comments.map((c) => ({
+    ...c,
+    look: 'comment',
+  }));
+  for (const t of tokens) {
+    const look =
+      t.kind === 'word' && KEYWORDS.has(t.text)
+        ? 'keyword'
+        : t.kind === 'class' || t.kind === 'number' || t.kind === 'string'
+          ? t.kind
+          : undefined;
+    if (look && t.to > t.from) marks.push({ from: t.from, to: t.to, look });
+  }
+  marks.sort((a, b) => a.from - b.from);
+  const builder = new RangeSetBuilder<Decoration>();
+  for (const m of marks) if (m.to > m.from) builder.add(m.from, m.to, LOOKS[m.look]);
+  return builder.finish();
+}
+
+const colours = ViewPlugin.fromClass(
+  class {
+    decorations: DecorationSet;
+    constructor(view: EditorView) {
+      this.decorations = coloured(view.state.doc.toString());
+    }
+    update(update: ViewUpdate) {
+      if (update.docChanged) this.decorations = coloured(update.state.doc.toString());
+    }
+  },
+  { decorations: (v) => v.decorations },
+);
+
+/** Blocks fold from their bracket to its end. */
+const folding = foldService.of((state, lineStart, lineEnd) => {
+  const line = state.doc.sliceString(lineStart, lineEnd);
+  if (!/\{\s*$/.test(line)) return null;
+  let depth = 0;
+  const text = state.doc.toString();
+  for (let i = lineEnd - 1; i < text.length; i++) {
+    if (text[i] === '{') depth++;
+    if (text[i] === '}' && --depth === 0) return i > lineEnd ? { from: lineEnd, to: i } : null;
+  }
+  return null;
+});
+
+/** A picture of a glyph, for completion and for pointing. */
+function picture(name: string): HTMLElement | null {
+  const { settled, master } = useBench.getState();
+  const glyph = settled && glyphNamed(settled, name);
+  if (!settled || !glyph) return null;
+  const drawing = drawingOf(glyph, master);
+  const em = settled.unitsPerEm;
+  const box = document.createElement('div');
+  box.className = 'p-1 text-center';
+  box.innerHTML = `<svg width="64" height="64" viewBox="${drawing.advance / 2 - em * 0.65} ${-em} ${em * 1.3} ${em * 1.3}"><path transform="scale(1 -1)" fill="currentColor"></path></svg>`;
+  box.querySelector('path')!.setAttribute('d', drawingPath(settled, master, drawing));
+  const label = document.createElement('div');
+  label.textContent = name;
+  label.style.fontSize = '12px';
+  box.append(label);
+  return box;
+}
+
+const WORD = /[@A-Za-z_.][A-Za-z0-9_.-]*/;
+
+/** What may stand here: glyphs with their pictures, classes and lookups of the text, features with what they are for, words. */
+function completions(context: CompletionContext) {
+  const word = context.matchBefore(/[@A-Za-z_.\\][A-Za-z0-9_.-]*/);
+  if (!word && !context.explicit) return null;
+  const text = context.state.doc.toString();
+  const before = text.slice(Math.max(0, (word?.from ?? context.pos) - 40), word?.from ?? context.pos);
+  const options: Completion[] = [];
+  if (/\bfeature\s+$/.test(before))
+    for (const tag of knownFeatures()) options.push({ label: tag, type: 'keyword', detail: featureDoes(tag) ?? '' });
+  else {
+    for (const [name] of text.matchAll(/@[A-Za-z0-9_.-]+(?=\s*=)/g))
+      options.push({ label: name, type: 'variable', boost: 2 });
+    for (const [, name] of text.matchAll(/\blookup\s+([A-Za-z0-9_.-]+)\s*\{/g))
+      options.push({ label: name!, type: 'function', detail: 'lookup' });
+    const { settled } = useBench.getState();
+    for (const id of settled?.glyphOrder ?? []) {
+      const { name } = settled!.glyphs[id]!;
+      options.push({ label: name, type: 'text', info: () => picture(name) });
+    }
+    for (const k of KEYWORDS) options.push({ label: k, type: 'keyword', boost: -1 });
+  }
+  return { from: word?.from ?? context.pos, options, validFor: /^[@A-Za-z_.\\][A-Za-z0-9_.-]*$/ };
+}
+
+/** A glyph or class that is pointed at is drawn. */
+const pointed = hoverTooltip((view, pos) => {
+  const line = view.state.doc.lineAt(pos);
+  for (const found of line.text.matchAll(new RegExp(WORD, 'g'))) {
+    const from = line.from + found.index;
+    const to = from + found[0].length;
+    if (pos < from || pos > to) continue;
+    const names = found[0].startsWith('@') ? membersOf(view.state.doc.toString(), found[0]) : [found[0]];
+    const drawn = names.slice(0, 24).flatMap((n) => picture(n) ?? []);
+    if (drawn.length === 0) return null;
+    return {
+      pos: from,
+      end: to,
+      create: () => {
+        const dom = document.createElement('div');
+        dom.className = 'flex flex-wrap max-w-80';
+        dom.append(...drawn);
+        return { dom };
+      },
+    };
+  }
+  return null;
+});
+
+/** Names that a class lists in this text. */
+const membersOf = (text: string, name: string): string[] =>
+  (new RegExp(`${name.replace(/[.]/g, '\\.')}\\s*=\\s*\\[([^\\]]*)\\]`).exec(text)?.[1] ?? '')
+    .split(/\s+/)
+    .filter(Boolean);
+
+const theme = EditorView.theme({
+  '&': { fontSize: '13px', maxHeight: '46vh' },
+  '.cm-scroller': { fontFamily: 'ui-monospace, monospace', overflow: 'auto' },
+  '&.cm-focused': { outline: '2px solid var(--color-kelp)' },
+  '.cm-content': { caretColor: 'var(--color-ink)' },
+  '.cm-gutters': { background: 'transparent', color: 'var(--color-quiet)', border: 'none' },
+  '.cm-tooltip': {
+    background: 'var(--color-panel)',
+    color: 'var(--color-ink)',
+    border: '1px solid var(--color-line)',
+    borderRadius: '8px',
+  },
+  '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--color-kelp-tint)', color: 'var(--color-ink)' },
+  '.cm-panels': { background: 'var(--color-panel)', color: 'var(--color-ink)' },
+});
+
+/** The text of a section, with colours, completion, faults at their lines, glyphs drawn where one points. */
+export default function Editor({
+  text,
+  faults,
+  label,
+  onChange,
+}: {
+  text: string;
+  faults: readonly Fault[];
+  label: string;
+  onChange: (text: string) => void;
+}) {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView>(undefined);
+  const change = useLatest(onChange);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: made once; later texts are brought in below.
+  useEffect(() => {
+    const made = new EditorView({
+      parent: host.current!,
+      state: EditorState.create({
+        doc: text,
+        extensions: [
+          lineNumbers(),
+          history(),
+          folding,
+          codeFolding(),
+          foldGutter(),
+          indentUnit.of('  '),
+          search({ top: true }),
+          highlightSelectionMatches(),
+          autocompletion({ override: [completions] }),
+          lintGutter(),
+          colours,
+          pointed,
+          keymap.of([
+            ...completionKeymap,
+            ...defaultKeymap,
+            ...historyKeymap,
+            ...searchKeymap,
+            ...foldKeymap,
+            indentWithTab,
+          ]),
+          EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
+          EditorView.lineWrapping,
+          EditorView.updateListener.of((u) => {
+            if (
+              u.docChanged &&
+              u.transactions.some(
+                (t) =>
+                  t.isUserEvent('input') ||
+                  t.isUserEvent('delete') ||
+                  t.isUserEvent('undo') ||
+                  t.isUserEvent('redo') ||
+                  t.isUserEvent('move'),
+              )
+            )
+              change.current(u.state.doc.toString());
+          }),
+          theme,
+        ],
+      }),
+    });
+    view.current = made;
+    return () => made.destroy();
+  }, []);
+  useEffect(() => {
+    const v = view.current;
+    if (!v || v.state.doc.toString() === text) return;
+    v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: text } });
+  }, [text]);
+  useEffect(() => {
+    const v = view.current;
+    if (!v || v.state.doc.toString() !== text) return;
+    const end = v.state.doc.length;
+    const diagnostics = faults.map(
+      (f): Diagnostic => ({
+        from: Math.min(f.from, end),
+        to: Math.min(Math.max(f.to, f.from), end),
+        severity: f.severity === 'error' ? 'error' : 'warning',
+        message: f.reason,
+      }),
+    );
+    v.dispatch(setDiagnostics(v.state, diagnostics));
+  }, [faults, text]);
+  return <div ref={host} className="mt-1.5 rounded-lg border border-edge bg-paper" />;
+}

@@ -1,0 +1,213 @@
+import { Plus } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { addSections, moveSection } from '../../../core/features/edits';
+import { plural } from '../../../core/project/edit';
+import { run, say, useBench } from '../../state/bench';
+import { Details } from '../../ui/Details';
+import { Button, Section } from '../../ui/parts';
+import { SortableList } from '../../ui/SortableList';
+import { SectionCard } from './SectionCard';
+import { useView } from './useView';
+
+/** A file with rules may be this large. */
+const MOST_BYTES = 2_000_000;
+
+/** The rules of layout: sections one below the other in the order in which they are compiled. */
+export default function Features() {
+  const sections = useBench((s) => s.settled!.features.sections);
+  const { view, fault } = useView();
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const list = useRef<HTMLDivElement>(null);
+  const offered = view?.offered ?? [];
+  const addAll = () =>
+    run((p) => addSections(p, { sections: offered.map(({ tag, title }) => ({ title, text: '', automatic: tag })) }));
+  const toggle = (id: string) => {
+    const next = new Set(open);
+    if (!next.delete(id)) next.add(id);
+    setOpen(next);
+  };
+  return (
+    <div className="flex h-full">
+      <nav
+        aria-label="Sections"
+        className="w-44 shrink-0 overflow-y-auto border-r border-line px-2 py-3 max-[1100px]:w-36"
+      >
+        <ol>
+          {sections.map((s, i) => (
+            <li key={s.id}>
+              <a
+                href={`#section-${s.id}`}
+                onClick={(e) => {
+                  e.preventDefault();
+                  const to = document.getElementById(`section-${s.id}`);
+                  const box = list.current;
+                  if (!to || !box) return;
+                  box.scrollTop += to.getBoundingClientRect().top - box.getBoundingClientRect().top - 10;
+                }}
+                className="flex items-baseline gap-1.5 rounded-md px-2 py-1 text-[13px] hover:bg-kelp-tint"
+              >
+                <span className="min-w-0 flex-1 truncate">{s.title || s.automatic || `Section ${i + 1}`}</span>
+                {(view?.sections[i]?.faults.length ?? 0) > 0 && <span className="text-brick">▲</span>}
+                <span className="text-[12px] text-quiet">{view?.sections[i]?.tags.slice(0, 1).join('')}</span>
+              </a>
+            </li>
+          ))}
+        </ol>
+      </nav>
+      <div ref={list} className="relative min-w-0 flex-1 overflow-y-auto px-4 pt-3 pb-8" data-testid="sections">
+        {fault && (
+          <p role="alert" className="mb-2 text-brick">
+            {fault}
+          </p>
+        )}
+        {sections.length === 0 && (
+          <p className="mb-3 max-w-xl text-quiet">
+            No rules yet. Rules replace glyphs while text is set: two letters by a ligature, figures by others, a letter
+            by its small capital.{' '}
+            {offered.length > 0
+              ? 'The names of your glyphs call for the ones at the right; they write themselves.'
+              : 'Give a glyph a name like f_i, a.sc or one.onum, and its rule is offered here.'}
+          </p>
+        )}
+        <SortableList
+          label="Sections of rules"
+          count={sections.length}
+          className="grid gap-3"
+          onMove={(from, to) => run((p) => moveSection(p, { from, to }))}
+          row={(i) => (
+            <SectionCard
+              key={sections[i]!.id}
+              index={i}
+              section={sections[i]!}
+              view={view?.sections.find((v) => v.id === sections[i]!.id)}
+              isOpen={open.has(sections[i]!.id)}
+              writable={view?.writable ?? []}
+              onToggle={() => toggle(sections[i]!.id)}
+            />
+          )}
+        />
+      </div>
+      <Details
+        heading="Features"
+        sub={`${plural(sections.length, 'section')}${view ? ` · ${view.tags.join(' ')}` : ''}`}
+      >
+        {offered.length > 0 && (
+          <Section title="Rules that write themselves">
+            <p className="mb-2 text-quiet">From the names of glyphs; kept up to date as glyphs come and go.</p>
+            <ul className="mb-2 grid gap-1">
+              {offered.map((o) => (
+                <li key={o.tag} className="flex items-center gap-2">
+                  <span className="min-w-0 flex-1 truncate">{o.title}</span>
+                  <span className="text-[12px] text-quiet">{o.count}</span>
+                  <Button
+                    onClick={() =>
+                      run((p) => addSections(p, { sections: [{ title: o.title, text: '', automatic: o.tag }] }))
+                    }
+                  >
+                    Add
+                  </Button>
+                </li>
+              ))}
+            </ul>
+            <Button kind="primary" className="w-full" onClick={addAll}>
+              Add all {offered.length}
+            </Button>
+          </Section>
+        )}
+        <OwnRules />
+      </Details>
+    </div>
+  );
+}
+
+/** Rules of one’s own: begun, from a form in words, or from a file. */
+function OwnRules() {
+  const file = useRef<HTMLInputElement>(null);
+  const add = (title: string, text: string) => run((p) => addSections(p, { sections: [{ title, text }] }));
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > MOST_BYTES) return say(`${chosen.name} is larger than a file of rules can be.`);
+    const text = await chosen.text();
+    if (text.includes('\u0000')) return say(`${chosen.name} is not a text file.`);
+    if (!/\b(feature|lookup|languagesystem|table|@\w+\s*=)/.test(text))
+      return say(`${chosen.name} has no feature, lookup or class in it.`);
+    add(chosen.name, text);
+  };
+  return (
+    <Section title="Rules of your own">
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => add('My rules', 'feature ss01 {\n  \n} ss01;\n')}>
+          <Plus size={14} /> A section
+        </Button>
+        <Button onClick={() => file.current?.click()}>From a file…</Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".fea,.txt,text/plain"
+          hidden
+          data-testid="feature-file"
+          onChange={(e) => {
+            void take(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
+      </div>
+      <InWords />
+    </Section>
+  );
+}
+
+/** A rule begun in words: what is replaced, by what, between what. It is written as text, which is the truth from then on. */
+function InWords() {
+  const [rule, setRule] = useState({ replace: '', by: '', before: '', after: '' });
+  const field = (key: keyof typeof rule, label: string, hint: string) => (
+    <label className="grid grid-cols-[76px_1fr] items-center gap-2">
+      <span className="text-quiet">{label}</span>
+      <input
+        value={rule[key]}
+        placeholder={hint}
+        spellCheck={false}
+        onChange={(e) => setRule({ ...rule, [key]: e.target.value })}
+        className="h-7.5 w-full min-w-0 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
+      />
+    </label>
+  );
+  const project = useBench((s) => s.settled)!;
+  const ready = rule.replace.trim() !== '' && rule.by.trim() !== '';
+  const write = () => {
+    const glyphs = (typed: string): string[] =>
+      typed
+        .trim()
+        .split(/\s+/)
+        .filter(Boolean)
+        .map((w) => {
+          const found =
+            [...w].length === 1
+              ? Object.values(project.glyphs).find((g) => g.unicodes.includes(w.codePointAt(0)!))
+              : undefined;
+          return found?.name ?? w;
+        });
+    const set = (typed: string) => {
+      const list = glyphs(typed);
+      return list.length === 0 ? [] : [list.length === 1 ? list[0]! : `[${list.join(' ')}]`];
+    };
+    const context = rule.before.trim() !== '' || rule.after.trim() !== '';
+    const mark = context ? "'" : '';
+    const pattern = [...set(rule.before), ...glyphs(rule.replace).map((g) => g + mark), ...set(rule.after)].join(' ');
+    const text = `feature calt {\n  sub ${pattern} by ${glyphs(rule.by).join(' ')};\n} calt;\n`;
+    if (run((p) => addSections(p, { sections: [{ title: `${rule.replace.trim()} by ${rule.by.trim()}`, text }] })))
+      setRule({ replace: '', by: '', before: '', after: '' });
+  };
+  return (
+    <fieldset className="mt-3 grid gap-1.5">
+      <legend className="mb-1 font-semibold">In words</legend>
+      {field('replace', 'Replace', 'f i')}
+      {field('by', 'by', 'f_i')}
+      {field('before', 'behind', 'any of these, or nothing')}
+      {field('after', 'before', 'any of these, or nothing')}
+      <Button disabled={!ready} onClick={write}>
+        Write the rule
+      </Button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,129 @@
+import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
+import { lazy, Suspense } from 'react';
+import {
+  giveSectionBack,
+  removeSection,
+  renameSection,
+  setSectionText,
+  switchSection,
+} from '../../../core/features/edits';
+import { isOff } from '../../../core/features/ground';
+import { lineAndColumn } from '../../../core/features/sections';
+import type { SectionView } from '../../../core/features/view';
+import type { Project } from '../../../core/project/model';
+import { run } from '../../state/bench';
+import { Check } from '../../ui/controls';
+import { Button, EntryField, IconButton } from '../../ui/parts';
+import { rowId, SortableRow } from '../../ui/SortableList';
+import { RulesDrawn } from './RulesDrawn';
+import { Trial } from './Trial';
+
+const Editor = lazy(() => import('./Editor'));
+
+type Props = {
+  /** Its place in the order. */
+  index: number;
+  section: Project['features']['sections'][number];
+  view: SectionView | undefined;
+  isOpen: boolean;
+  writable: readonly string[];
+  onToggle: () => void;
+};
+
+/** One section: what it says in words and letters, whether it writes itself, what is wrong, its text, its trial. */
+export function SectionCard({ index, section, view, isOpen, writable, onToggle }: Props) {
+  const { id, title, automatic } = section;
+  const text = automatic === undefined ? section.text : (view?.text ?? '');
+  // What is wrong is told of the text that it was found in.
+  const faults = view?.text === text ? view.faults : [];
+  // A section by hand that has one feature only may be given back to its rule.
+  const own =
+    automatic === undefined && view?.tags.length === 1 && writable.includes(view.tags[0]!) ? view.tags[0] : undefined;
+  return (
+    <SortableRow id={rowId(index)} grip={`Move ${title || automatic}`} className="!items-start !px-0">
+      <article
+        id={`section-${id}`}
+        aria-label={title || automatic}
+        data-testid="section"
+        className={`min-w-0 flex-1 rounded-xl border bg-panel px-3 py-2.5 ${isOff(section) ? 'border-line opacity-60' : 'border-line'}`}
+      >
+        <header className="flex items-center gap-2">
+          <Check
+            label={`${title || automatic} in fonts`}
+            checked={!isOff(section)}
+            onChange={(on) => run((p) => switchSection(p, { id, on }))}
+          >
+            <span className="sr-only">in fonts</span>
+          </Check>
+          <span className="min-w-0 flex-1">
+            <EntryField
+              aria-label={`Title of ${title || automatic}`}
+              value={title}
+              onApply={(to) => to !== title && run((p) => renameSection(p, { id, title: to }))}
+            />
+          </span>
+          <span className="shrink-0 text-[13px] text-quiet">{view?.tags.join(' ')}</span>
+          <span
+            className={`shrink-0 rounded-full px-2 text-[12px] ${automatic === undefined ? 'bg-marigold-tint text-ink' : 'bg-kelp-tint text-kelp'}`}
+          >
+            {automatic === undefined ? 'by hand' : 'writes itself'}
+          </span>
+          <IconButton label={`Take ${title || automatic} away`} onClick={() => run((p) => removeSection(p, { id }))}>
+            <Trash2 size={15} />
+          </IconButton>
+        </header>
+        {view && <p className="mt-1 text-[13px] text-quiet">{view.words}</p>}
+        {faults.length > 0 && (
+          <ul role="alert" aria-label="What is wrong" className="mt-1 text-[13px]">
+            {faults.slice(0, 6).map((f) => {
+              const { line } = lineAndColumn(text, f.from);
+              return (
+                <li key={`${f.from} ${f.reason}`} className={f.severity === 'error' ? 'text-brick' : 'text-marigold'}>
+                  Line {line}: {f.reason}
+                </li>
+              );
+            })}
+            {faults.length > 6 && <li className="text-quiet">and {faults.length - 6} more.</li>}
+          </ul>
+        )}
+        {view && <RulesDrawn rules={view.rules} />}
+        <div className="mt-1.5 flex flex-wrap items-center gap-2">
+          <button
+            type="button"
+            aria-expanded={isOpen}
+            className="inline-flex items-center gap-1 text-[13px] text-kelp"
+            onClick={onToggle}
+          >
+            {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />} Text and trial
+          </button>
+          {own && (
+            <Button
+              title="The rule that the glyphs’ names call for takes its place; Undo brings yours back"
+              onClick={() => run((p) => giveSectionBack(p, { id, automatic: own }))}
+            >
+              Let it write itself
+            </Button>
+          )}
+        </div>
+        {isOpen && (
+          <>
+            {automatic !== undefined && (
+              <p className="mt-1 text-[13px] text-quiet">
+                This text follows the names of glyphs. Type into it, and it is yours from then on.
+              </p>
+            )}
+            <Suspense fallback={<p className="py-2 text-quiet">Getting the editor…</p>}>
+              <Editor
+                text={text}
+                faults={faults}
+                label={`Text of ${title || automatic}`}
+                onChange={(to) => run((p) => setSectionText(p, { id, text: to }), `features ${id}`)}
+              />
+            </Suspense>
+            {view && <Trial id={id} tags={view.tags} rules={view.rules} />}
+          </>
+        )}
+      </article>
+    </SortableRow>
+  );
+}

@@ -1,0 +1,123 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { Result } from '../../../core/base/result';
+import { isUsual } from '../../../core/features/known';
+import type { ShownRule } from '../../../core/features/shown';
+import type { Project } from '../../../core/project/model';
+import { glyphNamed } from '../../../core/project/queries';
+import type { SetLine, SetLines } from '../../../workers/compile';
+import { useBench } from '../../state/bench';
+import { requestLines } from '../../state/liveFont';
+
+const SIZE = 44;
+/** Rules that a trial’s text is made from. */
+const FIRST = 10;
+
+/** A text in which rules occur: the letters that they replace, with what stands around them. */
+function proposedText(project: Project, rules: readonly ShownRule[]): string {
+  const words = rules.slice(0, FIRST).map((r) =>
+    [...r.back, ...r.before, ...r.ahead]
+      .map((n) => {
+        const code = glyphNamed(project, n)?.unicodes[0];
+        return code === undefined ? '' : String.fromCodePoint(code);
+      })
+      .join(''),
+  );
+  const single = rules.every((r) => r.before.length === 1 && r.back.length + r.ahead.length === 0);
+  return words.filter(Boolean).join(single ? '' : ' ');
+}
+
+/** Lines of text in the font as it would be cast now, with some features. */
+function useLine(asker: string, text: string, features: readonly string[]): { line?: SetLine; fault?: string } {
+  const [set, setSet] = useState<Result<SetLines>>();
+  const key = features.join(' ');
+  useEffect(() => {
+    const ask = () => requestLines(asker, { texts: [text], features: key === '' ? [] : key.split(' '), show: setSet });
+    ask();
+    return useBench.subscribe((now, then) => {
+      if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
+    });
+  }, [asker, text, key]);
+  if (!set) return {};
+  return set.ok ? (set.value.lines[0] ? { line: set.value.lines[0] } : {}) : { fault: set.reason };
+}
+
+/** A section tried out: a text with its features off, and on, one above the other; what changed is marked. */
+export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]; rules: readonly ShownRule[] }) {
+  const project = useBench((s) => s.settled)!;
+  const proposed = useMemo(() => proposedText(project, rules), [project, rules]);
+  const [typed, setTyped] = useState<string>();
+  const text = typed ?? proposed;
+  const off = useLine(
+    `trial ${id} off`,
+    text,
+    tags.map((t) => `${t}=0`),
+  );
+  const on = useLine(
+    `trial ${id} on`,
+    text,
+    tags.map((t) => `${t}=1`),
+  );
+  const before = new Set(off.line?.glyphs.map((g) => `${g.id} ${g.cluster}`));
+  if (tags.length === 0) return null;
+  return (
+    <div className="mt-2 rounded-lg border border-line bg-paper p-2">
+      <input
+        aria-label="Text of the trial"
+        className="mb-1 h-7 w-full rounded-md border border-line bg-panel px-2"
+        value={text}
+        spellCheck={false}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+      <p className="text-[12px] text-quiet">
+        Above without {tags.join(', ')}, below with
+        {tags.every(isUsual) ? '; text uses it without being asked' : '; text uses it when asked'}
+      </p>
+      {off.fault && <p className="text-brick">{off.fault}</p>}
+      {off.line && <Line label="Without" line={off.line} em={project.unitsPerEm} changed={() => false} />}
+      {on.line && (
+        <Line
+          label="With"
+          line={on.line}
+          em={project.unitsPerEm}
+          changed={(g) => !before.has(`${g.id} ${g.cluster}`)}
+        />
+      )}
+    </div>
+  );
+}
+
+function Line({
+  label,
+  line,
+  em,
+  changed,
+}: {
+  label: string;
+  line: SetLine;
+  em: number;
+  changed: (g: SetLine['glyphs'][number]) => boolean;
+}) {
+  const scale = SIZE / em;
+  const width = Math.max(20, line.width * scale + 4);
+  const project = useBench((s) => s.settled)!;
+  const names = line.glyphs.map((g) => (g.id && project.glyphs[g.id]?.name) || '?').join(' ');
+  return (
+    <div className="overflow-x-auto">
+      <svg
+        role="img"
+        aria-label={`${label}: ${names}`}
+        data-testid="trial-line"
+        width={width}
+        height={SIZE * 1.35}
+        viewBox={`0 ${-em} ${width / scale} ${em * 1.35}`}
+      >
+        {line.glyphs.map((g, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: glyphs of a line keep their places.
+          <g key={i} transform={`translate(${g.x} ${-g.y})`} className={changed(g) ? 'fill-kelp' : 'fill-ink'}>
+            <path d={line.paths[g.gid] ?? ''} transform="scale(1 -1)" />
+          </g>
+        ))}
+      </svg>
+    </div>
+  );
+}

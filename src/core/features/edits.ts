@@ -1,0 +1,210 @@
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
+import type { Project } from '../project/model';
+
+/** Edits of the project’s rules: its sections, in the order in which they are compiled. */
+
+type Section = Project['features']['sections'][number];
+
+const MOST_SECTIONS = 400;
+const MOST_TEXT = 2_000_000;
+const text = z.string().max(MOST_TEXT);
+
+const withSections = (project: Project, sections: readonly Section[], sentence: string): Outcome =>
+  edited({ ...project, features: { ...project.features, sections } }, sentence);
+
+const shownAs = (s: Section): string => s.title || s.automatic || 'the rules';
+
+/** Changes one section; refuses where it is gone. */
+function changed(
+  project: Project,
+  id: string,
+  change: (s: Section) => Section,
+  sentence: (s: Section) => string,
+): Outcome {
+  const { sections } = project.features;
+  const section = sections.find((s) => s.id === id);
+  if (!section) return refused('That section of rules is no longer in the project.');
+  const next = change(section);
+  return withSections(
+    project,
+    sections.map((s) => (s === section ? next : s)),
+    sentence(next),
+  );
+}
+
+/** Ids of sections are `f1`, `f2` …; the next that is free. */
+function nextId(sections: readonly Section[]): string {
+  const taken = new Set(sections.map((s) => s.id));
+  let n = sections.length + 1;
+  while (taken.has(`f${n}`)) n++;
+  return `f${n}`;
+}
+
+/** Adds sections at the end, or behind another: of one’s own, or such as write themselves. */
+export const addSections = defineEdit(
+  {
+    name: 'addSections',
+    does: 'Adds sections of rules',
+    reach: 'no master',
+    args: z.object({
+      sections: z.array(z.object({ title: a.text, text, automatic: a.text.optional() })).readonly(),
+      after: z.string().optional(),
+    }),
+  },
+  (project, { sections: wanted, after }) => {
+    const { sections } = project.features;
+    if (wanted.length === 0) return refused('There is nothing to add.');
+    if (sections.length + wanted.length > MOST_SECTIONS)
+      return refused(`A project has at most ${MOST_SECTIONS} sections of rules.`);
+    const out = [...sections];
+    const at = after === undefined ? out.length : out.findIndex((s) => s.id === after) + 1 || out.length;
+    wanted.forEach(({ title, text: own, automatic }, i) => {
+      const section: Section = {
+        id: nextId(out),
+        title,
+        options: {},
+        text: automatic === undefined ? own : '',
+        ...(automatic !== undefined && { automatic }),
+      };
+      out.splice(at + i, 0, section);
+    });
+    return withSections(
+      project,
+      out,
+      wanted.length === 1
+        ? `Added the rules ${wanted[0]!.title}`
+        : `Added ${plural(wanted.length, 'section')} of rules`,
+    );
+  },
+);
+
+/** Writes the text of a section; one that wrote itself is by hand from here on. */
+export const setSectionText = defineEdit(
+  {
+    name: 'setSectionText',
+    does: 'Writes the text of a section of rules',
+    reach: 'no master',
+    args: z.object({ id: z.string(), text }),
+  },
+  (project, { id, text: own }) =>
+    changed(
+      project,
+      id,
+      ({ automatic: _, ...s }) => ({ ...s, text: own }),
+      (s) => `Wrote rules in ${shownAs(s)}`,
+    ),
+);
+
+/** Gives a section back to the rule that writes it. */
+export const giveSectionBack = defineEdit(
+  {
+    name: 'giveSectionBack',
+    does: 'Has a section of rules write itself',
+    reach: 'no master',
+    args: z.object({ id: z.string(), automatic: a.text }),
+  },
+  (project, { id, automatic }) =>
+    changed(
+      project,
+      id,
+      (s) => ({ ...s, automatic, text: '' }),
+      (s) => `${shownAs(s)} writes itself again`,
+    ),
+);
+
+export const renameSection = defineEdit(
+  {
+    name: 'renameSection',
+    does: 'Renames a section of rules',
+    reach: 'no master',
+    args: z.object({ id: z.string(), title: a.text }),
+  },
+  (project, { id, title }) =>
+    changed(
+      project,
+      id,
+      (s) => ({ ...s, title: title.trim().slice(0, 200) }),
+      (s) => `Named the rules ${shownAs(s)}`,
+    ),
+);
+
+/** Takes a section into fonts, or leaves it out of them. */
+export const switchSection = defineEdit(
+  {
+    name: 'switchSection',
+    does: 'Takes a section of rules into fonts or leaves it out',
+    reach: 'no master',
+    args: z.object({ id: z.string(), on: z.boolean() }),
+  },
+  (project, { id, on }) =>
+    changed(
+      project,
+      id,
+      (s) => {
+        const { off: _, ...options } = s.options;
+        return { ...s, options: on ? options : { ...options, off: true } };
+      },
+      (s) => `${shownAs(s)} is ${on ? 'in fonts' : 'left out of fonts'}`,
+    ),
+);
+
+/** Gives a section another place in the order. */
+export const moveSection = defineEdit(
+  {
+    name: 'moveSection',
+    does: 'Gives a section of rules another place',
+    reach: 'no master',
+    args: z.object({ from: a.index, to: a.index }),
+  },
+  (project, { from, to }) => {
+    const sections = [...project.features.sections];
+    const [moved] = sections.splice(from, 1);
+    if (!moved || to > sections.length) return refused('There is no such place for a section.');
+    sections.splice(to, 0, moved);
+    return withSections(project, sections, `Moved the rules ${shownAs(moved)}`);
+  },
+);
+
+export const removeSection = defineEdit(
+  {
+    name: 'removeSection',
+    does: 'Takes a section of rules away',
+    reach: 'no master',
+    args: z.object({ id: z.string() }),
+  },
+  (project, { id }) => {
+    const gone = project.features.sections.find((s) => s.id === id);
+    if (!gone) return refused('That section of rules is no longer in the project.');
+    return withSections(
+      project,
+      project.features.sections.filter((s) => s !== gone),
+      `Took the rules ${shownAs(gone)} away`,
+    );
+  },
+);
+
+/** Cuts a section by hand in two at a place of its text. */
+export const splitSection = defineEdit(
+  {
+    name: 'splitSection',
+    does: 'Cuts a section of rules in two',
+    reach: 'no master',
+    args: z.object({ id: z.string(), at: a.index }),
+  },
+  (project, { id, at }) => {
+    const { sections } = project.features;
+    const section = sections.find((s) => s.id === id);
+    if (!section) return refused('That section of rules is no longer in the project.');
+    const [first, second] = [section.text.slice(0, at).trimEnd(), section.text.slice(at).trimStart()];
+    if (section.automatic !== undefined || !first || !second)
+      return refused('A section is cut where text stands on both sides.');
+    const more: Section = { ...section, id: nextId(sections), title: `${section.title}, second part`, text: second };
+    return withSections(
+      project,
+      sections.flatMap((s) => (s === section ? [{ ...s, text: first }, more] : [s])),
+      `Cut the rules ${shownAs(section)} in two`,
+    );
+  },
+);

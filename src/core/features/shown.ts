@@ -1,0 +1,173 @@
+import { FeatureFault } from './cursor';
+import { GlyphIndex } from './glyphIndex';
+import { Names } from './resolve';
+import { type SectionText, treeOf } from './sections';
+import type { GlyphSet, Pattern, Statement } from './tree';
+
+/** A rule to be drawn: glyphs before it and after it, what stands around them, by names. */
+export type ShownRule = {
+  feature: string;
+  back: readonly string[];
+  before: readonly string[];
+  ahead: readonly string[];
+  after: readonly string[];
+  /** Nothing is replaced: the context is left alone, or glyphs move. */
+  kind: 'replace' | 'choose' | 'alone' | 'move';
+};
+/** What a section says, counted by kind, its rules to be drawn, the features that it has. */
+export type ShownSection = { tags: readonly string[]; words: string; rules: readonly ShownRule[] };
+
+const MOST_SHOWN = 240;
+
+/** What sections say, for showing it; classes of earlier sections hold in later ones. */
+export function shownSections(sections: readonly SectionText[], glyphs: readonly string[]): ShownSection[] {
+  const names = new Names(
+    new GlyphIndex(glyphs),
+    (values) => values[0]?.value ?? 0,
+    () => {},
+  );
+  return sections.map((s) => new Teller(names, glyphs).tell(treeOf(s.text).statements));
+}
+
+type Kind = 'replaced' | 'ligatures' | 'split' | 'choices' | 'contexts' | 'moved' | 'pairs' | 'marks' | 'joins';
+
+class Teller {
+  private readonly rules: ShownRule[] = [];
+  private readonly counts = new Map<Kind, number>();
+  private readonly tags = new Set<string>();
+  private feature = '';
+
+  constructor(
+    private readonly names: Names,
+    private readonly glyphs: readonly string[],
+  ) {}
+
+  tell(statements: readonly Statement[]): ShownSection {
+    this.walk(statements);
+    return { tags: [...this.tags], words: wordsOf(this.counts), rules: this.rules };
+  }
+
+  private count(kind: Kind, n = 1): void {
+    this.counts.set(kind, (this.counts.get(kind) ?? 0) + n);
+  }
+
+  private walk(list: readonly Statement[]): void {
+    for (const s of list) {
+      try {
+        this.statement(s);
+      } catch (error) {
+        if (!(error instanceof FeatureFault)) throw error;
+      }
+    }
+  }
+
+  private named(set: GlyphSet): string[] {
+    return this.names.glyphs(set).map((g) => this.glyphs[g]!);
+  }
+
+  /** One glyph of a set that stands for it. */
+  private one = (set: GlyphSet): string[] => this.named(set).slice(0, 1);
+
+  private statement(s: Statement): void {
+    switch (s.kind) {
+      case 'glyphClass':
+        this.names.classes.set(s.name, this.names.glyphs(s.set));
+        return;
+      case 'markClass': {
+        const own = this.names.markClasses.get(s.name) ?? new Map();
+        this.names.markClasses.set(s.name, own);
+        for (const g of this.names.glyphs(s.set)) own.set(g, { x: 0, y: 0 });
+        return;
+      }
+      case 'feature':
+        this.feature = s.tag.trimEnd();
+        this.tags.add(this.feature);
+        this.walk(s.body);
+        this.feature = '';
+        return;
+      case 'lookup':
+        this.walk(s.body);
+        return;
+      case 'sub':
+        this.substitution(s);
+        return;
+      case 'ignore':
+        this.count('contexts', s.patterns.length);
+        for (const p of s.patterns) this.context(p, [], 'alone');
+        return;
+      case 'pos':
+        if (s.pattern.isContext) {
+          this.count('contexts');
+          this.context(s.pattern, [], 'move');
+        } else this.count(s.pattern.input.length === 1 ? 'moved' : 'pairs');
+        return;
+      case 'attach':
+      case 'attachParts':
+        this.count('marks');
+        return;
+      case 'cursive':
+        this.count('joins');
+    }
+  }
+
+  private push(rule: Omit<ShownRule, 'feature'>): void {
+    if (this.rules.length < MOST_SHOWN) this.rules.push({ feature: this.feature, ...rule });
+  }
+
+  private context(p: Pattern, after: readonly string[], kind: ShownRule['kind']): void {
+    this.push({
+      back: p.back.flatMap(this.one),
+      before: p.input.flatMap((i) => this.one(i.set)),
+      ahead: p.ahead.flatMap(this.one),
+      after,
+      kind,
+    });
+  }
+
+  private substitution({ pattern, by, choice }: Extract<Statement, { kind: 'sub' }>): void {
+    if (pattern.isContext) {
+      this.count('contexts');
+      const to = choice ? this.named(choice) : (by ?? []).flatMap(this.one);
+      this.context(pattern, to, choice ? 'choose' : 'replace');
+      return;
+    }
+    const around = { back: [], ahead: [] };
+    const first = this.named(pattern.input[0]!.set);
+    if (choice) {
+      this.count('choices', first.length);
+      for (const g of first) this.push({ ...around, before: [g], after: this.named(choice), kind: 'choose' });
+    } else if (pattern.input.length > 1) {
+      this.count('ligatures');
+      this.push({
+        ...around,
+        before: pattern.input.flatMap((i) => this.one(i.set)),
+        after: by!.flatMap(this.one),
+        kind: 'replace',
+      });
+    } else if (by!.length === 1) {
+      const to = this.named(by![0]!);
+      this.count('replaced', first.length);
+      first.forEach((g, i) => {
+        this.push({ ...around, before: [g], after: [to[to.length === 1 ? 0 : i] ?? g], kind: 'replace' });
+      });
+    } else {
+      this.count('split', first.length);
+      for (const g of first) this.push({ ...around, before: [g], after: by!.flatMap(this.one), kind: 'replace' });
+    }
+  }
+}
+
+const WORDS: Readonly<Record<Kind, readonly [one: string, many: string]>> = {
+  replaced: ['glyph gets another form', 'glyphs get another form'],
+  ligatures: ['ligature', 'ligatures'],
+  split: ['glyph becomes several', 'glyphs become several'],
+  choices: ['glyph has a choice of forms', 'glyphs have a choice of forms'],
+  contexts: ['rule with a context', 'rules with a context'],
+  moved: ['glyph moves', 'glyphs move'],
+  pairs: ['rule of pairs', 'rules of pairs'],
+  marks: ['rule of marks', 'rules of marks'],
+  joins: ['rule of joining', 'rules of joining'],
+};
+
+const wordsOf = (counts: ReadonlyMap<Kind, number>): string =>
+  [...counts].map(([kind, n]) => `${n} ${WORDS[kind][n === 1 ? 0 : 1]}`).join(', ') || 'no rule yet';

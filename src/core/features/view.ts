@@ -1,0 +1,50 @@
+import type { MasterId, Project } from '../project/model';
+import { drawingOf, glyphsInOrder } from '../project/queries';
+import { automaticRules } from './automatic';
+import { groundOf, isOff } from './ground';
+import { compileSections } from './sections';
+import { type ShownSection, shownSections } from './shown';
+import type { Fault } from './tree';
+
+/** A section as the stage shows it: its text as it is now, what it says, what is wrong in it. */
+export type SectionView = ShownSection & { id: string; text: string; faults: readonly Fault[] };
+/** All sections, and rules that the glyphs’ names call for and no section has. */
+export type FeaturesView = {
+  sections: readonly SectionView[];
+  offered: readonly { tag: string; title: string; count: number }[];
+  /** Tags of automatic rules that there are, whether a section has them or not. */
+  writable: readonly string[];
+  /** Features of the font in order, those that the project makes by itself among them. */
+  tags: readonly string[];
+};
+
+/** The rules of a project as the stage shows them, judged in a master. */
+export function featuresView(project: Project, master: MasterId): FeaturesView {
+  const glyphs = glyphsInOrder(project).filter((g) => g.cast);
+  const names = glyphs.map((g) => g.name);
+  const ground = groundOf(glyphs.map((glyph) => ({ glyph, drawing: drawingOf(glyph, master) })));
+  const rules = automaticRules(ground);
+  const written = new Map(rules.map((r) => [r.tag, r.text]));
+  const { sections, included } = project.features;
+  const texts = sections.map(({ id, title, text, automatic }) => ({
+    id,
+    title,
+    text: automatic === undefined ? text : (written.get(automatic) ?? ''),
+  }));
+  const on = texts.map((t, i) => (isOff(sections[i]!) ? { ...t, text: '' } : t));
+  const { faults, tags } = compileSections(on, included, { glyphs: names });
+  const shown = shownSections(texts, names);
+  const has = new Set(shown.flatMap((s) => s.tags));
+  const offered = rules.filter((r) => !has.has(r.tag) && !sections.some((s) => s.automatic === r.tag));
+  return {
+    sections: texts.map((t, i) => ({
+      id: t.id,
+      text: t.text,
+      ...shown[i]!,
+      faults: faults.filter((f) => f.source === i),
+    })),
+    offered: offered.map((r) => ({ tag: r.tag, title: r.title, count: Math.max(1, r.shown.length) })),
+    writable: rules.map((r) => r.tag),
+    tags: [...tags].sort(),
+  };
+}
