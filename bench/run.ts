@@ -1,6 +1,7 @@
 import { benchCasting } from './casting';
 import { benchComposing } from './composing';
 import { benchDrawing, benchSpacing } from './drawing';
+import { benchFeatures } from './features';
 import { benchFitting } from './fitting';
 import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
@@ -12,6 +13,7 @@ const wanted = process.argv.slice(2);
 const want = (name: string) => wanted.length === 0 || wanted.includes(name);
 if (want('casting')) benchCasting();
 if (want('composing')) await benchComposing();
+if (want('features')) benchFeatures();
 if (want('drawing')) benchDrawing();
 if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();

@@ -1,11 +1,13 @@
 import { buildStarter } from '../demo/starter';
 import { castFont } from '../src/core/casting/font';
+import { parseFeatures } from '../src/core/features/parse';
 import { openAny } from '../src/core/formats/openFile';
 import { projectFiles, projectFromFiles } from '../src/core/formats/project/projectFile';
 import { square } from '../src/core/geometry/testShapes';
 import { drawingsOf, flattened } from '../src/core/project/outline';
 import { drawingOf } from '../src/core/project/queries';
 import { mutated, mutatedText, random } from './mutate';
+import { ruleFault, ruleText } from './ruleCases';
 import { shapeCase } from './shapeCases';
 import { faultOf, OPERATIONS, wrongArea } from './shapes';
 
@@ -50,6 +52,14 @@ test('damaged sources open soundly or are refused in a sentence that names a fil
     expect(result.reason).toMatch(/(\.ufo|\.glif|\.plist|\.designspace|fea)\b.*\.$/s);
   }
   expect(refused).toBeGreaterThan(30);
+});
+
+test('damaged rules end in sentences at their places, and tables that read back', () => {
+  const found = Array.from({ length: 400 }, (_, i) => [i + 1, ruleFault(i + 1)] as const).filter(([, f]) => f);
+  expect(found).toEqual([]);
+  // Some are damaged, some are not.
+  const told = Array.from({ length: 60 }, (_, i) => parseFeatures(ruleText(i + 1)).faults.length > 0);
+  expect(new Set(told)).toEqual(new Set([true, false]));
 });
 
 describe('arithmetic of shapes, kind by kind', () => {

@@ -21,7 +21,7 @@ await build({
   minify: true,
   keepNames: true,
   outExtension: { '.js': '.mjs' },
-  external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js'],
+  external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js', 'harfbuzzjs'],
   logLevel: 'warning',
 });
 // `npx wendril` looks for the command among the installed ones first.

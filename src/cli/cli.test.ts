@@ -446,6 +446,36 @@ test('coverage is told by language and list; letters are put together for langua
   expect(anchors.anchors).toBeGreaterThan(20);
 });
 
+test('rules are told and written for other tools; a fault ends with 1; text is shaped and explained', () => {
+  const demo = 'public/demo/velmarrow-sans.wendril';
+  const fea = join(folder, 'rules.fea');
+  const told = wendril('features', demo, '--write', fea);
+  expect([told.code, told.err]).toEqual([0, '']);
+  expect(told.out).toMatch(/^Ligatures \(liga; writes itself\): 5 ligatures$/m);
+  expect(readFileSync(fea, 'utf8')).toMatch(/feature liga \{\n {2}sub f f i by f_f_i;/);
+  const json = JSON.parse(wendril('features', demo, '--json').out);
+  expect(json.sections).toHaveLength(17);
+  expect(json.offered).toEqual(['aalt', 'locl', 'ordn']);
+  const broken = join(folder, 'broken');
+  mkdirSync(broken, { recursive: true });
+  for (const [path, bytes] of files) {
+    if (!path.startsWith(ufoFolder)) continue;
+    mkdirSync(dirname(join(broken, path)), { recursive: true });
+    writeFileSync(join(broken, path), bytes);
+  }
+  writeFileSync(join(broken, ufoFolder, 'features.fea'), 'feature liga {\n  sub n n by nothing;\n} liga;\n');
+  const checked = wendril('features', join(broken, ufoFolder), '--check');
+  expect(checked.code).toBe(1);
+  expect(checked.out).toMatch(/^features\.fea, line 2, column 14: Glyph nothing is not in the project/);
+  const shaped = wendril('shape', demo, 'office AV', '--explain');
+  expect(shaped.out).toMatch(/^o f_f_i c e space A V\n/);
+  expect(shaped.out).toMatch(/ {2}liga, lookup \d+ of GSUB \(Ligatures, line 2\): o f f i c e .* → o f_f_i c e/);
+  expect(shaped.out).toMatch(/ {2}kern, lookup \d+ of GPOS \(the pairs of Kern\): moves glyphs/);
+  const small = JSON.parse(wendril('shape', demo, 'ab', '--features', 'smcp', '--json').out);
+  expect(small.glyphs.map((g: { glyph: string }) => g.glyph)).toEqual(['a.sc', 'b.sc']);
+  expect(wendril('shape', demo, 'ab', '--features', 'small').err).toMatch(/small is no feature/);
+});
+
 test('every command answers --help with all the options that it takes; --version works; a wrong word names the nearest', () => {
   for (const name of ['cast', 'convert', 'info', 'coverage', 'compose', 'names', 'apply', 'fit', 'kern', 'trace']) {
     const { code, out, err } = wendril(name, '--help');

@@ -73,6 +73,38 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./coverage')).coverage,
   },
   {
+    name: 'features',
+    takes: 'SOURCE',
+    does: [
+      'The sections of rules of a source: what they say, and what is wrong in them, by line and column.',
+      'Ends with 1 where a rule is wrong.',
+    ],
+    options: [
+      {
+        name: 'write',
+        value: 'FILE',
+        does: 'writes the rules as one text for other tools, those that write themselves too',
+      },
+      { name: 'check', does: 'tells only what is wrong' },
+      JSON_OPTION,
+    ],
+    example: 'wendril features Velmarrow.wendril --write velmarrow.fea',
+    load: async () => (await import('./features')).features,
+  },
+  {
+    name: 'shape',
+    takes: 'FONT|SOURCE TEXT',
+    does: ['A text set with a font, or with a source as it would be cast: its glyphs and their places.'],
+    options: [
+      { name: 'features', value: 'LIST', does: 'features to be set: smcp,liga=0,salt=2' },
+      { name: 'language', value: 'CODE', does: 'the language of the text, as tr or ro' },
+      { name: 'explain', does: 'tells what every lookup did, in order, and where its rule stands' },
+      JSON_OPTION,
+    ],
+    example: 'wendril shape Velmarrow.wendril "office" --explain',
+    load: async () => (await import('./shape')).shape,
+  },
+  {
     name: 'compose',
     takes: 'SOURCE TARGET',
     does: [

@@ -2,11 +2,12 @@ import { type Refusal, type Result, success } from '../core/base/result';
 import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
+import type { LookupSource, LookupSources } from '../core/casting/tables/layout';
 import type { GlyphId, Project } from '../core/project/model';
 import type { Step } from '../core/project/patch';
 import { glyphForCodePoint } from '../core/project/queries';
 import { documentHolder } from './document';
-import { createShaper, type Shaper } from './shaper';
+import { createShaper, type ShapedGlyph, type Shaper, type ShapingStep } from './shaper';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
 export type SetLine = {
@@ -33,6 +34,7 @@ type Compiled = {
   shaper: Shaper;
   glyphIds: readonly GlyphId[];
   left: readonly Refusal[];
+  lookups: LookupSources;
 };
 let compiled: Compiled | undefined;
 /** Glyphs that lines were set with: what a font of thousands of glyphs is compiled for. */
@@ -56,7 +58,7 @@ async function compiledFor(
     only: outlined,
   });
   if (!font.ok) return font;
-  const { bytes, glyphIds, notes } = font.value;
+  const { bytes, glyphIds, notes, lookups } = font.value;
   const left = notes.filter((n) => n.severity === 'error');
   return success({
     project,
@@ -65,6 +67,7 @@ async function compiledFor(
     shaper: await createShaper(bytes),
     glyphIds,
     left,
+    lookups,
   });
 }
 
@@ -128,6 +131,40 @@ export const compileService = {
       return success({ lines, left: compiled.left });
     }
   },
+
+  /** What every lookup does to a text, in order: the glyphs before and after it, and where its rule stands. */
+  async explain({
+    text,
+    place,
+    features,
+    steps = [],
+  }: {
+    text: string;
+    place: CastPlace;
+    features: string[];
+    steps?: readonly Step[];
+  }): Promise<Result<ExplainedStep[]>> {
+    const set = await compileService.setLines({ texts: [text], place, features, steps });
+    if (!set.ok) return set;
+    if (!compiled) return success([]);
+    const { shaper, glyphIds, lookups } = compiled;
+    const named = (list: readonly ShapedGlyph[]): SetGlyph[] => list.map((g) => ({ ...g, id: glyphIds[g.gid] }));
+    return success(
+      shaper.explain(text, features).map((s) => ({
+        ...s,
+        before: named(s.before),
+        after: named(s.after),
+        source: lookups[s.table][s.lookup] ?? { title: 'the project itself' },
+      })),
+    );
+  },
+};
+
+/** What one lookup did, and where it comes from. */
+export type ExplainedStep = Omit<ShapingStep, 'before' | 'after'> & {
+  before: SetGlyph[];
+  after: SetGlyph[];
+  source: LookupSource;
 };
 
 export type CompileService = typeof compileService;

@@ -17,7 +17,7 @@ import { trueTypeOutlines } from './tables/glyf';
 import { kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
-import { layoutTables } from './tables/layout';
+import { type LookupSources, layoutTables } from './tables/layout';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
@@ -32,6 +32,8 @@ export type CastFont = {
   /** Names of glyphs whose overlaps could not be removed and stayed as drawn. */
   overlapsKept: readonly string[];
   kerningPairs: number;
+  /** Where each lookup of the font comes from, by its number. */
+  lookups: LookupSources;
   /** What is left out, or otherwise than one might expect, by what a reader would notice. */
   notes: readonly Refusal[];
 };
@@ -89,6 +91,7 @@ function joined(plan: CastPlan): CastFont {
     quadraticError: outlines.error,
     overlapsKept,
     kerningPairs: kern.pairs.length,
+    lookups: layout.lookups,
     notes: [
       ...layout.notes,
       ...plan.notes,

@@ -63,7 +63,8 @@ export class Cursor {
 
   /** What stands at this place, for a sentence. */
   found(): string {
-    return this.isEnd ? '; the text ends' : ` before “${this.now.text}”`;
+    const { text } = this.now;
+    return this.isEnd ? '; the text ends' : ` before “${text.length > 24 ? `${text.slice(0, 24)}…` : text}”`;
   }
 
   tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {

@@ -33,6 +33,18 @@ export class Names {
     return out;
   }
 
+  private readonly sorted = new WeakMap<readonly number[], number[]>();
+
+  /** The glyphs of a class by their numbers, each once; worked out once for a class. */
+  sortedClass(set: GlyphSet & { kind: 'class' }): number[] {
+    const own = this.classes.get(set.name);
+    const known = own && this.sorted.get(own);
+    if (known) return known;
+    const members = [...new Set(this.glyphs(set))].sort((a, b) => a - b);
+    if (own) this.sorted.set(own, members);
+    return members;
+  }
+
   /** May a set hold several, as classes and lists do? One in a list is still a list. */
   isClass(set: GlyphSet): boolean {
     if (set.kind === 'glyph') return this.find(set) === undefined && this.hyphenated(set.name) !== undefined;

@@ -47,7 +47,8 @@ export function rulesOf<K extends Kind>(lookup: DraftLookup, kind: K): Of<K> {
   return fresh;
 }
 
-const sets = (names: Names, list: readonly GlyphSet[]): number[][] => list.map((s) => unique(names.glyphs(s)));
+const sets = (names: Names, list: readonly GlyphSet[]): number[][] =>
+  list.map((s) => (s.kind === 'class' ? names.sortedClass(s) : unique(names.glyphs(s))));
 const unique = (glyphs: readonly number[]): number[] => [...new Set(glyphs)].sort((a, b) => a - b);
 
 /** Every way to take one of each set, in order. */

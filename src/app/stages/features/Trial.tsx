@@ -4,9 +4,12 @@ import { isUsual } from '../../../core/features/known';
 import type { ShownRule } from '../../../core/features/shown';
 import type { Project } from '../../../core/project/model';
 import { glyphNamed } from '../../../core/project/queries';
-import type { SetLine, SetLines } from '../../../workers/compile';
+import type { ExplainedStep, SetLine, SetLines } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
+import { compiler } from '../../state/followers';
 import { requestLines } from '../../state/liveFont';
+import { Button } from '../../ui/parts';
+import { Explained } from './Explained';
 
 const SIZE = 44;
 /** Rules that a trial’s text is made from. */
@@ -41,6 +44,12 @@ function useLine(asker: string, text: string, features: readonly string[]): { li
   return set.ok ? (set.value.lines[0] ? { line: set.value.lines[0] } : {}) : { fault: set.reason };
 }
 
+/** Asks what every lookup does to a text in the font as it would be cast now. */
+const explain = (text: string, features: string[]): Promise<Result<ExplainedStep[]>> =>
+  compiler.askWith<Result<ExplainedStep[]>>((service, steps) =>
+    service.explain({ text, place: { master: useBench.getState().master }, features, steps }),
+  );
+
 /** A section tried out: a text with its features off, and on, one above the other; what changed is marked. */
 export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]; rules: readonly ShownRule[] }) {
   const project = useBench((s) => s.settled)!;
@@ -58,6 +67,9 @@ export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]
     tags.map((t) => `${t}=1`),
   );
   const before = new Set(off.line?.glyphs.map((g) => `${g.id} ${g.cluster}`));
+  const [explained, setExplained] = useState<Result<ExplainedStep[]>>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an explanation is of what stood there when it was asked for.
+  useEffect(() => setExplained(undefined), [project, text]);
   if (tags.length === 0) return null;
   return (
     <div className="mt-2 rounded-lg border border-line bg-paper p-2">
@@ -82,6 +94,18 @@ export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]
           changed={(g) => !before.has(`${g.id} ${g.cluster}`)}
         />
       )}
+      <Button
+        title="What every lookup did to this text, in order, by the shaper’s own trace"
+        onClick={() =>
+          void explain(
+            text,
+            tags.map((t) => `${t}=1`),
+          ).then(setExplained)
+        }
+      >
+        Explain
+      </Button>
+      {explained && <Explained result={explained} />}
     </div>
   );
 }

@@ -15,7 +15,12 @@ export type LayoutTables = {
   tables: readonly (readonly [tag: 'GDEF' | 'GSUB' | 'GPOS', bytes: Uint8Array])[];
   names: readonly NameRecord[];
   notes: readonly Refusal[];
+  lookups: LookupSources;
 };
+
+/** A lookup’s place in the rules: its section, line and name, or what the project makes by itself. */
+export type LookupSource = { title: string; section?: string; line?: number; name?: string };
+export type LookupSources = Readonly<Record<'GSUB' | 'GPOS', readonly LookupSource[]>>;
 
 /** Faults of the text beyond this are counted. */
 const MOST_NOTES = 12;
@@ -60,7 +65,8 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
       value: n.text,
     }),
   );
-  return { tables, names, notes };
+  const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
+  return { tables, names, notes, lookups };
 }
 
 const written = new WeakMap<Compiled, Uint8Array>();
@@ -70,6 +76,24 @@ function substitutionBytes(compiled: Compiled): Uint8Array | undefined {
   const bytes = written.get(compiled) ?? writeRules(compiled.GSUB, 'GSUB');
   if (bytes) written.set(compiled, bytes);
   return bytes;
+}
+
+const BY_ITSELF: Readonly<Record<string, string>> = {
+  kern: 'the pairs of Kern',
+  mark: 'the anchors of letters and marks',
+  mkmk: 'the anchors of marks on marks',
+};
+
+function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): LookupSource[] {
+  return table.lookups.map((l, i) => {
+    const section = sections[l.source];
+    if (!section) {
+      const tag = table.features.find((f) => f.lookups.includes(i))?.tag ?? '';
+      return { title: BY_ITSELF[tag] ?? 'the project itself' };
+    }
+    const { line } = lineAndColumn(section.text, l.from.from);
+    return { title: section.title, section: section.id, line, ...(l.name !== undefined && { name: l.name }) };
+  });
 }
 
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */

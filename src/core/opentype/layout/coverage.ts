@@ -23,7 +23,7 @@ export const coverage: Codec<readonly number[]> = {
   write(glyphs) {
     const sorted = [...glyphs].sort((a, b) => a - b);
     const ranges = rangesOf(sorted.map((g) => [g, 0]));
-    const out = new Writer();
+    const out = new Writer(4 + Math.min(sorted.length * 2, ranges.length * 6));
     if (ranges.length * 6 >= sorted.length * 2) {
       out.uint16(1).uint16(sorted.length);
       for (const g of sorted) out.uint16(g);

@@ -1,5 +1,3 @@
-import { Writer } from '../binary';
-
 /**
  * A table of which parts lie behind it: numbers are written in order, parts as 16-bit offsets to where they come to lie. Equal
  * parts are written once. Undefined parts are offset 0.
@@ -34,39 +32,41 @@ export class Packed {
   }
 
   private packed(): { bytes: Uint8Array; farthest: number } {
-    const places = new Map<string, number>();
+    const places = new Map<Uint8Array | string, number>();
     const behind: Uint8Array[] = [];
-    let at = this.fields.length * 2;
+    const head = this.fields.length * 2;
+    let end = head;
     let farthest = 0;
-    const out = new Writer();
-    for (const f of this.fields) {
-      if (typeof f === 'number') {
-        out.uint16(f);
-        continue;
-      }
-      if (!f.part) {
-        out.uint16(0);
-        continue;
-      }
-      const key = keyOf(f.part);
+    const offsets = this.fields.map((f) => {
+      if (typeof f === 'number') return f;
+      if (!f.part) return 0;
+      const key = f.part.length <= LONGEST_SHARED ? keyOf(f.part) : f.part;
       let place = places.get(key);
       if (place === undefined) {
-        place = at;
+        place = end;
         places.set(key, place);
         behind.push(f.part);
-        at += f.part.length;
+        end += f.part.length;
       }
-      farthest = Math.max(farthest, place);
-      out.uint16(place & 0xffff);
+      if (place > farthest) farthest = place;
+      return place & 0xffff;
+    });
+    const bytes = new Uint8Array(end);
+    offsets.forEach((v, i) => {
+      bytes[2 * i] = v >> 8;
+      bytes[2 * i + 1] = v & 0xff;
+    });
+    let at = head;
+    for (const part of behind) {
+      bytes.set(part, at);
+      at += part.length;
     }
-    for (const part of behind) out.raw(part);
-    return { bytes: out.toBytes(), farthest };
+    return { bytes, farthest };
   }
 }
 
+/** Longer parts are hardly ever equal; they are not compared. */
+const LONGEST_SHARED = 256;
+
 /** Bytes as text, to find equal ones by. */
-const keyOf = (bytes: Uint8Array): string => {
-  let key = '';
-  for (let i = 0; i < bytes.length; i += 8192) key += String.fromCharCode(...bytes.subarray(i, i + 8192));
-  return key;
-};
+const keyOf = (bytes: Uint8Array): string => String.fromCharCode.apply(null, bytes as unknown as number[]);

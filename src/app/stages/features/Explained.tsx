@@ -1,0 +1,110 @@
+import type { Result } from '../../../core/base/result';
+import type { ExplainedStep, SetGlyph } from '../../../workers/compile';
+import { useBench } from '../../state/bench';
+import { GlyphShape } from '../../ui/GlyphShape';
+
+const SIZE = 30;
+/** Longer lines are cut around what changed. */
+const AROUND = 2;
+
+/** What lookups did, one after the other: the glyphs before and after, and where the rule stands. */
+export function Explained({ result }: { result: Result<ExplainedStep[]> }) {
+  if (!result.ok)
+    return (
+      <p role="alert" className="mt-1 text-brick">
+        {result.reason}
+      </p>
+    );
+  if (result.value.length === 0) return <p className="mt-1 text-quiet">No lookup changed anything in this text.</p>;
+  return (
+    <ol aria-label="What each lookup did" className="mt-1.5 grid gap-1.5">
+      {result.value.map((s, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their order.
+        <li key={i} className="rounded-lg border border-line bg-panel px-2 py-1">
+          <p className="text-[12.5px]">
+            <b>{s.feature}</b> · {s.source.title}
+            {s.source.line !== undefined && `, line ${s.source.line}`}
+            {s.source.name && ` (${s.source.name})`}
+          </p>
+          {s.table === 'GSUB' ? <Replaced step={s} /> : <Moved step={s} />}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** The stretch in which two rows differ, with a little around it. */
+function stretch(before: readonly SetGlyph[], after: readonly SetGlyph[]): [from: number, tail: number] {
+  let from = 0;
+  while (from < before.length && from < after.length && before[from]!.gid === after[from]!.gid) from++;
+  let tail = 0;
+  while (
+    tail < before.length - from &&
+    tail < after.length - from &&
+    before[before.length - 1 - tail]!.gid === after[after.length - 1 - tail]!.gid
+  )
+    tail++;
+  return [Math.max(0, from - AROUND), Math.max(0, tail - AROUND)];
+}
+
+function Replaced({ step: { before, after } }: { step: ExplainedStep }) {
+  const [from, tail] = stretch(before, after);
+  return (
+    <div className="flex flex-wrap items-center gap-1">
+      <Letters glyphs={before.slice(from, before.length - tail)} />
+      <span aria-hidden className="text-quiet">
+        →
+      </span>
+      <Letters glyphs={after.slice(from, after.length - tail)} />
+    </div>
+  );
+}
+
+/** Glyphs that were moved or given another room, with by how much. */
+function Moved({ step: { before, after } }: { step: ExplainedStep }) {
+  const moved = after.flatMap((g, i) => {
+    const was = before[i];
+    if (!was) return [];
+    // Places are from the beginning of the line: what an earlier glyph gained is taken off.
+    const [advance, up] = [g.advance - was.advance, g.y - was.y];
+    const own = g.x - was.x - after.slice(0, i).reduce((sum, a, k) => sum + a.advance - before[k]!.advance, 0);
+    return advance !== 0 || up !== 0 || own !== 0 ? [{ g, next: after[i + 1], advance, own, up }] : [];
+  });
+  const signed = (n: number) => (n > 0 ? `+${n}` : String(n).replace('-', '−'));
+  return (
+    <ul className="flex flex-wrap gap-2">
+      {moved.slice(0, 40).map(({ g, next, advance, own, up }, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: glyphs of a line keep their places.
+        <li key={i} className="flex items-center text-[12px] text-quiet">
+          <Letters glyphs={next && advance !== 0 ? [g, next] : [g]} />
+          {advance !== 0 && <span>{signed(advance)}</span>}
+          {(own !== 0 || up !== 0) && (
+            <span>
+              {' '}
+              moved {signed(own)}, {signed(up)}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Letters({ glyphs }: { glyphs: readonly SetGlyph[] }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  return (
+    <span className="flex text-ink">
+      {glyphs.map((g, i) => {
+        const glyph = g.id === undefined ? undefined : project.glyphs[g.id];
+        return glyph ? (
+          // biome-ignore lint/suspicious/noArrayIndexKey: glyphs of a line keep their places.
+          <span key={i} title={glyph.name}>
+            <GlyphShape project={project} glyph={glyph} master={master} size={SIZE} />
+            <span className="sr-only">{glyph.name} </span>
+          </span>
+        ) : null;
+      })}
+    </span>
+  );
+}
