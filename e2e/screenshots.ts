@@ -126,6 +126,16 @@ try {
   await go('kern');
   await until('the queue', async () => (await driver.findElements({ css: '[aria-label="Pairs"] button' })).length > 2);
   await take('kern');
+  await go('features');
+  await until('the rules in letters', async () => /5 ligatures/.test(await t.text('[data-testid="sections"]')));
+  await driver.executeScript(
+    `const card = [...document.querySelectorAll('[data-testid="section"]')].find((c) => c.getAttribute('aria-label') === 'Ligatures');
+    [...card.querySelectorAll('button')].find((b) => /Text and trial/.test(b.innerText)).click();
+    const box = document.querySelector('[data-testid="sections"]');
+    box.scrollTop += card.getBoundingClientRect().top - box.getBoundingClientRect().top - 10;`,
+  );
+  await until('the trial', async () => (await driver.findElements({ css: '[data-testid="trial-line"]' })).length === 2);
+  await take('features');
   await go('cast');
   await t.press('Cast 3 files');
   await t.find('[data-testid="test-page"]');

@@ -18,6 +18,7 @@ import './drawing/strokes';
 import './drawing/strokesOfMany';
 import './drawing/takes';
 import './drawing/transform';
+import './features/adopt';
 import './features/edits';
 import './fitting/figures';
 import './fitting/follows';

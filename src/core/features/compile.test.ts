@@ -133,3 +133,15 @@ test('a file that includes itself, blocks without end and rules without measure 
   expect(faultsOf(wide).join()).toMatch(/stands for [\d,]+ single ones/);
   expect(faultsOf('}'.repeat(5000)).length).toBeLessThanOrEqual(300);
 });
+
+test('single replacements stand among ligatures, and among those by several, in one lookup', () => {
+  for (const [text, type] of [
+    ['lookup n { sub a by b; sub f i by f_i; sub c by d; } n; feature ss02 { lookup n; } ss02;', 4],
+    ['lookup m { sub a by b; sub f_i by f i; sub c by d; } m; feature ss01 { lookup m; } ss01;', 2],
+  ] as const) {
+    const { GSUB, faults } = compiled(text);
+    expect(faults).toEqual([]);
+    expect(GSUB.lookups.map((l) => l.type)).toEqual([type]);
+  }
+  expect(faultsOf('lookup m { sub a by b; sub c from [d e]; } m;').join()).toMatch(/A lookup holds rules of one kind/);
+});

@@ -354,6 +354,7 @@ class Compiler implements RuleBench {
       return c;
     }
     this.breakNext = false;
+    if (c && this.block && c.table === table && sameFlag(c.flag, this.flag) && last && mixed(c, last, kind)) return c;
     if (c && this.block) {
       const why = c.table !== table || last?.kind !== kind ? 'of one kind' : 'with one lookupflag';
       throw new FeatureFault(`A lookup holds rules ${why}; this one differs from those before it.`, at);
@@ -440,7 +441,10 @@ class Compiler implements RuleBench {
         from: at,
         feature: 'aalt',
       });
-    for (const [script, language] of this.usualSystems()) this.features.set(key(script, language, 'aalt'), [...made]);
+    for (const [script, language] of this.usualSystems()) {
+      const k = key(script, language, 'aalt');
+      this.features.set(k, [...made, ...(this.features.get(k) ?? [])]);
+    }
     return made;
   }
 
@@ -542,6 +546,22 @@ class Compiler implements RuleBench {
       }),
     };
   }
+}
+
+/**
+ * May rules of a kind join those of another in one lookup? Single replacements go among ligatures, or among those by several: those
+ * that stand there as single ones are made such.
+ */
+function mixed(lookup: DraftLookup, last: Rules, kind: Rules['kind']): boolean {
+  if (kind === 'single') return last.kind === 'ligature' || last.kind === 'multiple';
+  if (last.kind !== 'single') return false;
+  const place = lookup.parts.length - 1;
+  if (kind === 'multiple') lookup.parts[place] = { kind, by: new Map([...last.by].map(([g, to]) => [g, [to]])) };
+  else if (kind === 'ligature') {
+    const ligatures = [...last.by].map(([g, to]) => ({ parts: [g], to }));
+    lookup.parts[place] = { kind, ligatures, seen: new Map(ligatures.map((l) => [String(l.parts[0]), l.to])) };
+  } else return false;
+  return true;
 }
 
 /** Rules of the same kind, none yet. */

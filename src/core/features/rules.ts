@@ -147,7 +147,16 @@ function fill(bench: RuleBench, lookup: DraftLookup, rule: Sub, at: Span): void 
   const { pattern, by, choice } = rule;
   const kind = subKind(rule);
   const first = pattern.input[0]!.set;
-  if (kind === 'single') {
+  const among = lookup.parts[lookup.parts.length - 1];
+  if (kind === 'single' && among?.kind === 'ligature') {
+    for (const [g, target] of singlePairs(names, rule)) {
+      if (among.seen.has(String(g))) continue;
+      among.seen.set(String(g), target);
+      among.ligatures.push({ parts: [g], to: target });
+    }
+  } else if (kind === 'single' && among?.kind === 'multiple') {
+    for (const [g, target] of singlePairs(names, rule)) note(bench, among.by, g, [target], at, 'This glyph');
+  } else if (kind === 'single') {
     const { by: map } = rulesOf(lookup, 'single');
     for (const [g, to] of singlePairs(names, rule)) note(bench, map, g, to, at, 'This glyph');
   } else if (kind === 'alternate') {

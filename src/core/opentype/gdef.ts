@@ -1,5 +1,6 @@
-import { Writer } from './binary';
+import { Reader, Writer } from './binary';
 import { classDef } from './layout/classDef';
+import { part } from './layout/codec';
 import { coverage } from './layout/coverage';
 import { Packed } from './layout/packed';
 
@@ -88,4 +89,30 @@ function markGlyphSets(sets: readonly (readonly number[])[]): Uint8Array {
   }
   for (const t of tables) out.raw(t);
   return out.toBytes();
+}
+
+/** What a `GDEF` table says of classes and of carets at places, in font units; other carets are left out. */
+export function readGdef(bytes: Uint8Array): Pick<GlyphDefinitions, 'classes'> & { carets: Map<number, number[]> } {
+  const from = new Reader(bytes, 'GDEF').seek(4);
+  const [classesAt, , caretsAt] = [from.uint16(), from.uint16(), from.uint16()];
+  const classTable = part(from, classesAt);
+  const caretTable = part(from, caretsAt);
+  const carets = new Map<number, number[]>();
+  if (caretTable) {
+    const covered = part(caretTable, caretTable.uint16());
+    const glyphs = covered ? coverage.read(covered) : [];
+    const offsets = Array.from({ length: caretTable.uint16() }, () => caretTable.uint16());
+    offsets.forEach((offset, i) => {
+      const ligature = part(caretTable, offset);
+      const glyph = glyphs[i];
+      if (!ligature || glyph === undefined) return;
+      const places = Array.from({ length: ligature.uint16() }, () => ligature.uint16()).flatMap((o) => {
+        const caret = part(ligature, o);
+        const format = caret?.uint16();
+        return caret && (format === 1 || format === 3) ? [caret.int16()] : [];
+      });
+      if (places.length > 0) carets.set(glyph, places);
+    });
+  }
+  return { classes: classTable ? classDef.read(classTable) : new Map(), carets };
 }

@@ -1,5 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useRef, useState } from 'react';
+import { carriesSubstitutions, rulesFromFont } from '../../../core/features/adopt';
 import { addSections, moveSection } from '../../../core/features/edits';
 import { plural } from '../../../core/project/edit';
 import { run, say, useBench } from '../../state/bench';
@@ -15,6 +16,7 @@ const MOST_BYTES = 2_000_000;
 /** The rules of layout: sections one below the other in the order in which they are compiled. */
 export default function Features() {
   const sections = useBench((s) => s.settled!.features.sections);
+  const carries = useBench((s) => carriesSubstitutions(s.settled!));
   const { view, fault } = useView();
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const list = useRef<HTMLDivElement>(null);
@@ -60,7 +62,22 @@ export default function Features() {
             {fault}
           </p>
         )}
-        {sections.length === 0 && (
+        {carries && (
+          <div role="note" className="mb-3 flex flex-wrap items-center gap-3 rounded-lg bg-marigold-tint px-3 py-2">
+            <p className="min-w-0 flex-1">
+              The font that was opened has substitutions of its own. They are carried as they are, as long as its glyphs
+              stay; rules added here are left out meanwhile.
+            </p>
+            <Button
+              kind="primary"
+              title="Every lookup as text that compiles to the same; Undo brings the tables back"
+              onClick={() => run((p) => rulesFromFont(p, {}))}
+            >
+              Turn them into rules
+            </Button>
+          </div>
+        )}
+        {sections.length === 0 && !carries && (
           <p className="mb-3 max-w-xl text-quiet">
             No rules yet. Rules replace glyphs while text is set: two letters by a ligature, figures by others, a letter
             by its small capital.{' '}

@@ -42,6 +42,14 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
         'note',
       ),
     );
+  if (carried.has('GSUB') && compiled.GSUB.lookups.length > 0)
+    notes.push(
+      refused(
+        'The substitutions of the font that was opened are carried as they are, so the project’s own rules are left out; in Features they become rules too.',
+        { table: 'GSUB' },
+        'attention',
+      ),
+    );
   const gpos = joined(
     compiled.GPOS,
     made.filter((f) => own(f.tag)),

@@ -229,7 +229,7 @@ function carried(r: FontReading, glyphNames: readonly string[], variable: boolea
   const tags = CARRIED_TABLES.filter((tag) => r.font.tables.has(tag) && (!variable || FIXABLE.has(tag)));
   if (tags.includes('GSUB'))
     r.notes.push(
-      'Substitutions (GSUB) are carried as they are while the order of glyphs stays; they cannot be edited as rules yet.',
+      'Substitutions (GSUB) are carried as they are while the order of glyphs stays; in Features they become rules to be edited.',
     );
   let cut = false;
   const kept = tags.map((tag): [string, Uint8Array] => {

@@ -1,0 +1,259 @@
+import { attempt, type Result } from '../base/result';
+import { Reader } from '../opentype/binary';
+import { GSUB_EXTENSION } from '../opentype/gsub';
+import { classDef } from '../opentype/layout/classDef';
+import { part } from '../opentype/layout/codec';
+import type { Context } from '../opentype/layout/contexts';
+import { coverage } from '../opentype/layout/coverage';
+import { type Layout, readLayout } from '../opentype/layout/lists';
+import { type ReadRules, readSubstitution } from '../opentype/layout/readRules';
+import { featureDoes } from './known';
+
+/** A piece of feature text made from tables. */
+export type WrittenSection = { title: string; text: string };
+
+/** Marks of a font by the classes and sets that lookups name. */
+type MarkGroups = { classes: ReadonlyMap<number, readonly number[]>; sets: readonly (readonly number[])[] };
+
+/** Longest line of a list of glyphs, in names. */
+const IN_A_LINE = 12;
+
+/**
+ * The rules of a `GSUB` table as feature text: its lookups in their order, then each feature with its scripts and languages. What
+ * compiles from it shapes the same. Refused where the table says what the language cannot.
+ */
+export function decompileSubstitutions(
+  gsub: Uint8Array,
+  gdef: Uint8Array | undefined,
+  glyphs: readonly string[],
+): Result<WrittenSection[]> {
+  return attempt(() => {
+    const layout = readLayout(gsub, 'GSUB', GSUB_EXTENSION);
+    return new Decompiler(layout, gdef ? marksOf(gdef) : NO_MARKS, glyphs).sections();
+  });
+}
+
+const NO_MARKS: MarkGroups = { classes: new Map(), sets: [] };
+
+/** Classes and sets of marks in `GDEF`; none where it is damaged. */
+function marksOf(gdef: Uint8Array): MarkGroups {
+  const read = attempt(() => readMarks(gdef));
+  return read.ok ? read.value : NO_MARKS;
+}
+
+function readMarks(gdef: Uint8Array): MarkGroups {
+  const from = new Reader(gdef, 'GDEF');
+  const [, minor, , , , attachment] = Array.from({ length: 6 }, () => from.uint16()) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const setsAt = minor >= 2 ? from.uint16() : 0;
+  const classes = new Map<number, number[]>();
+  const classTable = part(from, attachment);
+  if (classTable) for (const [g, c] of classDef.read(classTable)) classes.set(c, [...(classes.get(c) ?? []), g]);
+  const setTable = part(from, setsAt);
+  if (!setTable) return { classes, sets: [] };
+  setTable.uint16();
+  const offsets = Array.from({ length: setTable.uint16() }, () => setTable.uint32());
+  return { classes, sets: offsets.map((o) => [...coverage.read(part(setTable, o)!)]) };
+}
+
+class Decompiler {
+  private readonly rules: (ReadRules[] | undefined)[];
+  /** Lookups that features name. */
+  private readonly named: ReadonlySet<number>;
+  private readonly written: string[] = [];
+  private readonly done = new Set<string>();
+
+  constructor(
+    private readonly layout: Layout,
+    private readonly marks: MarkGroups,
+    private readonly glyphs: readonly string[],
+  ) {
+    this.rules = layout.lookups.map((l) => l.subtables.map((s) => readSubstitution(l.type, s, glyphs.length)));
+    this.named = new Set(layout.features.flatMap((f) => f.lookups));
+  }
+
+  sections(): WrittenSection[] {
+    this.layout.lookups.forEach((_, i) => {
+      if (this.named.has(i)) this.lookup(i, `lookup${i}`);
+    });
+    const text = [...this.systemsOfAll(), ...this.written].join('\n\n');
+    return [{ title: 'Lookups', text }, ...this.features()];
+  }
+
+  private name(glyph: number): string {
+    const name = this.glyphs[glyph] ?? `glyph${glyph}`;
+    return KEYWORDS.has(name) ? `\\${name}` : name;
+  }
+
+  private list(glyphs: readonly number[]): string {
+    if (glyphs.length === 1) return this.name(glyphs[0]!);
+    const lines: string[] = [];
+    for (let i = 0; i < glyphs.length; i += IN_A_LINE)
+      lines.push(
+        glyphs
+          .slice(i, i + IN_A_LINE)
+          .map((g) => this.name(g))
+          .join(' '),
+      );
+    return `[${lines.join('\n    ')}]`;
+  }
+
+  /** Writes a lookup under a name, those that it calls before it; lookups that stand in features keep their order. */
+  private lookup(index: number, name: string, depth = 0): void {
+    if (this.done.has(name) || depth > 8) return;
+    this.done.add(name);
+    const lookup = this.layout.lookups[index];
+    const rules = this.rules[index];
+    if (!lookup || !rules) return;
+    for (const r of rules)
+      if (r.kind === 'context')
+        for (const { lookup: called } of r.contexts.flatMap((c) => c.calls))
+          this.lookup(called, this.calledName(called), depth + 1);
+    const lines = this.lines(rules);
+    // A lookup that does nothing keeps its place by a rule for no context.
+    if (lines.length === 0) return;
+    const flag = this.flag(lookup.flag, lookup.markFilteringSet);
+    this.written.push([`lookup ${name} {`, ...[...flag, ...lines].map((l) => `  ${l}`), `} ${name};`].join('\n'));
+  }
+
+  /** Lookups that features name too are written once more for those who call them, so that the order of the first stays. */
+  private calledName = (index: number): string => (this.named.has(index) ? `called${index}` : `lookup${index}`);
+
+  private flag(flag: number, set: number | undefined): string[] {
+    const words = [
+      ...(['RightToLeft', 'IgnoreBaseGlyphs', 'IgnoreLigatures', 'IgnoreMarks'] as const).filter(
+        (_, i) => flag & (1 << i),
+      ),
+    ] as string[];
+    const members = this.marks.classes.get(flag >> 8);
+    if (flag >> 8 && members) words.push(`MarkAttachmentType ${this.list(members)}`);
+    // A class without marks skips them all.
+    else if (flag >> 8 && !words.includes('IgnoreMarks')) words.push('IgnoreMarks');
+    const filter = set === undefined ? undefined : this.marks.sets[set];
+    if (filter && filter.length > 0) words.push(`UseMarkFilteringSet ${this.list(filter)}`);
+    else if (set !== undefined && !words.includes('IgnoreMarks')) words.push('IgnoreMarks');
+    return words.length > 0 ? [`lookupflag ${words.join(' ')};`] : [];
+  }
+
+  private lines(rules: readonly ReadRules[]): string[] {
+    const seen = new Set<string>();
+    /** Of subtables one after the other the first that has a glyph holds. */
+    const fresh = (key: string): boolean => !seen.has(key) && Boolean(seen.add(key));
+    const linesOf = (r: ReadRules): string[] => {
+      switch (r.kind) {
+        case 'single': {
+          const pairs = [...r.by].filter(([g]) => fresh(String(g)));
+          return pairs.length === 0
+            ? []
+            : pairs.length === 1
+              ? [`sub ${this.name(pairs[0]![0])} by ${this.name(pairs[0]![1])};`]
+              : [`sub ${this.list(pairs.map(([g]) => g))} by ${this.list(pairs.map(([, to]) => to))};`];
+        }
+        case 'multiple':
+          return [...r.by].flatMap(([g, row]) =>
+            fresh(String(g))
+              ? [`sub ${this.name(g)} by ${row.length === 0 ? 'NULL' : row.map((t) => this.name(t)).join(' ')};`]
+              : [],
+          );
+        case 'alternate':
+          return [...r.by].flatMap(([g, row]) =>
+            fresh(String(g)) && row.length > 0
+              ? [`sub ${this.name(g)} from [${row.map((t) => this.name(t)).join(' ')}];`]
+              : [],
+          );
+        case 'ligature':
+          return r.ligatures.flatMap(({ parts, to }) =>
+            fresh(parts.join(' ')) ? [`sub ${parts.map((p) => this.name(p)).join(' ')} by ${this.name(to)};`] : [],
+          );
+        case 'context':
+          return r.contexts.map((c) => this.context(c));
+        case 'reverse':
+          return r.rules.map(({ back, by, ahead }) => {
+            const [from, to] = [this.list([...by.keys()]), this.list([...by.values()])];
+            return `rsub ${[...this.around(back), `${from}'`, ...this.around(ahead)].join(' ')} by ${to};`;
+          });
+      }
+    };
+    return rules.flatMap(linesOf);
+  }
+
+  private around = (sets: readonly (readonly number[])[]): string[] => sets.map((s) => this.list(s));
+
+  private context({ back, input, ahead, calls }: Context): string {
+    const at = input.map((set, i) => {
+      const own = calls.filter((c) => c.at === i).map((c) => ` lookup ${this.calledName(c.lookup)}`);
+      return `${this.list(set)}'${own.join('')}`;
+    });
+    const text = [...this.around(back), ...at, ...this.around(ahead)].join(' ');
+    return calls.length === 0 ? `ignore sub ${text};` : `sub ${text};`;
+  }
+
+  /** All systems that have `aalt`, which has none of its own: it stands in those that are named before all features. */
+  private systemsOfAll(): string[] {
+    const lines = this.layout.scripts.flatMap((s) =>
+      [...(s.usual ? [{ tag: 'dflt', system: s.usual }] : []), ...s.languages].flatMap(({ tag, system }) =>
+        system.features.some((i) => this.layout.features[i]?.tag === 'aalt')
+          ? [`languagesystem ${s.tag.trim()} ${tag.trim()};`]
+          : [],
+      ),
+    );
+    return lines.length > 0 ? [lines.join('\n')] : [];
+  }
+
+  private aalt(): WrittenSection {
+    const lookups = [...new Set(this.layout.features.filter((f) => f.tag === 'aalt').flatMap((f) => [...f.lookups]))];
+    const lines = lookups
+      .sort((a, b) => a - b)
+      .filter(this.wrote)
+      .map((l) => `  lookup lookup${l};`);
+    return { title: 'All other forms', text: ['feature aalt {', ...lines, '} aalt;'].join('\n') };
+  }
+
+  private features(): WrittenSection[] {
+    const tags = [...new Set(this.layout.features.map((f) => f.tag))].sort();
+    return tags.map((tag): WrittenSection => {
+      if (tag === 'aalt') return this.aalt();
+      const lines: string[] = [];
+      for (const script of this.layout.scripts) {
+        const systems = [
+          ...(script.usual ? [{ tag: 'dflt', system: script.usual }] : []),
+          ...script.languages.map((l) => ({ tag: l.tag, system: l.system })),
+        ];
+        let said = false;
+        for (const { tag: language, system } of systems) {
+          const own = (i: number | undefined) => i !== undefined && this.layout.features[i]?.tag === tag;
+          const required = own(system.required);
+          const found = [...(required ? [system.required!] : []), ...system.features.filter(own)];
+          if (found.length === 0) continue;
+          if (!said) lines.push(`script ${script.tag.trim()};`);
+          said = true;
+          if (language !== 'dflt')
+            lines.push(`language ${language.trim()} exclude_dflt${required ? ' required' : ''};`);
+          else if (required) lines.push('language dflt required;');
+          const lookups = [...new Set(found.flatMap((i) => [...this.layout.features[i]!.lookups]))].sort(
+            (a, b) => a - b,
+          );
+          lines.push(...lookups.filter((l) => this.wrote(l)).map((l) => `lookup lookup${l};`));
+        }
+      }
+      const text = [`feature ${tag.trim()} {`, ...lines.map((l) => `  ${l}`), `} ${tag.trim()};`].join('\n');
+      return { title: featureDoes(tag.trim()) ?? tag.trim(), text };
+    });
+  }
+
+  private wrote = (index: number): boolean =>
+    (this.rules[index]?.length ?? 0) > 0 && this.lines(this.rules[index]!).length > 0;
+}
+
+/** Words that a glyph cannot be called without a backslash where a rule is read. */
+const KEYWORDS: ReadonlySet<string> = new Set(
+  'by from lookup mark ligComponent contourpoint base NULL sub substitute pos position anchor feature script language ignore include table name parameters required enum enumerate subtable cursive device ligature rsub reversesub'.split(
+    ' ',
+  ),
+);
