@@ -102,6 +102,10 @@ test('what is wrong is told in a designer’s words, at its place, all of it at 
       "feature calt { sub a' b c' by x; } calt;",
       'b | The marked glyphs of a rule must stand together; this one is not marked.',
     ],
+    [
+      'lookup alone { sub a by b; } alone; feature ss01 { sub c by d; } ss01;',
+      'alone | Nothing calls the lookup alone.',
+    ],
     ['include(other.fea);', 'include(other.fea); | The file other.fea is not there to be included.'],
     [
       'feature ss01 { featureNames { name "Round; }; } ss01;',

@@ -1,7 +1,9 @@
-import type { LanguageSystem, Lookup } from '../opentype/layout/lists';
+import type { Lookup } from '../opentype/layout/lists';
+import { Alternates } from './alternates';
 import { FeatureFault } from './cursor';
 import { FeatureNames, type NameOut } from './featureNames';
 import { GlyphIndex } from './glyphIndex';
+import { fresh, mixed } from './joining';
 import { builtLookup, type DraftLookup, type Flag, type Rules, sameFlag } from './lookups';
 import { Names, type ValueAt } from './resolve';
 import {
@@ -14,6 +16,7 @@ import {
   emptyPairs,
   type RuleBench,
 } from './rules';
+import { featureKey, type System, type Systems, systemKey, systemsOf } from './systems';
 import { type Definitions, definitionsOf } from './tables';
 import type { Fault, Span, Statement, Tree } from './tree';
 
@@ -22,11 +25,7 @@ export type Source = { tree: Tree; include?: (path: string) => Tree | undefined 
 
 /** A lookup in the font, and where it comes from. */
 export type CompiledLookup = Lookup<Uint8Array> & { name?: string; feature?: string; source: number; from: Span };
-export type CompiledTable = {
-  scripts: { tag: string; usual?: LanguageSystem; languages: { tag: string; system: LanguageSystem }[] }[];
-  features: { tag: string; lookups: number[]; parameters?: Uint8Array }[];
-  lookups: CompiledLookup[];
-};
+export type CompiledTable = Systems & { lookups: CompiledLookup[] };
 
 /** What rules come to, before tables are joined with those that the project makes by itself. */
 export type Compiled = {
@@ -64,8 +63,6 @@ export function compileFeatures(sources: readonly Source[], options: CompileOpti
   return compiler.finished();
 }
 
-type System = readonly [script: string, language: string];
-const key = (script: string, language: string, tag: string) => `${script}\n${language}\n${tag}`;
 const VERTICAL = new Set(['valt', 'vhal', 'vkrn', 'vpal', 'vrt2', 'vert']);
 
 class Compiler implements RuleBench {
@@ -79,7 +76,7 @@ class Compiler implements RuleBench {
   private readonly features = new Map<string, DraftLookup[]>();
   private readonly required = new Map<string, string>();
   private readonly tags = new Set<string>();
-  private readonly aalt = { features: new Set<string>(), rules: new Map<number, number[]>() };
+  private readonly aalt = new Alternates();
   private readonly labels: FeatureNames;
   private readonly definitions: Definitions;
   private readonly sourceOf = new Map<DraftLookup, number>();
@@ -202,7 +199,7 @@ class Compiler implements RuleBench {
         return;
       case 'sub':
         if (this.feature === 'aalt') {
-          this.alternates(s);
+          this.aalt.add(s, this.names);
           return;
         }
         addSubstitution(this, s);
@@ -294,6 +291,8 @@ class Compiler implements RuleBench {
     this.current = undefined;
     this.breakNext = false;
     if (this.feature === undefined) this.flag = { flags: 0 };
+    const made = this.byName.get(s.name);
+    if (made) made.nameAt = { ...s.nameAt, source: this.now };
     if (!this.byName.has(s.name) && this.lookups.length === before)
       this.tell(`The lookup ${s.name} has no rules.`, s.nameAt, 'attention');
   }
@@ -310,7 +309,7 @@ class Compiler implements RuleBench {
   private enlist(lookup: DraftLookup): void {
     if (!this.feature) return;
     for (const [script, language] of this.here) {
-      const k = key(script, language, this.feature);
+      const k = featureKey(script, language, this.feature);
       const list = this.features.get(k) ?? [];
       this.features.set(k, list);
       if (!list.includes(lookup)) list.push(lookup);
@@ -320,8 +319,8 @@ class Compiler implements RuleBench {
   private language(tag: string, withDefault: boolean, required: boolean): void {
     this.current = undefined;
     const feature = this.feature!;
-    const k = key(this.script, tag, feature);
-    const usual = this.features.get(key(this.script, 'dflt', feature)) ?? [];
+    const k = featureKey(this.script, tag, feature);
+    const usual = this.features.get(featureKey(this.script, 'dflt', feature)) ?? [];
     if (tag === 'dflt' || withDefault) {
       // What the default has so far holds here too; a script that was not named before begins with nothing.
       if (usual.length > 0) this.features.set(k, [...usual]);
@@ -332,7 +331,7 @@ class Compiler implements RuleBench {
         (this.features.get(k) ?? []).filter((l) => !usual.includes(l)),
       );
     this.here = [[this.script, tag]];
-    if (required) this.required.set(`${this.script}\n${tag}`, feature);
+    if (required) this.required.set(systemKey(this.script, tag), feature);
   }
 
   lookupFor(
@@ -393,56 +392,11 @@ class Compiler implements RuleBench {
 
   named = (name: string): DraftLookup | undefined => this.byName.get(name);
 
-  /** Rules of aalt are kept aside: they and those of the features that it names make its one or two lookups. */
-  private alternates(s: Extract<Statement, { kind: 'sub' }>): void {
-    if (s.pattern.isContext || s.pattern.input.length !== 1)
-      throw new FeatureFault('aalt replaces one glyph by another, or by one of several.', s);
-    const from = this.names.glyphs(s.pattern.input[0]!.set);
-    const to = this.names.glyphs(s.choice ?? s.by![0]!);
-    from.forEach((g, i) => {
-      const list: number[] = this.aalt.rules.get(g) ?? [];
-      this.aalt.rules.set(g, list);
-      list.push(...(s.choice ? to : [to[to.length === 1 ? 0 : i] ?? g]));
-    });
-  }
-
-  /** The lookups of aalt: single replacements, and choices. */
   private buildAalt(): DraftLookup[] {
     if (!this.tags.has('aalt')) return [];
-    const all = new Map<number, number[]>([...this.aalt.rules].map(([g, list]) => [g, [...list]]));
-    const add = (g: number, to: number) => {
-      const list = all.get(g) ?? [];
-      all.set(g, list);
-      if (!list.includes(to)) list.push(to);
-    };
-    for (const tag of this.aalt.features)
-      for (const lookup of this.lookups.filter((l) => l.feature === tag.trimEnd() || this.isIn(l, tag.trimEnd())))
-        for (const part of lookup.parts) {
-          if (part.kind === 'single') for (const [g, to] of part.by) add(g, to);
-          if (part.kind === 'alternate') for (const [g, list] of part.by) for (const to of list) add(g, to);
-        }
-    const single = new Map([...all].filter(([, l]) => l.length === 1).map(([g, l]) => [g, l[0]!]));
-    const several = new Map([...all].filter(([, l]) => l.length > 1));
-    const at = { from: 0, to: 0 };
-    const made: DraftLookup[] = [];
-    if (single.size > 0)
-      made.push({
-        table: 'GSUB',
-        flag: { flags: 0 },
-        parts: [{ kind: 'single', by: single }],
-        from: at,
-        feature: 'aalt',
-      });
-    if (several.size > 0)
-      made.push({
-        table: 'GSUB',
-        flag: { flags: 0 },
-        parts: [{ kind: 'alternate', by: several }],
-        from: at,
-        feature: 'aalt',
-      });
+    const made = this.aalt.lookups((tag) => this.lookups.filter((l) => l.feature === tag || this.isIn(l, tag)));
     for (const [script, language] of this.usualSystems()) {
-      const k = key(script, language, 'aalt');
+      const k = featureKey(script, language, 'aalt');
       this.features.set(k, [...made, ...(this.features.get(k) ?? [])]);
     }
     return made;
@@ -453,10 +407,30 @@ class Compiler implements RuleBench {
     return false;
   }
 
+  /** Lookups with a name that no feature and no rule calls. */
+  private tellUncalled(): void {
+    const called = new Set([...this.features.values()].flat());
+    for (const l of this.lookups)
+      for (const p of l.parts)
+        if (p.kind === 'context') for (const r of p.rules) for (const c of r.calls) called.add(c.lookup);
+    for (const [name, lookup] of this.byName) {
+      if (called.has(lookup) || !lookup.nameAt || this.faults.length >= MOST_FAULTS) continue;
+      const { source, from, to } = lookup.nameAt;
+      this.faults.push({ reason: `Nothing calls the lookup ${name}.`, from, to, severity: 'attention', source });
+    }
+  }
+
   finished(): Compiled {
     const aalt = this.buildAalt();
+    this.tellUncalled();
     const all = [...aalt, ...this.lookups].filter((l) => l.parts.length > 0);
     const parameters = this.labels.finished((reason, at) => this.tell(reason, at));
+    const facts = {
+      features: this.features,
+      required: this.required,
+      parameters,
+      sized: this.labels.hasSize ? this.usualSystems() : [],
+    };
     const compiled = (table: 'GSUB' | 'GPOS'): CompiledTable => {
       const own = all.filter((l) => l.table === table);
       own.forEach((l, i) => {
@@ -471,7 +445,7 @@ class Compiler implements RuleBench {
           from: { from: l.from.from, to: l.from.to },
         }),
       );
-      return { ...this.systemsOf(table, parameters), lookups };
+      return { ...systemsOf(table, facts), lookups };
     };
     return {
       GSUB: compiled('GSUB'),
@@ -481,105 +455,5 @@ class Compiler implements RuleBench {
       faults: this.faults,
       tags: this.tags,
     };
-  }
-
-  /** Scripts, their languages, and the features of each, those of one tag and the same lookups once. */
-  private systemsOf(
-    table: 'GSUB' | 'GPOS',
-    parameters: ReadonlyMap<string, Uint8Array>,
-  ): Pick<CompiledTable, 'scripts' | 'features'> {
-    const found = new Map<string, { tag: string; lookups: number[] }>();
-    const systems = new Map<string, Map<string, string[]>>();
-    for (const [k, list] of this.features) {
-      const [script, language, tag] = k.split('\n') as [string, string, string];
-      const lookups = list
-        .filter((l) => l.table === table && l.parts.length > 0)
-        .map((l) => l.index!)
-        .sort((a, b) => a - b);
-      // A feature without lookups is kept where it has parameters, as `size` has.
-      const bare = lookups.length === 0 && !(table === 'GPOS' && tag === 'size');
-      const languages = systems.get(script) ?? new Map<string, string[]>();
-      systems.set(script, languages);
-      const own = languages.get(language) ?? [];
-      languages.set(language, own);
-      if (bare) continue;
-      const id = `${tag.padEnd(4)} ${lookups.join(',')}`;
-      found.set(id, { tag: tag.padEnd(4), lookups });
-      own.push(id);
-    }
-    if (table === 'GPOS' && this.labels.hasSize) {
-      found.set('size ', { tag: 'size', lookups: [] });
-      for (const [script, language] of this.usualSystems()) {
-        const languages = systems.get(script) ?? new Map<string, string[]>();
-        systems.set(script, languages);
-        languages.set(language, [...(languages.get(language) ?? []), 'size ']);
-      }
-    }
-    const ids = [...found.keys()].sort();
-    const numbers = new Map(ids.map((id, i) => [id, i]));
-    const system = (script: string, language: string, own: readonly string[]): LanguageSystem => {
-      const required = this.required.get(`${script}\n${language}`);
-      const must = own.find((id) => required !== undefined && id.startsWith(required.padEnd(4)));
-      const others = own.filter((id) => id !== must).map((id) => numbers.get(id)!);
-      return {
-        ...(must !== undefined && { required: numbers.get(must)! }),
-        features: others.sort((a, b) => a - b),
-      };
-    };
-    const scripts = [...systems]
-      .filter(([, languages]) => [...languages.values()].some((own) => own.length > 0))
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([tag, languages]) => ({
-        tag,
-        ...(languages.has('dflt') && { usual: system(tag, 'dflt', languages.get('dflt')!) }),
-        languages: [...languages]
-          .filter(([l]) => l !== 'dflt')
-          .sort(([a], [b]) => (a < b ? -1 : 1))
-          .map(([l, own]) => ({ tag: l, system: system(tag, l, own) })),
-      }));
-    return {
-      scripts,
-      features: ids.map((id) => {
-        const f = found.get(id)!;
-        const own = parameters.get(f.tag.trimEnd());
-        return own ? { ...f, parameters: own } : f;
-      }),
-    };
-  }
-}
-
-/**
- * May rules of a kind join those of another in one lookup? Single replacements go among ligatures, or among those by several: those
- * that stand there as single ones are made such.
- */
-function mixed(lookup: DraftLookup, last: Rules, kind: Rules['kind']): boolean {
-  if (kind === 'single') return last.kind === 'ligature' || last.kind === 'multiple';
-  if (last.kind !== 'single') return false;
-  const place = lookup.parts.length - 1;
-  if (kind === 'multiple') lookup.parts[place] = { kind, by: new Map([...last.by].map(([g, to]) => [g, [to]])) };
-  else if (kind === 'ligature') {
-    const ligatures = [...last.by].map(([g, to]) => ({ parts: [g], to }));
-    lookup.parts[place] = { kind, ligatures, seen: new Map(ligatures.map((l) => [String(l.parts[0]), l.to])) };
-  } else return false;
-  return true;
-}
-
-/** Rules of the same kind, none yet. */
-function fresh(rules: Rules): Rules {
-  switch (rules.kind) {
-    case 'ligature':
-      return { kind: 'ligature', ligatures: [], seen: new Map() };
-    case 'reverse':
-      return { kind: 'reverse', rules: [] };
-    case 'context':
-      return { kind: 'context', rules: [] };
-    case 'attach':
-      return { kind: 'attach', onto: rules.onto, classes: [], seats: new Map() };
-    case 'attachParts':
-      return { kind: 'attachParts', classes: [], parts: new Map() };
-    case 'pair':
-      return { kind: 'pair', parts: [emptyPairs()] };
-    default:
-      return { kind: rules.kind, by: new Map() } as Rules;
   }
 }

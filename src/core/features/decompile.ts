@@ -135,8 +135,8 @@ class Decompiler {
     if (flag >> 8 && members) words.push(`MarkAttachmentType ${this.list(members)}`);
     // A class without marks skips them all.
     else if (flag >> 8 && !words.includes('IgnoreMarks')) words.push('IgnoreMarks');
-    const filter = set === undefined ? undefined : this.marks.sets[set];
-    if (filter && filter.length > 0) words.push(`UseMarkFilteringSet ${this.list(filter)}`);
+    const kept = set === undefined ? undefined : this.marks.sets[set];
+    if (kept && kept.length > 0) words.push(`UseMarkFilteringSet ${this.list(kept)}`);
     else if (set !== undefined && !words.includes('IgnoreMarks')) words.push('IgnoreMarks');
     return words.length > 0 ? [`lookupflag ${words.join(' ')};`] : [];
   }

@@ -65,6 +65,8 @@ export type DraftLookup = {
   from: Span;
   /** Of which feature’s text it is part, where it stands in one. */
   feature?: string;
+  /** Where its name stands, and in which text. */
+  nameAt?: Span & { source: number };
   /** Set when the font is put together. */
   index?: number;
 };

@@ -10,6 +10,8 @@ import {
 import { isOff } from '../../../core/features/ground';
 import { lineAndColumn } from '../../../core/features/sections';
 import type { SectionView } from '../../../core/features/view';
+import { addGlyphs } from '../../../core/project/glyphEdits';
+import { encodingForName } from '../../../core/project/glyphNames';
 import type { Project } from '../../../core/project/model';
 import { run } from '../../state/bench';
 import { Check } from '../../ui/controls';
@@ -19,6 +21,12 @@ import { RulesDrawn } from './RulesDrawn';
 import { Trial } from './Trial';
 
 const Editor = lazy(() => import('./Editor'));
+
+/** An empty glyph of a name, with the character that the name stands for. */
+const requestNamed = (name: string) => {
+  const code = encodingForName(name);
+  return { name, unicodes: code === undefined ? [] : [code] };
+};
 
 type Props = {
   /** Its place in the order. */
@@ -36,6 +44,7 @@ export function SectionCard({ index, section, view, isOpen, writable, onToggle }
   const text = automatic === undefined ? section.text : (view?.text ?? '');
   // What is wrong is told of the text that it was found in.
   const faults = view?.text === text ? view.faults : [];
+  const missing = faults.flatMap((f) => /^Glyph (\S+) is not in the project/.exec(f.reason)?.[1] ?? []);
   // A section by hand that has one feature only may be given back to its rule.
   const own =
     automatic === undefined && view?.tags.length === 1 && writable.includes(view.tags[0]!) ? view.tags[0] : undefined;
@@ -85,6 +94,16 @@ export function SectionCard({ index, section, view, isOpen, writable, onToggle }
             })}
             {faults.length > 6 && <li className="text-quiet">and {faults.length - 6} more.</li>}
           </ul>
+        )}
+        {missing.length > 0 && (
+          <Button
+            className="mt-1"
+            title={missing.join(', ')}
+            onClick={() => run((p) => addGlyphs(p, { requests: missing.map((name) => requestNamed(name)) }))}
+          >
+            Add {missing.length === 1 ? `the glyph ${missing[0]}` : `the ${missing.length} glyphs`} that are named here,
+            empty
+          </Button>
         )}
         {view && <RulesDrawn rules={view.rules} />}
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
