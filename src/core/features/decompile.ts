@@ -1,11 +1,14 @@
 import { attempt, type Result } from '../base/result';
 import { Reader } from '../opentype/binary';
+import { GPOS_EXTENSION } from '../opentype/gpos';
 import { GSUB_EXTENSION } from '../opentype/gsub';
 import { classDef } from '../opentype/layout/classDef';
 import { part } from '../opentype/layout/codec';
 import type { Context } from '../opentype/layout/contexts';
 import { coverage } from '../opentype/layout/coverage';
 import { type Layout, readLayout } from '../opentype/layout/lists';
+import type { PairValue, Value } from '../opentype/layout/positions';
+import { type AnchorPlace, type ReadPositions, readPosition } from '../opentype/layout/readPositions';
 import { type ReadRules, readSubstitution } from '../opentype/layout/readRules';
 import { featureDoes } from './known';
 
@@ -29,7 +32,42 @@ export function decompileSubstitutions(
 ): Result<WrittenSection[]> {
   return attempt(() => {
     const layout = readLayout(gsub, 'GSUB', GSUB_EXTENSION);
-    return new Decompiler(layout, gdef ? marksOf(gdef) : NO_MARKS, glyphs).sections();
+    const rules = layout.lookups.map((l) => l.subtables.map((s) => readSubstitution(l.type, s, glyphs.length)));
+    const marks = gdef ? marksOf(gdef) : NO_MARKS;
+    return new Decompiler({ layout, rules, marks, glyphs, prefix: 'lookup', wanted: () => true }).sections('Lookups');
+  });
+}
+
+/** What positions of a font are not told as rules, since they are kerning and anchors elsewhere. */
+const ELSEWHERE = new Set(['kern', 'mark', 'mkmk', 'abvm', 'blwm']);
+
+/**
+ * The rules of a `GPOS` table as feature text, but kerning and marks, which are read as pairs and anchors: joins of connected writing,
+ * room between capitals, and others. Numbers of device tables are left out. `left` are features of which lookups had to be left
+ * aside: kerning and marks by context, and marks in features of their own.
+ */
+export function decompilePositions(
+  gpos: Uint8Array,
+  gdef: Uint8Array | undefined,
+  glyphs: readonly string[],
+): Result<{ sections: WrittenSection[]; left: readonly string[] }> {
+  return attempt(() => {
+    const layout = readLayout(gpos, 'GPOS', GPOS_EXTENSION);
+    const read = layout.lookups.map((l) => l.subtables.map((s) => readPosition(l.type, s, glyphs.length)));
+    const rules = read.map((list) => list.filter((r) => r !== undefined));
+    const left = new Set(
+      layout.features
+        .filter((f) =>
+          ELSEWHERE.has(f.tag)
+            ? f.lookups.some((l) => read[l]?.some((r) => r?.kind === 'context'))
+            : f.lookups.some((l) => read[l]?.some((r) => r === undefined)),
+        )
+        .map((f) => f.tag),
+    );
+    const marks = gdef ? marksOf(gdef) : NO_MARKS;
+    const wanted = (tag: string) => !ELSEWHERE.has(tag) && tag !== 'size';
+    const sections = new Decompiler({ layout, rules, marks, glyphs, prefix: 'move', wanted }).sections('Positions');
+    return { sections: sections.filter((s) => s.text !== ''), left: [...left].sort() };
   });
 }
 
@@ -62,28 +100,47 @@ function readMarks(gdef: Uint8Array): MarkGroups {
   return { classes, sets: offsets.map((o) => [...coverage.read(part(setTable, o)!)]) };
 }
 
+type AnyRules = ReadRules | ReadPositions;
+
+type Tables = {
+  layout: Layout;
+  /** Rules of each lookup, subtable by subtable. */
+  rules: readonly (readonly AnyRules[])[];
+  marks: MarkGroups;
+  glyphs: readonly string[];
+  /** What names of lookups begin with. */
+  prefix: string;
+  wanted: (tag: string) => boolean;
+};
+
 class Decompiler {
-  private readonly rules: (ReadRules[] | undefined)[];
+  private readonly layout: Layout;
+  private readonly rules: Tables['rules'];
+  private readonly marks: MarkGroups;
+  private readonly glyphs: readonly string[];
+  private readonly prefix: string;
+  private readonly wanted: Tables['wanted'];
   /** Lookups that features name. */
   private readonly named: ReadonlySet<number>;
   private readonly written: string[] = [];
   private readonly done = new Set<string>();
 
-  constructor(
-    private readonly layout: Layout,
-    private readonly marks: MarkGroups,
-    private readonly glyphs: readonly string[],
-  ) {
-    this.rules = layout.lookups.map((l) => l.subtables.map((s) => readSubstitution(l.type, s, glyphs.length)));
-    this.named = new Set(layout.features.flatMap((f) => f.lookups));
+  constructor({ layout, rules, marks, glyphs, prefix, wanted }: Tables) {
+    this.layout = layout;
+    this.rules = rules;
+    this.marks = marks;
+    this.glyphs = glyphs;
+    this.prefix = prefix;
+    this.wanted = wanted;
+    this.named = new Set(layout.features.filter((f) => wanted(f.tag)).flatMap((f) => f.lookups));
   }
 
-  sections(): WrittenSection[] {
+  sections(title: string): WrittenSection[] {
     this.layout.lookups.forEach((_, i) => {
-      if (this.named.has(i)) this.lookup(i, `lookup${i}`);
+      if (this.named.has(i)) this.lookup(i, `${this.prefix}${i}`);
     });
     const text = [...this.systemsOfAll(), ...this.written].join('\n\n');
-    return [{ title: 'Lookups', text }, ...this.features()];
+    return [{ title, text }, ...this.features()];
   }
 
   private name(glyph: number): string {
@@ -123,7 +180,8 @@ class Decompiler {
   }
 
   /** Lookups that features name too are written once more for those who call them, so that the order of the first stays. */
-  private calledName = (index: number): string => (this.named.has(index) ? `called${index}` : `lookup${index}`);
+  private calledName = (index: number): string =>
+    this.named.has(index) ? `${this.prefix}Called${index}` : `${this.prefix}${index}`;
 
   private flag(flag: number, set: number | undefined): string[] {
     const words = [
@@ -141,11 +199,11 @@ class Decompiler {
     return words.length > 0 ? [`lookupflag ${words.join(' ')};`] : [];
   }
 
-  private lines(rules: readonly ReadRules[]): string[] {
+  private lines(rules: readonly AnyRules[]): string[] {
     const seen = new Set<string>();
     /** Of subtables one after the other the first that has a glyph holds. */
     const fresh = (key: string): boolean => !seen.has(key) && Boolean(seen.add(key));
-    const linesOf = (r: ReadRules): string[] => {
+    const linesOf = (r: AnyRules): string[] => {
       switch (r.kind) {
         case 'single': {
           const pairs = [...r.by].filter(([g]) => fresh(String(g)));
@@ -173,6 +231,16 @@ class Decompiler {
           );
         case 'context':
           return r.contexts.map((c) => this.context(c));
+        case 'move':
+          return [...r.by].flatMap(([g, v]) => (fresh(String(g)) ? [`pos ${this.name(g)} ${written(v)};`] : []));
+        case 'glyphPairs':
+          return r.pairs.map((p) => this.pair(this.name(p.first), this.name(p.second), p.value));
+        case 'classPairs':
+          return r.pairs.map((p) => this.pair(bracketed(this.list(p.first)), bracketed(this.list(p.second)), p.value));
+        case 'cursive':
+          return [...r.by].flatMap(([g, { entry, exit }]) =>
+            fresh(String(g)) ? [`pos cursive ${this.name(g)} ${anchored(entry)} ${anchored(exit)};`] : [],
+          );
         case 'reverse':
           return r.rules.map(({ back, by, ahead }) => {
             const [from, to] = [this.list([...by.keys()]), this.list([...by.values()])];
@@ -180,7 +248,8 @@ class Decompiler {
           });
       }
     };
-    return rules.flatMap(linesOf);
+    // Pairs hold subtable by subtable: the first that speaks of a pair of glyphs decides.
+    return rules.flatMap((r, i) => (i > 0 && r.kind.endsWith('Pairs') ? ['subtable;', ...linesOf(r)] : linesOf(r)));
   }
 
   private around = (sets: readonly (readonly number[])[]): string[] => sets.map((s) => this.list(s));
@@ -191,14 +260,20 @@ class Decompiler {
       return `${this.list(set)}'${own.join('')}`;
     });
     const text = [...this.around(back), ...at, ...this.around(ahead)].join(' ');
-    return calls.length === 0 ? `ignore sub ${text};` : `sub ${text};`;
+    const word = this.prefix === 'move' ? 'pos' : 'sub';
+    return calls.length === 0 ? `ignore ${word} ${text};` : `${word} ${text};`;
+  }
+
+  private pair(first: string, second: string, value: PairValue): string {
+    const b = Object.keys(value.second).length > 0 ? ` ${record(value.second)}` : '';
+    return b ? `pos ${first} ${record(value.first)} ${second}${b};` : `pos ${first} ${second} ${written(value.first)};`;
   }
 
   /** All systems that have `aalt`, which has none of its own: it stands in those that are named before all features. */
   private systemsOfAll(): string[] {
     const lines = this.layout.scripts.flatMap((s) =>
       [...(s.usual ? [{ tag: 'dflt', system: s.usual }] : []), ...s.languages].flatMap(({ tag, system }) =>
-        system.features.some((i) => this.layout.features[i]?.tag === 'aalt')
+        this.wanted('aalt') && system.features.some((i) => this.layout.features[i]?.tag === 'aalt')
           ? [`languagesystem ${s.tag.trim()} ${tag.trim()};`]
           : [],
       ),
@@ -211,12 +286,12 @@ class Decompiler {
     const lines = lookups
       .sort((a, b) => a - b)
       .filter(this.wrote)
-      .map((l) => `  lookup lookup${l};`);
+      .map((l) => `  lookup ${this.prefix}${l};`);
     return { title: 'All other forms', text: ['feature aalt {', ...lines, '} aalt;'].join('\n') };
   }
 
   private features(): WrittenSection[] {
-    const tags = [...new Set(this.layout.features.map((f) => f.tag))].sort();
+    const tags = [...new Set(this.layout.features.map((f) => f.tag))].filter(this.wanted).sort();
     return tags.map((tag): WrittenSection => {
       if (tag === 'aalt') return this.aalt();
       const lines: string[] = [];
@@ -239,7 +314,7 @@ class Decompiler {
           const lookups = [...new Set(found.flatMap((i) => [...this.layout.features[i]!.lookups]))].sort(
             (a, b) => a - b,
           );
-          lines.push(...lookups.filter((l) => this.wrote(l)).map((l) => `lookup lookup${l};`));
+          lines.push(...lookups.filter((l) => this.wrote(l)).map((l) => `lookup ${this.prefix}${l};`));
         }
       }
       const text = [`feature ${tag.trim()} {`, ...lines.map((l) => `  ${l}`), `} ${tag.trim()};`].join('\n');
@@ -250,6 +325,17 @@ class Decompiler {
   private wrote = (index: number): boolean =>
     (this.rules[index]?.length ?? 0) > 0 && this.lines(this.rules[index]!).length > 0;
 }
+
+const record = (v: Value): string =>
+  `<${v.xPlacement ?? 0} ${v.yPlacement ?? 0} ${v.xAdvance ?? 0} ${v.yAdvance ?? 0}>`;
+
+/** A value in its shortest form: the advance alone where there is nothing else. */
+const written = (v: Value): string =>
+  v.xPlacement || v.yPlacement || v.yAdvance ? record(v) : String(v.xAdvance ?? 0);
+
+const anchored = (a: AnchorPlace | undefined): string => (a ? `<anchor ${a.x} ${a.y}>` : '<anchor NULL>');
+/** A list even of one glyph: a class is meant. */
+const bracketed = (list: string): string => (list.startsWith('[') ? list : `[${list}]`);
 
 /** Words that a glyph cannot be called without a backslash where a rule is read. */
 const KEYWORDS: ReadonlySet<string> = new Set(
