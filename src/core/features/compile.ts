@@ -17,7 +17,7 @@ import {
   type RuleBench,
 } from './rules';
 import { featureKey, type System, type Systems, systemKey, systemsOf } from './systems';
-import { type Definitions, definitionsOf } from './tables';
+import { type Definitions, definitionsOf, type KnownMarks } from './tables';
 import type { Fault, Span, Statement, Tree } from './tree';
 
 /** One text of rules, as it stands in the project: its faults are told by its place in the list. */
@@ -47,6 +47,8 @@ export type CompileOptions = {
   systems?: readonly (readonly [script: string, language: string])[];
   /** The value of numbers that vary, at the place of the font. */
   valueAt?: ValueAt;
+  /** Classes and sets of marks that are numbered already. */
+  knownMarks?: KnownMarks;
   /** The first number of names that features bring. */
   firstName?: number;
 };
@@ -94,7 +96,7 @@ class Compiler implements RuleBench {
     const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
     this.names = new Names(index, valueAt, (reason, at, severity) => this.tell(reason, at, severity));
     this.labels = new FeatureNames(options.firstName ?? 256);
-    this.definitions = definitionsOf();
+    this.definitions = definitionsOf(options.knownMarks);
   }
 
   tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {

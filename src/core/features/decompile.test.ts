@@ -12,7 +12,7 @@ import { removeGlyphs } from '../project/removal';
 import { carriesSubstitutions, rulesFromFont } from './adopt';
 import { compileFeatures } from './compile';
 import { CONSTRUCTS } from './constructs';
-import { decompileSubstitutions } from './decompile';
+import { decompilePositions, decompileSubstitutions } from './decompile';
 import { parseFeatures } from './parse';
 import { compileSections } from './sections';
 import { writeRules } from './write';
@@ -105,4 +105,24 @@ test('rules of one’s own beside carried substitutions are not dropped without 
   const project = { ...read.value.project, features: { ...read.value.project.features, sections: own } };
   const cast = castFont(project, { flavour: 'ttf', place: { master: project.masters[0]!.id }, keepOverlaps: true });
   expect(cast.ok && cast.value.notes.map((n) => n.reason).join(' ')).toMatch(/project’s own rules are left out/);
+});
+
+test('positions that are neither kerning nor marks come in as rules, and work again; what is by context is told', () => {
+  const text = [
+    'feature cpsp { pos [A B C] <5 0 10 0>; } cpsp;',
+    'feature curs { lookupflag RightToLeft; pos cursive a <anchor 0 10> <anchor 400 20>; pos cursive b <anchor NULL> <anchor 300 0>; } curs;',
+    "feature ss05 { pos x' 20 y; pos a b -9; pos [c d] [e f] -7; subtable; pos [c] [e g] 3; } ss05;",
+    "feature kern { pos A' -30 [V W] x; } kern;",
+  ].join('\n');
+  const first = compileFeatures([{ tree: parseFeatures(text) }], { glyphs: GLYPHS });
+  const found = decompilePositions(writeRules(first.GPOS, 'GPOS')!, undefined, GLYPHS);
+  if (!found.ok) throw new Error(found.reason);
+  expect(found.value.left).toEqual(['kern']);
+  const second = compileSections(sections(found.value.sections), {}, { glyphs: GLYPHS });
+  expect(second.faults).toEqual([]);
+  expect([...second.tags].sort()).toEqual(['cpsp', 'curs', 'ss05']);
+  const again = decompilePositions(writeRules(second.GPOS, 'GPOS')!, undefined, GLYPHS);
+  expect(again.ok && again.value.sections.map((s) => s.text.replace(/\d+/g, 'n'))).toEqual(
+    found.value.sections.map((s) => s.text.replace(/\d+/g, 'n')),
+  );
 });

@@ -11,6 +11,7 @@ import type { PairValue, Value } from '../opentype/layout/positions';
 import { type AnchorPlace, type ReadPositions, readPosition } from '../opentype/layout/readPositions';
 import { type ReadRules, readSubstitution } from '../opentype/layout/readRules';
 import { featureDoes } from './known';
+import type { KnownMarks } from './tables';
 
 /** A piece of feature text made from tables. */
 export type WrittenSection = { title: string; text: string };
@@ -74,9 +75,19 @@ export function decompilePositions(
 const NO_MARKS: MarkGroups = { classes: new Map(), sets: [] };
 
 /** Classes and sets of marks in `GDEF`; none where it is damaged. */
-function marksOf(gdef: Uint8Array): MarkGroups {
+export function marksOf(gdef: Uint8Array): MarkGroups {
   const read = attempt(() => readMarks(gdef));
   return read.ok ? read.value : NO_MARKS;
+}
+
+/** The same in the order of their numbers, for rules that refer to a table as it is. */
+export function numberedMarks(gdef: Uint8Array): KnownMarks {
+  const { classes, sets } = marksOf(gdef);
+  const most = Math.max(0, ...classes.keys());
+  return {
+    attachmentClasses: Array.from({ length: most }, (_, i) => classes.get(i + 1) ?? []),
+    filterSets: [...sets],
+  };
 }
 
 function readMarks(gdef: Uint8Array): MarkGroups {

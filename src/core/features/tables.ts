@@ -33,10 +33,13 @@ const ELSEWHERE: Readonly<Record<string, string>> = {
   BASE: 'baselines, which are kept in the text',
 };
 
-export function definitionsOf(): Definitions {
+/** Classes and sets of marks that a table which is carried along numbers already. */
+export type KnownMarks = Pick<Definitions, 'attachmentClasses' | 'filterSets'>;
+
+export function definitionsOf(known?: KnownMarks): Definitions {
   const numbered = (list: (readonly number[])[], set: readonly number[]): number => {
     const text = String([...new Set(set)].sort((a, b) => a - b));
-    const at = list.findIndex((s) => String(s) === text);
+    const at = list.findIndex((s) => String([...s].sort((a, b) => a - b)) === text);
     return at >= 0 ? at : list.push([...new Set(set)].sort((a, b) => a - b)) - 1;
   };
   const out: Definitions = {
@@ -44,8 +47,8 @@ export function definitionsOf(): Definitions {
     carets: new Map(),
     caretPoints: new Map(),
     attachPoints: new Map(),
-    attachmentClasses: [],
-    filterSets: [],
+    attachmentClasses: [...(known?.attachmentClasses ?? [])],
+    filterSets: [...(known?.filterSets ?? [])],
     nameRecords: [],
     saysClasses: false,
     // Classes count from 1 on.

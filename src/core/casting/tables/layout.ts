@@ -1,8 +1,10 @@
 import { type Refusal, refused } from '../../base/result';
 import type { Compiled, CompiledTable } from '../../features/compile';
+import { numberedMarks } from '../../features/decompile';
 import { fontTexts, groundOf } from '../../features/ground';
 import { compileSections, faultSentence, lineAndColumn, type SectionText } from '../../features/sections';
 import { writeRules } from '../../features/write';
+import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, kernLookups } from '../../opentype/gpos';
 import type { Lookup } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
@@ -28,7 +30,8 @@ const MOST_NOTES = 12;
 /** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
 export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlySet<string>): LayoutTables {
   const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries));
-  const compiled = compiledOf(plan, sections);
+  const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
+  const compiled = compiledOf(plan, sections, gdef);
   const notes = notesOf(compiled, sections);
   const { tags } = compiled;
   const own = (tag: string) => !tags.has(tag);
@@ -105,7 +108,7 @@ function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): Look
 }
 
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
-function compiledOf(plan: CastPlan, sections: readonly SectionText[]): Compiled {
+function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint8Array | undefined): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
   const { included, languageSystems } = plan.project.features;
   const systems = systemsFor(plan, languageSystems);
@@ -116,12 +119,15 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[]): Compiled 
     JSON.stringify([included, systems]),
     glyphs.join(' '),
     [...waiting].join(' '),
+    String(gdef?.length ?? 0),
   ].join('\n\n');
   return plan.cache.compiledRules(key, () =>
     compileSections(sections, included, {
       glyphs,
       waiting,
       systems,
+      // A table that is carried along numbers marks already.
+      ...(gdef && { knownMarks: numberedMarks(gdef) }),
     }),
   );
 }

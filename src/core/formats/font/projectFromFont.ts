@@ -1,4 +1,5 @@
 import { attempt, type Result, refuse, refused } from '../../base/result';
+import { decompilePositions } from '../../features/decompile';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
 import { proposedNames } from '../../fontfacts/namesProposed';
@@ -98,12 +99,31 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     })),
     groups,
     texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
+    features: { ...base.features, sections: positionsRead(r, glyphNames) },
     ...carried(r, glyphNames, fvar.axes.length > 0),
   };
   return {
     project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m, r.style)) },
     notes: r.notes,
   };
+}
+
+/** Positions that are neither kerning nor marks, as rules; what cannot be told so is said. */
+function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['features']['sections'] {
+  const gpos = r.font.tables.get('GPOS');
+  if (!gpos) return [];
+  const found = decompilePositions(gpos, r.font.tables.get('GDEF'), glyphNames);
+  if (!found.ok) {
+    r.notes.push(`Positions other than kerning and marks were left aside: ${found.reason}`);
+    return [];
+  }
+  const { sections, left } = found.value;
+  if (sections.length > 0 && r.font.tables.has('fvar'))
+    r.notes.push('Positions in features of their own are kept as they are at the default place of the axes.');
+  if (left.includes('kern')) r.notes.push('Kerning that depends on more than two glyphs was left aside.');
+  const marks = left.filter((t) => t !== 'kern');
+  if (marks.length > 0) r.notes.push(`Rules of ${marks.join(', ')} that depend on their surroundings were left aside.`);
+  return sections.map(({ title, text }, i) => ({ id: `p${i + 1}`, title, options: {}, text }));
 }
 
 /** Code points by glyph, rising. */
