@@ -2,6 +2,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
+import { buildDemo } from '../demo/family';
+import { castFont } from '../src/core/casting/font';
 import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
@@ -101,6 +103,7 @@ test('the galley sets features, as text would have them or otherwise', async () 
   await t.press('features');
   await t.find('[aria-label="Features of the galley"]');
   const glyphs = async () => t.attribute('[data-testid="galley-line"]', 'data-glyphs');
+  await until('a line set', async () => Number(await glyphs()) > 0);
   const before = await glyphs();
   await browser.driver.executeScript(
     `[...document.querySelectorAll('[aria-label="Features of the galley"] label')].find((l) => /liga/.test(l.innerText)).querySelector('input').click()`,
@@ -108,4 +111,30 @@ test('the galley sets features, as text would have them or otherwise', async () 
   // Griffin has a ligature less.
   await until('the letters apart', async () => Number(await glyphs()) > Number(before));
   await until('what is set', async () => /features 1/.test(await t.text('body')));
+  await t.fill('Language of the text', 'tr');
+  await until('the language too', async () => /features 2/.test(await t.text('body')));
+  await t.press('As text would have it');
+  await until('as before', async () => (await glyphs()) === before);
+});
+
+test('the substitutions of an opened font become rules, and the font works as before', async () => {
+  const { server } = opened();
+  const font = castFont(buildDemo(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true, blanks: true });
+  if (!font.ok) throw new Error(font.reason);
+  const file = join(folder, 'Opened.ttf');
+  writeFileSync(file, font.value.bytes);
+  await browser.driver.get(server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(file);
+  await until('the word about them', async () => /in Features they become rules/.test(await t.text('[role="dialog"]')));
+  await t.press('To its case');
+  await until('the case', async () => /\/case/.test(await browser.driver.getCurrentUrl()));
+  await browser.driver.get((await browser.driver.getCurrentUrl()).replace(/\/case.*/, '/features'));
+  await t.press('Turn them into rules');
+  await until('the rules', async () => /5 ligatures/.test(await t.text('[data-testid="sections"]')));
+  expect(await browser.driver.findElements({ css: '[data-testid="sections"] [role="alert"]' })).toEqual([]);
+  await t.fill('Text of the galley', 'offi', true);
+  await until(
+    'o and one ligature',
+    async () => (await t.attribute('[data-testid="galley-line"]', 'data-glyphs')) === '2',
+  );
 });

@@ -474,6 +474,12 @@ test('rules are told and written for other tools; a fault ends with 1; text is s
   const small = JSON.parse(wendril('shape', demo, 'ab', '--features', 'smcp', '--json').out);
   expect(small.glyphs.map((g: { glyph: string }) => g.glyph)).toEqual(['a.sc', 'b.sc']);
   expect(wendril('shape', demo, 'ab', '--features', 'small').err).toMatch(/small is no feature/);
+  writeFileSync(
+    join(broken, ufoFolder, 'features.fea'),
+    'feature locl {\n  script latn;\n  language TRK;\n  sub n by o;\n} locl;\n',
+  );
+  const first = (...more: string[]) => wendril('shape', join(broken, ufoFolder), 'n', ...more).out.split('\n')[0];
+  expect([first(), first('--language', 'tr'), first('--language', 'de')]).toEqual(['n', 'o', 'n']);
 });
 
 test('every command answers --help with all the options that it takes; --version works; a wrong word names the nearest', () => {

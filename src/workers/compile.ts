@@ -83,11 +83,14 @@ export const compileService = {
     texts,
     place,
     features,
+    language,
     steps = [],
   }: {
     texts: string[];
     place: CastPlace;
     features: string[];
+    /** The language of the text, where rules ask for it: a BCP 47 code. */
+    language?: string | undefined;
     /** What has changed in the document since it was heard of last. */
     steps?: readonly Step[];
   }): Promise<Result<SetLines>> {
@@ -110,7 +113,7 @@ export const compileService = {
         compiled = made.value;
       }
       const { shaper, glyphIds, outlined } = compiled;
-      const shaped = texts.map((text) => shaper.shape(text, features));
+      const shaped = texts.map((text) => shaper.shape(text, features, language ? { language } : {}));
       const used = new Set(shaped.flatMap(({ glyphs }) => glyphs.flatMap((g) => glyphIds[g.gid] ?? [])));
       const found = [...used].filter((id) => !outlined.has(id));
       if (found.length > 0 && round < MOST_ROUNDS) {

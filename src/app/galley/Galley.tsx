@@ -34,7 +34,7 @@ const leftOut = ([first, ...more]: readonly Refusal[]): string | undefined =>
   first && `${first.reason}${more.length > 0 ? ` ${more.length} more are left out.` : ' It is left out here.'}`;
 
 /** The text as the font sets it now; asked for anew with every change of the document. */
-function useGalleyLine(text: string, settings: string) {
+function useGalleyLine(text: string, settings: string, language: string) {
   const [line, setLine] = useState<SetLine | undefined>();
   const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
@@ -47,12 +47,17 @@ function useGalleyLine(text: string, settings: string) {
       setFault(set.ok ? leftOut(set.value.left) : set.reason);
     };
     const ask = () =>
-      requestLines('galley', { texts: [text], features: settings === '' ? [] : settings.split(' '), show });
+      requestLines('galley', {
+        texts: [text],
+        features: settings === '' ? [] : settings.split(' '),
+        language: language || undefined,
+        show,
+      });
     ask();
     return useBench.subscribe((now, then) => {
       if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
     });
-  }, [text, settings]);
+  }, [text, settings, language]);
   return { line, revision, fault };
 }
 
@@ -74,8 +79,9 @@ export function Galley({ stage }: { stage: StageKey }) {
   const em = project.unitsPerEm;
 
   const [features, setFeatures] = useState<FeatureSettings>({});
+  const [language, setLanguage] = useState('');
   const settings = [...(kerning ? [] : ['kern=0']), ...settingsOf(features)].join(' ');
-  const { line, revision, fault } = useGalleyLine(text, settings);
+  const { line, revision, fault } = useGalleyLine(text, settings, language);
 
   const { zones, verticalMetrics } = project.masters.find((m) => m.id === master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
@@ -166,6 +172,8 @@ export function Galley({ stage }: { stage: StageKey }) {
         onKerning={(on) => setKernings({ ...kernings, [where]: on })}
         features={features}
         onFeatures={setFeatures}
+        language={language}
+        onLanguage={setLanguage}
         look={look}
         onLook={(change) => setLook({ ...look, ...change })}
       />

@@ -16,6 +16,8 @@ export function GalleyBar({
   onKerning,
   features,
   onFeatures,
+  language,
+  onLanguage,
   look,
   onLook,
 }: {
@@ -25,6 +27,8 @@ export function GalleyBar({
   onKerning: (on: boolean) => void;
   features: FeatureSettings;
   onFeatures: (settings: FeatureSettings) => void;
+  language: string;
+  onLanguage: (code: string) => void;
   look: GalleyLook;
   onLook: (change: Partial<GalleyLook>) => void;
 }) {
@@ -46,7 +50,7 @@ export function GalleyBar({
       ) : (
         <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
       )}
-      <GalleyFeatures settings={features} onChange={onFeatures} />
+      <GalleyFeatures settings={features} onChange={onFeatures} language={language} onLanguage={onLanguage} />
       <Check label="kerning" className="items-center" checked={kerning} onChange={onKerning} />
       <span className="flex items-center gap-1.5">
         <Slide

@@ -25,9 +25,14 @@ function tagsOf({ sections }: Project['features']): string[] {
 export function GalleyFeatures({
   settings,
   onChange,
+  language,
+  onLanguage,
 }: {
   settings: FeatureSettings;
   onChange: (settings: FeatureSettings) => void;
+  /** The language that the text is set in, as a code; empty for none in particular. */
+  language: string;
+  onLanguage: (code: string) => void;
 }) {
   const features = useBench((s) => s.settled!.features);
   const tags = useMemo(() => tagsOf(features), [features]);
@@ -42,7 +47,7 @@ export function GalleyFeatures({
     [features],
   );
   if (tags.length === 0) return null;
-  const count = Object.keys(settings).length;
+  const count = Object.keys(settings).length + (language ? 1 : 0);
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -79,8 +84,25 @@ export function GalleyFeatures({
               );
             })}
           </ul>
+          <label className="mt-2 flex items-center gap-2">
+            <span className="flex-1 text-quiet">Language of the text</span>
+            <input
+              value={language}
+              placeholder="tr, ro…"
+              spellCheck={false}
+              onChange={(e) => onLanguage(e.target.value.trim().slice(0, 12))}
+              className="h-7.5 w-24 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
+            />
+          </label>
           {count > 0 && (
-            <button type="button" className="mt-1 text-kelp underline" onClick={() => onChange({})}>
+            <button
+              type="button"
+              className="mt-1 text-kelp underline"
+              onClick={() => {
+                onChange({});
+                onLanguage('');
+              }}
+            >
               As text would have it
             </button>
           )}

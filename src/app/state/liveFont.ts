@@ -4,7 +4,12 @@ import { useBench } from './bench';
 import { compiler } from './followers';
 
 let working = false;
-type Request = { texts: string[]; features: string[]; show: (set: Result<SetLines>) => void };
+type Request = {
+  texts: string[];
+  features: string[];
+  language?: string | undefined;
+  show: (set: Result<SetLines>) => void;
+};
 const wanted = new Map<string, Request>();
 
 /**
@@ -45,10 +50,10 @@ async function work(): Promise<void> {
   }
 }
 
-async function setLines({ texts, features, show }: Request): Promise<void> {
+async function setLines({ texts, features, language, show }: Request): Promise<void> {
   const { master } = useBench.getState();
   const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
-    service.setLines({ texts, place: { master }, features, steps }),
+    service.setLines({ texts, place: { master }, features, language, steps }),
   );
   show(set);
 }
