@@ -62,6 +62,41 @@ test('rules are shown in letters and tried; one written by hand is told its faul
     const [without, withIt] = await trial('My rules');
     return /^Without: a n$/.test(without ?? '') && /^With: a\.ss01 n$/.test(withIt ?? '');
   });
+  // A rule of one language is tried in it.
+  await write('My rules', 'feature locl {script latn; language TRK; sub a by a.ss01;} locl;');
+  const withIt = async () => (await trial('My rules'))[1];
+  await until('the language of the rule', async () => (await withIt()) === 'With: a.ss01');
+  await t.pick('Language of the trial', 'No language in particular');
+  await until('text of no language', async () => (await withIt()) === 'With: a');
+  // A class is renamed wherever it stands; what a lookup did leads to its line.
+  await write(
+    'My rules',
+    '@Round = [c e]; lookup rounds {sub @Round by o;} rounds; feature ss06 {lookup rounds;} ss06;',
+  );
+  await until('the rule by a class', async () => (await withIt()) === 'With: o o');
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.HOME).keyUp(Key.CONTROL).perform();
+  await until('the class under the cursor', () =>
+    inCard<boolean>('My rules', `return /class of My rules, line 1, used in 1 place/.test(card.innerText)`),
+  );
+  await t.press('Rename…');
+  await t.fill('New name of @Round', '@Bowls');
+  await t.press('Rename in 2 places');
+  await until('the new name in both places', () =>
+    inCard<boolean>(
+      'My rules',
+      `return /^@Bowls = .*sub @Bowls by/.test(card.querySelector('.cm-content').innerText) && /@Bowls/.test(card.querySelector('section').innerText)`,
+    ),
+  );
+  await t.press('Explain');
+  await until('what the lookup did', () =>
+    inCard<boolean>(
+      'My rules',
+      `const way = [...card.querySelectorAll('ol button')].find((b) => b.innerText === 'My rules, line 1 (rounds)'); way?.click(); return way !== undefined`,
+    ),
+  );
+  await until('the line that did it', () =>
+    inCard<boolean>('My rules', `return card.querySelector('.cm-editor').classList.contains('cm-focused')`),
+  );
   await t.saved();
   await undoAll();
 });

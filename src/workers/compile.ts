@@ -140,20 +140,22 @@ export const compileService = {
     text,
     place,
     features,
+    language,
     steps = [],
   }: {
     text: string;
     place: CastPlace;
     features: string[];
+    language?: string | undefined;
     steps?: readonly Step[];
   }): Promise<Result<ExplainedStep[]>> {
-    const set = await compileService.setLines({ texts: [text], place, features, steps });
+    const set = await compileService.setLines({ texts: [text], place, features, language, steps });
     if (!set.ok) return set;
     if (!compiled) return success([]);
     const { shaper, glyphIds, lookups } = compiled;
     const named = (list: readonly ShapedGlyph[]): SetGlyph[] => list.map((g) => ({ ...g, id: glyphIds[g.gid] }));
     return success(
-      shaper.explain(text, features).map((s) => ({
+      shaper.explain(text, features, language ? { language } : {}).map((s) => ({
         ...s,
         before: named(s.before),
         after: named(s.after),

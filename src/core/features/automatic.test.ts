@@ -211,6 +211,13 @@ test('what sections say is told in words and letters, with what stands around', 
   expect(second!.rules[1]).toMatchObject({ kind: 'alone', back: ['d'], before: ['a'] });
 });
 
+test('a rule of one language says so; the next script and the next feature begin without', () => {
+  const text =
+    'feature locl { script latn; language TRK; sub a by b; language dflt; sub c by d; language NLD; script cyrl; sub a by x; language SRB; } locl; feature salt { sub a by c; } salt;';
+  const [shown] = shownSections([{ id: '1', title: '', text }], ['a', 'b', 'c', 'd', 'x']);
+  expect(shown!.rules.map((r) => r.language)).toEqual(['TRK', undefined, undefined, undefined]);
+});
+
 test('the stage sees sections, faults at their places, and what is still offered', () => {
   const view = featuresView(demo, 'm1');
   expect(view.sections).toHaveLength(demo.features.sections.length);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import type { Project } from '../project/model';
+import { isSame, symbolsIn, withSymbol } from './symbols';
 
 /** Edits of the project’s rules: its sections, in the order in which they are compiled. */
 
@@ -206,5 +207,39 @@ export const splitSection = defineEdit(
       sections.flatMap((s) => (s === section ? [{ ...s, text: first }, more] : [s])),
       `Cut the rules ${shownAs(section)} in two`,
     );
+  },
+);
+
+/** Names of classes and lookups: the letters that the language allows, and no more of them than it allows. */
+const SYMBOL_NAME = { class: /^@[A-Za-z_][A-Za-z0-9_.-]{0,62}$/, lookup: /^[A-Za-z_][A-Za-z0-9_.]{0,62}$/ };
+
+/** Names a class or a lookup otherwise, in every section by hand that has it. */
+export const renameSymbol = defineEdit(
+  {
+    name: 'renameSymbol',
+    does: 'Renames a class or a lookup in all rules',
+    reach: 'no master',
+    args: z.object({ kind: z.enum(['class', 'lookup']), name: z.string(), to: z.string() }),
+  },
+  (project, { kind, name, to }) => {
+    const { sections, included } = project.features;
+    if (!SYMBOL_NAME[kind].test(to))
+      return refused(
+        kind === 'class'
+          ? `${to || 'Nothing'} can't name a class: an @, a letter, then letters, figures, dots, hyphens and underscores.`
+          : `${to || 'Nothing'} can't name a lookup: a letter, then letters, figures, dots and underscores.`,
+      );
+    if (to === name) return refused(`It is called ${name} already.`);
+    const has = (text: string, wanted: string) => symbolsIn(text).some((s) => isSame(s, { kind, name: wanted }));
+    const texts = [...sections.map((s) => s.text), ...Object.values(included)];
+    if (texts.some((text) => has(text, to))) return refused(`The rules have a ${kind} called ${to} already.`);
+    const file = Object.keys(included).find((path) => has(included[path]!, name));
+    if (file !== undefined) return refused(`${name} also stands in the included file ${file}, which is kept as it is.`);
+    const next = sections.map((s) => {
+      const written = s.automatic === undefined ? withSymbol(s.text, { kind, name }, to) : s.text;
+      return written === s.text ? s : { ...s, text: written };
+    });
+    if (next.every((s, i) => s === sections[i])) return refused(`The rules have no ${kind} called ${name}.`);
+    return withSections(project, next, `Renamed the ${kind} ${name} to ${to}`);
   },
 );

@@ -7,6 +7,8 @@ import type { GlyphSet, Pattern, Statement } from './tree';
 /** A rule to be drawn: glyphs before it and after it, what stands around them, by names. */
 export type ShownRule = {
   feature: string;
+  /** The language that the rule is for, as an OpenType tag; none for all. */
+  language?: string;
   back: readonly string[];
   before: readonly string[];
   ahead: readonly string[];
@@ -36,6 +38,7 @@ class Teller {
   private readonly counts = new Map<Kind, number>();
   private readonly tags = new Set<string>();
   private feature = '';
+  private language: string | undefined;
 
   constructor(
     private readonly names: Names,
@@ -84,6 +87,13 @@ class Teller {
         this.tags.add(this.feature);
         this.walk(s.body);
         this.feature = '';
+        this.language = undefined;
+        return;
+      case 'script':
+        this.language = undefined;
+        return;
+      case 'language':
+        this.language = s.tag.trimEnd() === 'dflt' ? undefined : s.tag.trimEnd();
         return;
       case 'lookup':
         this.walk(s.body);
@@ -110,8 +120,9 @@ class Teller {
     }
   }
 
-  private push(rule: Omit<ShownRule, 'feature'>): void {
-    if (this.rules.length < MOST_SHOWN) this.rules.push({ feature: this.feature, ...rule });
+  private push(rule: Omit<ShownRule, 'feature' | 'language'>): void {
+    if (this.rules.length >= MOST_SHOWN) return;
+    this.rules.push({ feature: this.feature, ...(this.language && { language: this.language }), ...rule });
   }
 
   private context(p: Pattern, after: readonly string[], kind: ShownRule['kind']): void {

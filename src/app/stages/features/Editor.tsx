@@ -14,14 +14,16 @@ import {
   ViewPlugin,
   type ViewUpdate,
 } from '@codemirror/view';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { featureDoes, knownFeatures } from '../../../core/features/known';
+import { type SymbolPlace, symbolAt } from '../../../core/features/symbols';
 import { tokensOf } from '../../../core/features/tokens';
 import type { Fault } from '../../../core/features/tree';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
 import { useLatest } from '../../keys/useLatest';
 import { useBench } from '../../state/bench';
+import { type Place, SymbolBar } from './SymbolBar';
 
 const KEYWORDS = new Set(
   'feature lookup sub substitute rsub reversesub pos position enum enumerate by from ignore script language languagesystem lookupflag markClass anchor anchorDef valueRecordDef table include subtable mark base ligature ligComponent cursive device contourpoint exclude_dflt include_dflt required useExtension parameters featureNames cvParameters name NULL RightToLeft IgnoreBaseGlyphs IgnoreLigatures IgnoreMarks MarkAttachmentType UseMarkFilteringSet anon anonymous'.split(
@@ -175,18 +177,36 @@ const theme = EditorView.theme({
   '.cm-panels': { background: 'var(--color-panel)', color: 'var(--color-ink)' },
 });
 
+/** The one stretch in which two texts differ, so that the cursor stays where it is. */
+function difference(was: string, now: string): { from: number; to: number; insert: string } {
+  const most = Math.min(was.length, now.length);
+  let from = 0;
+  while (from < most && was[from] === now[from]) from++;
+  let tail = 0;
+  while (tail < most - from && was[was.length - 1 - tail] === now[now.length - 1 - tail]) tail++;
+  return { from, to: was.length - tail, insert: now.slice(from, now.length - tail) };
+}
+
+/** What the cursor stands on is looked up so many milliseconds after it has come to rest. */
+const REST = 120;
+
 /** The text of a section, with colours, completion, faults at their lines, glyphs drawn where one points. */
 export default function Editor({
   text,
   faults,
   label,
+  place,
   onChange,
 }: {
   text: string;
   faults: readonly Fault[];
   label: string;
+  /** A stretch to go to, counted, so that it can be gone to again. */
+  place: Place | undefined;
   onChange: (text: string) => void;
 }) {
+  const [symbol, setSymbol] = useState<SymbolPlace>();
+  const resting = useRef<number>(undefined);
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
   const change = useLatest(onChange);
@@ -220,6 +240,13 @@ export default function Editor({
           EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
           EditorView.lineWrapping,
           EditorView.updateListener.of((u) => {
+            if (u.selectionSet || u.docChanged) {
+              window.clearTimeout(resting.current);
+              resting.current = window.setTimeout(
+                () => setSymbol(symbolAt(made.state.doc.toString(), made.state.selection.main.head)),
+                REST,
+              );
+            }
             if (
               u.docChanged &&
               u.transactions.some(
@@ -238,12 +265,15 @@ export default function Editor({
       }),
     });
     view.current = made;
-    return () => made.destroy();
+    return () => {
+      window.clearTimeout(resting.current);
+      made.destroy();
+    };
   }, []);
   useEffect(() => {
     const v = view.current;
     if (!v || v.state.doc.toString() === text) return;
-    v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: text } });
+    v.dispatch({ changes: difference(v.state.doc.toString(), text) });
   }, [text]);
   useEffect(() => {
     const v = view.current;
@@ -259,5 +289,20 @@ export default function Editor({
     );
     v.dispatch(setDiagnostics(v.state, diagnostics));
   }, [faults, text]);
-  return <div ref={host} className="mt-1.5 rounded-lg border border-edge bg-paper" />;
+  useEffect(() => {
+    const v = view.current;
+    if (!v || !place) return;
+    const end = v.state.doc.length;
+    const anchor = Math.min(place.from, end);
+    const head = Math.min(place.to, end);
+    v.dispatch({ selection: { anchor, head }, effects: EditorView.scrollIntoView(anchor, { y: 'center' }) });
+    v.focus();
+    host.current?.scrollIntoView({ block: 'nearest' });
+  }, [place]);
+  return (
+    <div className="mt-1.5 rounded-lg border border-edge bg-paper">
+      <div ref={host} />
+      {symbol && <SymbolBar key={symbol.name} symbol={symbol} />}
+    </div>
+  );
 }

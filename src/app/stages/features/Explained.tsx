@@ -1,7 +1,10 @@
+import { useContext } from 'react';
 import type { Result } from '../../../core/base/result';
 import type { ExplainedStep, SetGlyph } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
+import { useDrawn } from '../../state/drawn';
 import { GlyphShape } from '../../ui/GlyphShape';
+import { NotebookContext } from './SymbolBar';
 
 const SIZE = 30;
 /** Longer lines are cut around what changed. */
@@ -22,14 +25,31 @@ export function Explained({ result }: { result: Result<ExplainedStep[]> }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their order.
         <li key={i} className="rounded-lg border border-line bg-panel px-2 py-1">
           <p className="text-[12.5px]">
-            <b>{s.feature}</b> · {s.source.title}
-            {s.source.line !== undefined && `, line ${s.source.line}`}
-            {s.source.name && ` (${s.source.name})`}
+            <b>{s.feature}</b> · <Source source={s.source} />
           </p>
           {s.table === 'GSUB' ? <Replaced step={s} /> : <Moved step={s} />}
         </li>
       ))}
     </ol>
+  );
+}
+
+/** Where a lookup stands, as a way there. */
+function Source({ source: { title, section, line, name } }: { source: ExplainedStep['source'] }) {
+  const { texts, goTo } = useContext(NotebookContext);
+  const said = `${title}${line === undefined ? '' : `, line ${line}`}${name ? ` (${name})` : ''}`;
+  const text = texts.find((t) => t.id === section)?.text;
+  if (section === undefined || line === undefined || text === undefined) return said;
+  const lines = text.split('\n');
+  const from = lines.slice(0, line - 1).reduce((sum, l) => sum + l.length + 1, 0);
+  return (
+    <button
+      type="button"
+      className="text-kelp underline"
+      onClick={() => goTo(section, from, from + (lines[line - 1]?.length ?? 0))}
+    >
+      {said}
+    </button>
   );
 }
 
@@ -91,7 +111,7 @@ function Moved({ step: { before, after } }: { step: ExplainedStep }) {
 }
 
 function Letters({ glyphs }: { glyphs: readonly SetGlyph[] }) {
-  const project = useBench((s) => s.settled)!;
+  const project = useDrawn();
   const master = useBench((s) => s.master);
   return (
     <span className="flex text-ink">

@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { carriesSubstitutions, rulesFromFont } from '../../../core/features/adopt';
 import { addSections, moveSection } from '../../../core/features/edits';
 import { plural } from '../../../core/project/edit';
@@ -8,7 +8,10 @@ import { Details } from '../../ui/Details';
 import { Button, Section } from '../../ui/parts';
 import { SortableList } from '../../ui/SortableList';
 import { SectionCard } from './SectionCard';
+import { NotebookContext, type Place } from './SymbolBar';
 import { useView } from './useView';
+
+const NONE: readonly string[] = [];
 
 /** A file with rules may be this large. */
 const MOST_BYTES = 2_000_000;
@@ -19,15 +22,34 @@ export default function Features() {
   const carries = useBench((s) => carriesSubstitutions(s.settled!));
   const { view, fault } = useView();
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [place, setPlace] = useState<Place>();
   const list = useRef<HTMLDivElement>(null);
   const offered = view?.offered ?? [];
   const addAll = () =>
     run((p) => addSections(p, { sections: offered.map(({ tag, title }) => ({ title, text: '', automatic: tag })) }));
-  const toggle = (id: string) => {
-    const next = new Set(open);
-    if (!next.delete(id)) next.add(id);
-    setOpen(next);
-  };
+  const toggle = useCallback((id: string) => {
+    setOpen((was) => {
+      const next = new Set(was);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+    setPlace(undefined);
+  }, []);
+  const notebook = useMemo(
+    () => ({
+      texts: sections.map((s, i) => ({
+        id: s.id,
+        title: s.title || s.automatic || `Section ${i + 1}`,
+        text: s.automatic === undefined ? s.text : (view?.sections.find((v) => v.id === s.id)?.text ?? ''),
+        writesItself: s.automatic !== undefined,
+      })),
+      goTo: (section: string, from: number, to = from) => {
+        setOpen((was) => new Set(was).add(section));
+        setPlace((was) => ({ section, from, to, count: (was?.count ?? 0) + 1 }));
+      },
+    }),
+    [sections, view],
+  );
   return (
     <div className="flex h-full">
       <nav
@@ -86,23 +108,26 @@ export default function Features() {
               : 'Give a glyph a name like f_i, a.sc or one.onum, and its rule is offered here.'}
           </p>
         )}
-        <SortableList
-          label="Sections of rules"
-          count={sections.length}
-          className="grid gap-3"
-          onMove={(from, to) => run((p) => moveSection(p, { from, to }))}
-          row={(i) => (
-            <SectionCard
-              key={sections[i]!.id}
-              index={i}
-              section={sections[i]!}
-              view={view?.sections.find((v) => v.id === sections[i]!.id)}
-              isOpen={open.has(sections[i]!.id)}
-              writable={view?.writable ?? []}
-              onToggle={() => toggle(sections[i]!.id)}
-            />
-          )}
-        />
+        <NotebookContext value={notebook}>
+          <SortableList
+            label="Sections of rules"
+            count={sections.length}
+            className="grid gap-3"
+            onMove={(from, to) => run((p) => moveSection(p, { from, to }))}
+            row={(i) => (
+              <SectionCard
+                key={sections[i]!.id}
+                index={i}
+                section={sections[i]!}
+                view={view?.sections.find((v) => v.id === sections[i]!.id)}
+                isOpen={open.has(sections[i]!.id)}
+                place={place?.section === sections[i]!.id ? place : undefined}
+                writable={view?.writable ?? NONE}
+                onToggle={toggle}
+              />
+            )}
+          />
+        </NotebookContext>
       </div>
       <Details
         heading="Features"

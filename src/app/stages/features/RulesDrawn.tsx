@@ -1,7 +1,8 @@
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import type { ShownRule } from '../../../core/features/shown';
 import { glyphNamed } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
+import { useDrawn } from '../../state/drawn';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
 
@@ -10,10 +11,10 @@ const FIRST = 14;
 const SIZE = 34;
 
 /** Rules in letters: what was, an arrow, what becomes; what stands around it lightly. */
-export function RulesDrawn({ rules }: { rules: readonly ShownRule[] }) {
+export const RulesDrawn = memo(function RulesDrawn({ rules }: { rules: readonly ShownRule[] }) {
   const [all, setAll] = useState(false);
   const shown = all ? rules : rules.slice(0, FIRST);
-  const project = useBench((s) => s.settled)!;
+  const project = useDrawn();
   const master = useBench((s) => s.master);
   const reach = useMemo(() => {
     const glyphs = shown.flatMap((r) => [...r.before, ...r.after]).flatMap((n) => glyphNamed(project, n) ?? []);
@@ -52,6 +53,7 @@ export function RulesDrawn({ rules }: { rules: readonly ShownRule[] }) {
             {r.kind === 'alone' ? '✕' : r.kind === 'move' ? '↔' : '→'}
           </span>
           {letters(r.after.slice(0, 4))}
+          {r.language && <span className="pl-1 text-[12px] text-quiet">{r.language}</span>}
         </li>
       ))}
       {rules.length > shown.length && (
@@ -63,9 +65,13 @@ export function RulesDrawn({ rules }: { rules: readonly ShownRule[] }) {
       )}
     </ul>
   );
-}
+});
 
 function told(r: ShownRule): string {
+  return r.language ? `${toldOf(r)}, language ${r.language}` : toldOf(r);
+}
+
+function toldOf(r: ShownRule): string {
   const pattern = [...r.back, ...r.before.map((n) => (r.back.length + r.ahead.length > 0 ? `${n}'` : n)), ...r.ahead];
   if (r.kind === 'alone') return `${pattern.join(' ')} is left alone`;
   if (r.kind === 'move') return `${pattern.join(' ')} moves`;

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import {
   giveSectionBack,
   removeSection,
@@ -18,6 +18,7 @@ import { Check } from '../../ui/controls';
 import { Button, EntryField, IconButton } from '../../ui/parts';
 import { rowId, SortableRow } from '../../ui/SortableList';
 import { RulesDrawn } from './RulesDrawn';
+import type { Place } from './SymbolBar';
 import { Trial } from './Trial';
 
 const Editor = lazy(() => import('./Editor'));
@@ -34,12 +35,22 @@ type Props = {
   section: Project['features']['sections'][number];
   view: SectionView | undefined;
   isOpen: boolean;
+  /** A stretch of its text to go to. */
+  place: Place | undefined;
   writable: readonly string[];
-  onToggle: () => void;
+  onToggle: (id: string) => void;
 };
 
 /** One section: what it says in words and letters, whether it writes itself, what is wrong, its text, its trial. */
-export function SectionCard({ index, section, view, isOpen, writable, onToggle }: Props) {
+export const SectionCard = memo(function SectionCard({
+  index,
+  section,
+  view,
+  isOpen,
+  place,
+  writable,
+  onToggle,
+}: Props) {
   const { id, title, automatic } = section;
   const text = automatic === undefined ? section.text : (view?.text ?? '');
   // What is wrong is told of the text that it was found in.
@@ -111,7 +122,7 @@ export function SectionCard({ index, section, view, isOpen, writable, onToggle }
             type="button"
             aria-expanded={isOpen}
             className="inline-flex items-center gap-1 text-[13px] text-kelp"
-            onClick={onToggle}
+            onClick={() => onToggle(id)}
           >
             {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />} Text and trial
           </button>
@@ -135,6 +146,7 @@ export function SectionCard({ index, section, view, isOpen, writable, onToggle }
               <Editor
                 text={text}
                 faults={faults}
+                place={place}
                 label={`Text of ${title || automatic}`}
                 onChange={(to) => run((p) => setSectionText(p, { id, text: to }), `features ${id}`)}
               />
@@ -145,4 +157,4 @@ export function SectionCard({ index, section, view, isOpen, writable, onToggle }
       </article>
     </SortableRow>
   );
-}
+});

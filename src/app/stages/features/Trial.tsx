@@ -6,14 +6,18 @@ import type { Project } from '../../../core/project/model';
 import { glyphNamed } from '../../../core/project/queries';
 import type { ExplainedStep, SetLine, SetLines } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
+import { useDrawn } from '../../state/drawn';
 import { compiler } from '../../state/followers';
 import { requestLines } from '../../state/liveFont';
+import { Pick } from '../../ui/controls';
 import { Button } from '../../ui/parts';
 import { Explained } from './Explained';
 
 const SIZE = 44;
 /** Rules that a trial’s text is made from. */
 const FIRST = 10;
+/** A trial in no language in particular. */
+const ANY = 'any';
 
 /** A text in which rules occur: the letters that they replace, with what stands around them. */
 function proposedText(project: Project, rules: readonly ShownRule[]): string {
@@ -29,47 +33,71 @@ function proposedText(project: Project, rules: readonly ShownRule[]): string {
   return words.filter(Boolean).join(single ? '' : ' ');
 }
 
-/** Lines of text in the font as it would be cast now, with some features. */
-function useLine(asker: string, text: string, features: readonly string[]): { line?: SetLine; fault?: string } {
+/** A language of the font’s tables as a shaper takes it. */
+const asked = (tag: string): string | undefined => (tag === ANY ? undefined : `x-hbot${tag}`);
+
+/** Lines of text in the font as it would be cast now, with some features, in a language. */
+function useLine(
+  asker: string,
+  text: string,
+  features: readonly string[],
+  language: string | undefined,
+): {
+  line?: SetLine;
+  fault?: string;
+} {
   const [set, setSet] = useState<Result<SetLines>>();
   const key = features.join(' ');
   useEffect(() => {
-    const ask = () => requestLines(asker, { texts: [text], features: key === '' ? [] : key.split(' '), show: setSet });
+    const ask = () =>
+      requestLines(asker, { texts: [text], features: key === '' ? [] : key.split(' '), language, show: setSet });
     ask();
     return useBench.subscribe((now, then) => {
       if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
     });
-  }, [asker, text, key]);
+  }, [asker, text, key, language]);
   if (!set) return {};
   return set.ok ? (set.value.lines[0] ? { line: set.value.lines[0] } : {}) : { fault: set.reason };
 }
 
 /** Asks what every lookup does to a text in the font as it would be cast now. */
-const explain = (text: string, features: string[]): Promise<Result<ExplainedStep[]>> =>
+const explain = (text: string, features: string[], language: string | undefined): Promise<Result<ExplainedStep[]>> =>
   compiler.askWith<Result<ExplainedStep[]>>((service, steps) =>
-    service.explain({ text, place: { master: useBench.getState().master }, features, steps }),
+    service.explain({ text, place: { master: useBench.getState().master }, features, language, steps }),
   );
 
 /** A section tried out: a text with its features off, and on, one above the other; what changed is marked. */
 export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]; rules: readonly ShownRule[] }) {
-  const project = useBench((s) => s.settled)!;
-  const proposed = useMemo(() => proposedText(project, rules), [project, rules]);
+  const project = useDrawn();
+  const languages = useMemo(() => [...new Set(rules.flatMap((r) => r.language ?? []))], [rules]);
+  const [chosen, setChosen] = useState<string>();
+  // Rules of single languages only are tried in the first of them.
+  const first = rules.length > 0 && rules.every((r) => r.language) ? languages[0]! : ANY;
+  const tag = chosen !== undefined && (chosen === ANY || languages.includes(chosen)) ? chosen : first;
+  const language = asked(tag);
+  const proposed = useMemo(() => {
+    const own = rules.filter((r) => !r.language || r.language === tag);
+    return proposedText(project, own.length > 0 ? own : rules);
+  }, [project, rules, tag]);
   const [typed, setTyped] = useState<string>();
   const text = typed ?? proposed;
   const off = useLine(
     `trial ${id} off`,
     text,
     tags.map((t) => `${t}=0`),
+    language,
   );
   const on = useLine(
     `trial ${id} on`,
     text,
     tags.map((t) => `${t}=1`),
+    language,
   );
   const before = new Set(off.line?.glyphs.map((g) => `${g.id} ${g.cluster}`));
+  const ruled = useBench((s) => s.settled!.features);
   const [explained, setExplained] = useState<Result<ExplainedStep[]>>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: an explanation is of what stood there when it was asked for.
-  useEffect(() => setExplained(undefined), [project, text]);
+  useEffect(() => setExplained(undefined), [project, ruled, text, language]);
   if (tags.length === 0) return null;
   return (
     <div className="mt-2 rounded-lg border border-line bg-paper p-2">
@@ -80,10 +108,24 @@ export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]
         spellCheck={false}
         onChange={(e) => setTyped(e.target.value)}
       />
-      <p className="text-[12px] text-quiet">
-        Above without {tags.join(', ')}, below with
-        {tags.every(isUsual) ? '; text uses it without being asked' : '; text uses it when asked'}
-      </p>
+      <div className="flex items-center gap-2">
+        <p className="flex-1 text-[12px] text-quiet">
+          Above without {tags.join(', ')}, below with
+          {tags.every(isUsual) ? '; text uses it without being asked' : '; text uses it when asked'}
+        </p>
+        {languages.length > 0 && (
+          <Pick
+            label="Language of the trial"
+            className="w-52"
+            value={tag}
+            options={[
+              { value: ANY, text: 'No language in particular' },
+              ...languages.map((l) => ({ value: l, text: `Language ${l}` })),
+            ]}
+            onChange={setChosen}
+          />
+        )}
+      </div>
       {off.fault && <p className="text-brick">{off.fault}</p>}
       {off.line && <Line label="Without" line={off.line} em={project.unitsPerEm} changed={() => false} />}
       {on.line && (
@@ -100,6 +142,7 @@ export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]
           void explain(
             text,
             tags.map((t) => `${t}=1`),
+            language,
           ).then(setExplained)
         }
       >
@@ -123,7 +166,7 @@ function Line({
 }) {
   const scale = SIZE / em;
   const width = Math.max(20, line.width * scale + 4);
-  const project = useBench((s) => s.settled)!;
+  const project = useDrawn();
   const names = line.glyphs.map((g) => (g.id && project.glyphs[g.id]?.name) || '?').join(' ');
   return (
     <div className="overflow-x-auto">

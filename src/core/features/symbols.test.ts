@@ -1,0 +1,73 @@
+import { buildDemo } from '../../../demo/family';
+import type { Outcome } from '../project/edit';
+import type { Project } from '../project/model';
+import { addSections, renameSymbol } from './edits';
+import { symbolAt, symbolsIn, withSymbol } from './symbols';
+
+const TEXT = `@Up = [A B]; # @Up in a comment
+markClass [acutecomb] <anchor 0 500> @Top;
+lookup swap useExtension { sub @Up by a; } swap;
+feature calt { sub A' lookup swap @Up'; lookup swap; table GDEF {} GDEF; pos base A <anchor 0 0> mark @Top; } calt;
+feature swap { lookup inner { sub A by B; } inner; } swap;`;
+
+test('classes and lookups are found where they are defined and where they are used', () => {
+  const told = symbolsIn(TEXT).map((s) => `${s.kind} ${s.name}${s.defines ? ' defined' : ''}`);
+  expect(told).toEqual([
+    'class @Up defined',
+    'class @Top defined',
+    'lookup swap defined',
+    'class @Up',
+    'lookup swap',
+    'lookup swap',
+    'class @Up',
+    'lookup swap',
+    'class @Top',
+    'lookup inner defined',
+    'lookup inner',
+  ]);
+  for (const s of symbolsIn(TEXT)) expect(TEXT.slice(s.from, s.to)).toBe(s.name);
+  const at = TEXT.indexOf('swap useExtension');
+  expect(symbolAt(TEXT, at + 4)).toMatchObject({ kind: 'lookup', name: 'swap', defines: true });
+  expect(symbolAt(TEXT, at - 2)).toBeUndefined();
+});
+
+test('a name is changed throughout, and nothing else', () => {
+  const lookup = withSymbol(TEXT, { kind: 'lookup', name: 'swap' }, 'exchange');
+  expect(lookup.match(/exchange/g)).toHaveLength(4);
+  // The feature of the same name stays.
+  expect(lookup).toContain('feature swap {');
+  expect(withSymbol(lookup, { kind: 'lookup', name: 'exchange' }, 'swap')).toBe(TEXT);
+  const named = withSymbol(TEXT, { kind: 'class', name: '@Up' }, '@Capitals');
+  expect(named.match(/@Capitals/g)).toHaveLength(3);
+  expect(named).toContain('# @Up in a comment');
+  expect(symbolsIn('lookup } } { lookup a {')).toHaveLength(1);
+});
+
+test('a class is renamed in all sections by hand in one step; a name that is taken, impossible or included elsewhere is refused', () => {
+  const done = (o: Outcome): Project => {
+    if (!o.ok) throw new Error(o.reason);
+    return o.project;
+  };
+  const demo = buildDemo();
+  const project = done(
+    addSections(demo, {
+      sections: [
+        { title: 'one', text: '@Mine = [a b];' },
+        { title: 'two', text: 'feature ss07 { sub @Mine by o; } ss07; @Other = [o];' },
+      ],
+    }),
+  );
+  const texts = (p: Project) => p.features.sections.slice(-2).map((s) => s.text);
+  const renamed = done(renameSymbol(project, { kind: 'class', name: '@Mine', to: '@Yours' }));
+  expect(texts(renamed)).toEqual(['@Yours = [a b];', 'feature ss07 { sub @Yours by o; } ss07; @Other = [o];']);
+  const why = (to: string, name = '@Mine', p = project) => {
+    const outcome = renameSymbol(p, { kind: 'class', name, to });
+    return outcome.ok ? undefined : outcome.reason;
+  };
+  expect(why('@Other')).toBe('The rules have a class called @Other already.');
+  expect(why('Mine')).toMatch(/^Mine can't name a class/);
+  expect(why('@Mine')).toBe('It is called @Mine already.');
+  expect(why('@New', '@None')).toBe('The rules have no class called @None.');
+  const included = { ...project, features: { ...project.features, included: { 'more.fea': '@Mine = [n];' } } };
+  expect(why('@New', '@Mine', included)).toMatch(/included file more\.fea/);
+});
