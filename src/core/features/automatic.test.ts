@@ -218,6 +218,36 @@ test('a rule of one language says so; the next script and the next feature begin
   expect(shown!.rules.map((r) => r.language)).toEqual(['TRK', undefined, undefined, undefined]);
 });
 
+test('what a lookup says is said where it is called, in the language that calls it, and in the contexts that call it', () => {
+  const shown = shownSections(
+    [
+      { id: '1', title: '', text: 'lookup one { sub a by b; sub c by d; } one;' },
+      { id: '2', title: '', text: 'feature ss01 { lookup one; script latn; language TRK; lookup one; } ss01;' },
+      {
+        id: '3',
+        title: '',
+        text: 'feature locl { script latn; language TRK; lookup one; language NLD; lookup one; } locl;',
+      },
+      { id: '4', title: '', text: "feature calt { sub x a' lookup one c'; lookup none; } calt;" },
+    ],
+    ['a', 'b', 'c', 'd', 'x'],
+  );
+  expect(shown.map((s) => s.words)).toEqual([
+    '2 glyphs get another form',
+    '2 glyphs get another form',
+    '2 glyphs get another form',
+    '1 rule with a context',
+  ]);
+  expect(
+    shown.map((s) => s.rules.map((r) => `${r.feature} ${r.language} ${r.before.join()}→${r.after.join()}`)),
+  ).toEqual([
+    [' undefined a→b', ' undefined c→d'],
+    ['ss01 undefined a→b', 'ss01 undefined c→d'],
+    ['locl TRK a→b', 'locl TRK c→d', 'locl NLD a→b', 'locl NLD c→d'],
+    ['calt undefined a,c→b,c'],
+  ]);
+});
+
 test('the stage sees sections, faults at their places, and what is still offered', () => {
   const view = featuresView(demo, 'm1');
   expect(view.sections).toHaveLength(demo.features.sections.length);

@@ -28,14 +28,20 @@ export function shownSections(sections: readonly SectionText[], glyphs: readonly
     (values) => values[0]?.value ?? 0,
     () => {},
   );
-  return sections.map((s) => new Teller(names, glyphs).tell(treeOf(s.text).statements));
+  const lookups = new Map<string, Told>();
+  return sections.map((s) => new Teller(names, glyphs, lookups).tell(treeOf(s.text).statements));
 }
 
 type Kind = 'replaced' | 'ligatures' | 'split' | 'choices' | 'contexts' | 'moved' | 'pairs' | 'marks' | 'joins';
 
+/** What a lookup says, by itself. */
+type Told = { rules: ShownRule[]; counts: Map<Kind, number> };
+
 class Teller {
-  private readonly rules: ShownRule[] = [];
-  private readonly counts = new Map<Kind, number>();
+  private rules: ShownRule[] = [];
+  private counts = new Map<Kind, number>();
+  /** Languages in which lookups were called so far; nothing stands for all. */
+  private readonly called = new Map<string, Set<string | undefined>>();
   private readonly tags = new Set<string>();
   private feature = '';
   private language: string | undefined;
@@ -43,6 +49,8 @@ class Teller {
   constructor(
     private readonly names: Names,
     private readonly glyphs: readonly string[],
+    /** Lookups of this and earlier sections. */
+    private readonly lookups: Map<string, Told>,
   ) {}
 
   tell(statements: readonly Statement[]): ShownSection {
@@ -96,7 +104,10 @@ class Teller {
         this.language = s.tag.trimEnd() === 'dflt' ? undefined : s.tag.trimEnd();
         return;
       case 'lookup':
-        this.walk(s.body);
+        this.lookup(s.name, s.body);
+        return;
+      case 'lookupRef':
+        this.call(s.name);
         return;
       case 'sub':
         this.substitution(s);
@@ -120,9 +131,30 @@ class Teller {
     }
   }
 
+  /** A lookup block: what it says is kept by its name, and said here. */
+  private lookup(name: string, body: readonly Statement[]): void {
+    const outer = { rules: this.rules, counts: this.counts };
+    this.rules = [];
+    this.counts = new Map();
+    this.walk(body);
+    this.lookups.set(name, { rules: this.rules, counts: this.counts });
+    ({ rules: this.rules, counts: this.counts } = outer);
+    this.call(name);
+  }
+
+  /** What a lookup says, said where it is called: counted once, shown once in all languages or in each that calls it. */
+  private call(name: string): void {
+    const told = this.lookups.get(name);
+    const languages = this.called.get(name) ?? new Set();
+    if (!told || languages.has(undefined) || languages.has(this.language)) return;
+    if (languages.size === 0) for (const [kind, n] of told.counts) this.count(kind, n);
+    this.called.set(name, languages.add(this.language));
+    for (const { language: _, ...rule } of told.rules) this.push(rule);
+  }
+
   private push(rule: Omit<ShownRule, 'feature' | 'language'>): void {
     if (this.rules.length >= MOST_SHOWN) return;
-    this.rules.push({ feature: this.feature, ...(this.language && { language: this.language }), ...rule });
+    this.rules.push({ ...rule, feature: this.feature, ...(this.language && { language: this.language }) });
   }
 
   private context(p: Pattern, after: readonly string[], kind: ShownRule['kind']): void {
@@ -135,10 +167,25 @@ class Teller {
     });
   }
 
+  /** What becomes of a context whose letters call lookups, as far as these are known. */
+  private byLookups({ input }: Pattern): string[] {
+    const names = input.flatMap((i) => this.one(i.set));
+    const out: string[] = [];
+    for (let i = 0; i < names.length; ) {
+      const rules = input[i]?.lookups.flatMap((l) => this.lookups.get(l.name)?.rules ?? []) ?? [];
+      const rule = rules.find(
+        (r) => r.kind === 'replace' && r.before.length > 0 && r.before.every((n, k) => n === names[i + k]),
+      );
+      out.push(...(rule?.after ?? [names[i]!]));
+      i += rule?.before.length ?? 1;
+    }
+    return out;
+  }
+
   private substitution({ pattern, by, choice }: Extract<Statement, { kind: 'sub' }>): void {
     if (pattern.isContext) {
       this.count('contexts');
-      const to = choice ? this.named(choice) : (by ?? []).flatMap(this.one);
+      const to = choice ? this.named(choice) : by ? by.flatMap(this.one) : this.byLookups(pattern);
       this.context(pattern, to, choice ? 'choose' : 'replace');
       return;
     }
