@@ -19,7 +19,8 @@ export type ShownRule = {
 /** What a section says, counted by kind, its rules to be drawn, the features that it has. */
 export type ShownSection = { tags: readonly string[]; words: string; rules: readonly ShownRule[] };
 
-const MOST_SHOWN = 240;
+/** Rules of a section that are drawn at most; its words count all. */
+export const MOST_SHOWN = 240;
 
 /** What sections say, for showing it; classes of earlier sections hold in later ones. */
 export function shownSections(sections: readonly SectionText[], glyphs: readonly string[]): ShownSection[] {

@@ -1,5 +1,5 @@
 import { memo, useMemo, useState } from 'react';
-import type { ShownRule } from '../../../core/features/shown';
+import { MOST_SHOWN, type ShownRule } from '../../../core/features/shown';
 import { glyphNamed } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useDrawn } from '../../state/drawn';
@@ -56,10 +56,13 @@ export const RulesDrawn = memo(function RulesDrawn({ rules }: { rules: readonly 
           {r.language && <span className="pl-1 text-[12px] text-quiet">{r.language}</span>}
         </li>
       ))}
+      {all && rules.length >= MOST_SHOWN && (
+        <li className="self-center text-[13px] text-quiet">The rest stands in the text.</li>
+      )}
       {rules.length > shown.length && (
         <li className="self-center">
           <button type="button" className="text-[13px] text-kelp underline" onClick={() => setAll(true)}>
-            {rules.length - shown.length} more
+            {rules.length < MOST_SHOWN ? rules.length - shown.length : 'many'} more
           </button>
         </li>
       )}
