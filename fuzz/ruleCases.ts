@@ -1,22 +1,9 @@
 import { compileFeatures } from '../src/core/features/compile';
-import { CONSTRUCTS } from '../src/core/features/constructs';
 import { parseFeatures } from '../src/core/features/parse';
 import { writeRules } from '../src/core/features/write';
 import { readLayout } from '../src/core/opentype/layout/lists';
+import { CONSTRUCTS, CONSTRUCT_GLYPHS as GLYPHS } from '../src/core/testing/featureConstructs';
 import { mutatedText, random } from './mutate';
-
-const LOWER = [...'abcdefghijklmnopqrstuvwxyz'];
-const GLYPHS = [
-  '.notdef',
-  'space',
-  ...LOWER,
-  ...LOWER.map((c) => c.toUpperCase()),
-  ...LOWER.map((c) => `${c}.sc`),
-  'f_i',
-  'f_f',
-  'acutecomb',
-  'gravecomb',
-];
 
 /** Pieces of the language put where they may not belong. */
 const PIECES = [

@@ -1,5 +1,6 @@
 import { basename } from 'node:path';
 import { attempt } from '../core/base/result';
+import { textOf } from '../core/base/text';
 import { recipeOf } from '../core/composing/recipes';
 import {
   begunScripts,
@@ -67,7 +68,9 @@ export function languagesAsked({ all }: Pick<Languages, 'all'>, text: string): L
 
 /** A list from a text file; lines that cannot be read are told. */
 export function listRead(file: string) {
-  const list = readList(new TextDecoder().decode(readFile(file)));
+  const { text, note } = textOf(readFile(file), basename(file));
+  if (note) process.stderr.write(`wendril: ${note}\n`);
+  const list = readList(text);
   for (const { line, reason } of list.faults)
     process.stderr.write(`wendril: ${basename(file)}, line ${line}: ${reason}\n`);
   if (list.codes.length === 0) throw new CliError(`${file} names no character.`);

@@ -8,6 +8,7 @@ import type { Naming } from '../../core/fontnames/rename';
 import { filesWorker } from '../../workers/clients';
 import type { NamedFile } from '../../workers/names';
 import { download } from '../state/projectFiles';
+import { FileInput } from '../ui/FileInput';
 import { Button, TextField } from '../ui/parts';
 import { filesIn } from './droppedFiles';
 import { FontCard, type Typed } from './FontCard';
@@ -183,34 +184,18 @@ function OpenFonts({ first, onTake }: { first: boolean; onTake: (files: readonly
       <Button kind={first ? 'primary' : 'plain'} className="h-9 px-4" onClick={() => input.current?.click()}>
         <FolderOpen size={16} /> {first ? 'Open fonts' : 'Open more'}
       </Button>
-      <input
-        ref={input}
-        type="file"
-        multiple
-        hidden
-        data-testid="open-fonts"
-        accept=".otf,.ttf,.otc,.ttc,.woff,.woff2"
-        onChange={(e) => {
-          if (e.target.files?.length) onTake([...e.target.files]);
-          e.target.value = '';
-        }}
-      />
+      <FileInput ref={input} name="open-fonts" multiple accept=".otf,.ttf,.otc,.ttc,.woff,.woff2" onFiles={onTake} />
       <Button className="h-9 px-4" onClick={() => folder.current?.click()}>
         Open a folder
       </Button>
-      <input
+      <FileInput
         ref={(element) => {
           folder.current = element;
           element?.setAttribute('webkitdirectory', '');
         }}
-        type="file"
+        name="open-font-folder"
         multiple
-        hidden
-        data-testid="open-font-folder"
-        onChange={(e) => {
-          onTake([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
+        onFiles={onTake}
       />
     </>
   );

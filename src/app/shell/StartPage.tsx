@@ -2,6 +2,7 @@ import { FolderOpen, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
+import { FileInput } from '../ui/FileInput';
 import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
 import { OpenFileDialogs } from './OpenFileDialogs';
@@ -50,17 +51,7 @@ export function StartPage() {
             Families that fall apart in menus, put right, outlines untouched.
           </Door>
         </ul>
-        <input
-          ref={input}
-          type="file"
-          hidden
-          data-testid="open-file"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) opening.open(file);
-            e.target.value = '';
-          }}
-        />
+        <FileInput ref={input} name="open-file" onFiles={([file]) => opening.open(file)} />
         {opening.progress && (
           <div className="mb-4 flex items-center justify-between rounded-lg bg-kelp-tint px-3 py-2 text-kelp">
             <p role="status">{opening.progress}</p>

@@ -7,6 +7,7 @@ import { useBench } from '../state/bench';
 import { layBeside, setBesideBy, setBesideInDraw, setBesideMaster, takeBesideAway, useBeside } from '../state/beside';
 import { useCalmProject } from '../state/calm';
 import { Check, Pick } from './controls';
+import { FileInput } from './FileInput';
 import { Button, Choice, Section } from './parts';
 
 const LETTER = [
@@ -42,17 +43,11 @@ export function BesideSection({ glyph, inDraw = false }: { glyph: Glyph; inDraw?
       >
         {opening ? 'Opening…' : face ? 'Another…' : 'Lay a font beside…'}
       </Button>
-      <input
+      <FileInput
         ref={input}
-        type="file"
-        hidden
-        data-testid="beside-file"
+        name="beside-file"
         accept=".otf,.ttf,.woff,.woff2,.ttc,.otc"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void layBeside(file);
-          e.target.value = '';
-        }}
+        onFiles={([file]) => void layBeside(file)}
       />
       {fault && (
         <p role="alert" className="text-brick">

@@ -1,23 +1,9 @@
 import { execFileSync } from 'node:child_process';
 import { writeGdef } from '../opentype/gdef';
+import { CONSTRUCTS, CONSTRUCT_GLYPHS as GLYPHS } from '../testing/featureConstructs';
 import { type Compiled, compileFeatures } from './compile';
-import { CONSTRUCTS } from './constructs';
 import { parseFeatures } from './parse';
 import { writeRules } from './write';
-
-const LOWER = [...'abcdefghijklmnopqrstuvwxyz'];
-const GLYPHS = [
-  '.notdef',
-  'space',
-  ...LOWER,
-  ...LOWER.map((c) => c.toUpperCase()),
-  ...LOWER.map((c) => `${c}.sc`),
-  ...'zero one two three four five six seven eight nine slash fraction hyphen period'.split(' '),
-  ...'zero one two three'.split(' ').map((n) => `${n}.onum`),
-  ...'f_f f_i f_f_i a.alt1 a.alt2 a.alt3 a-cy longs longs_t'.split(' '),
-  ...'acutecomb gravecomb dotbelowcomb cedillacomb'.split(' '),
-  ...'foo.001 foo.002 foo.003 cid00001 cid00002 cid00003'.split(' '),
-];
 
 const compiled = (text: string): Compiled => compileFeatures([{ tree: parseFeatures(text) }], { glyphs: GLYPHS });
 

@@ -9,25 +9,14 @@ import { readSfnt } from '../opentype/sfnt';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { removeGlyphs } from '../project/removal';
+import { CONSTRUCTS, CONSTRUCT_GLYPHS as GLYPHS } from '../testing/featureConstructs';
 import { carriesSubstitutions, rulesFromFont } from './adopt';
 import { compileFeatures } from './compile';
-import { CONSTRUCTS } from './constructs';
 import { decompilePositions, decompileSubstitutions } from './decompile';
 import { parseFeatures } from './parse';
 import { compileSections } from './sections';
 import { writeRules } from './write';
 
-const LOWER = [...'abcdefghijklmnopqrstuvwxyz'];
-const GLYPHS = [
-  '.notdef',
-  'space',
-  ...LOWER,
-  ...LOWER.map((c) => c.toUpperCase()),
-  ...LOWER.map((c) => `${c}.sc`),
-  ...'f_f f_i f_f_i a.alt1 a.alt2 a.alt3 a-cy longs acutecomb gravecomb dotbelowcomb foo.001 foo.002 foo.003 cid00001 cid00002 cid00003'.split(
-    ' ',
-  ),
-];
 const sections = (list: readonly { title: string; text: string }[]) => list.map((s, i) => ({ id: String(i), ...s }));
 
 test('text to tables to text to tables: nothing moves any more, for every kind of substitution', () => {

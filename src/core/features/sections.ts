@@ -1,6 +1,6 @@
 import { type Compiled, type CompileOptions, compileFeatures, type Source } from './compile';
 import { parseFeatures } from './parse';
-import type { Fault, Statement, Tree } from './tree';
+import type { Fault, Span, Statement, Tree } from './tree';
 
 /** A piece of text as the project keeps it. */
 export type SectionText = { id: string; title: string; text: string };
@@ -50,6 +50,15 @@ export function lineAndColumn(text: string, at: number): { line: number; column:
   const before = text.slice(0, at);
   const start = before.lastIndexOf('\n') + 1;
   return { line: before.split('\n').length, column: at - start + 1 };
+}
+
+/** Where a line stands in text, counted from 1 on, its end left out; undefined where there is no such line. */
+export function lineSpan(text: string, line: number): Span | undefined {
+  const lines = text.split('\n');
+  const own = lines[line - 1];
+  if (own === undefined) return undefined;
+  const from = lines.slice(0, line - 1).reduce((sum, l) => sum + l.length + 1, 0);
+  return { from, to: from + own.length };
 }
 
 /** A fault in words: the section, its line, what is wrong. */

@@ -8,6 +8,7 @@ import { isTyping } from '../../keys/keys';
 import { isDialogOpen } from '../../keys/scopes';
 import { run, say, useBench } from '../../state/bench';
 import { closeDialog, useDialog } from '../../state/dialogs';
+import { FileInput } from '../../ui/FileInput';
 import { Tip } from '../../ui/Tip';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
@@ -168,16 +169,11 @@ export default function Draw() {
       <TrialDialog />
       <TidyDialog open={tidying} onClose={closeDialog} />
       <DrawDetails bringPicture={() => input.current?.click()} />
-      <input
+      <FileInput
         ref={input}
-        type="file"
+        name="picture-file"
         accept="image/png,image/jpeg,image/svg+xml"
-        hidden
-        data-testid="picture-file"
-        onChange={(e) => {
-          void bring(e.target.files);
-          e.target.value = '';
-        }}
+        onFiles={(files) => void bring(files)}
       />
     </div>
   );

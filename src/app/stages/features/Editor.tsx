@@ -14,16 +14,17 @@ import {
   ViewPlugin,
   type ViewUpdate,
 } from '@codemirror/view';
-import { useEffect, useRef, useState } from 'react';
+import { useContext, useEffect, useRef, useState } from 'react';
+import { membersOf } from '../../../core/features/classes';
 import { featureDoes, knownFeatures } from '../../../core/features/known';
-import { type SymbolPlace, symbolAt } from '../../../core/features/symbols';
+import { type SymbolPlace, symbolAt, symbolsIn } from '../../../core/features/symbols';
 import { tokensOf } from '../../../core/features/tokens';
 import type { Fault } from '../../../core/features/tree';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
 import { useLatest } from '../../keys/useLatest';
 import { useBench } from '../../state/bench';
-import { type Place, SymbolBar } from './SymbolBar';
+import { NotebookContext, type Place, SymbolBar } from './SymbolBar';
 
 const KEYWORDS = new Set(
   'feature lookup sub substitute rsub reversesub pos position enum enumerate by from ignore script language languagesystem lookupflag markClass anchor anchorDef valueRecordDef table include subtable mark base ligature ligComponent cursive device contourpoint exclude_dflt include_dflt required useExtension parameters featureNames cvParameters name NULL RightToLeft IgnoreBaseGlyphs IgnoreLigatures IgnoreMarks MarkAttachmentType UseMarkFilteringSet anon anonymous'.split(
@@ -107,8 +108,11 @@ function picture(name: string): HTMLElement | null {
 
 const WORD = /[@A-Za-z_.][A-Za-z0-9_.-]*/;
 
-/** What may stand here: glyphs with their pictures, classes and lookups of the text, features with what they are for, words. */
-function completions(context: CompletionContext) {
+/** Texts that a section’s names may come from, as they stand now. */
+type Texts = () => readonly string[];
+
+/** What may stand here: glyphs with their pictures, classes and lookups of all sections, features with what they are for, words. */
+const completions = (texts: Texts) => (context: CompletionContext) => {
   const word = context.matchBefore(/[@A-Za-z_.\\][A-Za-z0-9_.-]*/);
   if (!word && !context.explicit) return null;
   const text = context.state.doc.toString();
@@ -117,10 +121,13 @@ function completions(context: CompletionContext) {
   if (/\bfeature\s+$/.test(before))
     for (const tag of knownFeatures()) options.push({ label: tag, type: 'keyword', detail: featureDoes(tag) ?? '' });
   else {
-    for (const [name] of text.matchAll(/@[A-Za-z0-9_.-]+(?=\s*=)/g))
-      options.push({ label: name, type: 'variable', boost: 2 });
-    for (const [, name] of text.matchAll(/\blookup\s+([A-Za-z0-9_.-]+)\s*\{/g))
-      options.push({ label: name!, type: 'function', detail: 'lookup' });
+    const defined = [...texts(), text].flatMap((t) => symbolsIn(t)).filter((s) => s.defines);
+    for (const [name, { kind }] of new Map(defined.map((s) => [s.name, s])))
+      options.push(
+        kind === 'class'
+          ? { label: name, type: 'variable', boost: 2 }
+          : { label: name, type: 'function', detail: 'lookup' },
+      );
     const { settled } = useBench.getState();
     for (const id of settled?.glyphOrder ?? []) {
       const { name } = settled!.glyphs[id]!;
@@ -129,37 +136,39 @@ function completions(context: CompletionContext) {
     for (const k of KEYWORDS) options.push({ label: k, type: 'keyword', boost: -1 });
   }
   return { from: word?.from ?? context.pos, options, validFor: /^[@A-Za-z_.\\][A-Za-z0-9_.-]*$/ };
-}
+};
 
 /** A glyph or class that is pointed at is drawn. */
-const pointed = hoverTooltip((view, pos) => {
-  const line = view.state.doc.lineAt(pos);
-  for (const found of line.text.matchAll(new RegExp(WORD, 'g'))) {
-    const from = line.from + found.index;
-    const to = from + found[0].length;
-    if (pos < from || pos > to) continue;
-    const names = found[0].startsWith('@') ? membersOf(view.state.doc.toString(), found[0]) : [found[0]];
-    const drawn = names.slice(0, 24).flatMap((n) => picture(n) ?? []);
-    if (drawn.length === 0) return null;
-    return {
-      pos: from,
-      end: to,
-      create: () => {
-        const dom = document.createElement('div');
-        dom.className = 'flex flex-wrap max-w-80';
-        dom.append(...drawn);
-        return { dom };
-      },
-    };
-  }
-  return null;
-});
+const pointed = (texts: Texts) =>
+  hoverTooltip((view, pos) => {
+    const line = view.state.doc.lineAt(pos);
+    for (const found of line.text.matchAll(new RegExp(WORD, 'g'))) {
+      const from = line.from + found.index;
+      const to = from + found[0].length;
+      if (pos < from || pos > to) continue;
+      const names = found[0].startsWith('@')
+        ? membersOf([...texts(), view.state.doc.toString()], glyphNames(), found[0])
+        : [found[0]];
+      const drawn = names.slice(0, 24).flatMap((n) => picture(n) ?? []);
+      if (drawn.length === 0) return null;
+      return {
+        pos: from,
+        end: to,
+        create: () => {
+          const dom = document.createElement('div');
+          dom.className = 'flex flex-wrap max-w-80';
+          dom.append(...drawn);
+          return { dom };
+        },
+      };
+    }
+    return null;
+  });
 
-/** Names that a class lists in this text. */
-const membersOf = (text: string, name: string): string[] =>
-  (new RegExp(`${name.replace(/[.]/g, '\\.')}\\s*=\\s*\\[([^\\]]*)\\]`).exec(text)?.[1] ?? '')
-    .split(/\s+/)
-    .filter(Boolean);
+const glyphNames = (): string[] => {
+  const { settled } = useBench.getState();
+  return settled ? settled.glyphOrder.map((id) => settled.glyphs[id]!.name) : [];
+};
 
 const theme = EditorView.theme({
   '&': { fontSize: '13px', maxHeight: '46vh' },
@@ -210,8 +219,10 @@ export default function Editor({
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
   const change = useLatest(onChange);
+  const notebook = useLatest(useContext(NotebookContext));
   // biome-ignore lint/correctness/useExhaustiveDependencies: made once; later texts are brought in below.
   useEffect(() => {
+    const texts = () => notebook.current.texts.map((t) => t.text);
     const made = new EditorView({
       parent: host.current!,
       state: EditorState.create({
@@ -225,10 +236,10 @@ export default function Editor({
           indentUnit.of('  '),
           search({ top: true }),
           highlightSelectionMatches(),
-          autocompletion({ override: [completions] }),
+          autocompletion({ override: [completions(texts)] }),
           lintGutter(),
           colours,
-          pointed,
+          pointed(texts),
           keymap.of([
             ...completionKeymap,
             ...defaultKeymap,

@@ -1,5 +1,6 @@
 import { useContext } from 'react';
 import type { Result } from '../../../core/base/result';
+import { lineSpan } from '../../../core/features/sections';
 import type { ExplainedStep, SetGlyph } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
 import { useDrawn } from '../../state/drawn';
@@ -39,15 +40,10 @@ function Source({ source: { title, section, line, name } }: { source: ExplainedS
   const { texts, goTo } = useContext(NotebookContext);
   const said = `${title}${line === undefined ? '' : `, line ${line}`}${name ? ` (${name})` : ''}`;
   const text = texts.find((t) => t.id === section)?.text;
-  if (section === undefined || line === undefined || text === undefined) return said;
-  const lines = text.split('\n');
-  const from = lines.slice(0, line - 1).reduce((sum, l) => sum + l.length + 1, 0);
+  const span = text === undefined || line === undefined ? undefined : lineSpan(text, line);
+  if (section === undefined || !span) return said;
   return (
-    <button
-      type="button"
-      className="text-kelp underline"
-      onClick={() => goTo(section, from, from + (lines[line - 1]?.length ?? 0))}
-    >
+    <button type="button" className="text-kelp underline" onClick={() => goTo(section, span.from, span.to)}>
       {said}
     </button>
   );

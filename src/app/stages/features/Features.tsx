@@ -2,11 +2,14 @@ import { Plus } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { carriesSubstitutions, rulesFromFont } from '../../../core/features/adopt';
 import { addSections, moveSection } from '../../../core/features/edits';
+import { sectionInWords } from '../../../core/features/inWords';
 import { plural } from '../../../core/project/edit';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
+import { FileInput } from '../../ui/FileInput';
 import { Button, Section } from '../../ui/parts';
 import { SortableList } from '../../ui/SortableList';
+import { readTextFile } from '../../ui/textFile';
 import { SectionCard } from './SectionCard';
 import { NotebookContext, type Place } from './SymbolBar';
 import { useView } from './useView';
@@ -166,11 +169,11 @@ export default function Features() {
 function OwnRules() {
   const file = useRef<HTMLInputElement>(null);
   const add = (title: string, text: string) => run((p) => addSections(p, { sections: [{ title, text }] }));
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    if (chosen.size > MOST_BYTES) return say(`${chosen.name} is larger than a file of rules can be.`);
-    const text = await chosen.text();
-    if (text.includes('\u0000')) return say(`${chosen.name} is not a text file.`);
+  const take = async (chosen: File) => {
+    const read = await readTextFile(chosen, 'a file of rules', MOST_BYTES);
+    if (!read.ok) return say(read.reason);
+    const { text, note } = read.value;
+    if (note) say(note);
     if (!/\b(feature|lookup|languagesystem|table|@\w+\s*=)/.test(text))
       return say(`${chosen.name} has no feature, lookup or class in it.`);
     add(chosen.name, text);
@@ -182,16 +185,11 @@ function OwnRules() {
           <Plus size={14} /> A section
         </Button>
         <Button onClick={() => file.current?.click()}>From a file…</Button>
-        <input
+        <FileInput
           ref={file}
-          type="file"
+          name="feature-file"
           accept=".fea,.txt,text/plain"
-          hidden
-          data-testid="feature-file"
-          onChange={(e) => {
-            void take(e.target.files?.[0]);
-            e.target.value = '';
-          }}
+          onFiles={([chosen]) => void take(chosen)}
         />
       </div>
       <InWords />
@@ -215,29 +213,9 @@ function InWords() {
     </label>
   );
   const project = useBench((s) => s.settled)!;
-  const ready = rule.replace.trim() !== '' && rule.by.trim() !== '';
+  const section = sectionInWords(project, rule);
   const write = () => {
-    const glyphs = (typed: string): string[] =>
-      typed
-        .trim()
-        .split(/\s+/)
-        .filter(Boolean)
-        .map((w) => {
-          const found =
-            [...w].length === 1
-              ? Object.values(project.glyphs).find((g) => g.unicodes.includes(w.codePointAt(0)!))
-              : undefined;
-          return found?.name ?? w;
-        });
-    const set = (typed: string) => {
-      const list = glyphs(typed);
-      return list.length === 0 ? [] : [list.length === 1 ? list[0]! : `[${list.join(' ')}]`];
-    };
-    const context = rule.before.trim() !== '' || rule.after.trim() !== '';
-    const mark = context ? "'" : '';
-    const pattern = [...set(rule.before), ...glyphs(rule.replace).map((g) => g + mark), ...set(rule.after)].join(' ');
-    const text = `feature calt {\n  sub ${pattern} by ${glyphs(rule.by).join(' ')};\n} calt;\n`;
-    if (run((p) => addSections(p, { sections: [{ title: `${rule.replace.trim()} by ${rule.by.trim()}`, text }] })))
+    if (section && run((p) => addSections(p, { sections: [section] })))
       setRule({ replace: '', by: '', before: '', after: '' });
   };
   return (
@@ -247,7 +225,7 @@ function InWords() {
       {field('by', 'by', 'f_i')}
       {field('before', 'behind', 'any of these, or nothing')}
       {field('after', 'before', 'any of these, or nothing')}
-      <Button disabled={!ready} onClick={write}>
+      <Button disabled={!section} onClick={write}>
         Write the rule
       </Button>
     </fieldset>

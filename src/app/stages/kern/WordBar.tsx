@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
-import { textOf } from '../../../core/base/text';
 import { linesOfWordList } from '../../../core/kerning/collisions';
 import { setWordList } from '../../../core/kerning/edits';
 import { run, say, useBench } from '../../state/bench';
 import { Button, Choice } from '../../ui/parts';
+import { readTextFile } from '../../ui/textFile';
 import { recallLine, setFromGalley, setLine, useKernBench } from './kernBench';
 
 const SOURCES = [
@@ -14,8 +14,9 @@ const SOURCES = [
 
 /** The lines of a text file; its letters are read as UTF-8, UTF-16 or, where they are neither, as Windows Latin, which is told. */
 async function listFrom(file: File): Promise<Result<{ lines: string[]; note: string | undefined }>> {
-  if (file.size > 2_000_000) return refused(`${file.name} is larger than the 2 MB that a word list may have.`);
-  const { text, note } = textOf(new Uint8Array(await file.arrayBuffer()), file.name);
+  const read = await readTextFile(file, 'a word list', 2_000_000);
+  if (!read.ok) return read;
+  const { text, note } = read.value;
   const lines = linesOfWordList(text);
   return lines.length > 0 ? success({ lines, note }) : refused(`${file.name} holds no words.`);
 }

@@ -17,7 +17,9 @@ import type { Project } from '../../../core/project/model';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
 import { download } from '../../state/projectFiles';
+import { FileInput } from '../../ui/FileInput';
 import { Button, IconButton, TextField } from '../../ui/parts';
+import { readTextFile } from '../../ui/textFile';
 import { MissingGlyphs } from './MissingGlyphs';
 
 /** A text file with a list may be this large. */
@@ -182,12 +184,11 @@ function NewList() {
   const file = useRef<HTMLInputElement>(null);
   const read = useMemo(() => readList(text), [text]);
   const count = read.codes.length + read.names.length;
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    if (chosen.size > MOST_BYTES) return say(`${chosen.name} is larger than a list of characters can be.`);
-    const content = await chosen.text();
-    if (content.includes('\u0000')) return say(`${chosen.name} is not a text file.`);
-    setText(content);
+  const take = async (chosen: File) => {
+    const content = await readTextFile(chosen, 'a list of characters', MOST_BYTES);
+    if (!content.ok) return say(content.reason);
+    if (content.value.note) say(content.value.note);
+    setText(content.value.text);
     setName((n) => n || chosen.name.replace(/\.\w+$/, ''));
   };
   return (
@@ -233,17 +234,7 @@ function NewList() {
           Keep the list
         </Button>
         <Button onClick={() => file.current?.click()}>From a text file…</Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".txt,text/plain"
-          hidden
-          data-testid="list-file"
-          onChange={(e) => {
-            void take(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
+        <FileInput ref={file} name="list-file" accept=".txt,text/plain" onFiles={([chosen]) => void take(chosen)} />
         {count > 0 && <span className="text-quiet">{count} in it</span>}
       </div>
     </div>

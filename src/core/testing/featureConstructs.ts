@@ -1,3 +1,18 @@
+const LOWER = [...'abcdefghijklmnopqrstuvwxyz'];
+/** Glyphs that all of the constructs need, in the order of a font. */
+export const CONSTRUCT_GLYPHS: readonly string[] = [
+  '.notdef',
+  'space',
+  ...LOWER,
+  ...LOWER.map((c) => c.toUpperCase()),
+  ...LOWER.map((c) => `${c}.sc`),
+  ...'zero one two three four five six seven eight nine slash fraction hyphen period'.split(' '),
+  ...'zero one two three'.split(' ').map((n) => `${n}.onum`),
+  ...'f_f f_i f_f_i a.alt1 a.alt2 a.alt3 a-cy longs longs_t'.split(' '),
+  ...'acutecomb gravecomb dotbelowcomb cedillacomb'.split(' '),
+  ...'foo.001 foo.002 foo.003 cid00001 cid00002 cid00003'.split(' '),
+];
+
 /** One small text for every construct of the feature language, by name: for tests and for the fuzzer. */
 export const CONSTRUCTS: readonly (readonly [name: string, text: string])[] = [
   ['single', 'feature test { sub a by a.sc; substitute b by b.sc; } test;'],
