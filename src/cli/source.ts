@@ -1,5 +1,6 @@
 import { closeSync, existsSync, openSync, readdirSync, readFileSync, readSync, statSync } from 'node:fs';
-import { basename, dirname, relative, resolve, sep } from 'node:path';
+import { basename, dirname, isAbsolute, relative, resolve, sep } from 'node:path';
+import { folderOf, gatherIncluded, pathFrom } from '../core/features/includes';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { isFont, looksLikeSvg, openAny } from '../core/formats/openFile';
 import { projectFromFiles, readProjectFile } from '../core/formats/project/projectFile';
@@ -92,8 +93,9 @@ export function openSource(source: string): Project {
     throw new CliError(`${source} does not exist.`);
   }
   const label = basename(path);
+  const ufo = label.endsWith('.ufo') ? `${label}/` : '';
   let result: ReturnType<typeof projectFromFiles>;
-  if (isFolder) result = projectFromFiles(readFolder(path, label.endsWith('.ufo') ? `${label}/` : ''), label);
+  if (isFolder) result = projectFromFiles(withIncluded(readFolder(path, ufo), ufo ? dirname(path) : path), label);
   else if (path.endsWith('.designspace')) result = projectFromFiles(designspaceFiles(path), label);
   else result = readProjectFile(readFile(path), label);
   if (!result.ok) throw new CliError(result.reason);
@@ -118,5 +120,29 @@ function designspaceFiles(path: string): Map<string, Uint8Array> {
     }
     for (const [p, b] of found) files.set(p, b);
   }
+  return withIncluded(files, root);
+}
+
+/** Files with those that rules include from beside the sources: feature files within the folder that holds all, or beside it. */
+function withIncluded(files: Map<string, Uint8Array>, root: string): Map<string, Uint8Array> {
+  const rules = [...files].filter(([path]) => path.endsWith('.ufo/features.fea'));
+  for (const [path, bytes] of rules) {
+    const ufo = folderOf(path);
+    gatherIncluded(new TextDecoder().decode(bytes), (folder, name) => {
+      if (isAbsolute(name) || !name.endsWith('.fea')) return undefined;
+      for (const base of [folderOf(ufo), ufo]) {
+        const from = resolve(root, base, folder, name);
+        const at = pathFrom(`${base}/${folder}`, name);
+        const own = files.get(at) ?? fileIfThere(from);
+        if (!own) continue;
+        files.set(at, own);
+        return new TextDecoder().decode(own);
+      }
+      return undefined;
+    });
+  }
   return files;
 }
+
+const fileIfThere = (path: string): Uint8Array | undefined =>
+  existsSync(path) && statSync(path).isFile() ? readFile(path) : undefined;

@@ -1,8 +1,8 @@
 import { FeatureFault } from './cursor';
 import { GlyphIndex } from './glyphIndex';
 import { Names } from './resolve';
-import { treeOf } from './sections';
 import type { Statement } from './tree';
+import { treeOf } from './trees';
 
 /**
  * The glyphs of a class (its name with the @), worked out from texts in their order, classes within it resolved: by name, in the

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeGdef } from '../opentype/gdef';
 import { CONSTRUCTS, CONSTRUCT_GLYPHS as GLYPHS } from '../testing/featureConstructs';
-import { type Compiled, compileFeatures } from './compile';
+import { type Compiled, compileFeatures, type Included } from './compile';
 import { parseFeatures } from './parse';
 import { writeRules } from './write';
 
@@ -115,8 +115,9 @@ test('what is wrong is told in a designer’s words, at its place, all of it at 
 
 test('a file that includes itself, blocks without end and rules without measure end in a sentence', () => {
   const self = parseFeatures('include(self.fea); feature test { sub a by b; } test;');
-  const found = compileFeatures([{ tree: self, include: () => self }], { glyphs: GLYPHS });
-  expect(found.faults[0]!.reason).toBe('Files include one another too deep, or in a circle.');
+  const around = (): Included => ({ tree: self, text: 'include(self.fea);', include: around });
+  const found = compileFeatures([{ tree: self, include: around }], { glyphs: GLYPHS });
+  expect(found.faults[0]!.reason).toBe('In self.fea, line 1: Files include one another too deep, or in a circle.');
   expect(faultsOf('feature a { '.repeat(40)).length).toBeGreaterThan(0);
   expect(faultsOf(`@x = ${'['.repeat(200)}a${']'.repeat(200)};`).join()).toMatch(/too deep/);
   const wide = `@x = [${GLYPHS.slice(1).join(' ')}]; feature liga { sub @x @x @x @x by a; } liga;`;

@@ -21,7 +21,9 @@ import { type Definitions, definitionsOf, type KnownMarks } from './tables';
 import type { Fault, Span, Statement, Tree } from './tree';
 
 /** One text of rules, as it stands in the project: its faults are told by its place in the list. */
-export type Source = { tree: Tree; include?: (path: string) => Tree | undefined };
+export type Source = { tree: Tree; include?: (path: string) => Included | undefined };
+/** A file that text includes, and how it includes others. */
+export type Included = Source & { text: string };
 
 /** A lookup in the font, and where it comes from. */
 export type CompiledLookup = Lookup<Uint8Array> & { name?: string; feature?: string; source: number; from: Span };
@@ -90,6 +92,8 @@ class Compiler implements RuleBench {
   private flag: Flag = { flags: 0 };
   private current: DraftLookup | undefined;
   private breakNext = false;
+  /** The file that is being read at a line that includes it, and that line. */
+  private within: { path: string; text: string; at: Span } | undefined;
 
   constructor(private readonly options: CompileOptions) {
     const index = new GlyphIndex(options.glyphs, options.waiting);
@@ -100,8 +104,17 @@ class Compiler implements RuleBench {
   }
 
   tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {
-    if (this.faults.length < MOST_FAULTS)
-      this.faults.push({ reason, from: at.from, to: at.to, severity, source: this.now });
+    if (this.faults.length >= MOST_FAULTS) return;
+    const { from, to } = this.placed(at);
+    const { path, text } = this.within ?? {};
+    const said =
+      text === undefined ? reason : `In ${path}, line ${text.slice(0, at.from).split('\n').length}: ${reason}`;
+    this.faults.push({ reason: said, from, to, severity, source: this.now });
+  }
+
+  /** A place in the text of the section: of what stands in an included file, the line that includes it. */
+  private placed(at: Span): Span {
+    return this.within?.at ?? at;
   }
 
   get isVertical(): boolean {
@@ -140,10 +153,13 @@ class Compiler implements RuleBench {
         return;
       case 'include': {
         if (depth >= DEEPEST_INCLUDE) throw new FeatureFault('Files include one another too deep, or in a circle.', s);
-        const tree = include?.(s.path);
-        if (!tree) throw new FeatureFault(`The file ${s.path} is not there to be included.`, s);
-        for (const f of tree.faults) this.tell(`In ${s.path}: ${f.reason}`, s, f.severity);
-        this.statements(tree.statements, include, depth + 1);
+        const file = include?.(s.path);
+        if (!file) throw new FeatureFault(`The file ${s.path} is not there to be included.`, s);
+        const outside = this.within;
+        this.within = { path: s.path, text: file.text, at: this.placed(s) };
+        for (const f of file.tree.faults) this.tell(f.reason, f, f.severity);
+        this.statements(file.tree.statements, file.include, depth + 1);
+        this.within = outside;
         return;
       }
       case 'languagesystem':
@@ -228,7 +244,7 @@ class Compiler implements RuleBench {
         this.labels.add(this.feature, s);
         return;
       case 'table':
-        this.definitions.add(s, this.names, (reason, at) => this.tell(reason, at));
+        this.definitions.add(s, this.names, (...said) => this.tell(...said));
     }
   }
 
@@ -294,7 +310,7 @@ class Compiler implements RuleBench {
     this.breakNext = false;
     if (this.feature === undefined) this.flag = { flags: 0 };
     const made = this.byName.get(s.name);
-    if (made) made.nameAt = { ...s.nameAt, source: this.now };
+    if (made) made.nameAt = { ...this.placed(s.nameAt), source: this.now };
     if (!this.byName.has(s.name) && this.lookups.length === before)
       this.tell(`The lookup ${s.name} has no rules.`, s.nameAt, 'attention');
   }
@@ -389,6 +405,7 @@ class Compiler implements RuleBench {
 
   private register(lookup: DraftLookup): void {
     this.lookups.push(lookup);
+    lookup.from = this.placed(lookup.from);
     this.sourceOf.set(lookup, this.now);
   }
 

@@ -1,24 +1,10 @@
 import { type Compiled, type CompileOptions, compileFeatures, type Source } from './compile';
-import { parseFeatures } from './parse';
-import type { Fault, Span, Statement, Tree } from './tree';
+import { includeFrom } from './includes';
+import type { Fault, Span, Statement } from './tree';
+import { treeOf } from './trees';
 
 /** A piece of text as the project keeps it. */
 export type SectionText = { id: string; title: string; text: string };
-
-/** So many texts are remembered with their trees. */
-const REMEMBERED = 400;
-const trees = new Map<string, Tree>();
-
-/** The tree of a text, remembered: a section that did not change is not read again. */
-export function treeOf(text: string): Tree {
-  let tree = trees.get(text);
-  if (!tree) {
-    tree = parseFeatures(text);
-    if (trees.size >= REMEMBERED) trees.delete(trees.keys().next().value!);
-    trees.set(text, tree);
-  }
-  return tree;
-}
 
 /** Tags of the features that text has blocks of. */
 export const tagsIn = (texts: readonly string[]): Set<string> =>
@@ -28,19 +14,13 @@ export const tagsIn = (texts: readonly string[]): Set<string> =>
     ),
   );
 
-/** A path within the included files, however it is written. */
-const plain = (path: string): string => path.replace(/^(\.\/)+/, '');
-
 /** Compiles sections in their order, with files that they include by path. */
 export function compileSections(
   sections: readonly SectionText[],
   included: Readonly<Record<string, string>>,
   options: CompileOptions,
 ): Compiled {
-  const include = (path: string): Tree | undefined => {
-    const found = Object.keys(included).find((k) => plain(k) === plain(path));
-    return found === undefined ? undefined : treeOf(included[found]!);
-  };
+  const include = includeFrom(included);
   const sources = sections.map((s): Source => ({ tree: treeOf(s.text), include }));
   return compileFeatures(sources, options);
 }

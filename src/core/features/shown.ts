@@ -1,8 +1,9 @@
 import { FeatureFault } from './cursor';
 import { GlyphIndex } from './glyphIndex';
 import { Names } from './resolve';
-import { type SectionText, treeOf } from './sections';
+import type { SectionText } from './sections';
 import type { GlyphSet, Pattern, Statement } from './tree';
+import { treeOf } from './trees';
 
 /** A rule to be drawn: glyphs before it and after it, what stands around them, by names. */
 export type ShownRule = {

@@ -1,4 +1,5 @@
 import { attempt, type Result, refuse, unwrap } from '../../base/result';
+import { folderOf, gatherIncluded, pathFrom } from '../../features/includes';
 import { toDesign } from '../../project/axes';
 import type { Master, Project } from '../../project/model';
 import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
@@ -194,7 +195,34 @@ export function projectFromFiles(files: FileTree, label: string, progress?: Prog
 function fromUfoFolder(files: FileTree, folder: string, label: string, progress?: Progress): Project {
   const ufo = unwrap(readUfo(subtree(files, folder), folder || label, progress));
   const name = folder.split('/').pop() || 'Regular.ufo';
-  return withFolders(projectFromUfos([{ ufo, folder: name, id: 'm1', name: '', place: {} }], label), [name]);
+  const project = projectFromUfos([{ ufo, folder: name, id: 'm1', name: '', place: {} }], label);
+  return withIncluded(withFolders(project, [name]), { files, folder, name, text: ufo.features });
+}
+
+/**
+ * A project with the files that its rules include: as the standard has it seen from the folder that a source lies in, or from the
+ * source itself. `folder` is the source's within the files, `name` within the project.
+ */
+function withIncluded(
+  project: Project,
+  { files, folder, name, text }: { files: FileTree; folder: string; name: string; text: string },
+): Project {
+  const bytes: Record<string, Uint8Array> = {};
+  const included = gatherIncluded(text, (from, path) => {
+    for (const root of [folderOf(folder), folder]) {
+      const within = `${root}/${from}`;
+      const own = files.get(pathFrom(within, path)) ?? files.get(`${root}/${pathFrom(from, path)}`.replace(/^\//, ''));
+      if (!own) continue;
+      const read = attempt(() => textOf(own, path));
+      if (!read.ok) continue;
+      const key = pathFrom(from, path);
+      bytes[root === folder ? `${name}/${key}` : pathFrom(folderOf(name), key)] = own;
+      return read.value.replace(/\r\n?/g, '\n');
+    }
+    return undefined;
+  });
+  if (Object.keys(included).length === 0) return project;
+  return { ...project, features: { ...project.features, included }, kept: { ...bytes, ...project.kept } };
 }
 
 function fromDesignspace(files: FileTree, path: string, label: string, progress?: Progress): Project {
@@ -202,6 +230,7 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   if (space.sources.length === 0) refuse(`${path} lists no sources.`);
   const root = path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '';
   const sources: MasterSource[] = [];
+  const folders = new Map<MasterSource, string>();
   for (const s of space.sources) {
     if (s.layer) continue;
     const folder =
@@ -210,13 +239,15 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
     const ufo = unwrap(readUfo(below, s.filename, progress));
     const id = /^m\d+$/.test(s.name) && !sources.some((o) => o.id === s.name) ? s.name : `m${sources.length + 1}`;
-    sources.push({
+    const source: MasterSource = {
       ufo,
       folder: plainFolder(s.filename),
       id: sources.some((o) => o.id === id) ? `m${sources.length + 101}` : id,
       name: s.styleName,
       place: placeOf(s.location, space),
-    });
+    };
+    sources.push(source);
+    folders.set(source, folder);
   }
   const layers = space.sources.flatMap((s): LayerSource[] => {
     if (!s.layer) return [];
@@ -224,9 +255,10 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     if (!source) refuse(`${path} lists the layer “${s.layer}” of “${s.filename}”, which is no source itself.`);
     return [{ source: source!, layer: s.layer, place: placeOf(s.location, space) }];
   });
+  const ordered = defaultFirst(sources, space);
   const base = withFolders(
-    withLayers(projectFromUfos(defaultFirst(sources, space), label), layers),
-    defaultFirst(sources, space).map((s) => s.folder),
+    withLayers(projectFromUfos(ordered, label), layers),
+    ordered.map((s) => s.folder),
   );
   // Files beside the UFOs are kept by their paths from the designspace's folder; so is the designspace itself, unless it
   // holds nothing but what would be written anyway.
@@ -234,20 +266,27 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   const isPlain = writeDesignspace(space) === textOf(files.get(path)!, path);
   const beside = [...files].filter(([p]) => p.startsWith(prefix) && !p.includes('.ufo/') && !(isPlain && p === path));
   const kept = Object.fromEntries(beside.map(([p, bytes]) => [p.slice(prefix.length), bytes]));
+  const first = ordered[0]!;
+  const whole = withIncluded(base, {
+    files,
+    folder: folders.get(first)!,
+    name: first.folder,
+    text: first.ufo.features,
+  });
   return {
-    ...base,
+    ...whole,
     // In the order the designspace lists them.
-    masters: sources.map((s) => base.masters.find((m) => m.id === s.id)!),
+    masters: sources.map((s) => whole.masters.find((m) => m.id === s.id)!),
     axes: space.axes.map((a) => ({ ...a })),
     instances:
-      base.instances.length > 0
-        ? base.instances
+      whole.instances.length > 0
+        ? whole.instances
         : space.instances.map((i) => ({
             name: i.styleName || i.name,
             place: placeOf(i.location, space),
             fileName: i.filename,
           })),
-    kept: { ...base.kept, ...kept },
+    kept: { ...whole.kept, ...kept },
     lib: space.lib,
   };
 }

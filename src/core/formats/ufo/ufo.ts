@@ -69,7 +69,7 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
       info: dict('fontinfo.plist'),
       groups: groupsFrom(dict('groups.plist'), at('groups.plist')),
       kerning: kerningFrom(dict('kerning.plist'), at('kerning.plist')),
-      features: text('features.fea') ?? '',
+      features: (text('features.fea') ?? '').replace(/\r\n?/g, '\n'),
       lib: dict('lib.plist'),
       glyphs,
       kept,
