@@ -21,6 +21,7 @@ import { type LookupSources, layoutTables } from './tables/layout';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
+import { saidTables } from './tables/said';
 
 export type CastFont = {
   bytes: Uint8Array;
@@ -71,17 +72,22 @@ function joined(plan: CastPlan): CastFont {
   const kern = kernInput(plan);
   const carried = carriedTables(plan.project, glyphNames);
   const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)));
+  const { said } = layout;
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
-    ['head', headTable(plan, fontBox, outlines.indexToLocFormat)],
-    ['hhea', hheaTable(plan, metrics, outlines.boxes, lines)],
+    [
+      'head',
+      headTable(plan, fontBox, { indexToLocFormat: outlines.indexToLocFormat, fontRevision: said.fontRevision }),
+    ],
+    ['hhea', hheaTable(plan, metrics, outlines.boxes, { ...lines, said: said.hhea })],
     ['hmtx', hmtx.write(metrics)],
-    ['OS/2', os2Table(plan, lines)],
+    ['OS/2', os2Table(plan, lines, said.os2)],
     ['cmap', cmap.write(plan.characters, sequences)],
     ['name', name.write([...nameRecords(plan.project, plan.names), ...layout.names])],
     ['post', postTable(plan)],
     ...layout.tables,
     ...carried.tables,
+    ...saidTables(plan, said, { boxes: outlines.boxes, lines }),
   ]);
   const { overlapsKept } = outlines;
   return {

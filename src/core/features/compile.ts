@@ -100,7 +100,7 @@ class Compiler implements RuleBench {
     const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
     this.names = new Names(index, valueAt, (reason, at, severity) => this.tell(reason, at, severity));
     this.labels = new FeatureNames(options.firstName ?? 256);
-    this.definitions = definitionsOf(options.knownMarks);
+    this.definitions = definitionsOf(options.knownMarks, (names) => this.labels.numbered(names));
   }
 
   tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {

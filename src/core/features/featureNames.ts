@@ -30,7 +30,8 @@ export class FeatureNames {
     return this.size !== undefined;
   }
 
-  private numbered(names: readonly NameText[]): number {
+  /** The number that names get in the name table. */
+  numbered(names: readonly NameText[]): number {
     const id = this.next++;
     for (const { platform, encoding, language, text } of names)
       this.names.push({ id, platform, encoding, language, text });

@@ -76,6 +76,8 @@ function line(c: Cursor, tag: string, known: readonly string[]): TableStatement 
   const numbers: number[] = [];
   const words: string[] = [];
   const list: NameText[] = [];
+  const parts: Part[] = [];
+  const places: Place[] = [];
   if (keyword === 'GlyphClassDef') classes(c, sets);
   else if (tag === 'GDEF' || tag === 'vmtx') {
     sets.push(glyphs(c));
@@ -83,14 +85,24 @@ function line(c: Cursor, tag: string, known: readonly string[]): TableStatement 
   } else if (keyword === 'nameid') {
     numbers.push(c.integer('The number of a name', 0, 32767));
     list.push(name(c));
-  } else if (c.is('{')) {
-    block(c, words, numbers, list);
-  } else rest(c, words, numbers, list);
+  } else if (keyword === 'AxisValue' || keyword === 'ElidedFallbackName') block(c, { words, list, places });
+  else if (keyword === 'DesignAxis') {
+    words.push(c.word('The tag of an axis').text);
+    numbers.push(c.integer('The order of an axis', 0, 65535));
+    block(c, { words: [], list, places: [] });
+  } else {
+    parts.push(...rest(c));
+    words.push(...parts.flatMap((p) => p.words));
+    numbers.push(...parts.flatMap((p) => p.numbers));
+  }
   if (keyword !== 'DesignAxis' && keyword !== 'AxisValue' && keyword !== 'ElidedFallbackName')
     c.expect(';', `“${keyword}”`);
   else c.takes(';');
-  return { keyword, sets, numbers, words, names: list, from: token.from, to: c.end };
+  return { keyword, sets, numbers, words, names: list, parts, places, from: token.from, to: c.end };
 }
+
+type Part = { words: string[]; numbers: number[] };
+type Place = { axis: string; numbers: number[] };
 
 /** Bases, ligatures, marks, components: each may be left out. */
 function classes(c: Cursor, sets: GlyphSet[]): void {
@@ -100,27 +112,38 @@ function classes(c: Cursor, sets: GlyphSet[]): void {
   }
 }
 
-/** Words, numbers and texts up to the semicolon. */
-function rest(c: Cursor, words: string[], numbers: number[], list: NameText[]): void {
+/** Words, numbers and texts up to the semicolon, cut at commas. */
+function rest(c: Cursor): Part[] {
+  const parts: Part[] = [{ words: [], numbers: [] }];
   while (!c.is(';') && !c.is('}') && !c.isEnd) {
-    if (c.is('{')) block(c, words, numbers, list);
-    else if (c.now.kind === 'number') numbers.push(c.number('A number'));
-    else if (c.now.kind === 'string') words.push(c.take().text.slice(1, -1));
-    else words.push(c.take().text);
+    const part = parts[parts.length - 1]!;
+    if (c.takes(',')) parts.push({ words: [], numbers: [] });
+    else if (c.now.kind === 'number') part.numbers.push(c.number('A number'));
+    else if (c.now.kind === 'string') part.words.push(c.take().text.slice(1, -1));
+    else if (c.now.kind === 'symbol') c.fail(`“${c.now.text}” has no place in this line.`);
+    else part.words.push(c.take().text);
   }
+  return parts;
 }
 
-/** A block within a line, as axes and their values have: its lines one after the other. */
-function block(c: Cursor, words: string[], numbers: number[], list: NameText[]): void {
+/** A block of names, flags and places on axes. */
+function block(c: Cursor, { words, list, places }: { words: string[]; list: NameText[]; places: Place[] }): void {
   const open = c.expect('{', 'A block');
   while (!c.is('}')) {
     if (c.isEnd) c.fail('This block does not end.', open);
-    if (c.takes('name')) {
-      list.push(name(c));
-      c.expect(';', 'A name');
-    } else if (c.takes(';')) words.push(';');
-    else if (c.now.kind === 'number') numbers.push(c.number('A number'));
-    else words.push(c.take().text);
+    if (c.takes('name')) list.push(name(c));
+    else if (c.takes('location')) places.push(place(c));
+    else if (c.takes('flag')) while (c.now.kind === 'word') words.push(c.take().text);
+    else if (!c.is(';')) c.fail(`A name, a location or a flag stands here${c.found()}.`);
+    c.expect(';', 'A line of the block');
   }
   c.expect('}', 'A block');
+}
+
+/** A place on an axis: `wght 400`, `wght 400 700` linked to another, `wght 400 350 450` with its range. */
+function place(c: Cursor): Place {
+  const axis = c.word('The tag of an axis').text;
+  const numbers: number[] = [];
+  while (c.now.kind === 'number') numbers.push(c.number('A place'));
+  return { axis, numbers };
 }

@@ -1,5 +1,7 @@
 import { GLYPH_CLASS } from '../opentype/gdef';
+import { FeatureFault } from './cursor';
 import type { Names } from './resolve';
+import { baselines, styleBlock, type TablesSaid, tableLine } from './tableBlocks';
 import type { NameText, Span, Statement } from './tree';
 
 type Tell = (reason: string, at: Span, severity?: 'error' | 'attention') => void;
@@ -17,27 +19,22 @@ export type Definitions = {
   nameRecords: (NameText & { id: number })[];
   /** Does the text say all classes itself? */
   saysClasses: boolean;
+  /** What blocks of other tables say. */
+  said: TablesSaid;
   attachmentClass(set: readonly number[]): number;
   filterSet(set: readonly number[]): number;
   add(s: Extract<Statement, { kind: 'table' }>, names: Names, tell: Tell): void;
 };
 
-/** Tables whose lines are checked; their values are those of Plan, which would otherwise be said in two places. */
-const ELSEWHERE: Readonly<Record<string, string>> = {
-  head: 'the version in Plan',
-  hhea: 'the line metrics in Plan',
-  'OS/2': 'the facts of masters in Plan',
-  vhea: 'vertical metrics, which this font has not',
-  vmtx: 'vertical metrics, which this font has not',
-  STAT: 'variable fonts',
-  BASE: 'baselines, which are kept in the text',
-};
-
 /** Classes and sets of marks that a table which is carried along numbers already. */
 export type KnownMarks = Pick<Definitions, 'attachmentClasses' | 'filterSets'>;
 
-export function definitionsOf(known?: KnownMarks): Definitions {
-  const numbered = (list: (readonly number[])[], set: readonly number[]): number => {
+/** `numbered` gives names of places on axes their numbers in the name table. */
+export function definitionsOf(
+  known: KnownMarks | undefined,
+  numbered: (names: readonly NameText[]) => number,
+): Definitions {
+  const place = (list: (readonly number[])[], set: readonly number[]): number => {
     const text = String([...new Set(set)].sort((a, b) => a - b));
     const at = list.findIndex((s) => String([...s].sort((a, b) => a - b)) === text);
     return at >= 0 ? at : list.push([...new Set(set)].sort((a, b) => a - b)) - 1;
@@ -51,9 +48,10 @@ export function definitionsOf(known?: KnownMarks): Definitions {
     filterSets: [...(known?.filterSets ?? [])],
     nameRecords: [],
     saysClasses: false,
+    said: { hhea: {}, os2: {}, base: {} },
     // Classes count from 1 on.
-    attachmentClass: (set) => numbered(out.attachmentClasses, set) + 1,
-    filterSet: (set) => numbered(out.filterSets, set),
+    attachmentClass: (set) => place(out.attachmentClasses, set) + 1,
+    filterSet: (set) => place(out.filterSets, set),
     add(s, names, tell) {
       if (s.tag === 'GDEF') {
         gdef(out, s, names, tell);
@@ -68,12 +66,16 @@ export function definitionsOf(known?: KnownMarks): Definitions {
         }
         return;
       }
-      if (s.body.length > 0)
-        tell(
-          `What the text says of ${s.tag} is kept, but not written: fonts take it from ${ELSEWHERE[s.tag]}.`,
-          s,
-          'attention',
-        );
+      if (s.tag === 'STAT') out.said.style = styleBlock(s, numbered);
+      else if (s.tag === 'BASE') out.said.base = { ...out.said.base, ...baselines(s) };
+      else
+        for (const line of s.body)
+          try {
+            tableLine(out.said, s.tag, line, names);
+          } catch (error) {
+            if (!(error instanceof FeatureFault)) throw error;
+            tell(error.reason, error.at);
+          }
     },
   };
   return out;

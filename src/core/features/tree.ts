@@ -104,6 +104,10 @@ export type TableStatement = Span & {
   numbers: readonly number[];
   words: readonly string[];
   names: readonly NameText[];
+  /** Words and numbers between commas. */
+  parts?: readonly { words: readonly string[]; numbers: readonly number[] }[];
+  /** Places on axes: one number, with another that it is linked to, or with the ends of a range. */
+  places?: readonly { axis: string; numbers: readonly number[] }[];
 };
 
 /** Something wrong in the text: a sentence, and where. */

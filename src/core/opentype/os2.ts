@@ -45,15 +45,25 @@ const VERSION_4 = [
   ['usMaxContext', 'uint16'],
 ] as const;
 
-export type Os2 = RecordOf<typeof VERSION_4>;
+const VERSION_5 = [...VERSION_4, ['usLowerOpticalPointSize', 'uint16'], ['usUpperOpticalPointSize', 'uint16']] as const;
 
-/** OS/2 and Windows metrics; written as version 4, older versions read with what they have. */
+/** Sizes that a font is drawn for, in twentieths of a point. */
+type Sizes = { usLowerOpticalPointSize?: number; usUpperOpticalPointSize?: number };
+export type Os2 = RecordOf<typeof VERSION_4> & Sizes;
+
+/** OS/2 and Windows metrics; written as version 4, or 5 where it has sizes; older versions read with what they have. */
 export const os2 = {
   tag: 'OS/2',
-  write: (record: Os2): Uint8Array => writeFields(VERSION_4, record).toBytes(),
+  write(record: Os2): Uint8Array {
+    const { usLowerOpticalPointSize: lower, usUpperOpticalPointSize: upper } = record;
+    if (lower === undefined && upper === undefined) return writeFields(VERSION_4, record).toBytes();
+    const sizes = { usLowerOpticalPointSize: lower ?? 0, usUpperOpticalPointSize: upper ?? 0xffff };
+    return writeFields(VERSION_5, { ...record, ...sizes, version: 5 }).toBytes();
+  },
   read(bytes: Uint8Array): Partial<Os2> {
     const version = new Reader(bytes, 'OS/2').uint16();
-    return readFields(version >= 2 ? VERSION_4 : VERSION_0, new Reader(bytes, 'OS/2'));
+    const fields = version >= 5 ? VERSION_5 : version >= 2 ? VERSION_4 : VERSION_0;
+    return readFields(fields, new Reader(bytes, 'OS/2'));
   },
 };
 

@@ -1,5 +1,5 @@
 import { refuse } from '../base/result';
-import { Reader } from './binary';
+import { Reader, Writer } from './binary';
 
 /** A named value along one axis (STAT, axis value formats 1, 2 and 3); user units. */
 export type AxisValue = {
@@ -45,4 +45,57 @@ export function readStat(bytes: Uint8Array): AxisValue[] {
       },
     ];
   });
+}
+
+/** Axes of a design and names of places on them, as a `STAT` table has them; user units. */
+export type Style = {
+  axes: readonly { tag: string; nameID: number; ordering: number }[];
+  /** One place on an axis, with a range or another style that it is linked to; or places on several axes at once. */
+  values: readonly {
+    nameID: number;
+    flags: number;
+    places: readonly { axis: number; numbers: readonly number[] }[];
+  }[];
+  elidedFallbackNameID: number;
+};
+
+/** Flags of named places by their names in the specification. */
+export const STYLE_FLAGS = { OlderSiblingFontAttribute: OLDER_SIBLING, ElidableAxisValueName: ELIDABLE } as const;
+
+const HEAD = 20;
+const AXIS_RECORD = 8;
+
+/** A style attributes table, version 1.1 (1.2 where places lie on several axes, format 4). */
+export function writeStat({ axes, values, elidedFallbackNameID }: Style): Uint8Array {
+  const tables = values.map(({ nameID, flags, places }) => {
+    const out = new Writer();
+    const [first] = places;
+    if (places.length === 1 && first) {
+      const format = first.numbers.length === 3 ? 2 : first.numbers.length === 2 ? 3 : 1;
+      out.uint16(format).uint16(first.axis).uint16(flags).uint16(nameID);
+      for (const n of first.numbers) out.fixed(n);
+    } else {
+      out.uint16(4).uint16(places.length).uint16(flags).uint16(nameID);
+      for (const p of places) out.uint16(p.axis).fixed(p.numbers[0] ?? 0);
+    }
+    return out.toBytes();
+  });
+  const valuesAt = HEAD + axes.length * AXIS_RECORD;
+  const out = new Writer()
+    .uint16(1)
+    .uint16(values.some((v) => v.places.length > 1) ? 2 : 1)
+    .uint16(AXIS_RECORD)
+    .uint16(axes.length)
+    .uint32(HEAD)
+    .uint16(values.length)
+    .uint32(values.length > 0 ? valuesAt : 0)
+    .uint16(elidedFallbackNameID);
+  for (const a of axes) out.tag(a.tag).uint16(a.nameID).uint16(a.ordering);
+  let at = values.length * 2;
+  for (const t of tables) {
+    out.uint16(at);
+    at += t.length;
+  }
+  for (const t of tables) out.raw(t);
+  return out.toBytes();
 }

@@ -4,12 +4,16 @@ import type { CastPlan } from '../plan';
 import { roundedBox } from '../shape';
 
 /** `head`: em, box, dates (the project's, never the clock) and style bits. */
-export function headTable({ project, names }: CastPlan, fontBox: Box, indexToLocFormat: 0 | 1): Uint8Array {
+export function headTable(
+  { project, names }: CastPlan,
+  fontBox: Box,
+  { indexToLocFormat, fontRevision }: { indexToLocFormat: 0 | 1; fontRevision: number | undefined },
+): Uint8Array {
   const date = project.created + EPOCH_1904;
   return head.write({
     majorVersion: 1,
     minorVersion: 0,
-    fontRevision: project.family.versionMajor + project.family.versionMinor / 1000,
+    fontRevision: fontRevision ?? project.family.versionMajor + project.family.versionMinor / 1000,
     checksumAdjustment: 0,
     magicNumber: 0x5f0f3cf5,
     // Baseline at y = 0; left side bearings at x = 0 in the outlines as stored.

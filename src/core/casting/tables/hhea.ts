@@ -1,15 +1,16 @@
+import type { TablesSaid } from '../../features/tableBlocks';
 import { type Box, isEmptyBox } from '../../geometry/curve';
 import { hhea } from '../../opentype/hhea';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
 import type { LineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
 
-/** `hhea`: line metrics, extremes of all side bearings, the slope of the caret. */
+/** `hhea`: line metrics, extremes of all side bearings, the slope of the caret; `said` are fields that the rules say outright. */
 export function hheaTable(
   { master }: CastPlan,
   metrics: readonly HorizontalMetric[],
   boxes: readonly Box[],
-  lines: LineMetrics,
+  lines: LineMetrics & { said: TablesSaid['hhea'] },
 ): Uint8Array {
   let minLeft = 32767;
   let minRight = 32767;
@@ -43,5 +44,6 @@ export function hheaTable(
     reserved4: 0,
     metricDataFormat: 0,
     numberOfHMetrics: hmtx.count(metrics),
+    ...lines.said,
   });
 }

@@ -3,6 +3,7 @@ import type { Compiled, CompiledTable } from '../../features/compile';
 import { numberedMarks } from '../../features/decompile';
 import { fontTexts, groundOf } from '../../features/ground';
 import { compileSections, faultSentence, lineAndColumn, type SectionText } from '../../features/sections';
+import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, kernLookups } from '../../opentype/gpos';
@@ -18,6 +19,8 @@ export type LayoutTables = {
   names: readonly NameRecord[];
   notes: readonly Refusal[];
   lookups: LookupSources;
+  /** What the rules say of other tables. */
+  said: TablesSaid;
 };
 
 /** A lookup’s place in the rules: its section, line and name, or what the project makes by itself. */
@@ -77,7 +80,7 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
     }),
   );
   const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
-  return { tables, names, notes, lookups };
+  return { tables, names, notes, lookups, said: compiled.definitions.said };
 }
 
 const written = new WeakMap<Compiled, Uint8Array>();

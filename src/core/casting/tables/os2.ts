@@ -1,5 +1,5 @@
 import { isSymbol } from '../../opentype/cmap';
-import { os2 } from '../../opentype/os2';
+import { type Os2, os2 } from '../../opentype/os2';
 import { infoNumber } from '../info';
 import type { LineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
@@ -8,8 +8,12 @@ import { codePageBits, unicodeRangeBits } from '../unicodeRanges';
 /** The code page bit of symbol fonts. */
 const SYMBOL_PAGE = 0x80000000;
 
-/** `OS/2`: classes, sizes of raised and lowered figures, ranges of characters, line metrics. Facts of the source win over the rule. */
-export function os2Table({ project, master, names, entries, characters }: CastPlan, lines: LineMetrics): Uint8Array {
+/** `OS/2`: classes, sizes of raised and lowered figures, ranges of characters, line metrics. Facts of the source win over the rule, what `said` over both. */
+export function os2Table(
+  { project, master, names, entries, characters }: CastPlan,
+  lines: LineMetrics,
+  said: Partial<Os2>,
+): Uint8Array {
   const em = project.unitsPerEm;
   const codes = [...characters.keys()].sort((a, b) => a - b);
   const wide = entries.filter((e) => e.advance > 0);
@@ -66,5 +70,6 @@ export function os2Table({ project, master, names, entries, characters }: CastPl
     usDefaultChar: 0,
     usBreakChar: 32,
     usMaxContext: Object.keys(master.kerning).length > 0 ? 2 : 1,
+    ...said,
   });
 }
