@@ -37,7 +37,7 @@ jest.mock('./shaper', () => ({
 
 const demo = buildStarter();
 const part = (i: number) => ({ glyph: `d${i}`, transform: [1, 0, 0, 1, 10, 0] as const });
-const request = { texts: ['nno', 'o'], place: { master: 'm1' }, features: [] };
+const request = { texts: ['nno', 'o'], place: { master: 'm1' } };
 
 test('lines come from the font as it would be cast, by glyph id, with an outline for each glyph used', async () => {
   compileService.load(demo);

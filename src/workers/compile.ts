@@ -3,9 +3,11 @@ import { CastCache } from '../core/casting/cache';
 import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
 import type { LookupSource, LookupSources } from '../core/casting/tables/layout';
+import { AS_TEXT, asked } from '../core/features/setting';
 import type { GlyphId, Project } from '../core/project/model';
 import type { Step } from '../core/project/patch';
 import { glyphForCodePoint } from '../core/project/queries';
+import type { Setting } from '../core/project/setting';
 import { documentHolder } from './document';
 import { createShaper, type ShapedGlyph, type Shaper, type ShapingStep } from './shaper';
 
@@ -82,15 +84,12 @@ export const compileService = {
   async setLines({
     texts,
     place,
-    features,
-    language,
+    setting = AS_TEXT,
     steps = [],
   }: {
     texts: string[];
     place: CastPlace;
-    features: string[];
-    /** The language of the text, where rules ask for it: a BCP 47 code. */
-    language?: string | undefined;
+    setting?: Setting;
     /** What has changed in the document since it was heard of last. */
     steps?: readonly Step[];
   }): Promise<Result<SetLines>> {
@@ -113,7 +112,8 @@ export const compileService = {
         compiled = made.value;
       }
       const { shaper, glyphIds, outlined } = compiled;
-      const shaped = texts.map((text) => shaper.shape(text, features, language ? { language } : {}));
+      const { features, settings } = asked(setting);
+      const shaped = texts.map((text) => shaper.shape(text, features, settings));
       const used = new Set(shaped.flatMap(({ glyphs }) => glyphs.flatMap((g) => glyphIds[g.gid] ?? [])));
       const found = [...used].filter((id) => !outlined.has(id));
       if (found.length > 0 && round < MOST_ROUNDS) {
@@ -139,23 +139,22 @@ export const compileService = {
   async explain({
     text,
     place,
-    features,
-    language,
+    setting,
     steps = [],
   }: {
     text: string;
     place: CastPlace;
-    features: string[];
-    language?: string | undefined;
+    setting: Setting;
     steps?: readonly Step[];
   }): Promise<Result<ExplainedStep[]>> {
-    const set = await compileService.setLines({ texts: [text], place, features, language, steps });
+    const set = await compileService.setLines({ texts: [text], place, setting, steps });
     if (!set.ok) return set;
     if (!compiled) return success([]);
     const { shaper, glyphIds, lookups } = compiled;
     const named = (list: readonly ShapedGlyph[]): SetGlyph[] => list.map((g) => ({ ...g, id: glyphIds[g.gid] }));
+    const { features, settings } = asked(setting);
     return success(
-      shaper.explain(text, features, language ? { language } : {}).map((s) => ({
+      shaper.explain(text, features, settings).map((s) => ({
         ...s,
         before: named(s.before),
         after: named(s.after),

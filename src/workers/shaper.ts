@@ -10,8 +10,8 @@ export type ShapingStep = {
   after: readonly ShapedGlyph[];
 };
 
-/** Language and direction of a line, where they are not to be guessed from its text. */
-export type LineSettings = { language?: string; direction?: 'ltr' | 'rtl' };
+/** Language, script (ISO 15924) and direction of a line, where they are not to be guessed from its text. */
+export type LineSettings = { language?: string; script?: string; direction?: 'ltr' | 'rtl' };
 
 /** HarfBuzz on the bytes of one font. */
 export type Shaper = {
@@ -61,11 +61,12 @@ export async function createShaper(font: Uint8Array): Promise<Shaper> {
   const hb = await import('harfbuzzjs');
   const face = new hb.Face(new hb.Blob(font));
   const handle = new hb.Font(face);
-  const filled = (text: string, { language, direction }: LineSettings = {}) => {
+  const filled = (text: string, { language, script, direction }: LineSettings = {}) => {
     const buffer = new hb.Buffer();
     buffer.addText(text);
     buffer.guessSegmentProperties();
     if (language) buffer.setLanguage(language);
+    if (script) buffer.setScript(script);
     if (direction) buffer.setDirection(direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
     return buffer;
   };

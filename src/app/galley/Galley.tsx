@@ -2,6 +2,8 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Refusal, Result } from '../../core/base/result';
+import { AS_TEXT } from '../../core/features/setting';
+import type { Setting } from '../../core/project/setting';
 import type { SetLine, SetLines } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
 import { useWheel } from '../canvas/useWheelView';
@@ -10,7 +12,6 @@ import { requestLines } from '../state/liveFont';
 import type { StageKey } from '../state/stages';
 import { path2d } from '../ui/path2d';
 import { GalleyBar, type GalleyLook } from './GalleyBar';
-import { type FeatureSettings, settingsOf } from './GalleyFeatures';
 
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;
@@ -34,7 +35,7 @@ const leftOut = ([first, ...more]: readonly Refusal[]): string | undefined =>
   first && `${first.reason}${more.length > 0 ? ` ${more.length} more are left out.` : ' It is left out here.'}`;
 
 /** The text as the font sets it now; asked for anew with every change of the document. */
-function useGalleyLine(text: string, settings: string, language: string) {
+function useGalleyLine(text: string, setting: Setting) {
   const [line, setLine] = useState<SetLine | undefined>();
   const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
@@ -46,18 +47,12 @@ function useGalleyLine(text: string, settings: string, language: string) {
       setRevision((n) => n + 1);
       setFault(set.ok ? leftOut(set.value.left) : set.reason);
     };
-    const ask = () =>
-      requestLines('galley', {
-        texts: [text],
-        features: settings === '' ? [] : settings.split(' '),
-        language: language || undefined,
-        show,
-      });
+    const ask = () => requestLines('galley', { texts: [text], setting, show });
     ask();
     return useBench.subscribe((now, then) => {
       if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
     });
-  }, [text, settings, language]);
+  }, [text, setting]);
   return { line, revision, fault };
 }
 
@@ -78,10 +73,12 @@ export function Galley({ stage }: { stage: StageKey }) {
   const text = project.texts.galley;
   const em = project.unitsPerEm;
 
-  const [features, setFeatures] = useState<FeatureSettings>({});
-  const [language, setLanguage] = useState('');
-  const settings = [...(kerning ? [] : ['kern=0']), ...settingsOf(features)].join(' ');
-  const { line, revision, fault } = useGalleyLine(text, settings, language);
+  const [setting, setSetting] = useState<Setting>(AS_TEXT);
+  const set = useMemo(
+    () => (kerning ? setting : { ...setting, features: { kern: 0, ...setting.features } }),
+    [kerning, setting],
+  );
+  const { line, revision, fault } = useGalleyLine(text, set);
 
   const { zones, verticalMetrics } = project.masters.find((m) => m.id === master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
@@ -170,10 +167,8 @@ export function Galley({ stage }: { stage: StageKey }) {
         fault={fault}
         kerning={kerning}
         onKerning={(on) => setKernings({ ...kernings, [where]: on })}
-        features={features}
-        onFeatures={setFeatures}
-        language={language}
-        onLanguage={setLanguage}
+        setting={setting}
+        onSetting={setSetting}
         look={look}
         onLook={(change) => setLook({ ...look, ...change })}
       />

@@ -1,9 +1,11 @@
 import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
 import { setGalleyText } from '../../core/project/edits';
+import type { Setting } from '../../core/project/setting';
 import { run } from '../state/bench';
+import { useSettingChoices } from '../state/settingChoices';
 import { Check, Slide } from '../ui/controls';
 import { IconToggle } from '../ui/parts';
-import { type FeatureSettings, GalleyFeatures } from './GalleyFeatures';
+import { SettingMenu } from '../ui/SettingMenu';
 
 /** How the galley is set: its size, as a waterfall, with ink and paper swapped. */
 export type GalleyLook = { size: number; grown: boolean; swapped: boolean };
@@ -14,10 +16,8 @@ export function GalleyBar({
   fault,
   kerning,
   onKerning,
-  features,
-  onFeatures,
-  language,
-  onLanguage,
+  setting,
+  onSetting,
   look,
   onLook,
 }: {
@@ -25,13 +25,12 @@ export function GalleyBar({
   fault: string | undefined;
   kerning: boolean;
   onKerning: (on: boolean) => void;
-  features: FeatureSettings;
-  onFeatures: (settings: FeatureSettings) => void;
-  language: string;
-  onLanguage: (code: string) => void;
+  setting: Setting;
+  onSetting: (setting: Setting) => void;
   look: GalleyLook;
   onLook: (change: Partial<GalleyLook>) => void;
 }) {
+  const choices = useSettingChoices();
   const tool = 'flex h-6.5 items-center gap-1 rounded-md px-1.5 hover:bg-kelp-tint';
   return (
     <div className="flex h-9 items-center gap-3 border-b border-line/60 bg-panel px-5 text-[13px] text-quiet">
@@ -50,7 +49,7 @@ export function GalleyBar({
       ) : (
         <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
       )}
-      <GalleyFeatures settings={features} onChange={onFeatures} language={language} onLanguage={onLanguage} />
+      <SettingMenu of="the galley" setting={setting} onChange={onSetting} choices={choices} />
       <Check label="kerning" className="items-center" checked={kerning} onChange={onKerning} />
       <span className="flex items-center gap-1.5">
         <Slide

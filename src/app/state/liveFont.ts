@@ -1,4 +1,5 @@
 import { type Result, refused } from '../../core/base/result';
+import type { Setting } from '../../core/project/setting';
 import type { SetLines } from '../../workers/compile';
 import { useBench } from './bench';
 import { compiler } from './followers';
@@ -6,8 +7,7 @@ import { compiler } from './followers';
 let working = false;
 type Request = {
   texts: string[];
-  features: string[];
-  language?: string | undefined;
+  setting: Setting;
   show: (set: Result<SetLines>) => void;
 };
 const wanted = new Map<string, Request>();
@@ -50,10 +50,10 @@ async function work(): Promise<void> {
   }
 }
 
-async function setLines({ texts, features, language, show }: Request): Promise<void> {
+async function setLines({ texts, setting, show }: Request): Promise<void> {
   const { master } = useBench.getState();
   const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
-    service.setLines({ texts, place: { master }, features, language, steps }),
+    service.setLines({ texts, place: { master }, setting, steps }),
   );
   show(set);
 }

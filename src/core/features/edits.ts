@@ -2,6 +2,7 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import type { Project } from '../project/model';
+import { trialSchema } from '../project/setting';
 import { isSame, symbolsIn, withSymbol } from './symbols';
 
 /** Edits of the project’s rules: its sections, in the order in which they are compiled. */
@@ -208,6 +209,17 @@ export const splitSection = defineEdit(
       `Cut the rules ${shownAs(section)} in two`,
     );
   },
+);
+
+/** The text that all rules are tried in, and its two settings. */
+export const setTrial = defineEdit(
+  {
+    name: 'setTrial',
+    does: 'Sets the trial of all rules',
+    reach: 'no master',
+    args: z.object({ trial: trialSchema }),
+  },
+  (project, { trial }) => edited({ ...project, texts: { ...project.texts, trial } }, 'Changed the trial of the rules'),
 );
 
 /** Names of classes and lookups: the letters that the language allows, and no more of them than it allows. */

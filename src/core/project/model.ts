@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Contour } from '../geometry/contour';
 import { advance, angle, codePoint, coordinate, factor, glyphName, kern, overshoot, share } from './limits';
+import { trialSchema } from './setting';
 
 /** The document of MODEL.md as Zod schemas; the types are inferred. All values are immutable data in font units. */
 
@@ -320,7 +321,13 @@ export const partSchemas = {
   glyphOrder: z.array(z.string()).readonly(),
   groups: z.array(group).readonly(),
   features,
-  texts: z.object({ galley: z.string(), words: z.array(z.string()).readonly(), pairs: z.array(z.string()).readonly() }),
+  texts: z.object({
+    galley: z.string(),
+    words: z.array(z.string()).readonly(),
+    pairs: z.array(z.string()).readonly(),
+    /** The trial of all rules. */
+    trial: trialSchema.optional(),
+  }),
   scripts: z.array(z.object({ id: z.string(), name: z.string(), text: z.string() })).readonly(),
   settings,
   pictures: z.record(z.string(), picture).readonly(),

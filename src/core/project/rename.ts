@@ -9,10 +9,11 @@ const IN_NAME = 'A-Za-z0-9._\\-';
 const named = (names: NewNames, name: string): string => names.get(name) ?? name;
 
 /** Lines of one’s own write a glyph’s name behind a slash. */
-function inTexts({ galley, words, pairs }: Project['texts'], names: NewNames): Project['texts'] {
+function inTexts(texts: Project['texts'], names: NewNames): Project['texts'] {
   const change = (text: string) =>
     text.replace(new RegExp(`/([${IN_NAME}]+)`, 'g'), (_, name: string) => `/${named(names, name)}`);
-  return { galley: change(galley), words: words.map(change), pairs: pairs.map(change) };
+  const { galley, words, pairs } = texts;
+  return { ...texts, galley: change(galley), words: words.map(change), pairs: pairs.map(change) };
 }
 
 /** Lists name glyphs with a slash or without one, as words; a single character is itself, not a name. */

@@ -13,6 +13,7 @@ import { readTextFile } from '../../ui/textFile';
 import { SectionCard } from './SectionCard';
 import { NotebookContext, type Place } from './SymbolBar';
 import { useView } from './useView';
+import { WholeTrial } from './WholeTrial';
 
 const NONE: readonly string[] = [];
 
@@ -81,57 +82,60 @@ export default function Features() {
           ))}
         </ol>
       </nav>
-      <div ref={list} className="relative min-w-0 flex-1 overflow-y-auto px-4 pt-3 pb-8" data-testid="sections">
-        {fault && (
-          <p role="alert" className="mb-2 text-brick">
-            {fault}
-          </p>
-        )}
-        {carries && (
-          <div role="note" className="mb-3 flex flex-wrap items-center gap-3 rounded-lg bg-marigold-tint px-3 py-2">
-            <p className="min-w-0 flex-1">
-              The font that was opened has substitutions of its own. They are carried as they are, as long as its glyphs
-              stay; rules added here are left out meanwhile.
-            </p>
-            <Button
-              kind="primary"
-              title="Every lookup as text that compiles to the same; Undo brings the tables back"
-              onClick={() => run((p) => rulesFromFont(p, {}))}
-            >
-              Turn them into rules
-            </Button>
-          </div>
-        )}
-        {sections.length === 0 && !carries && (
-          <p className="mb-3 max-w-xl text-quiet">
-            No rules yet. Rules replace glyphs while text is set: two letters by a ligature, figures by others, a letter
-            by its small capital.{' '}
-            {offered.length > 0
-              ? 'The names of your glyphs call for the ones at the right; they write themselves.'
-              : 'Give a glyph a name like f_i, a.sc or one.onum, and its rule is offered here.'}
-          </p>
-        )}
-        <NotebookContext value={notebook}>
-          <SortableList
-            label="Sections of rules"
-            count={sections.length}
-            className="grid gap-3"
-            onMove={(from, to) => run((p) => moveSection(p, { from, to }))}
-            row={(i) => (
-              <SectionCard
-                key={sections[i]!.id}
-                index={i}
-                section={sections[i]!}
-                view={view?.sections.find((v) => v.id === sections[i]!.id)}
-                isOpen={open.has(sections[i]!.id)}
-                place={place?.section === sections[i]!.id ? place : undefined}
-                writable={view?.writable ?? NONE}
-                onToggle={toggle}
-              />
+      <NotebookContext value={notebook}>
+        <div className="flex min-w-0 flex-1 flex-col">
+          <div ref={list} className="relative min-h-0 flex-1 overflow-y-auto px-4 pt-3 pb-8" data-testid="sections">
+            {fault && (
+              <p role="alert" className="mb-2 text-brick">
+                {fault}
+              </p>
             )}
-          />
-        </NotebookContext>
-      </div>
+            {carries && (
+              <div role="note" className="mb-3 flex flex-wrap items-center gap-3 rounded-lg bg-marigold-tint px-3 py-2">
+                <p className="min-w-0 flex-1">
+                  The font that was opened has substitutions of its own. They are carried as they are, as long as its
+                  glyphs stay; rules added here are left out meanwhile.
+                </p>
+                <Button
+                  kind="primary"
+                  title="Every lookup as text that compiles to the same; Undo brings the tables back"
+                  onClick={() => run((p) => rulesFromFont(p, {}))}
+                >
+                  Turn them into rules
+                </Button>
+              </div>
+            )}
+            {sections.length === 0 && !carries && (
+              <p className="mb-3 max-w-xl text-quiet">
+                No rules yet. Rules replace glyphs while text is set: two letters by a ligature, figures by others, a
+                letter by its small capital.{' '}
+                {offered.length > 0
+                  ? 'The names of your glyphs call for the ones at the right; they write themselves.'
+                  : 'Give a glyph a name like f_i, a.sc or one.onum, and its rule is offered here.'}
+              </p>
+            )}
+            <SortableList
+              label="Sections of rules"
+              count={sections.length}
+              className="grid gap-3"
+              onMove={(from, to) => run((p) => moveSection(p, { from, to }))}
+              row={(i) => (
+                <SectionCard
+                  key={sections[i]!.id}
+                  index={i}
+                  section={sections[i]!}
+                  view={view?.sections.find((v) => v.id === sections[i]!.id)}
+                  isOpen={open.has(sections[i]!.id)}
+                  place={place?.section === sections[i]!.id ? place : undefined}
+                  writable={view?.writable ?? NONE}
+                  onToggle={toggle}
+                />
+              )}
+            />
+          </div>
+          <WholeTrial />
+        </div>
+      </NotebookContext>
       <Details
         heading="Features"
         sub={`${plural(sections.length, 'section')}${view ? ` · ${view.tags.join(' ')}` : ''}`}

@@ -28,7 +28,7 @@ export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
     if (text !== '')
       requestLines('words', {
         texts: [text],
-        features: before ? ['kern=0'] : [],
+        setting: { features: before ? { kern: 0 } : {} },
         show: (set) => setLine(set.ok ? set.value.lines[0] : undefined),
       });
   }, [text, before, project, masterId]);
