@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { sectionTexts } from '../src/core/features/ground';
+import { projectGround, sectionTexts } from '../src/core/features/ground';
 import { sidesOf } from '../src/core/fitting/sides';
 import { readProjectFile, writeProjectFile } from '../src/core/formats/project/projectFile';
-import { projectGround } from '../src/core/formats/ufo/ufoRules';
 import type { Contour } from '../src/core/geometry/contour';
 import { curvesOf, signedArea } from '../src/core/geometry/contour';
 import { extremes } from '../src/core/geometry/curve';

@@ -1,7 +1,6 @@
-import { sectionTexts, wholeText } from '../core/features/ground';
+import { projectGround, sectionTexts, wholeText } from '../core/features/ground';
 import { lineAndColumn } from '../core/features/sections';
 import { featuresView } from '../core/features/view';
-import { projectGround } from '../core/formats/ufo/ufoRules';
 import { defaultMaster } from '../core/project/queries';
 import { parsed, tell, tellNotes } from './arguments';
 import { CliError } from './problem';

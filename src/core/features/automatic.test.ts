@@ -1,6 +1,5 @@
 import { buildDemo } from '../../../demo/family';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
-import { projectGround } from '../formats/ufo/ufoRules';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { automaticRules, type Ground } from './automatic';
@@ -14,7 +13,7 @@ import {
   splitSection,
   switchSection,
 } from './edits';
-import { fontTexts, sectionTexts, wholeText } from './ground';
+import { fontTexts, projectGround, sectionTexts, wholeText } from './ground';
 import { featureDoes, isUsual, knownFeatures } from './known';
 import { compileSections } from './sections';
 import { shownSections } from './shown';

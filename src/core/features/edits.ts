@@ -2,14 +2,18 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import type { Project } from '../project/model';
+import { defaultMaster } from '../project/queries';
 import { trialSchema } from '../project/setting';
+import { automaticRules } from './automatic';
+import { allTexts, projectGround } from './ground';
+import { mergedInto } from './merge';
+import { MOST_SECTIONS } from './pieces';
 import { isSame, symbolsIn, withSymbol } from './symbols';
 
 /** Edits of the project’s rules: its sections, in the order in which they are compiled. */
 
 type Section = Project['features']['sections'][number];
 
-const MOST_SECTIONS = 400;
 const MOST_TEXT = 2_000_000;
 const text = z.string().max(MOST_TEXT);
 
@@ -220,6 +224,36 @@ export const setTrial = defineEdit(
     args: z.object({ trial: trialSchema }),
   },
   (project, { trial }) => edited({ ...project, texts: { ...project.texts, trial } }, 'Changed the trial of the rules'),
+);
+
+/** Takes chosen things of a file of rules into the sections; see `mergedInto`. */
+export const mergeRules = defineEdit(
+  {
+    name: 'mergeRules',
+    does: 'Takes rules of a file into the sections',
+    reach: 'no master',
+    args: z.object({ title: a.text, text, take: z.array(z.string()).readonly() }),
+  },
+  (project, { title, text: theirs, take }) => {
+    const { sections } = project.features;
+    if (take.length === 0) return refused('Nothing of the file is chosen.');
+    const texts = allTexts(sections, automaticRules(projectGround(project, defaultMaster(project).id)));
+    const { changed, added } = mergedInto(texts, theirs, new Set(take), title);
+    if (changed.length + added.length === 0) return refused('What is chosen is not in the file.');
+    if (sections.length + added.length > MOST_SECTIONS)
+      return refused(`A project has at most ${MOST_SECTIONS} sections of rules.`);
+    const next = sections.map((s): Section => {
+      const own = changed.find((c) => c.id === s.id);
+      if (!own) return s;
+      const { automatic: _, ...byHand } = s;
+      return { ...byHand, text: own.text };
+    });
+    for (const { title: name, text: own, before } of added) {
+      const at = before === undefined ? -1 : next.findIndex((s) => s.id === before);
+      next.splice(at < 0 ? next.length : at, 0, { id: nextId(next), title: name, options: {}, text: own });
+    }
+    return withSections(project, next, `Took ${plural(take.length, 'thing')} of ${title} into the rules`);
+  },
 );
 
 /** Names of classes and lookups: the letters that the language allows, and no more of them than it allows. */

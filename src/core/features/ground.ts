@@ -1,4 +1,6 @@
-import { automaticRules, type Ground } from './automatic';
+import type { MasterId, Project } from '../project/model';
+import { drawingOf, glyphsInOrder } from '../project/queries';
+import { automaticRules, type Ground, type Rule } from './automatic';
 import { type SectionText, tagsIn } from './sections';
 
 /** A glyph as rules see it: its name, its characters, its anchors. */
@@ -29,22 +31,32 @@ export function groundOf(glyphs: readonly NamedGlyph[]): Ground {
   };
 }
 
+/** What rules that write themselves are made from, in a master. */
+export const projectGround = (project: Project, master: MasterId): Ground =>
+  groundOf(
+    glyphsInOrder(project)
+      .filter((g) => g.cast)
+      .map((glyph) => ({ glyph, drawing: drawingOf(glyph, master) })),
+  );
+
 /** Is a section left out of the font? */
 export const isOff = (section: { readonly options: Readonly<Record<string, unknown>> }): boolean =>
   section.options.off === true;
 
-/** The text of every section that is on, in order; of those that write themselves what they write now. */
+/** The text of every section, in order; of those that write themselves what `rules` write now. */
+export function allTexts(sections: Sections, rules: readonly Rule[]): SectionText[] {
+  const written = new Map(rules.map((r) => [r.tag, r.text]));
+  return sections.map(({ id, title, text, automatic }) => ({
+    id,
+    title,
+    text: automatic === undefined ? text : (written.get(automatic) ?? ''),
+  }));
+}
+
+/** The text of every section that is on, in order. */
 export function sectionTexts(sections: Sections, ground: Ground): SectionText[] {
-  const rules = sections.some((s) => s.automatic !== undefined)
-    ? new Map(automaticRules(ground).map((r) => [r.tag, r.text]))
-    : new Map<string, string>();
-  return sections
-    .filter((s) => !isOff(s))
-    .map(({ id, title, text, automatic }) => ({
-      id,
-      title,
-      text: automatic === undefined ? text : (rules.get(automatic) ?? ''),
-    }));
+  const on = sections.filter((s) => !isOff(s));
+  return allTexts(on, on.some((s) => s.automatic !== undefined) ? automaticRules(ground) : []);
 }
 
 let made: { sections: Sections; signature: string; texts: SectionText[] } | undefined;

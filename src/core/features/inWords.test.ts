@@ -1,6 +1,6 @@
 import { buildDemo } from '../../../demo/family';
-import { projectGround } from '../formats/ufo/ufoRules';
 import { membersOf } from './classes';
+import { projectGround } from './ground';
 import { sectionInWords } from './inWords';
 import { compileSections, lineAndColumn, lineSpan } from './sections';
 

@@ -1,7 +1,6 @@
 import type { MasterId, Project } from '../project/model';
-import { drawingOf, glyphsInOrder } from '../project/queries';
 import { automaticRules } from './automatic';
-import { groundOf, isOff } from './ground';
+import { allTexts, isOff, projectGround } from './ground';
 import { compileSections } from './sections';
 import { type ShownSection, shownSections } from './shown';
 import type { Fault } from './tree';
@@ -20,17 +19,11 @@ export type FeaturesView = {
 
 /** The rules of a project as the stage shows them, judged in a master. */
 export function featuresView(project: Project, master: MasterId): FeaturesView {
-  const glyphs = glyphsInOrder(project).filter((g) => g.cast);
-  const names = glyphs.map((g) => g.name);
-  const ground = groundOf(glyphs.map((glyph) => ({ glyph, drawing: drawingOf(glyph, master) })));
+  const ground = projectGround(project, master);
+  const { names } = ground;
   const rules = automaticRules(ground);
-  const written = new Map(rules.map((r) => [r.tag, r.text]));
   const { sections, included } = project.features;
-  const texts = sections.map(({ id, title, text, automatic }) => ({
-    id,
-    title,
-    text: automatic === undefined ? text : (written.get(automatic) ?? ''),
-  }));
+  const texts = allTexts(sections, rules);
   const on = texts.map((t, i) => (isOff(sections[i]!) ? { ...t, text: '' } : t));
   const { faults, tags } = compileSections(on, included, { glyphs: names });
   const shown = shownSections(texts, names);

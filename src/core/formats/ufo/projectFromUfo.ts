@@ -1,4 +1,5 @@
-import { sectionTexts, wholeText } from '../../features/ground';
+import { projectGround, sectionTexts, wholeText } from '../../features/ground';
+import { sectionsOf } from '../../features/pieces';
 import type { Affine } from '../../geometry/affine';
 import { emptyDrawing } from '../../project/create';
 import {
@@ -18,7 +19,6 @@ import type { Glif } from './glif';
 import { readLayer } from './ufo';
 import { createdOf, familyOf, KEY, type MasterSource, masterOf, number, text } from './ufoFacts';
 import { mergeGroups, otherGroups } from './ufoKerning';
-import { projectGround } from './ufoRules';
 
 /** A project from one UFO per master; the first is the default for names, groups and features. */
 export function projectFromUfos(sources: readonly MasterSource[], label: string): Project {
@@ -42,7 +42,7 @@ export function projectFromUfos(sources: readonly MasterSource[], label: string)
     glyphOrder: order.map((name) => ids.get(name)!),
     groups,
     features: {
-      sections: first.features ? [{ id: 'features', title: 'features.fea', options: {}, text: first.features }] : [],
+      sections: sectionsOf(first.features).map((s, i) => ({ id: `f${i + 1}`, options: {}, ...s })),
       classes: otherGroups(first),
       languageSystems: [],
       included: {},

@@ -1,4 +1,5 @@
-import { sectionTexts, wholeText } from '../../features/ground';
+import { projectGround, sectionTexts, wholeText } from '../../features/ground';
+import { sectionsOf } from '../../features/pieces';
 import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../../project/model';
 import { type PairSide, pairSides } from '../../project/pairs';
 import { defaultMaster, glyphsInOrder } from '../../project/queries';
@@ -6,7 +7,6 @@ import type { Glif } from './glif';
 import { imageToPixels, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
 import { FAMILY_TEXTS, KEY } from './ufoFacts';
-import { projectGround } from './ufoRules';
 
 /** Remembers within the running project which folder a master was read from; not written to files. */
 export const FOLDER_KEY = 'org.wendril.folder';
@@ -157,9 +157,13 @@ function libOf(project: Project, master: Master, isDefault: boolean): Lib {
   return lib;
 }
 
-/** One text that came from a source, as it came, needs no word of ours. */
-const keepsSections = ({ features: { sections } }: Project): boolean =>
-  sections.length > 1 || sections.some((s) => s.automatic !== undefined || s.title !== 'features.fea');
+/** Sections as they are made of a source’s text when it is read need no word of ours. */
+function keepsSections({ features: { sections } }: Project): boolean {
+  const facts = (list: readonly { title: string; text: string }[]) =>
+    JSON.stringify(list.map((s) => [s.title, s.text]));
+  const byHand = sections.every((s) => s.automatic === undefined && Object.keys(s.options).length === 0);
+  return !byHand || facts(sections) !== facts(sectionsOf(sections.map((s) => s.text).join('\n\n')));
+}
 
 /** A section that writes itself is kept without its text. */
 const keptSection = (s: Project['features']['sections'][number]) =>
