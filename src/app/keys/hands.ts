@@ -30,7 +30,16 @@ export type KernHands = {
 export type CaseHands = { open(): boolean; remove(): boolean; all(): boolean };
 export type ComposeHands = { enter(): boolean; all(): boolean; apart(): boolean; anew(): boolean };
 
-type Hands = { draw?: DrawHands; fit?: FitHands; kern?: KernHands; case?: CaseHands; compose?: ComposeHands };
+export type FeaturesHands = { find(): void; trial(): void };
+
+type Hands = {
+  draw?: DrawHands;
+  fit?: FitHands;
+  kern?: KernHands;
+  case?: CaseHands;
+  compose?: ComposeHands;
+  features?: FeaturesHands;
+};
 
 export const hands: Hands = {};
 

@@ -6,6 +6,7 @@ import { automaticRules, type Ground } from './automatic';
 import {
   addSections,
   giveSectionBack,
+  joinSections,
   moveSection,
   removeSection,
   renameSection,
@@ -152,6 +153,11 @@ test('sections are added, written, given back, moved, switched, cut and taken aw
   p = done(splitSection(p, { id: id(0), at: 35 }));
   expect(titles()).toEqual(['Mine', 'Mine, second part', 'Ligatures']);
   expect(p.features.sections[1]!.text).toBe('feature ss06 { sub c by d; } ss06;');
+  const parted = p.features.sections;
+  p = done(joinSections(p, { id: id(0) }));
+  expect(titles()).toEqual(['Mine', 'Ligatures']);
+  p = done(splitSection(p, { id: id(0), at: 3 }));
+  expect(p.features.sections.map((s) => s.text)).toEqual(parted.map((s) => s.text));
   p = done(renameSection(p, { id: id(1), title: '  Others ' }));
   p = done(switchSection(p, { id: id(1), on: false }));
   expect(sectionTexts(p.features.sections, projectGround(p, 'm1')).map((s) => s.title)).toEqual(['Mine', 'Ligatures']);
@@ -162,7 +168,10 @@ test('sections are added, written, given back, moved, switched, cut and taken aw
   for (const refusedOne of [
     setSectionText(p, { id: 'gone', text: '' }),
     moveSection(p, { from: 9, to: 0 }),
+    splitSection(p, { id: id(0), at: 0 }),
     splitSection(p, { id: id(1), at: 0 }),
+    joinSections(p, { id: id(0) }),
+    joinSections(p, { id: id(1) }),
     addSections(p, { sections: [] }),
   ])
     expect(refusedOne.ok).toBe(false);

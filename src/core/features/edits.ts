@@ -5,9 +5,9 @@ import type { Project } from '../project/model';
 import { defaultMaster } from '../project/queries';
 import { trialSchema } from '../project/setting';
 import { automaticRules } from './automatic';
-import { allTexts, projectGround } from './ground';
+import { allTexts, isOff, projectGround } from './ground';
 import { mergedInto } from './merge';
-import { MOST_SECTIONS } from './pieces';
+import { MOST_SECTIONS, piecesOf } from './pieces';
 import { isSame, symbolsIn, withSymbol } from './symbols';
 
 /** Edits of the project’s rules: its sections, in the order in which they are compiled. */
@@ -191,7 +191,7 @@ export const removeSection = defineEdit(
   },
 );
 
-/** Cuts a section by hand in two at a place of its text. */
+/** Cuts a section by hand in two: before the statement that stands at a place of its text, or behind it where it is the first. */
 export const splitSection = defineEdit(
   {
     name: 'splitSection',
@@ -203,14 +203,44 @@ export const splitSection = defineEdit(
     const { sections } = project.features;
     const section = sections.find((s) => s.id === id);
     if (!section) return refused('That section of rules is no longer in the project.');
-    const [first, second] = [section.text.slice(0, at).trimEnd(), section.text.slice(at).trimStart()];
-    if (section.automatic !== undefined || !first || !second)
-      return refused('A section is cut where text stands on both sides.');
+    if (section.automatic !== undefined) return refused('A section that writes itself is not cut.');
+    const pieces = piecesOf(section.text);
+    if (pieces.length < 2) return refused('A section is cut between two blocks or statements; this one has one only.');
+    const piece = pieces.find((p) => at < p.to) ?? pieces.at(-1)!;
+    const cut = piece === pieces[0] ? piece.to : piece.from;
+    const [first, second] = [section.text.slice(0, cut).trimEnd(), section.text.slice(cut).trimStart()];
     const more: Section = { ...section, id: nextId(sections), title: `${section.title}, second part`, text: second };
+    if (sections.length >= MOST_SECTIONS) return refused(`A project has at most ${MOST_SECTIONS} sections of rules.`);
     return withSections(
       project,
       sections.flatMap((s) => (s === section ? [{ ...s, text: first }, more] : [s])),
       `Cut the rules ${shownAs(section)} in two`,
+    );
+  },
+);
+
+/** Makes one section of two that follow one another. */
+export const joinSections = defineEdit(
+  {
+    name: 'joinSections',
+    does: 'Joins a section of rules with the next',
+    reach: 'no master',
+    args: z.object({ id: z.string() }),
+  },
+  (project, { id }) => {
+    const { sections } = project.features;
+    const at = sections.findIndex((s) => s.id === id);
+    const [section, next] = [sections[at], sections[at + 1]];
+    if (!section || !next) return refused('There is no section behind this one to join it with.');
+    const auto = [section, next].find((s) => s.automatic !== undefined);
+    if (auto) return refused(`${shownAs(auto)} writes itself; only sections by hand are joined.`);
+    if (isOff(section) !== isOff(next))
+      return refused('One of the two is in fonts and the other is not; they are joined when both are alike.');
+    const text = [section.text.trimEnd(), next.text.trimStart()].filter(Boolean).join('\n\n');
+    return withSections(
+      project,
+      sections.flatMap((s) => (s === section ? [{ ...s, text }] : s === next ? [] : [s])),
+      `Joined the rules ${shownAs(section)} and ${shownAs(next)}`,
     );
   },
 );

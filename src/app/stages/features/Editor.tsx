@@ -14,7 +14,7 @@ import {
   ViewPlugin,
   type ViewUpdate,
 } from '@codemirror/view';
-import { useContext, useEffect, useRef, useState } from 'react';
+import { type RefObject, useContext, useEffect, useRef, useState } from 'react';
 import { membersOf } from '../../../core/features/classes';
 import { featureDoes, knownFeatures } from '../../../core/features/known';
 import { type SymbolPlace, symbolAt, symbolsIn } from '../../../core/features/symbols';
@@ -205,6 +205,7 @@ export default function Editor({
   faults,
   label,
   place,
+  cursor,
   onChange,
 }: {
   text: string;
@@ -212,6 +213,8 @@ export default function Editor({
   label: string;
   /** A stretch to go to, counted, so that it can be gone to again. */
   place: Place | undefined;
+  /** Where the cursor stands, for what is done there. */
+  cursor: RefObject<number>;
   onChange: (text: string) => void;
 }) {
   const [symbol, setSymbol] = useState<SymbolPlace>();
@@ -252,6 +255,7 @@ export default function Editor({
           EditorView.lineWrapping,
           EditorView.updateListener.of((u) => {
             if (u.selectionSet || u.docChanged) {
+              cursor.current = u.state.selection.main.head;
               window.clearTimeout(resting.current);
               resting.current = window.setTimeout(
                 () => setSymbol(symbolAt(made.state.doc.toString(), made.state.selection.main.head)),

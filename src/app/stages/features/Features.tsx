@@ -1,15 +1,20 @@
 import { Plus } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { carriesSubstitutions, rulesFromFont } from '../../../core/features/adopt';
 import { addSections, moveSection } from '../../../core/features/edits';
+import { includedPaths } from '../../../core/features/includes';
 import { sectionInWords } from '../../../core/features/inWords';
+import { sectionsOf } from '../../../core/features/pieces';
 import { plural } from '../../../core/project/edit';
+import { layHands } from '../../keys/hands';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { FileInput } from '../../ui/FileInput';
 import { Button, Section } from '../../ui/parts';
 import { SortableList } from '../../ui/SortableList';
 import { readTextFile } from '../../ui/textFile';
+import { MergeDialog } from './MergeDialog';
+import { Outline } from './Outline';
 import { SectionCard } from './SectionCard';
 import { NotebookContext, type Place } from './SymbolBar';
 import { useView } from './useView';
@@ -28,6 +33,16 @@ export default function Features() {
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [place, setPlace] = useState<Place>();
   const list = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const [trial, setTrialOpen] = useState(false);
+  useEffect(
+    () =>
+      layHands('features', {
+        find: () => field.current?.select(),
+        trial: () => setTrialOpen((was) => !was),
+      }),
+    [],
+  );
   const offered = view?.offered ?? [];
   const addAll = () =>
     run((p) => addSections(p, { sections: offered.map(({ tag, title }) => ({ title, text: '', automatic: tag })) }));
@@ -56,33 +71,8 @@ export default function Features() {
   );
   return (
     <div className="flex h-full">
-      <nav
-        aria-label="Sections"
-        className="w-44 shrink-0 overflow-y-auto border-r border-line px-2 py-3 max-[1100px]:w-36"
-      >
-        <ol>
-          {sections.map((s, i) => (
-            <li key={s.id}>
-              <a
-                href={`#section-${s.id}`}
-                onClick={(e) => {
-                  e.preventDefault();
-                  const to = document.getElementById(`section-${s.id}`);
-                  const box = list.current;
-                  if (!to || !box) return;
-                  box.scrollTop += to.getBoundingClientRect().top - box.getBoundingClientRect().top - 10;
-                }}
-                className="flex items-baseline gap-1.5 rounded-md px-2 py-1 text-[13px] hover:bg-kelp-tint"
-              >
-                <span className="min-w-0 flex-1 truncate">{s.title || s.automatic || `Section ${i + 1}`}</span>
-                {(view?.sections[i]?.faults.length ?? 0) > 0 && <span className="text-brick">▲</span>}
-                <span className="text-[12px] text-quiet">{view?.sections[i]?.tags.slice(0, 1).join('')}</span>
-              </a>
-            </li>
-          ))}
-        </ol>
-      </nav>
       <NotebookContext value={notebook}>
+        <Outline view={view} list={list} field={field} />
         <div className="flex min-w-0 flex-1 flex-col">
           <div ref={list} className="relative min-h-0 flex-1 overflow-y-auto px-4 pt-3 pb-8" data-testid="sections">
             {fault && (
@@ -125,6 +115,7 @@ export default function Features() {
                   index={i}
                   section={sections[i]!}
                   view={view?.sections.find((v) => v.id === sections[i]!.id)}
+                  isLast={i === sections.length - 1}
                   isOpen={open.has(sections[i]!.id)}
                   place={place?.section === sections[i]!.id ? place : undefined}
                   writable={view?.writable ?? NONE}
@@ -133,7 +124,7 @@ export default function Features() {
               )}
             />
           </div>
-          <WholeTrial />
+          <WholeTrial isOpen={trial} onOpen={setTrialOpen} />
         </div>
       </NotebookContext>
       <Details
@@ -172,6 +163,7 @@ export default function Features() {
 /** Rules of one’s own: begun, from a form in words, or from a file. */
 function OwnRules() {
   const file = useRef<HTMLInputElement>(null);
+  const [second, setSecond] = useState<{ name: string; text: string }>();
   const add = (title: string, text: string) => run((p) => addSections(p, { sections: [{ title, text }] }));
   const take = async (chosen: File) => {
     const read = await readTextFile(chosen, 'a file of rules', MOST_BYTES);
@@ -180,7 +172,13 @@ function OwnRules() {
     if (note) say(note);
     if (!/\b(feature|lookup|languagesystem|table|@\w+\s*=)/.test(text))
       return say(`${chosen.name} has no feature, lookup or class in it.`);
-    add(chosen.name, text);
+    const included = includedPaths(text);
+    if (included.length > 0)
+      say(
+        `${chosen.name} includes ${included.slice(0, 3).join(', ')}${included.length > 3 ? ' and others' : ''}; files beside it do not come with it. Open the folder or zip that holds them all.`,
+      );
+    if (useBench.getState().settled!.features.sections.length > 0) setSecond({ name: chosen.name, text });
+    else run((p) => addSections(p, { sections: sectionsOf(text) }));
   };
   return (
     <Section title="Rules of your own">
@@ -197,6 +195,7 @@ function OwnRules() {
         />
       </div>
       <InWords />
+      {second && <MergeDialog {...second} onClose={() => setSecond(undefined)} />}
     </Section>
   );
 }

@@ -1,19 +1,22 @@
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
-import { lazy, memo, Suspense } from 'react';
+import { lazy, memo, Suspense, useRef } from 'react';
 import {
   giveSectionBack,
+  joinSections,
   removeSection,
   renameSection,
   setSectionText,
+  splitSection,
   switchSection,
 } from '../../../core/features/edits';
+import { formatted } from '../../../core/features/format';
 import { isOff } from '../../../core/features/ground';
 import { lineAndColumn } from '../../../core/features/sections';
 import type { SectionView } from '../../../core/features/view';
 import { addGlyphs } from '../../../core/project/glyphEdits';
 import { encodingForName } from '../../../core/project/glyphNames';
 import type { Project } from '../../../core/project/model';
-import { run } from '../../state/bench';
+import { run, say } from '../../state/bench';
 import { Check } from '../../ui/controls';
 import { Button, EntryField, IconButton } from '../../ui/parts';
 import { rowId, SortableRow } from '../../ui/SortableList';
@@ -34,6 +37,8 @@ type Props = {
   index: number;
   section: Project['features']['sections'][number];
   view: SectionView | undefined;
+  /** Nothing stands behind it. */
+  isLast: boolean;
   isOpen: boolean;
   /** A stretch of its text to go to. */
   place: Place | undefined;
@@ -46,12 +51,14 @@ export const SectionCard = memo(function SectionCard({
   index,
   section,
   view,
+  isLast,
   isOpen,
   place,
   writable,
   onToggle,
 }: Props) {
   const { id, title, automatic } = section;
+  const cursor = useRef(0);
   const text = automatic === undefined ? section.text : (view?.text ?? '');
   // What is wrong is told of the text that it was found in.
   const faults = view?.text === text ? view.faults : [];
@@ -147,10 +154,33 @@ export const SectionCard = memo(function SectionCard({
                 text={text}
                 faults={faults}
                 place={place}
+                cursor={cursor}
                 label={`Text of ${title || automatic}`}
                 onChange={(to) => run((p) => setSectionText(p, { id, text: to }), `features ${id}`)}
               />
             </Suspense>
+            {automatic === undefined && (
+              <div className="mt-1.5 flex flex-wrap gap-2">
+                <Button
+                  title="One statement a line, blocks indented; the words stay what they are"
+                  onClick={() => {
+                    const even = formatted(text);
+                    if (!even.ok) say(even.reason);
+                    else if (even.value === text) say('The text is tidy already.');
+                    else run((p) => setSectionText(p, { id, text: even.value }));
+                  }}
+                >
+                  Tidy the text
+                </Button>
+                <Button
+                  title="Between two blocks, where the cursor stands"
+                  onClick={() => run((p) => splitSection(p, { id, at: cursor.current }))}
+                >
+                  Cut in two at the cursor
+                </Button>
+                {!isLast && <Button onClick={() => run((p) => joinSections(p, { id }))}>Join with the next</Button>}
+              </div>
+            )}
             {view && <Trial id={id} tags={view.tags} rules={view.rules} />}
           </>
         )}

@@ -1,5 +1,4 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { useState } from 'react';
 import { setTrial } from '../../../core/features/edits';
 import { AS_TEXT } from '../../../core/features/setting';
 import type { Setting, Trial } from '../../../core/project/setting';
@@ -9,11 +8,10 @@ import { SettingMenu } from '../../ui/SettingMenu';
 import { Explain, TwoLines } from './TrialLines';
 
 /** One trial for all rules, at the foot of the sections: a text in two settings, kept with the project. */
-export function WholeTrial() {
+export function WholeTrial({ isOpen, onOpen }: { isOpen: boolean; onOpen: (open: boolean) => void }) {
   const kept = useBench((s) => s.settled!.texts.trial);
   const galley = useBench((s) => s.settled!.texts.galley);
   const choices = useSettingChoices();
-  const [isOpen, setOpen] = useState(false);
   const trial: Trial = kept ?? { text: galley, settings: [AS_TEXT, AS_TEXT] };
   const change = (next: Partial<Trial>) => run((p) => setTrial(p, { trial: { ...trial, ...next } }), 'trial');
   const way = (k: 0 | 1) => {
@@ -41,7 +39,7 @@ export function WholeTrial() {
           type="button"
           aria-expanded={isOpen}
           className="inline-flex h-7 items-center gap-1 text-[13px] font-semibold text-kelp"
-          onClick={() => setOpen(!isOpen)}
+          onClick={() => onOpen(!isOpen)}
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronUp size={14} />} Trial of all rules
         </button>
