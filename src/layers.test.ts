@@ -19,7 +19,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'core/fitting': ['core/base', 'core/geometry', 'core/project', 'core/drawing'],
   'core/kerning': ['core/base', 'core/geometry', 'core/project', 'core/fitting'],
   'core/opentype': ['core/base'],
-  'core/features': ['core/base', 'core/opentype', 'core/project', 'core/fontfacts'],
+  'core/features': ['core/base', 'core/geometry', 'core/opentype', 'core/project', 'core/fontfacts'],
   'core/fontfacts': ['core/base', 'core/opentype', 'core/project'],
   'core/fontnames': ['core/base', 'core/opentype', 'core/project', 'core/fontfacts'],
   'core/casting': [

@@ -38,6 +38,8 @@ export type Compiled = {
   faults: readonly (Fault & { source: number })[];
   /** Tags of features that the text has. */
   tags: ReadonlySet<string>;
+  /** Lookups as they were read, for questions about them. */
+  drafts: readonly DraftLookup[];
 };
 
 export type CompileOptions = {
@@ -83,7 +85,6 @@ class Compiler implements RuleBench {
   private readonly aalt = new Alternates();
   private readonly labels: FeatureNames;
   private readonly definitions: Definitions;
-  private readonly sourceOf = new Map<DraftLookup, number>();
   // Where in a block the reading stands.
   private feature: string | undefined;
   private block: string | undefined;
@@ -406,7 +407,7 @@ class Compiler implements RuleBench {
   private register(lookup: DraftLookup): void {
     this.lookups.push(lookup);
     lookup.from = this.placed(lookup.from);
-    this.sourceOf.set(lookup, this.now);
+    lookup.source = this.now;
   }
 
   named = (name: string): DraftLookup | undefined => this.byName.get(name);
@@ -460,7 +461,7 @@ class Compiler implements RuleBench {
           ...builtLookup(l, this.names.markClasses, this.definitions),
           ...(l.name !== undefined && { name: l.name }),
           ...(l.feature !== undefined && { feature: l.feature }),
-          source: this.sourceOf.get(l) ?? 0,
+          source: l.source ?? 0,
           from: { from: l.from.from, to: l.from.to },
         }),
       );
@@ -473,6 +474,7 @@ class Compiler implements RuleBench {
       names: this.labels.names,
       faults: this.faults,
       tags: this.tags,
+      drafts: this.lookups,
     };
   }
 }

@@ -8,7 +8,9 @@ import { automaticRules } from './automatic';
 import { allTexts, isOff, projectGround } from './ground';
 import { mergedInto } from './merge';
 import { MOST_SECTIONS, piecesOf } from './pieces';
+import { systemsFor } from './scripts';
 import { isSame, symbolsIn, withSymbol } from './symbols';
+import { treeOf } from './trees';
 
 /** Edits of the project’s rules: its sections, in the order in which they are compiled. */
 
@@ -241,6 +243,45 @@ export const joinSections = defineEdit(
       project,
       sections.flatMap((s) => (s === section ? [{ ...s, text }] : s === next ? [] : [s])),
       `Joined the rules ${shownAs(section)} and ${shownAs(next)}`,
+    );
+  },
+);
+
+/** Declares systems of languages, so that rules without a language hold in them too. */
+export const declareSystems = defineEdit(
+  {
+    name: 'declareSystems',
+    does: 'Declares language systems in the rules',
+    reach: 'no master',
+    args: z.object({ systems: z.array(z.tuple([z.string().min(1).max(4), z.string().min(1).max(4)])).readonly() }),
+  },
+  (project, { systems }) => {
+    const { sections } = project.features;
+    const linesOf = (text: string) => treeOf(text).statements.filter((s) => s.kind === 'languagesystem');
+    const declared = sections.flatMap((s) => linesOf(s.text));
+    const has = ([script, language]: readonly [string, string]) =>
+      declared.some((d) => d.script.trim() === script.trim() && d.language.trim() === language.trim());
+    const codes = Object.values(project.glyphs).flatMap((g) => g.unicodes);
+    // The first declaration ends what holds without any, so that is said too.
+    const usual = declared.length > 0 ? [] : systemsFor(codes, project.features.languageSystems);
+    const wanted = [...usual, ...systems].map(([s, l]) => [s.trim(), l.trim()] as const);
+    const fresh = wanted.filter((w, i) => !has(w) && wanted.findIndex((o) => o[0] === w[0] && o[1] === w[1]) === i);
+    if (fresh.length === 0) return refused('The rules declare these language systems already.');
+    const lines = fresh.map(([script, language]) => `languagesystem ${script} ${language};`).join('\n');
+    const sentence = `Declared ${plural(fresh.length, 'language system')}`;
+    const home = sections.find((s) => s.automatic === undefined && linesOf(s.text).length > 0);
+    if (!home)
+      return withSections(
+        project,
+        [{ id: nextId(sections), title: 'Languages', options: {}, text: `${lines}\n` }, ...sections],
+        sentence,
+      );
+    const { to } = linesOf(home.text).at(-1)!;
+    const text = `${home.text.slice(0, to)}\n${lines}${home.text.slice(to)}`;
+    return withSections(
+      project,
+      sections.map((s) => (s === home ? { ...s, text } : s)),
+      sentence,
     );
   },
 );

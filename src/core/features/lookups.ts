@@ -67,6 +67,8 @@ export type DraftLookup = {
   feature?: string;
   /** Where its name stands, and in which text. */
   nameAt?: Span & { source: number };
+  /** The text that it stands in, by its number. */
+  source?: number;
   /** Set when the font is put together. */
   index?: number;
 };

@@ -1,12 +1,20 @@
 import type { MasterId, Project } from '../project/model';
+import { carriesSubstitutions } from './adopt';
 import { automaticRules } from './automatic';
 import { allTexts, isOff, projectGround } from './ground';
+import { type Question, questionsOf } from './questions';
+import { systemsFor } from './scripts';
 import { compileSections } from './sections';
 import { type ShownSection, shownSections } from './shown';
 import type { Fault } from './tree';
 
 /** A section as the stage shows it: its text as it is now, what it says, what is wrong in it. */
-export type SectionView = ShownSection & { id: string; text: string; faults: readonly Fault[] };
+export type SectionView = ShownSection & {
+  id: string;
+  text: string;
+  faults: readonly Fault[];
+  questions: readonly Question[];
+};
 /** All sections, and rules that the glyphs’ names call for and no section has. */
 export type FeaturesView = {
   sections: readonly SectionView[];
@@ -15,6 +23,8 @@ export type FeaturesView = {
   writable: readonly string[];
   /** Features of the font in order, those that the project makes by itself among them. */
   tags: readonly string[];
+  /** Questions about the rules as a whole. */
+  questions: readonly Question[];
 };
 
 /** The rules of a project as the stage shows them, judged in a master. */
@@ -22,10 +32,14 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
   const ground = projectGround(project, master);
   const { names } = ground;
   const rules = automaticRules(ground);
-  const { sections, included } = project.features;
+  const { sections, included, languageSystems } = project.features;
   const texts = allTexts(sections, rules);
   const on = texts.map((t, i) => (isOff(sections[i]!) ? { ...t, text: '' } : t));
-  const { faults, tags } = compileSections(on, included, { glyphs: names });
+  const codes = Object.values(project.glyphs).flatMap((g) => g.unicodes);
+  const compiled = compileSections(on, included, { glyphs: names, systems: systemsFor(codes, languageSystems) });
+  const { faults, tags } = compiled;
+  // Tables that a font brought say the rest.
+  const questions = carriesSubstitutions(project) ? [] : questionsOf({ project, compiled, sections: on, names });
   const shown = shownSections(texts, names);
   const has = new Set(shown.flatMap((s) => s.tags));
   const offered = rules.filter((r) => !has.has(r.tag) && !sections.some((s) => s.automatic === r.tag));
@@ -35,7 +49,9 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
       text: t.text,
       ...shown[i]!,
       faults: faults.filter((f) => f.source === i),
+      questions: questions.filter((q) => q.section === t.id),
     })),
+    questions: questions.filter((q) => q.section === undefined),
     offered: offered.map((r) => ({ tag: r.tag, title: r.title, count: Math.max(1, r.shown.length) })),
     writable: rules.map((r) => r.tag),
     tags: [...tags].sort(),

@@ -15,6 +15,7 @@ import { SortableList } from '../../ui/SortableList';
 import { readTextFile } from '../../ui/textFile';
 import { MergeDialog } from './MergeDialog';
 import { Outline } from './Outline';
+import { Questions } from './Questions';
 import { SectionCard } from './SectionCard';
 import { NotebookContext, type Place } from './SymbolBar';
 import { useView } from './useView';
@@ -152,6 +153,11 @@ export default function Features() {
             <Button kind="primary" className="w-full" onClick={addAll}>
               Add all {offered.length}
             </Button>
+          </Section>
+        )}
+        {view && view.questions.length > 0 && (
+          <Section title="Asked of the rules">
+            <Questions questions={view.questions} />
           </Section>
         )}
         <OwnRules />

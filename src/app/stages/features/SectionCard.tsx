@@ -20,6 +20,7 @@ import { run, say } from '../../state/bench';
 import { Check } from '../../ui/controls';
 import { Button, EntryField, IconButton } from '../../ui/parts';
 import { rowId, SortableRow } from '../../ui/SortableList';
+import { Questions } from './Questions';
 import { RulesDrawn } from './RulesDrawn';
 import type { Place } from './SymbolBar';
 import { Trial } from './Trial';
@@ -123,6 +124,7 @@ export const SectionCard = memo(function SectionCard({
             empty
           </Button>
         )}
+        {view && <Questions questions={view.questions} />}
         {view && <RulesDrawn rules={view.rules} />}
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
           <button

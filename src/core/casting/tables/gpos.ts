@@ -1,4 +1,5 @@
 import { attempt } from '../../base/result';
+import { scriptsOf } from '../../features/scripts';
 import { type KernInput, type KernPair, type KernSide, kernLookups, writeGpos } from '../../opentype/gpos';
 import type { GlyphId, MasterId, Project } from '../../project/model';
 import { pairSides } from '../../project/pairs';
@@ -12,7 +13,7 @@ export const gposTable = (
   kern: KernInput,
   marks: ReturnType<typeof markFeatures> = [],
 ): Uint8Array | undefined =>
-  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }, ...marks], scriptsOf(plan.characters));
+  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }, ...marks], scriptsOf(plan.characters.keys()));
 
 /** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
 export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
@@ -50,20 +51,4 @@ export function kernInput({ project, master, index }: Pick<CastPlan, 'project' |
     pairs.push({ first, second, value: rounded });
   }
   return { firstGroups: members(groups.first), secondGroups: members(groups.second), pairs };
-}
-
-/** OpenType script tags of the alphabets a font serves. */
-export function scriptsOf(characters: ReadonlyMap<number, number>): string[] {
-  const tests: readonly (readonly [tag: string, first: number, last: number])[] = [
-    ['latn', 0x41, 0x24f],
-    ['grek', 0x370, 0x3ff],
-    ['cyrl', 0x400, 0x52f],
-    ['armn', 0x530, 0x58f],
-    ['hebr', 0x590, 0x5ff],
-    ['arab', 0x600, 0x6ff],
-    ['thai', 0xe00, 0xe7f],
-    ['geor', 0x10a0, 0x10ff],
-  ];
-  const codes = [...characters.keys()];
-  return tests.filter(([, first, last]) => codes.some((c) => c >= first && c <= last)).map(([tag]) => tag);
 }

@@ -2,6 +2,7 @@ import { type Refusal, refused } from '../../base/result';
 import type { Compiled, CompiledTable } from '../../features/compile';
 import { numberedMarks } from '../../features/decompile';
 import { fontTexts, groundOf } from '../../features/ground';
+import { scriptsOf, systemsFor } from '../../features/scripts';
 import { compileSections, faultSentence, lineAndColumn, type SectionText } from '../../features/sections';
 import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
@@ -10,7 +11,6 @@ import { type KernInput, kernLookups } from '../../opentype/gpos';
 import type { Lookup } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
 import type { CastPlan } from '../plan';
-import { scriptsOf } from './gpos';
 import { definedGlyphs, markFeatures } from './marks';
 
 /** The tables of layout, the names that features bring, what is said of the rules, and where lookups come from. */
@@ -59,7 +59,7 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   const gpos = joined(
     compiled.GPOS,
     made.filter((f) => own(f.tag)),
-    scriptsOf(plan.characters),
+    scriptsOf(plan.characters.keys()),
   );
   const bytes = {
     GDEF: definedGlyphs(plan, compiled.definitions),
@@ -114,7 +114,7 @@ function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): Look
 function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint8Array | undefined): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
   const { included, languageSystems } = plan.project.features;
-  const systems = systemsFor(plan, languageSystems);
+  const systems = systemsFor(plan.characters.keys(), languageSystems);
   const cast = new Set(glyphs);
   const waiting = new Set(Object.values(plan.project.glyphs).flatMap((g) => (cast.has(g.name) ? [] : [g.name])));
   const key = [
@@ -134,15 +134,6 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     }),
   );
 }
-
-/** Systems of languages where the text names none: those of the project, else the scripts that the font has letters of. */
-const systemsFor = (
-  plan: CastPlan,
-  own: readonly (readonly string[])[],
-): (readonly [script: string, language: string])[] =>
-  own.length > 0
-    ? own.map(([s, l]) => [s!.padEnd(4), l!.trim() === 'dflt' ? 'dflt' : l!.padEnd(4)] as const)
-    : (['DFLT', ...scriptsOf(plan.characters)] as const).map((s) => [s, 'dflt'] as const);
 
 function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[] {
   const notes = compiled.faults.slice(0, MOST_NOTES).map((f) => {
