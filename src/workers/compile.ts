@@ -4,6 +4,8 @@ import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
 import type { LookupSource, LookupSources } from '../core/casting/tables/layout';
 import { AS_TEXT, asked } from '../core/features/setting';
+import type { ShownRule } from '../core/features/shown';
+import { unapplied } from '../core/features/whyNot';
 import type { GlyphId, Project } from '../core/project/model';
 import type { Step } from '../core/project/patch';
 import { glyphForCodePoint } from '../core/project/queries';
@@ -141,34 +143,69 @@ export const compileService = {
     place,
     setting,
     steps = [],
+    expected = [],
   }: {
     text: string;
     place: CastPlace;
     setting: Setting;
     steps?: readonly Step[];
-  }): Promise<Result<ExplainedStep[]>> {
+    /** Rules that one might expect to apply, by their sections. */
+    expected?: readonly { section: string; rules: readonly ShownRule[] }[];
+  }): Promise<Result<Explained>> {
     const set = await compileService.setLines({ texts: [text], place, setting, steps });
     if (!set.ok) return set;
-    if (!compiled) return success([]);
-    const { shaper, glyphIds, lookups } = compiled;
+    if (!compiled) return success({ steps: [], unapplied: [] });
+    const { project, shaper, glyphIds, lookups } = compiled;
     const named = (list: readonly ShapedGlyph[]): SetGlyph[] => list.map((g) => ({ ...g, id: glyphIds[g.gid] }));
     const { features, settings } = asked(setting);
-    return success(
-      shaper.explain(text, features, settings).map((s) => ({
+    const done = shaper.explain(text, features, settings);
+    const name = (gid: number) => project.glyphs[glyphIds[gid] ?? '']?.name ?? '';
+    const line = (list: readonly ShapedGlyph[]) => list.map((g) => ({ name: name(g.gid), cluster: g.cluster }));
+    const told = {
+      text,
+      setting,
+      letters: lettersOf(project, text),
+      steps: done.map((s) => ({ ...s, before: line(s.before), after: line(s.after) })),
+      lookups: lookups.GSUB,
+    };
+    return success({
+      steps: done.map((s) => ({
         ...s,
         before: named(s.before),
         after: named(s.after),
-        source: lookups[s.table][s.lookup] ?? { title: 'the project itself' },
+        source: lookups[s.table][s.lookup] ?? { title: 'the project itself', flag: 0, features: [] },
       })),
-    );
+      unapplied: expected.flatMap(({ section, rules }) =>
+        unapplied(section, rules, told).map(({ blame, ...u }) => ({
+          ...u,
+          ...(blame && lookups.GSUB[blame.lookup] && { source: lookups.GSUB[blame.lookup]! }),
+        })),
+      ),
+    });
   },
 };
+
+/** The glyphs of a text’s characters, each with where its character stands in the text. */
+function lettersOf(project: Project, text: string): { name: string; cluster: number }[] {
+  let cluster = 0;
+  return [...text].map((c) => {
+    const letter = { name: glyphForCodePoint(project, c.codePointAt(0)!)?.name ?? '', cluster };
+    cluster += c.length;
+    return letter;
+  });
+}
 
 /** What one lookup did, and where it comes from. */
 export type ExplainedStep = Omit<ShapingStep, 'before' | 'after'> & {
   before: SetGlyph[];
   after: SetGlyph[];
   source: LookupSource;
+};
+
+/** What lookups did to a line, and rules that did nothing though their letters stand in it. */
+export type Explained = {
+  steps: ExplainedStep[];
+  unapplied: { rule: ShownRule; reason: string; source?: LookupSource }[];
 };
 
 export type CompileService = typeof compileService;

@@ -4,6 +4,7 @@ import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
 import type { Compiled, CompiledTable } from './compile';
 import type { DraftLookup } from './lookups';
+import { isAlphabet, scriptsOf } from './scripts';
 import type { SectionText } from './sections';
 
 /** Something about rules that a designer may not have meant: what, where, which glyphs, and what would mend it. */
@@ -37,7 +38,9 @@ const listed = (names: readonly string[], most = 8): string =>
   names.length <= most ? names.join(' ') : `${names.slice(0, most).join(' ')} and ${names.length - most} more`;
 
 /** Systems whose features are fewer than those of their script, or of all scripts, though nobody said so. */
-function lostFeatures({ compiled: { GSUB, GPOS } }: Asked): Question[] {
+function lostFeatures(asked: Asked): Question[] {
+  const { GSUB, GPOS } = asked.compiled;
+  const concerns = concernsOf(asked);
   const has = new Map<string, Set<string>>();
   const note = (table: CompiledTable, script: string, language: string, features: readonly number[]) => {
     const key = `${script} ${language}`;
@@ -54,7 +57,9 @@ function lostFeatures({ compiled: { GSUB, GPOS } }: Asked): Question[] {
   for (const [key, own] of has) {
     const [script, language] = key.split(' ') as [string, string];
     const model = language === 'dflt' ? (script === 'DFLT' ? undefined : 'DFLT dflt') : `${script} dflt`;
-    const missing = [...((model && has.get(model)) ?? [])].filter((t) => !own.has(t)).sort();
+    const missing = [...((model && has.get(model)) ?? [])]
+      .filter((t) => !own.has(t) && (language !== 'dflt' || concerns(t, script)))
+      .sort();
     if (missing.length === 0) continue;
     const id = missing.join(' ');
     const held = lost.get(id) ?? { systems: [], tags: new Set(missing) };
@@ -66,6 +71,24 @@ function lostFeatures({ compiled: { GSUB, GPOS } }: Asked): Question[] {
     glyphs: [],
     mend: { kind: 'systems', systems: systems.map((s) => s.split(' ') as [string, string]) },
   }));
+}
+
+/** Does a feature do something to a letter of an alphabet? Of one without a table here it is taken to. */
+function concernsOf({ project, compiled, names }: Asked): (tag: string, script: string) => boolean {
+  const scripts = new Map<string, ReadonlySet<string>>();
+  const touched = (tag: string): ReadonlySet<string> => {
+    const held = scripts.get(tag);
+    if (held) return held;
+    const codes = compiled.drafts.flatMap((l) =>
+      tagsOf(compiled, l).includes(tag)
+        ? [...replacements(l)].flatMap(([from]) => from.flatMap((g) => glyphNamed(project, names[g]!)?.unicodes ?? []))
+        : [],
+    );
+    const own = new Set(scriptsOf(codes));
+    scripts.set(tag, own);
+    return own;
+  };
+  return (tag, script) => touched(tag).has(script) || !isAlphabet(script);
 }
 
 const withRequired = (s: { required?: number; features: readonly number[] }): readonly number[] =>
@@ -205,7 +228,7 @@ function withoutCarets({ project, compiled, sections, names }: Asked): Question[
 
 function isLetter(project: Project, name: string): boolean {
   const code = glyphNamed(project, name)?.unicodes[0];
-  return code !== undefined && /\p{L}/u.test(String.fromCodePoint(code));
+  return code !== undefined && /\p{Lu}|\p{Ll}|\p{Lo}/u.test(String.fromCodePoint(code));
 }
 
 /** Features whose forms are meant to be of another size or width. */
@@ -219,6 +242,8 @@ const ODD_WIDTH = 0.35;
 /** Replacements that stand or space oddly beside what they replace, and figures of one width that are not of one. */
 function oddMeasures({ project, compiled, sections, names }: Asked): Question[] {
   const out: Question[] = [];
+  /** Forms, and what they replace, by section, oddity and masters. */
+  const odd = new Map<string, Map<string, string>>();
   const em = project.unitsPerEm;
   const measured = project.masters.map((m) => measures(project, m));
   const inMasters = (which: readonly number[]) =>
@@ -245,16 +270,52 @@ function oddMeasures({ project, compiled, sections, names }: Asked): Question[] 
     for (const [a, b] of pairs) {
       const [from, to] = [names[a]!, names[b]!];
       const how = measured.map((measure) => oddity(measure(from), measure(to), alike ? em : Number.POSITIVE_INFINITY));
-      for (const said of new Set(how.filter((h) => h !== undefined)))
-        out.push({
-          section: id,
-          reason: `${to}, in the place of ${from}, ${said}${inMasters(how.flatMap((h, i) => (h === said ? [i] : [])))}.`,
-          glyphs: [from, to],
-        });
+      for (const said of new Set(how.filter((h) => h !== undefined))) {
+        const where = inMasters(how.flatMap((h, i) => (h === said ? [i] : [])));
+        const key = `${id}\n${said}\n${where}`;
+        odd.set(key, (odd.get(key) ?? new Map()).set(to, from));
+      }
     }
+  }
+  for (const [key, forms] of odd) {
+    const [section, said, where] = key.split('\n') as [string, Oddity, string];
+    const list = [...forms];
+    out.push({
+      section,
+      reason:
+        list.length === 1
+          ? `${list[0]![0]}, in the place of ${list[0]![1]}, ${ODDITIES[said][0]}${where}.`
+          : `${list.length} forms ${ODDITIES[said][1]} what they replace${where}: ${listed(list.map(([to]) => to))}.`,
+      glyphs: list.flatMap(([to, from]) => [from, to]),
+    });
   }
   return out;
 }
+
+/** What is odd about a form, said of one and of several beside what they replace. */
+const ODDITIES = {
+  flat: ['has no width', 'have no width, unlike'],
+  wide: ['has a width', 'have a width, unlike'],
+  wider: ['is much wider', 'are much wider than'],
+  narrower: ['is much narrower', 'are much narrower than'],
+  'left+': [
+    'stands much farther from its neighbour at the left',
+    'stand much farther from their neighbours at the left than',
+  ],
+  'left-': [
+    'stands much nearer to its neighbour at the left',
+    'stand much nearer to their neighbours at the left than',
+  ],
+  'right+': [
+    'stands much farther from its neighbour at the right',
+    'stand much farther from their neighbours at the right than',
+  ],
+  'right-': [
+    'stands much nearer to its neighbour at the right',
+    'stand much nearer to their neighbours at the right than',
+  ],
+} as const;
+type Oddity = keyof typeof ODDITIES;
 
 const tagsOf = ({ GSUB }: Compiled, l: DraftLookup): string[] =>
   GSUB.features.filter((f) => l.index !== undefined && f.lookups.includes(l.index)).map((f) => f.tag.trimEnd());
@@ -274,14 +335,12 @@ function ofOtherWidth(list: readonly string[], widthOf: (name: string) => number
 type Measures = { advance: number; left: number; right: number };
 
 /** What is odd about one glyph in the place of another. */
-function oddity(from: Measures | undefined, to: Measures | undefined, em: number): string | undefined {
+function oddity(from: Measures | undefined, to: Measures | undefined, em: number): Oddity | undefined {
   if (!from || !to) return undefined;
-  if ((from.advance === 0) !== (to.advance === 0)) return to.advance === 0 ? 'has no width' : 'has a width';
-  if (Math.abs(to.advance - from.advance) > ODD_WIDTH * em)
-    return `is much ${to.advance > from.advance ? 'wider' : 'narrower'}`;
+  if ((from.advance === 0) !== (to.advance === 0)) return to.advance === 0 ? 'flat' : 'wide';
+  if (Math.abs(to.advance - from.advance) > ODD_WIDTH * em) return to.advance > from.advance ? 'wider' : 'narrower';
   for (const side of ['left', 'right'] as const)
-    if (Math.abs(to[side] - from[side]) > ODD_SIDE * em)
-      return `stands much ${to[side] > from[side] ? 'farther from' : 'nearer to'} its neighbour at the ${side}`;
+    if (Math.abs(to[side] - from[side]) > ODD_SIDE * em) return `${side}${to[side] > from[side] ? '+' : '-'}`;
   return undefined;
 }
 

@@ -10,6 +10,19 @@ const ALPHABETS: readonly (readonly [tag: string, first: number, last: number])[
   ['geor', 0x10a0, 0x10ff],
 ];
 
+/** The alphabet of the first letter of a text that belongs to one. */
+export function alphabetOf(text: string): string | undefined {
+  for (const c of text) {
+    const code = c.codePointAt(0)!;
+    if (!/\p{L}/u.test(c)) continue;
+    return ALPHABETS.find(([, first, last]) => code >= first && code <= last)?.[0];
+  }
+  return undefined;
+}
+
+/** Is a script one of these alphabets? */
+export const isAlphabet = (tag: string): boolean => ALPHABETS.some(([t]) => t === tag.trimEnd());
+
 /** OpenType script tags of the alphabets that characters belong to. */
 export function scriptsOf(codes: Iterable<number>): string[] {
   const list = [...codes];

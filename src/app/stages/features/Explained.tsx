@@ -1,7 +1,8 @@
 import { useContext } from 'react';
 import type { Result } from '../../../core/base/result';
 import { lineSpan } from '../../../core/features/sections';
-import type { ExplainedStep, SetGlyph } from '../../../workers/compile';
+import { glyphNamed } from '../../../core/project/queries';
+import type { Explained as ExplainedLine, ExplainedStep, SetGlyph } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
 import { useDrawn } from '../../state/drawn';
 import { GlyphShape } from '../../ui/GlyphShape';
@@ -10,19 +11,65 @@ import { NotebookContext } from './SymbolBar';
 const SIZE = 30;
 /** Longer lines are cut around what changed. */
 const AROUND = 2;
+/** Rules that did nothing are told up to so many. */
+const MOST_UNAPPLIED = 12;
 
 /** What lookups did, one after the other: the glyphs before and after, and where the rule stands. */
-export function Explained({ result }: { result: Result<ExplainedStep[]> }) {
+export function Explained({ result }: { result: Result<ExplainedLine> }) {
   if (!result.ok)
     return (
       <p role="alert" className="mt-1 text-brick">
         {result.reason}
       </p>
     );
-  if (result.value.length === 0) return <p className="mt-1 text-quiet">No lookup changed anything in this text.</p>;
+  const { steps, unapplied } = result.value;
+  return (
+    <>
+      {steps.length === 0 && <p className="mt-1 text-quiet">No lookup changed anything in this text.</p>}
+      <Steps steps={steps} />
+      {unapplied.length > 0 && <Unapplied list={unapplied} />}
+    </>
+  );
+}
+
+/** Rules that did nothing, though their letters stand in the text: why. */
+function Unapplied({ list }: { list: ExplainedLine['unapplied'] }) {
+  return (
+    <section aria-label="Rules that did nothing here" className="mt-2 text-[12.5px]">
+      <h4 className="font-semibold">Rules that did nothing here, though their letters stand in the text</h4>
+      <ul className="mt-1 grid gap-1">
+        {list.slice(0, MOST_UNAPPLIED).map(({ rule, reason, source }) => (
+          <li
+            key={`${rule.feature} ${rule.language} ${rule.back} ${rule.before} ${rule.ahead} ${rule.after}`}
+            className="flex flex-wrap items-center gap-x-2 rounded-lg border border-line bg-panel px-2 py-0.5"
+          >
+            <Named names={rule.before} />
+            <span aria-hidden className="text-quiet">
+              →
+            </span>
+            <Named names={rule.after.slice(0, rule.kind === 'choose' ? 1 : undefined)} />
+            <span className="min-w-40 flex-1">
+              <b>{rule.feature}</b> · {reason} {source && <Source source={source} />}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {list.length > MOST_UNAPPLIED && <p className="text-quiet">and {list.length - MOST_UNAPPLIED} more.</p>}
+    </section>
+  );
+}
+
+function Named({ names }: { names: readonly string[] }) {
+  const project = useDrawn();
+  const glyphs = names.map((n) => ({ id: glyphNamed(project, n)?.id, gid: 0, x: 0, y: 0, advance: 0, cluster: 0 }));
+  return <Letters glyphs={glyphs} />;
+}
+
+function Steps({ steps }: { steps: readonly ExplainedStep[] }) {
+  if (steps.length === 0) return null;
   return (
     <ol aria-label="What each lookup did" className="mt-1.5 grid gap-1.5">
-      {result.value.map((s, i) => (
+      {steps.map((s, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their order.
         <li key={i} className="rounded-lg border border-line bg-panel px-2 py-1">
           <p className="text-[12.5px]">

@@ -125,7 +125,7 @@ export default function Features() {
               )}
             />
           </div>
-          <WholeTrial isOpen={trial} onOpen={setTrialOpen} />
+          <WholeTrial view={view} isOpen={trial} onOpen={setTrialOpen} />
         </div>
       </NotebookContext>
       <Details

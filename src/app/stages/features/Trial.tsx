@@ -98,7 +98,7 @@ export function Trial({ id, tags, rules }: { id: string; tags: readonly string[]
           { name: 'With', setting: on },
         ]}
       />
-      <Explain text={text} setting={on} />
+      <Explain text={text} setting={on} expected={[{ section: id, rules }]} />
     </div>
   );
 }

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Result } from '../../../core/base/result';
+import type { ShownRule } from '../../../core/features/shown';
 import type { Setting } from '../../../core/project/setting';
-import type { ExplainedStep, SetGlyph, SetLine, SetLines } from '../../../workers/compile';
+import type { Explained as ExplainedLine, SetGlyph, SetLine, SetLines } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
 import { useDrawn } from '../../state/drawn';
 import { compiler } from '../../state/followers';
@@ -102,23 +103,32 @@ function Line({
 }
 
 /** What every lookup did to a text in a setting, when asked. */
-export function Explain({ text, setting }: { text: string; setting: Setting }) {
+export function Explain({
+  text,
+  setting,
+  expected,
+}: {
+  text: string;
+  setting: Setting;
+  /** Rules of sections, to be told why they did nothing. */
+  expected: readonly { section: string; rules: readonly ShownRule[] }[];
+}) {
   const project = useDrawn();
   const ruled = useBench((s) => s.settled!.features);
-  const [explained, setExplained] = useState<Result<ExplainedStep[]>>();
+  const [explained, setExplained] = useState<Result<ExplainedLine>>();
   const key = JSON.stringify(setting);
   // biome-ignore lint/correctness/useExhaustiveDependencies: an explanation is of what stood there when it was asked for.
   useEffect(() => setExplained(undefined), [project, ruled, text, key]);
   const explain = () =>
     compiler
-      .askWith<Result<ExplainedStep[]>>((service, steps) =>
-        service.explain({ text, place: { master: useBench.getState().master }, setting, steps }),
+      .askWith<Result<ExplainedLine>>((service, steps) =>
+        service.explain({ text, place: { master: useBench.getState().master }, setting, expected, steps }),
       )
       .then(setExplained);
   return (
     <>
       <Button
-        title="What every lookup did to this text, in order, by the shaper’s own trace"
+        title="What every lookup did to this text, in order, by the shaper’s own trace, and why others did nothing"
         onClick={() => void explain()}
       >
         Explain

@@ -1,6 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { setTrial } from '../../../core/features/edits';
 import { AS_TEXT } from '../../../core/features/setting';
+import type { FeaturesView } from '../../../core/features/view';
 import type { Setting, Trial } from '../../../core/project/setting';
 import { run, useBench } from '../../state/bench';
 import { useSettingChoices } from '../../state/settingChoices';
@@ -8,10 +9,19 @@ import { SettingMenu } from '../../ui/SettingMenu';
 import { Explain, TwoLines } from './TrialLines';
 
 /** One trial for all rules, at the foot of the sections: a text in two settings, kept with the project. */
-export function WholeTrial({ isOpen, onOpen }: { isOpen: boolean; onOpen: (open: boolean) => void }) {
+export function WholeTrial({
+  view,
+  isOpen,
+  onOpen,
+}: {
+  view: FeaturesView | undefined;
+  isOpen: boolean;
+  onOpen: (open: boolean) => void;
+}) {
   const kept = useBench((s) => s.settled!.texts.trial);
   const galley = useBench((s) => s.settled!.texts.galley);
   const choices = useSettingChoices();
+  const expected = (view?.sections ?? []).map(({ id, rules }) => ({ section: id, rules }));
   const trial: Trial = kept ?? { text: galley, settings: [AS_TEXT, AS_TEXT] };
   const change = (next: Partial<Trial>) => run((p) => setTrial(p, { trial: { ...trial, ...next } }), 'trial');
   const way = (k: 0 | 1) => {
@@ -60,7 +70,7 @@ export function WholeTrial({ isOpen, onOpen }: { isOpen: boolean; onOpen: (open:
       {isOpen && (
         <div className="max-h-[38vh] overflow-y-auto pb-1">
           <TwoLines id="whole trial" text={trial.text} ways={[way(0), way(1)]} />
-          <Explain text={trial.text} setting={trial.settings[1]} />
+          <Explain text={trial.text} setting={trial.settings[1]} expected={expected} />
         </div>
       )}
     </section>

@@ -8,7 +8,7 @@ import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, kernLookups } from '../../opentype/gpos';
-import type { Lookup } from '../../opentype/layout/lists';
+import type { LanguageSystem, Lookup } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
 import type { CastPlan } from '../plan';
 import { definedGlyphs, markFeatures } from './marks';
@@ -24,7 +24,16 @@ export type LayoutTables = {
 };
 
 /** A lookup’s place in the rules: its section, line and name, or what the project makes by itself. */
-export type LookupSource = { title: string; section?: string; line?: number; name?: string };
+export type LookupSource = {
+  title: string;
+  section?: string;
+  line?: number;
+  name?: string;
+  /** Its flag (OpenType, “lookupFlag”). */
+  flag: number;
+  /** Features that call it, and in which scripts and languages. */
+  features: readonly { tag: string; systems: readonly string[] }[];
+};
 export type LookupSources = Readonly<Record<'GSUB' | 'GPOS', readonly LookupSource[]>>;
 
 /** Faults of the text beyond this are counted. */
@@ -99,15 +108,37 @@ const BY_ITSELF: Readonly<Record<string, string>> = {
 };
 
 function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): LookupSource[] {
+  const systems = systemsByFeature(table);
   return table.lookups.map((l, i) => {
     const section = sections[l.source];
-    if (!section) {
-      const tag = table.features.find((f) => f.lookups.includes(i))?.tag ?? '';
-      return { title: BY_ITSELF[tag] ?? 'the project itself' };
-    }
+    const features = table.features.flatMap((f, k) =>
+      f.lookups.includes(i) ? [{ tag: f.tag.trimEnd(), systems: systems[k]! }] : [],
+    );
+    const called = { flag: l.flag, features };
+    if (!section) return { title: BY_ITSELF[features[0]?.tag ?? ''] ?? 'the project itself', ...called };
     const { line } = lineAndColumn(section.text, l.from.from);
-    return { title: section.title, section: section.id, line, ...(l.name !== undefined && { name: l.name }) };
+    return {
+      title: section.title,
+      section: section.id,
+      line,
+      ...(l.name !== undefined && { name: l.name }),
+      ...called,
+    };
   });
+}
+
+/** Scripts and languages that have each feature, as `latn TRK`. */
+function systemsByFeature({ scripts, features }: CompiledTable): string[][] {
+  const out = features.map((): string[] => []);
+  const note = (system: LanguageSystem | undefined, name: string) => {
+    for (const f of [...(system?.features ?? []), ...(system?.required === undefined ? [] : [system.required])])
+      out[f]?.push(name);
+  };
+  for (const s of scripts) {
+    note(s.usual, `${s.tag.trimEnd()} dflt`);
+    for (const l of s.languages) note(l.system, `${s.tag.trimEnd()} ${l.tag.trimEnd()}`);
+  }
+  return out;
 }
 
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
