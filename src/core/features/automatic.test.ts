@@ -275,3 +275,22 @@ test('features are known by what they are for', () => {
   expect([isUsual('liga'), isUsual('smcp')]).toEqual([true, false]);
   for (const tag of knownFeatures()) expect([tag, featureDoes(tag) !== undefined]).toEqual([tag, true]);
 });
+
+test('languages that a rule which writes itself names keep all other features in the font', () => {
+  const added = done(addSections(demo, { sections: [{ title: 'Languages’ forms', text: '', automatic: 'locl' }] }));
+  const g = projectGround(added, 'm1');
+  const [first, ...others] = sectionTexts(added.features.sections, g);
+  expect(first!.text).toMatch(/^languagesystem DFLT dflt;\nlanguagesystem latn dflt;\n.*languagesystem latn ROM;/s);
+  const { GSUB } = compileSections([first!, ...others], {}, { glyphs: g.names });
+  const latin = GSUB.scripts.find((s) => s.tag === 'latn')!;
+  const tags = (features: readonly number[]) => features.map((f) => GSUB.features[f]!.tag);
+  const usual = tags(latin.usual!.features);
+  expect(usual).toContain('liga');
+  for (const { tag, system } of latin.languages)
+    expect([tag, usual.filter((t) => !tags(system.features).includes(t))]).toEqual([tag, []]);
+  // Who declares systems is taken at their word; the sections come back from the file.
+  const own = done(addSections(added, { sections: [{ title: 'Mine', text: 'languagesystem DFLT dflt;' }] }));
+  expect(sectionTexts(own.features.sections, g)[0]!.text).not.toMatch(/languagesystem/);
+  const opened = readProjectFile(writeProjectFile(added), 'demo.wendril');
+  expect(opened.ok && opened.value.features.sections).toEqual(added.features.sections);
+});

@@ -1,7 +1,9 @@
 import type { MasterId, Project } from '../project/model';
 import { drawingOf, glyphsInOrder } from '../project/queries';
 import { automaticRules, type Ground, type Rule } from './automatic';
+import { systemsFor } from './scripts';
 import { type SectionText, tagsIn } from './sections';
+import { treeOf } from './trees';
 
 /** A glyph as rules see it: its name, its characters, its anchors. */
 export type NamedGlyph = {
@@ -53,10 +55,44 @@ export function allTexts(sections: Sections, rules: readonly Rule[]): SectionTex
   }));
 }
 
-/** The text of every section that is on, in order. */
+/** The text of every section that is on, in order; before them the language systems that they imply. */
 export function sectionTexts(sections: Sections, ground: Ground): SectionText[] {
   const on = sections.filter((s) => !isOff(s));
-  return allTexts(on, on.some((s) => s.automatic !== undefined) ? automaticRules(ground) : []);
+  const texts = allTexts(on, on.some((s) => s.automatic !== undefined) ? automaticRules(ground) : []);
+  const systems = impliedSystems(on, texts, ground);
+  if (systems.length === 0) return texts;
+  const lines = systems.map(([script, language]) => `languagesystem ${script.trim()} ${language.trim()};`);
+  return [{ id: 'languages', title: 'Languages', text: lines.join('\n') }, ...texts];
+}
+
+/**
+ * Languages that rules which write themselves name, as language systems: without being declared, text in them would have these rules
+ * alone. None where the text declares its systems itself. `texts` are those of the sections.
+ */
+export function impliedSystems(
+  sections: Sections,
+  texts: readonly SectionText[],
+  ground: Ground,
+): (readonly [script: string, language: string])[] {
+  if (texts.some((t) => treeOf(t.text).statements.some((s) => s.kind === 'languagesystem'))) return [];
+  const named = sections.flatMap((s, i) => (s.automatic === undefined ? [] : languagesIn(texts[i]!.text)));
+  if (named.length === 0) return [];
+  const codes = ground.names.flatMap((n) => ground.codeOf(n) ?? []);
+  return [...systemsFor(codes, []), ...named];
+}
+
+/** Scripts and languages that the features of a text name. */
+function languagesIn(text: string): (readonly [script: string, language: string])[] {
+  const out = new Map<string, readonly [string, string]>();
+  for (const s of treeOf(text).statements) {
+    if (s.kind !== 'feature') continue;
+    let script = 'DFLT';
+    for (const line of s.body) {
+      if (line.kind === 'script') script = line.tag;
+      else if (line.kind === 'language') out.set(`${script} ${line.tag}`, [script, line.tag]);
+    }
+  }
+  return [...out.values()].sort((a, b) => (String(a) < String(b) ? -1 : 1));
 }
 
 let made: { sections: Sections; signature: string; texts: SectionText[] } | undefined;

@@ -1,7 +1,7 @@
 import type { MasterId, Project } from '../project/model';
 import { carriesSubstitutions } from './adopt';
 import { automaticRules } from './automatic';
-import { allTexts, isOff, projectGround } from './ground';
+import { allTexts, impliedSystems, isOff, projectGround } from './ground';
 import { type Question, questionsOf } from './questions';
 import { systemsFor } from './scripts';
 import { compileSections } from './sections';
@@ -36,7 +36,9 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
   const texts = allTexts(sections, rules);
   const on = texts.map((t, i) => (isOff(sections[i]!) ? { ...t, text: '' } : t));
   const codes = Object.values(project.glyphs).flatMap((g) => g.unicodes);
-  const compiled = compileSections(on, included, { glyphs: names, systems: systemsFor(codes, languageSystems) });
+  const implied = impliedSystems(sections, on, ground);
+  const systems = implied.length > 0 ? implied : systemsFor(codes, languageSystems);
+  const compiled = compileSections(on, included, { glyphs: names, systems });
   const { faults, tags } = compiled;
   // Tables that a font brought say the rest.
   const questions = carriesSubstitutions(project) ? [] : questionsOf({ project, compiled, sections: on, names });
