@@ -1,4 +1,6 @@
+import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { castFont } from '../src/core/casting/font';
 import { projectGround, sectionTexts } from '../src/core/features/ground';
 import { sidesOf } from '../src/core/fitting/sides';
 import { readProjectFile, writeProjectFile } from '../src/core/formats/project/projectFile';
@@ -159,9 +161,42 @@ test('the spacing that is shipped is what the tool makes of the drawings', () =>
 test('every group member, rule and recipe names a glyph of the family', () => {
   for (const group of demo.groups) for (const id of group.members) expect(demo.glyphs[id]?.name).toBeDefined();
   const words = sectionTexts(demo.features.sections, projectGround(demo, 'm1')).flatMap((s) =>
-    [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(/\s+/)),
+    [...s.text.replace(/"[^"]*"/g, '').matchAll(/\[([^\]]+)\]/g)].flatMap((m) => m[1]!.split(/[\s-]+/)),
   );
   expect(words.length).toBeGreaterThan(200);
   expect(words.filter((w) => !glyphNamed(demo, w))).toEqual([]);
   for (const g of glyphs) for (const c of g.drawings.m1!.components) expect(demo.glyphs[c.glyph]).toBeDefined();
+});
+
+test('earlier spelling, raised colons and room between capitals are set by the shaper as the rules say', () => {
+  const font = castFont(demo, { flavour: 'otf', place: { master: 'm1' } });
+  if (!font.ok) throw new Error(font.reason);
+  const lines: readonly (readonly [text: string, features: string[], row: string])[] = [
+    ['suns', ['hist'], 'longs u n s'],
+    ['misfit', ['hist', 'liga=0'], 'm i s f i t'],
+    ['missi', ['hist', 'hlig'], 'm i longs_longs i'],
+    ['stil', ['hist', 'hlig'], 'longs_t i l'],
+    ['suns', [], 's u n s'],
+    ['07:45', ['ss04'], 'zero seven colon.case four five'],
+    ['a:5', ['ss04'], 'a colon five'],
+    ['gay', ['salt'], 'g.ss02 a.ss01 y.ss03'],
+    ['HAM', ['cpsp'], 'H A M'],
+    ['HAM', [], 'H A M'],
+  ];
+  const shaped = JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
+      input: JSON.stringify(
+        lines.map(([text, features]) => ({
+          font: Buffer.from(font.value.bytes).toString('base64'),
+          texts: [text],
+          features,
+        })),
+      ),
+      encoding: 'utf8',
+    }),
+  ) as { gid: number; advance: number }[][][];
+  const name = (gid: number) => demo.glyphs[font.value.glyphIds[gid]!]!.name;
+  expect(shaped.map(([line]) => line!.map((g) => name(g.gid)).join(' '))).toEqual(lines.map(([, , row]) => row));
+  const [spaced, plain] = shaped.slice(-2).map(([line]) => line!.reduce((sum, g) => sum + g.advance, 0));
+  expect(spaced! - plain!).toBe(30);
 });

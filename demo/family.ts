@@ -14,7 +14,7 @@ import { centred, type Letter, shifted, span } from './letter';
 import { lowercase } from './lowercase';
 import { forCapitals, type Mark, marks } from './marks';
 import { punctuation, RAISED } from './punctuation';
-import { alternates, figureSets, type Glyphs, ligatures, smallCapitals, tabularWidth, to } from './sets';
+import { alternates, figureSets, type Glyphs, historical, ligatures, smallCapitals, tabularWidth, to } from './sets';
 import { spaced } from './spacing';
 import { capitalMeasure, lowerMeasure, STYLES, type Style } from './style';
 import { arrows, currency, lineSigns, reckoning } from './symbols';
@@ -184,7 +184,7 @@ export function buildUnspaced(): Project {
     letters[name] = agreeing(made);
     const anchors = (i: number): Anchor[] => [
       ...(TAKES_MARKS.test(name) || name in latin ? anchorsOf(name, made[i]!, STYLES[i]!) : []),
-      ...carets(name, made[i]!),
+      ...evenCarets(ligatures[name]?.parts.length ?? 0, made[i]!),
     ];
     add(
       name,
@@ -283,6 +283,19 @@ export function buildUnspaced(): Project {
   row('onehalf', 0xbd, ['one.numr', 'fraction', 'two.dnom']);
   row('onequarter', 0xbc, ['one.numr', 'fraction', 'four.dnom']);
   row('threequarters', 0xbe, ['three.numr', 'fraction', 'four.dnom']);
+  for (const [name, { parts, draw }] of Object.entries(historical)) {
+    const made = STYLES.map((s) => draw(lowerMeasure(s)));
+    add(
+      name,
+      encodingForName(name),
+      agreeing(made).map((l, i) => ({
+        ...emptyDrawing(l.advance),
+        contours: l.contours,
+        anchors: parts.length > 1 ? evenCarets(parts.length, made[i]!) : [],
+      })),
+      parts.length > 1 ? { category: 'ligature' } : {},
+    );
+  }
 
   const byBase = new Map<string, string[]>();
   for (const r of recipes()) byBase.set(r.base, [...(byBase.get(r.base) ?? []), nameForCodePoint(r.code)]);
@@ -355,16 +368,14 @@ const INSTANCES: readonly (readonly [string, number])[] = [
 /** Plain letters; their alternates and sets take no marks. */
 const TAKES_MARKS = /^([A-Za-z]|dotlessi|dotlessj)$/;
 
-/** Where a caret may stand within a ligature: at equal shares of its advance. */
-function carets(name: string, letter: Letter): Anchor[] {
-  const parts = ligatures[name]?.parts.length ?? 0;
-  return Array.from({ length: Math.max(0, parts - 1) }, (_, i) => ({
+/** Where a caret may stand within a ligature of so many letters: at equal shares of its advance. */
+const evenCarets = (parts: number, letter: Letter): Anchor[] =>
+  Array.from({ length: Math.max(0, parts - 1) }, (_, i) => ({
     name: `caret_${i + 1}`,
     x: Math.round((letter.advance * (i + 1)) / parts),
     y: 0,
     role: 'caret' as const,
   }));
-}
 
 /** Accented letters that have the side of their base; a caron or a dot beside the stem changes the right one. */
 function accentedLike(

@@ -91,13 +91,21 @@ test('every set has its ten figures; tabular ones are one width in every style',
   }
 });
 
-test('layout rules write themselves but for the stylistic sets, which carry names', () => {
+test('layout rules write themselves but for earlier spelling, room between capitals and sets, which carry names', () => {
   const sections = featureSections();
   expect(new Set(sections.map((s) => s.id)).size).toBe(sections.length);
   expect(sections.filter((s) => s.automatic === undefined).map((s) => s.title)).toEqual([
+    'Letters by kind',
+    'Long s of earlier spelling',
+    'Ligatures of earlier spelling',
+    'Room between capitals',
+    'Other forms',
     'Round a',
     'Level-tailed g',
     'Straight y',
+    'Raised colon in times',
   ]);
-  for (const { text, automatic } of sections) expect(automatic === undefined).toBe(/featureNames/.test(text));
+  for (const { text, automatic } of sections)
+    if (automatic === undefined) expect([text, /featureNames|@|lookup|hlig|salt/.test(text)]).toEqual([text, true]);
+  expect(sections.filter((s) => /featureNames/.test(s.text))).toHaveLength(4);
 });

@@ -110,6 +110,33 @@ export const ligatures: Readonly<Record<string, { parts: readonly string[]; draw
   f_f_l: { parts: ['f', 'f', 'l'], draw: run(f, f, l) },
 };
 
+/** The long s of earlier spelling: f without the right half of its bar. */
+const longs: Draw = ruled({ advance: 296, x: [[94, 178]], y: [[447, 520], [678, 752]] }, [
+  pen(94, 0).h(178).v(584).vh(252, 678, 0.6).curve(276, 678, 296, 673, 316, 664).line(336, 733)
+    .curve(310, 746, 276, 752, 246, 752).hv(94, 590, 0.58).v(520).h(34).v(447).h(94).close(),
+]);
+
+/** Letters set so close that they belong together. */
+const close = (...parts: Draw[]): Draw => (m) => {
+  let pens = 0;
+  const contours: Letter['contours'][number][] = [];
+  for (const draw of parts) {
+    const letter = draw(m);
+    contours.push(...shifted(letter.contours, pens));
+    pens += letter.advance - Math.round(open(m, 26));
+  }
+  return { advance: pens + Math.round(open(m, 26)), contours };
+};
+
+/** Letters of earlier spelling and their ligatures. */
+export const historical: Readonly<Record<string, { parts: readonly string[]; draw: Draw }>> = {
+  longs: { parts: ['longs'], draw: longs },
+  longs_longs: { parts: ['longs', 'longs'], draw: close(longs, longs) },
+  longs_i: { parts: ['longs', 'i'], draw: close(longs, i) },
+  longs_l: { parts: ['longs', 'l'], draw: close(longs, l) },
+  longs_t: { parts: ['longs', 't'], draw: close(longs, lowercase.t as Draw) },
+};
+
 const X = 520;
 
 /** Other shapes of a, g and y: a round a for children's notices, a g with a level tail, a straight y. */

@@ -101,7 +101,7 @@ test('rules are shown in letters and tried; one written by hand is told its faul
   await undoAll();
 });
 
-test('what writes itself becomes one’s own by typing, and is given back; sections are switched off and merged from a file', async () => {
+test('what writes itself becomes one’s own by typing, and is given back; a file is merged, what differs by choice', async () => {
   await go('features');
   await until('the sections', () => inCard<boolean>('Fractions', 'return card !== undefined'));
   await openText('Fractions');
@@ -119,10 +119,29 @@ test('what writes itself becomes one’s own by typing, and is given back; secti
     ),
   );
   const file = join(folder, 'more.fea');
-  writeFileSync(file, '# mine\nfeature ss04 {\n  sub n by o;\n} ss04;\n');
+  writeFileSync(
+    file,
+    '@Round = [o c e];\n\n# mine\nfeature ss05 {\n  sub @Round by o;\n} ss05;\n\nfeature ss01 { sub a by o; } ss01;\n\nfeature ss02 { featureNames { name "Level-tailed g"; }; sub g by g.ss02; } ss02;\n',
+  );
   await (await t.find('[data-testid="feature-file"]')).sendKeys(file);
-  await until('the file as a section', () =>
-    inCard<boolean>('more.fea', `return /1 glyph gets another form/.test(card?.innerText ?? '')`),
+  await until('both sides of what differs', async () => {
+    const said = await t.text('[role="dialog"]');
+    return (
+      /The project’s[\s\S]*sub a by a\.ss01[\s\S]*The file’s[\s\S]*sub a by o/.test(said) && /Class @Round/.test(said)
+    );
+  });
+  await browser.driver.executeScript(
+    `[...document.querySelectorAll('[role="dialog"] fieldset')].find((f) => /sub a by o/.test(f.innerText)).querySelectorAll('input')[1].click()`,
+  );
+  await browser.driver.executeScript(
+    `[...document.querySelectorAll('[role="dialog"] button')].find((b) => /^Take/.test(b.innerText)).click()`,
+  );
+  await until('what is new, as a section', () =>
+    inCard<boolean>('Stylistic set 5', `return /3 glyphs get another form/.test(card?.innerText ?? '')`),
+  );
+  await openText('Round a');
+  await until('the file’s own text in its place', () =>
+    inCard<boolean>('Round a', `return /sub a by o/.test(card.querySelector('.cm-content')?.innerText ?? '')`),
   );
   const wrong = join(folder, 'letter.fea');
   writeFileSync(wrong, 'Dear Sir');
@@ -135,7 +154,7 @@ test('what writes itself becomes one’s own by typing, and is given back; secti
 
 test('the galley sets features, as text would have them or otherwise', async () => {
   await go('features');
-  await t.press('features');
+  await (await t.find('[aria-label="Features and language of the galley"]')).click();
   await t.find('[aria-label="Features of the galley"]');
   const glyphs = async () => t.attribute('[data-testid="galley-line"]', 'data-glyphs');
   await until('a line set', async () => Number(await glyphs()) > 0);

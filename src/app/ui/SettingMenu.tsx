@@ -127,18 +127,20 @@ function Written({ setting, onChange, choices }: Omit<Props, 'of' | 'className'>
   const row = 'mt-1.5 grid grid-cols-[84px_1fr] items-center gap-2';
   return (
     <div className="mt-2 border-t border-line pt-1">
-      <div className={row}>
-        <span className="text-quiet">Script</span>
-        <Pick
-          label="Script of the text"
-          value={setting.script ?? BY_TEXT}
-          options={[
-            { value: BY_TEXT, text: 'that of its letters' },
-            ...scripts.map((value) => ({ value, text: scriptName(value) })),
-          ]}
-          onChange={(v) => set({ script: v === BY_TEXT ? undefined : v })}
-        />
-      </div>
+      {scripts.length > 0 && (
+        <div className={row}>
+          <span className="text-quiet">Script</span>
+          <Pick
+            label="Script of the text"
+            value={setting.script ?? BY_TEXT}
+            options={[
+              { value: BY_TEXT, text: 'that of its letters' },
+              ...scripts.map((value) => ({ value, text: scriptName(value) })),
+            ]}
+            onChange={(v) => set({ script: v === BY_TEXT ? undefined : v })}
+          />
+        </div>
+      )}
       <label className={row}>
         <span className="text-quiet">Language</span>
         <input

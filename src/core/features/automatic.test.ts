@@ -201,7 +201,7 @@ test('what sections say is told in words and letters, with what stands around', 
     ],
     glyphs,
   );
-  expect(first).toMatchObject({ tags: ['liga'], words: '1 ligature, 2 glyphs get another form' });
+  expect(first).toMatchObject({ tags: ['liga'], words: '1 class of glyphs, 1 ligature, 2 glyphs get another form' });
   expect(first!.rules.map((r) => [r.before.join(' '), r.after.join(' ')])).toEqual([
     ['f i', 'f_i'],
     ['a', 'c'],

@@ -32,6 +32,9 @@ export function isoScript(tag: string): string {
   return ISO[four] ?? four.charAt(0).toUpperCase() + four.slice(1).toLowerCase();
 }
 
+/** Is a language said by the tag that font tables have for it, and not by its code? */
+export const isFontTag = (language: string): boolean => /^[A-Z0-9]{3,4}$/.test(language);
+
 /** A setting as a shaper takes it. */
 export function asked({ features, script, language, direction }: Setting): {
   features: string[];
@@ -41,7 +44,7 @@ export function asked({ features, script, language, direction }: Setting): {
     features: Object.entries(features).map(([tag, value]) => `${tag}=${value}`),
     settings: {
       // A tag of the font's own tables is handed on as it is.
-      ...(language && { language: /^[A-Z0-9]{3,4}$/.test(language) ? `x-hbot${language}` : language }),
+      ...(language && { language: isFontTag(language) ? `x-hbot${language}` : language }),
       ...(script && { script: isoScript(script) }),
       ...(direction && { direction }),
     },

@@ -34,7 +34,18 @@ export function shownSections(sections: readonly SectionText[], glyphs: readonly
   return sections.map((s) => new Teller(names, glyphs, lookups).tell(treeOf(s.text).statements));
 }
 
-type Kind = 'replaced' | 'ligatures' | 'split' | 'choices' | 'contexts' | 'moved' | 'pairs' | 'marks' | 'joins';
+type Kind =
+  | 'classes'
+  | 'systems'
+  | 'replaced'
+  | 'ligatures'
+  | 'split'
+  | 'choices'
+  | 'contexts'
+  | 'moved'
+  | 'pairs'
+  | 'marks'
+  | 'joins';
 
 /** What a lookup says, by itself. */
 type Told = { rules: ShownRule[]; counts: Map<Kind, number> };
@@ -85,6 +96,10 @@ class Teller {
     switch (s.kind) {
       case 'glyphClass':
         this.names.classes.set(s.name, this.names.glyphs(s.set));
+        this.count('classes');
+        return;
+      case 'languagesystem':
+        this.count('systems');
         return;
       case 'markClass': {
         const own = this.names.markClasses.get(s.name) ?? new Map();
@@ -122,7 +137,8 @@ class Teller {
         if (s.pattern.isContext) {
           this.count('contexts');
           this.context(s.pattern, [], 'move');
-        } else this.count(s.pattern.input.length === 1 ? 'moved' : 'pairs');
+        } else if (s.pattern.input.length === 1) this.count('moved', this.named(s.pattern.input[0]!.set).length);
+        else this.count('pairs');
         return;
       case 'attach':
       case 'attachParts':
@@ -227,6 +243,8 @@ const WORDS: Readonly<Record<Kind, readonly [one: string, many: string]>> = {
   pairs: ['rule of pairs', 'rules of pairs'],
   marks: ['rule of marks', 'rules of marks'],
   joins: ['rule of joining', 'rules of joining'],
+  classes: ['class of glyphs', 'classes of glyphs'],
+  systems: ['language system', 'language systems'],
 };
 
 const wordsOf = (counts: ReadonlyMap<Kind, number>): string =>

@@ -1,6 +1,7 @@
 import type { Setting } from '../project/setting';
 import { isUsual } from './known';
 import { alphabetOf } from './scripts';
+import { isFontTag } from './setting';
 import type { ShownRule } from './shown';
 
 /** A glyph in a line, and the letter that it comes from. */
@@ -140,6 +141,6 @@ function systemOf({ text, setting, lookups }: Line): string | undefined {
   // A script that rules do not name gets what holds for all.
   const script = scripts.has(wanted) ? wanted : 'DFLT';
   const { language } = setting;
-  if (language !== undefined && !/^[A-Z0-9]{3,4}$/.test(language)) return undefined;
+  if (language !== undefined && !isFontTag(language)) return undefined;
   return language !== undefined && known.has(`${script} ${language}`) ? `${script} ${language}` : `${script} dflt`;
 }

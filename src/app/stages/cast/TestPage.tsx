@@ -1,12 +1,16 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
+import { AS_TEXT, isFontTag } from '../../../core/features/setting';
+import type { Setting } from '../../../core/project/setting';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { say } from '../../state/bench';
 import { download } from '../../state/projectFiles';
+import { useSettingChoices } from '../../state/settingChoices';
 import { Check, Slide } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
+import { SettingMenu } from '../../ui/SettingMenu';
 
 const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
 let loads = 0;
@@ -27,6 +31,9 @@ export function TestPage({
   const [sample, setSample] = useState(text);
   const [size, setSize] = useState(48);
   const [kerning, setKerning] = useState(true);
+  const [setting, setSetting] = useState<Setting>(AS_TEXT);
+  // A page cannot choose the script: the browser takes that of the letters.
+  const choices = { ...useSettingChoices(), scripts: [] };
   const [loaded, setLoaded] = useState<Result<string> | undefined>();
   const file = files.find((f) => f.fileName === fileName) ?? files[0]!;
 
@@ -51,12 +58,12 @@ export function TestPage({
 
   // As tall as its text, whatever is typed and however large.
   const area = useRef<HTMLTextAreaElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: text, size, face and kerning change the height.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: text, size, face, kerning and features change the height.
   useLayoutEffect(() => {
     if (!area.current) return;
     area.current.style.height = 'auto';
     area.current.style.height = `${area.current.scrollHeight}px`;
-  }, [sample, size, loaded, kerning]);
+  }, [sample, size, loaded, kerning, setting]);
 
   const proof = useMutation({
     mutationFn: async () => {
@@ -78,7 +85,17 @@ export function TestPage({
     return [...new Set(sample)].filter((c) => c.trim() !== '' && !has.has(c.codePointAt(0)!));
   }, [file, sample]);
   const family = loaded?.ok ? loaded.value : undefined;
-  const style = { fontFamily: family ? `"${family}"` : undefined, fontKerning: kerning ? 'normal' : 'none' } as const;
+  const { features, language, direction } = setting;
+  const byTag = language !== undefined && isFontTag(language);
+  const style = {
+    fontFamily: family ? `"${family}"` : undefined,
+    fontKerning: kerning ? 'normal' : 'none',
+    fontFeatureSettings: Object.entries(features)
+      .map(([tag, value]) => `"${tag}" ${value}`)
+      .join(', '),
+    ...(byTag && { fontLanguageOverride: `"${language}"` }),
+  } as const;
+  const written = { lang: byTag ? undefined : language, dir: direction };
   return (
     <section aria-label="Test page">
       <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -97,6 +114,7 @@ export function TestPage({
           {size} px
         </span>
         <Check label="kerning" checked={kerning} onChange={setKerning} />
+        <SettingMenu of="the test page" setting={setting} onChange={setSetting} choices={choices} />
         <Button className="ml-auto" disabled={proof.isPending} onClick={() => proof.mutate()}>
           {proof.isPending ? 'Making the proof…' : 'Printable proof (PDF)'}
         </Button>
@@ -115,6 +133,7 @@ export function TestPage({
         <div data-testid="test-page" data-family={family} className="rounded-xl border border-line bg-panel p-5">
           <textarea
             aria-label="Text of the test page"
+            {...written}
             ref={area}
             rows={1}
             spellCheck={false}
@@ -127,7 +146,11 @@ export function TestPage({
             {SIZES.map((s) => (
               <div key={s} className="contents">
                 <span className="text-[12px] text-quiet">{s}</span>
-                <span className="overflow-x-clip whitespace-nowrap" style={{ ...style, fontSize: s, lineHeight: 1.2 }}>
+                <span
+                  {...written}
+                  className="overflow-x-clip whitespace-nowrap"
+                  style={{ ...style, fontSize: s, lineHeight: 1.2 }}
+                >
                   <Marked text={sample} lacking={lacking} />
                 </span>
               </div>
