@@ -69,6 +69,14 @@ export function compileFeatures(sources: readonly Source[], options: CompileOpti
   return compiler.finished();
 }
 
+/** A lookup, and those that its rules with a context call. */
+function withCalled(lookup: DraftLookup): DraftLookup[] {
+  const called = lookup.parts.flatMap((p) =>
+    p.kind === 'context' ? p.rules.flatMap((r) => r.calls.map((c) => c.lookup)) : [],
+  );
+  return [lookup, ...new Set(called)];
+}
+
 const VERTICAL = new Set(['valt', 'vhal', 'vkrn', 'vpal', 'vrt2', 'vert']);
 
 class Compiler implements RuleBench {
@@ -414,7 +422,9 @@ class Compiler implements RuleBench {
 
   private buildAalt(): DraftLookup[] {
     if (!this.tags.has('aalt')) return [];
-    const made = this.aalt.lookups((tag) => this.lookups.filter((l) => l.feature === tag || this.isIn(l, tag)));
+    const made = this.aalt.lookups((tag) =>
+      this.lookups.filter((l) => l.feature === tag || this.isIn(l, tag)).flatMap(withCalled),
+    );
     for (const [script, language] of this.usualSystems()) {
       const k = featureKey(script, language, 'aalt');
       this.features.set(k, [...made, ...(this.features.get(k) ?? [])]);

@@ -400,14 +400,23 @@ export function addAttachment(bench: RuleBench, rule: Extract<Statement, { kind:
   const seats = seatsOf(bench, rule.attachments, rules.classes, rule);
   for (const g of bench.names.glyphs(rule.set)) {
     const there = rules.seats.get(g);
-    rules.seats.set(g, there ? new Map([...seats, ...there]) : seats);
+    const twice = [...seats.keys()].find((c) => there?.has(c) && !sameAnchor(there.get(c)!, seats.get(c)!));
+    if (twice !== undefined)
+      bench.tell(`A glyph has another anchor for @${twice} in this lookup; this one is taken.`, rule.set, 'attention');
+    rules.seats.set(g, there ? new Map([...there, ...seats]) : seats);
   }
 }
+
+const sameAnchor = (a: AnchorAt, b: AnchorAt): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 export function addPartsAttachment(bench: RuleBench, rule: Extract<Statement, { kind: 'attachParts' }>): void {
   const rules = rulesOf(bench.lookupFor('GPOS', 'attachParts', rule), 'attachParts');
   const parts = rule.parts.map((p) => seatsOf(bench, p, rules.classes, rule));
-  for (const g of bench.names.glyphs(rule.set)) if (!rules.parts.has(g)) rules.parts.set(g, parts);
+  for (const g of bench.names.glyphs(rule.set)) {
+    if (rules.parts.has(g))
+      bench.tell('A ligature has other anchors in this lookup; these are taken.', rule.set, 'attention');
+    rules.parts.set(g, parts);
+  }
 }
 
 export type { Flag };

@@ -112,6 +112,14 @@ export const CONSTRUCTS: readonly (readonly [name: string, text: string])[] = [
     'anchors with devices',
     'markClass acutecomb <anchor 5 6 <device 11 1> <device NULL>> @T; feature mark { pos base a <anchor 1 2> mark @T; } mark;',
   ],
+  [
+    'anchors that are given twice',
+    'markClass acutecomb <anchor 0 0> @T; feature mark { pos base a <anchor 1 2> mark @T; pos base [a b] <anchor 3 4> mark @T; pos ligature f_i <anchor 1 1> mark @T ligComponent <anchor 2 2> mark @T; pos ligature f_i <anchor 3 3> mark @T ligComponent <anchor 4 4> mark @T; } mark;',
+  ],
+  [
+    'all alternates of rules with a context',
+    "lookup other { sub a by a.alt1; sub b by b.sc; } other; feature aalt { feature calt; } aalt; feature calt { sub a' lookup other x; sub c' y by c.sc; } calt;",
+  ],
   ['vertical', 'feature vkrn { pos a b -30; } vkrn;'],
   [
     'extension',

@@ -72,10 +72,10 @@ class Meaning:
                 own = {}
                 for i in system.FeatureIndex:
                     f = t.FeatureList.FeatureRecord[i]
-                    own[f.FeatureTag] = [self.lookup(k) for k in f.Feature.LookupListIndex]
+                    own[f.FeatureTag] = [self.lookup(k) for k in sorted(f.Feature.LookupListIndex)]
                 if system.ReqFeatureIndex != 0xFFFF:
                     f = t.FeatureList.FeatureRecord[system.ReqFeatureIndex]
-                    own["required " + f.FeatureTag] = [self.lookup(k) for k in f.Feature.LookupListIndex]
+                    own["required " + f.FeatureTag] = [self.lookup(k) for k in sorted(f.Feature.LookupListIndex)]
                 if own:
                     out[s.ScriptTag + " " + name] = own
         return out
@@ -202,7 +202,16 @@ class Meaning:
         for st in subs:
             for first, back, rest, ahead, calls in self.expanded(st):
                 for g in first:
-                    out.setdefault(g, []).append([back, rest, ahead, calls])
+                    out.setdefault(g, []).append([back, rest, ahead, self.where(calls, [[g]] + rest)])
+        return out
+
+    def where(self, calls, places):
+        """Calls with what they do to the glyphs at their places: of a lookup of single replacements nothing else is met."""
+        out = []
+        for i, (at, (kind, flag, rules)) in enumerate(calls):
+            if kind == "single" and i == 0 and at < len(places) and isinstance(rules, dict):
+                rules = {g: to for g, to in rules.items() if g in places[at]}
+            out.append([at, [kind, flag, rules]])
         return out
 
     def calls(self, records):
