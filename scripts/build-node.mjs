@@ -19,7 +19,6 @@ await build({
   format: 'esm',
   target: 'node20',
   minify: true,
-  keepNames: true,
   outExtension: { '.js': '.mjs' },
   external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js', 'harfbuzzjs'],
   logLevel: 'warning',

@@ -5,56 +5,63 @@ import type { AnchorText, Attachment, GlyphSet, Item, Pattern, Span, Statement }
 /** Longest pattern of a rule. */
 const MOST_ITEMS = 64;
 
-type Raw = Item & { marked: boolean };
+/** Shared by all places and patterns that have none. */
+const NONE: readonly never[] = [];
+
+/** Places of a row, and which of them are marked with an apostrophe. */
+type Row = { items: Item[]; marks: boolean[] };
 
 /** A row of glyphs, some marked with an apostrophe, with lookups or values behind them. */
-function row(c: Cursor, withValues: boolean): Raw[] {
-  const out: Raw[] = [];
+function row(c: Cursor, withValues: boolean): Row {
+  const items: Item[] = [];
+  const marks: boolean[] = [];
   while (startsGlyphs(c)) {
-    if (out.length >= MOST_ITEMS) c.fail(`A rule is about ${MOST_ITEMS} glyphs in a row at most.`);
+    if (items.length >= MOST_ITEMS) c.fail(`A rule is about ${MOST_ITEMS} glyphs in a row at most.`);
     const set = glyphs(c);
-    const marked = c.takes("'");
-    const lookups: (Span & { name: string })[] = [];
-    while (c.is('lookup')) {
-      const { from } = c.take();
-      const name = c.word('The name of a lookup').text;
-      lookups.push({ name, from, to: c.end });
-    }
+    marks.push(c.takes("'"));
+    const lookups = c.is('lookup') ? calls(c) : NONE;
     const own = withValues && startsValue(c) ? value(c) : undefined;
-    out.push({ set, marked, lookups, ...(own && { value: own }) });
+    items.push(own ? { set, lookups, value: own } : { set, lookups });
+  }
+  return { items, marks };
+}
+
+/** Lookups that a place calls. */
+function calls(c: Cursor): Item['lookups'] {
+  const out: (Span & { name: string })[] = [];
+  while (c.is('lookup')) {
+    const { from } = c.take();
+    const name = c.word('The name of a lookup').text;
+    out.push({ name, from, to: c.end });
   }
   return out;
 }
 
 /** A row as a pattern: what comes before the first marked place, what lies between, what comes behind the last. */
-function pattern(c: Cursor, items: readonly Raw[], at: Span): Pattern {
-  const first = items.findIndex((i) => i.marked);
+function pattern(c: Cursor, { items, marks }: Row, at: Span): Pattern {
+  const first = marks.indexOf(true);
   if (first < 0) {
     const stray = items.find((i) => i.lookups.length > 0);
     if (stray) c.fail('A lookup is called for a glyph marked with an apostrophe.', stray.lookups[0]!);
-    return { back: [], input: items.map(({ marked: _, ...item }) => item), ahead: [], isContext: false };
+    return { back: NONE, input: items, ahead: NONE, isContext: false };
   }
-  const last = items.findLastIndex((i) => i.marked);
-  const gap = items.slice(first, last + 1).find((i) => !i.marked);
+  const last = marks.lastIndexOf(true);
+  const gap = items.find((_, i) => i > first && i < last && !marks[i]);
   if (gap) c.fail('The marked glyphs of a rule must stand together; this one is not marked.', gap.set);
-  const outside = [...items.slice(0, first), ...items.slice(last + 1)];
+  const input = items.slice(first, last + 1);
+  const [back, ahead] = [items.slice(0, first), items.slice(last + 1)];
+  const outside = [...back, ...ahead];
   const stray = outside.find((i) => i.lookups.length > 0);
   if (stray) c.fail('A lookup is called for a glyph marked with an apostrophe.', stray.lookups[0]!);
   // A value behind the context stands for the last marked glyph, as the specification allows.
   const valued = outside.filter((i) => i.value);
-  const input = items.slice(first, last + 1).map(({ marked: _, ...item }) => item);
   if (valued.length > 0) {
     const only = valued.length === 1 && items[items.length - 1] === valued[0] && input.every((i) => !i.value);
     if (!only || input.length !== 1) c.fail('A value stands behind a marked glyph.', valued[0]!.set);
     input[0] = { ...input[0]!, value: valued[0]!.value! };
   }
   if (items.length === 0) c.fail('A rule needs glyphs.', at);
-  return {
-    back: items.slice(0, first).map((i) => i.set),
-    input,
-    ahead: items.slice(last + 1).map((i) => i.set),
-    isContext: true,
-  };
+  return { back: back.map((i) => i.set), input, ahead: ahead.map((i) => i.set), isContext: true };
 }
 
 /** `sub …;`, `rsub …;` */
@@ -62,7 +69,7 @@ export function substitution(c: Cursor): Statement {
   const at = c.take();
   const reverse = at.text === 'rsub' || at.text === 'reversesub';
   const items = row(c, false);
-  if (items.length === 0) c.fail(`A substitution needs a glyph to replace${c.found()}.`);
+  if (items.items.length === 0) c.fail(`A substitution needs a glyph to replace${c.found()}.`);
   const found = pattern(c, items, at);
   let by: GlyphSet[] | undefined;
   let choice: GlyphSet | undefined;
@@ -91,7 +98,7 @@ export function ignore(c: Cursor): Statement {
   do {
     const at = c.now;
     const items = row(c, false);
-    if (items.length === 0) c.fail(`A context to be left alone is missing${c.found()}.`);
+    if (items.items.length === 0) c.fail(`A context to be left alone is missing${c.found()}.`);
     const found = pattern(c, items, at);
     // Without a mark the first glyph is meant.
     if (!found.isContext && found.input.length > 0) {
@@ -151,7 +158,7 @@ export function positioning(c: Cursor): Statement {
     return { kind: 'attachParts', set, parts, ...span() };
   }
   const items = row(c, true);
-  if (items.length === 0) c.fail(`A position needs a glyph${c.found()}.`);
+  if (items.items.length === 0) c.fail(`A position needs a glyph${c.found()}.`);
   const found = pattern(c, items, at);
   c.expect(';', 'A position');
   return { kind: 'pos', pattern: found, each, ...span() };

@@ -145,8 +145,11 @@ export function glyphs(c: Cursor, depth = 0): GlyphSet {
 }
 
 /** May a glyph, a class or a list begin here? */
-export const startsGlyphs = (c: Cursor): boolean =>
-  ['class', 'cid', 'escaped'].includes(c.now.kind) || c.is('[') || (c.now.kind === 'word' && !STOPS.has(c.now.text));
+export function startsGlyphs(c: Cursor): boolean {
+  const { kind, text } = c.now;
+  if (kind === 'word') return !STOPS.has(text);
+  return kind === 'class' || kind === 'cid' || kind === 'escaped' || (kind === 'symbol' && text === '[');
+}
 
 /** Words that end a run of glyphs. */
 const STOPS: ReadonlySet<string> = new Set([
