@@ -454,7 +454,8 @@ test('rules are told and written for other tools; a fault ends with 1; text is s
   expect(told.out).toMatch(/^Ligatures \(liga; writes itself\): 5 ligatures$/m);
   expect(readFileSync(fea, 'utf8')).toMatch(/feature liga \{\n {2}sub f f i by f_f_i;/);
   const json = JSON.parse(wendril('features', demo, '--json').out);
-  expect(json.sections).toHaveLength(17);
+  expect(json.sections).toHaveLength(23);
+  expect(json.questions).toEqual([expect.stringMatching(/no text reaches/)]);
   expect(json.offered).toEqual(['aalt', 'locl', 'ordn']);
   const broken = join(folder, 'broken');
   mkdirSync(broken, { recursive: true });

@@ -96,7 +96,7 @@ test('rules of one’s own beside carried substitutions are not dropped without 
   expect(cast.ok && cast.value.notes.map((n) => n.reason).join(' ')).toMatch(/project’s own rules are left out/);
 });
 
-test('positions that are neither kerning nor marks come in as rules, and work again; what is by context is told', () => {
+test('positions that are neither kerning nor marks come in as rules, and work again; what is by context too', () => {
   const text = [
     'feature cpsp { pos [A B C] <5 0 10 0>; } cpsp;',
     'feature curs { lookupflag RightToLeft; pos cursive a <anchor 0 10> <anchor 400 20>; pos cursive b <anchor NULL> <anchor 300 0>; } curs;',
@@ -106,12 +106,35 @@ test('positions that are neither kerning nor marks come in as rules, and work ag
   const first = compileFeatures([{ tree: parseFeatures(text) }], { glyphs: GLYPHS });
   const found = decompilePositions(writeRules(first.GPOS, 'GPOS')!, undefined, GLYPHS);
   if (!found.ok) throw new Error(found.reason);
-  expect(found.value.left).toEqual(['kern']);
-  const second = compileSections(sections(found.value.sections), {}, { glyphs: GLYPHS });
+  expect(found.value.flatMap((s) => (s.beside ? [s.tag] : []))).toEqual(['kern']);
+  const second = compileSections(sections(found.value), {}, { glyphs: GLYPHS });
   expect(second.faults).toEqual([]);
-  expect([...second.tags].sort()).toEqual(['cpsp', 'curs', 'ss05']);
+  expect([...second.tags].sort()).toEqual(['cpsp', 'curs', 'kern', 'ss05']);
   const again = decompilePositions(writeRules(second.GPOS, 'GPOS')!, undefined, GLYPHS);
-  expect(again.ok && again.value.sections.map((s) => s.text.replace(/\d+/g, 'n'))).toEqual(
-    found.value.sections.map((s) => s.text.replace(/\d+/g, 'n')),
+  expect(again.ok && again.value.map((s) => s.text.replace(/\d+/g, 'n'))).toEqual(
+    found.value.map((s) => s.text.replace(/\d+/g, 'n')),
   );
+});
+
+test('kerning by context goes beside the pairs of Kern; marks of a feature with contexts are rules whole, attached as before', () => {
+  const text = [
+    'markClass [acutecomb gravecomb] <anchor 5 500> @TOP; markClass dotbelowcomb <anchor 0 -10> @LOW;',
+    'lookup high { pos base a <anchor 250 700> mark @TOP; } high;',
+    "feature mark { pos base a <anchor 240 480> mark @TOP <anchor 250 0> mark @LOW; pos base b <anchor 230 690> mark @TOP; pos ligature f_i <anchor 1 2> mark @TOP ligComponent <anchor NULL> ligComponent <anchor 3 4> mark @LOW; pos x a' acutecomb' lookup high; } mark;",
+    'feature mkmk { pos mark acutecomb <anchor 5 720> mark @TOP; } mkmk;',
+    'feature kern { pos A V -50; pos T o -40; } kern;',
+    "feature kern { pos A' -30 [V W] x; } kern;",
+  ].join('\n');
+  const first = compileFeatures([{ tree: parseFeatures(text) }], { glyphs: GLYPHS });
+  expect(first.faults).toEqual([]);
+  const found = decompilePositions(writeRules(first.GPOS, 'GPOS')!, undefined, GLYPHS);
+  if (!found.ok) throw new Error(found.reason);
+  // The pairs are Kern’s.
+  expect(found.value.flatMap((s) => s.tag ?? [])).toEqual(['kern', 'mark', 'mkmk']);
+  expect(found.value.map((s) => s.text).join('\n')).not.toMatch(/pos A V|pos T o/);
+  const second = compileSections(sections(found.value), {}, { glyphs: GLYPHS });
+  expect(second.faults).toEqual([]);
+  const again = decompilePositions(writeRules(second.GPOS, 'GPOS')!, undefined, GLYPHS);
+  const plain = (list: readonly { text: string }[]) => list.map((s) => s.text.replace(/(move|Called|_)\d+/g, '$1n'));
+  expect(again.ok && plain(again.value)).toEqual(plain(found.value));
 });

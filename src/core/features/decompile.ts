@@ -13,8 +13,11 @@ import { type ReadRules, readSubstitution } from '../opentype/layout/readRules';
 import { featureDoes } from './known';
 import type { KnownMarks } from './tables';
 
-/** A piece of feature text made from tables. */
-export type WrittenSection = { title: string; text: string };
+/**
+ * A piece of feature text made from tables, of which feature; `beside` where it stands beside what the project says by itself of that
+ * feature, instead of replacing it.
+ */
+export type WrittenSection = { title: string; text: string; tag?: string; beside?: true };
 
 /** Marks of a font by the classes and sets that lookups name. */
 type MarkGroups = { classes: ReadonlyMap<number, readonly number[]>; sets: readonly (readonly number[])[] };
@@ -35,40 +38,45 @@ export function decompileSubstitutions(
     const layout = readLayout(gsub, 'GSUB', GSUB_EXTENSION);
     const rules = layout.lookups.map((l) => l.subtables.map((s) => readSubstitution(l.type, s, glyphs.length)));
     const marks = gdef ? marksOf(gdef) : NO_MARKS;
-    return new Decompiler({ layout, rules, marks, glyphs, prefix: 'lookup', wanted: () => true }).sections('Lookups');
+    return new Decompiler({
+      layout,
+      rules,
+      marks,
+      glyphs,
+      prefix: 'lookup',
+      wanted: () => true,
+      takes: () => true,
+    }).sections('Lookups');
   });
 }
 
-/** What positions of a font are not told as rules, since they are kerning and anchors elsewhere. */
-const ELSEWHERE = new Set(['kern', 'mark', 'mkmk', 'abvm', 'blwm']);
+/** Features that put marks on letters and on one another: plain ones are anchors elsewhere. */
+export const MARK_FEATURES: ReadonlySet<string> = new Set(['mark', 'mkmk', 'abvm', 'blwm']);
 
 /**
- * The rules of a `GPOS` table as feature text, but kerning and marks, which are read as pairs and anchors: joins of connected writing,
- * room between capitals, and others. Numbers of device tables are left out. `left` are features of which lookups had to be left
- * aside: kerning and marks by context, and marks in features of their own.
+ * The rules of a `GPOS` table as feature text, but plain kerning and marks, which are read as pairs and anchors: joins of connected
+ * writing, room between capitals, and others. Kerning by context stands beside the pairs; where a feature of marks has contexts,
+ * all of them are rules, since what comes later holds. Numbers of device tables are left out.
  */
 export function decompilePositions(
   gpos: Uint8Array,
   gdef: Uint8Array | undefined,
   glyphs: readonly string[],
-): Result<{ sections: WrittenSection[]; left: readonly string[] }> {
+): Result<WrittenSection[]> {
   return attempt(() => {
     const layout = readLayout(gpos, 'GPOS', GPOS_EXTENSION);
-    const read = layout.lookups.map((l) => l.subtables.map((s) => readPosition(l.type, s, glyphs.length)));
-    const rules = read.map((list) => list.filter((r) => r !== undefined));
-    const left = new Set(
-      layout.features
-        .filter((f) =>
-          ELSEWHERE.has(f.tag)
-            ? f.lookups.some((l) => read[l]?.some((r) => r?.kind === 'context'))
-            : f.lookups.some((l) => read[l]?.some((r) => r === undefined)),
-        )
-        .map((f) => f.tag),
-    );
+    const rules = layout.lookups.map((l) => l.subtables.map((s) => readPosition(l.type, s, glyphs.length)));
+    const isContext = (lookup: number) => rules[lookup]?.some((r) => r.kind === 'context') ?? false;
+    const byContext = new Set(layout.features.filter((f) => f.lookups.some(isContext)).map((f) => f.tag));
+    const marksByContext = [...MARK_FEATURES].some((t) => byContext.has(t));
+    const isPlain = (tag: string) => (MARK_FEATURES.has(tag) ? !marksByContext : tag === 'kern' && !byContext.has(tag));
+    const wanted = (tag: string) => tag !== 'size' && !isPlain(tag);
+    const takes = (tag: string, lookup: number) => tag !== 'kern' || isContext(lookup);
     const marks = gdef ? marksOf(gdef) : NO_MARKS;
-    const wanted = (tag: string) => !ELSEWHERE.has(tag) && tag !== 'size';
-    const sections = new Decompiler({ layout, rules, marks, glyphs, prefix: 'move', wanted }).sections('Positions');
-    return { sections: sections.filter((s) => s.text !== ''), left: [...left].sort() };
+    const written = new Decompiler({ layout, rules, marks, glyphs, prefix: 'move', wanted, takes }).sections(
+      'Positions',
+    );
+    return written.filter((s) => s.text !== '').map((s) => (s.tag === 'kern' ? { ...s, beside: true } : s));
   });
 }
 
@@ -122,6 +130,8 @@ type Tables = {
   /** What names of lookups begin with. */
   prefix: string;
   wanted: (tag: string) => boolean;
+  /** Is a lookup of a feature told with it? */
+  takes: (tag: string, lookup: number) => boolean;
 };
 
 class Decompiler {
@@ -131,19 +141,23 @@ class Decompiler {
   private readonly glyphs: readonly string[];
   private readonly prefix: string;
   private readonly wanted: Tables['wanted'];
+  private readonly takes: Tables['takes'];
   /** Lookups that features name. */
   private readonly named: ReadonlySet<number>;
   private readonly written: string[] = [];
   private readonly done = new Set<string>();
 
-  constructor({ layout, rules, marks, glyphs, prefix, wanted }: Tables) {
+  constructor({ layout, rules, marks, glyphs, prefix, wanted, takes }: Tables) {
     this.layout = layout;
     this.rules = rules;
     this.marks = marks;
     this.glyphs = glyphs;
     this.prefix = prefix;
     this.wanted = wanted;
-    this.named = new Set(layout.features.filter((f) => wanted(f.tag)).flatMap((f) => f.lookups));
+    this.takes = takes;
+    this.named = new Set(
+      layout.features.filter((f) => wanted(f.tag)).flatMap((f) => f.lookups.filter((l) => takes(f.tag, l))),
+    );
   }
 
   sections(title: string): WrittenSection[] {
@@ -183,10 +197,11 @@ class Decompiler {
       if (r.kind === 'context')
         for (const { lookup: called } of r.contexts.flatMap((c) => c.calls))
           this.lookup(called, this.calledName(called), depth + 1);
-    const lines = this.lines(rules);
+    const lines = this.lines(rules, name);
     // A lookup that does nothing keeps its place by a rule for no context.
     if (lines.length === 0) return;
     const flag = this.flag(lookup.flag, lookup.markFilteringSet);
+    this.written.push(...this.markClasses(rules, name));
     this.written.push([`lookup ${name} {`, ...[...flag, ...lines].map((l) => `  ${l}`), `} ${name};`].join('\n'));
   }
 
@@ -210,11 +225,11 @@ class Decompiler {
     return words.length > 0 ? [`lookupflag ${words.join(' ')};`] : [];
   }
 
-  private lines(rules: readonly AnyRules[]): string[] {
+  private lines(rules: readonly AnyRules[], name: string): string[] {
     const seen = new Set<string>();
     /** Of subtables one after the other the first that has a glyph holds. */
     const fresh = (key: string): boolean => !seen.has(key) && Boolean(seen.add(key));
-    const linesOf = (r: AnyRules): string[] => {
+    const linesOf = (r: AnyRules, subtable: number): string[] => {
       switch (r.kind) {
         case 'single': {
           const pairs = [...r.by].filter(([g]) => fresh(String(g)));
@@ -252,6 +267,16 @@ class Decompiler {
           return [...r.by].flatMap(([g, { entry, exit }]) =>
             fresh(String(g)) ? [`pos cursive ${this.name(g)} ${anchored(entry)} ${anchored(exit)};`] : [],
           );
+        case 'attach':
+          return [...r.seats].flatMap(([g, seats]) => {
+            const all = this.seats(seats, name, subtable);
+            return all.length > 0 ? [`pos ${r.onto} ${this.name(g)} ${all.join(' ')};`] : [];
+          });
+        case 'attachParts':
+          return [...r.parts].map(([g, parts]) => {
+            const rows = parts.map((seats) => this.seats(seats, name, subtable).join(' ') || '<anchor NULL>');
+            return `pos ligature ${this.name(g)} ${rows.join(' ligComponent ')};`;
+          });
         case 'reverse':
           return r.rules.map(({ back, by, ahead }) => {
             const [from, to] = [this.list([...by.keys()]), this.list([...by.values()])];
@@ -260,7 +285,30 @@ class Decompiler {
       }
     };
     // Pairs hold subtable by subtable: the first that speaks of a pair of glyphs decides.
-    return rules.flatMap((r, i) => (i > 0 && r.kind.endsWith('Pairs') ? ['subtable;', ...linesOf(r)] : linesOf(r)));
+    return rules.flatMap((r, i) => {
+      const parted = i > 0 && (r.kind.endsWith('Pairs') || r.kind.startsWith('attach'));
+      return parted ? ['subtable;', ...linesOf(r, i)] : linesOf(r, i);
+    });
+  }
+
+  private className = (name: string, subtable: number, markClass: number): string =>
+    `@${name}_${subtable}_${markClass}`;
+
+  private seats = (seats: readonly (AnchorPlace | undefined)[], name: string, subtable: number): string[] =>
+    seats.flatMap((a, c) => (a ? [`${anchored(a)} mark ${this.className(name, subtable, c)}`] : []));
+
+  /** Classes of marks that a lookup speaks of, marks of one anchor together. */
+  private markClasses(rules: readonly AnyRules[], name: string): string[] {
+    const lines = rules.flatMap((r, i) => {
+      if (r.kind !== 'attach' && r.kind !== 'attachParts') return [];
+      const by = new Map<string, number[]>();
+      for (const [g, { markClass, anchor }] of r.marks) {
+        const key = `${anchored(anchor)} ${this.className(name, i, markClass)}`;
+        by.set(key, [...(by.get(key) ?? []), g]);
+      }
+      return [...by].map(([key, marks]) => `markClass ${this.list(marks)} ${key};`);
+    });
+    return lines.length > 0 ? [lines.join('\n')] : [];
   }
 
   private around = (sets: readonly (readonly number[])[]): string[] => sets.map((s) => this.list(s));
@@ -304,7 +352,7 @@ class Decompiler {
   private features(): WrittenSection[] {
     const tags = [...new Set(this.layout.features.map((f) => f.tag))].filter(this.wanted).sort();
     return tags.map((tag): WrittenSection => {
-      if (tag === 'aalt') return this.aalt();
+      if (tag === 'aalt') return { ...this.aalt(), tag };
       const lines: string[] = [];
       for (const script of this.layout.scripts) {
         const systems = [
@@ -322,19 +370,19 @@ class Decompiler {
           if (language !== 'dflt')
             lines.push(`language ${language.trim()} exclude_dflt${required ? ' required' : ''};`);
           else if (required) lines.push('language dflt required;');
-          const lookups = [...new Set(found.flatMap((i) => [...this.layout.features[i]!.lookups]))].sort(
-            (a, b) => a - b,
-          );
+          const lookups = [...new Set(found.flatMap((i) => this.layout.features[i]!.lookups))]
+            .filter((l) => this.takes(tag, l))
+            .sort((a, b) => a - b);
           lines.push(...lookups.filter((l) => this.wrote(l)).map((l) => `lookup ${this.prefix}${l};`));
         }
       }
       const text = [`feature ${tag.trim()} {`, ...lines.map((l) => `  ${l}`), `} ${tag.trim()};`].join('\n');
-      return { title: featureDoes(tag.trim()) ?? tag.trim(), text };
+      return { title: featureDoes(tag.trim()) ?? tag.trim(), text, tag };
     });
   }
 
   private wrote = (index: number): boolean =>
-    (this.rules[index]?.length ?? 0) > 0 && this.lines(this.rules[index]!).length > 0;
+    (this.rules[index]?.length ?? 0) > 0 && this.lines(this.rules[index]!, '').length > 0;
 }
 
 const record = (v: Value): string =>

@@ -206,21 +206,25 @@ const chain = (callable: readonly PlainLookup[]) => {
 };
 
 const number = fc.integer({ min: -90, max: 90 });
-const move = lookup(
-  fc.record({
-    kind: fc.constant('move'),
-    rules: rulesBy(
-      fc.record({
-        glyph: anyName,
-        value: fc.oneof(
-          fc.record({ x: number, y: number, advance: number }),
-          number.map((advance) => ({ x: 0, y: 0, advance })),
-        ),
-      }),
-      (r) => r.glyph,
-    ),
-  }),
-);
+const moves = (y: fc.Arbitrary<number>) =>
+  lookup(
+    fc.record({
+      kind: fc.constant('move'),
+      rules: rulesBy(
+        fc.record({
+          glyph: anyName,
+          value: fc.oneof(
+            fc.record({ x: number, y, advance: number }),
+            number.map((advance) => ({ x: 0, y: 0, advance })),
+          ),
+        }),
+        (r) => r.glyph,
+      ),
+    }),
+  );
+const move = moves(number);
+/** Beside marks: what becomes of a mark whose base is lifted after it was put there differs between versions of the shaper. */
+const levelMove = moves(fc.constant(0));
 const pairs = lookup(
   fc.record({
     kind: fc.constant('pairs'),
@@ -281,7 +285,7 @@ test.each([
   ['pairs', several(pairs)],
   ['pairs of classes', several(classPairs)],
   ['marks on letters', several(marks)],
-  ['all kinds of position one after the other', several(move, pairs, classPairs, marks)],
+  ['all kinds of position one after the other', several(levelMove, pairs, classPairs, marks)],
 ] as const)('%s: HarfBuzz does with the compiled rules what the plain interpreter does', (_, arbitrary) => {
   // Rules that never do anything would show nothing.
   expect(hold(casesOf(arbitrary, 11))).toBeGreaterThan(RUNS / 2);
@@ -297,9 +301,13 @@ test('rules read back from the tables do the same as the ones that were written'
       ? decompileSubstitutions(gsub, gdef, bare.names)
       : decompilePositions(writeRules(first.GPOS, 'GPOS')!, gdef, bare.names);
     if (!back.ok) throw new Error(back.reason);
-    const written = 'sections' in back.value ? back.value.sections : back.value;
+    const written = back.value;
     return compileSections(sections(written), {}, { glyphs: bare.names });
   };
-  for (const arbitrary of [several(single, multiple, alternate, ligature, reverse), contexts])
+  for (const arbitrary of [
+    several(single, multiple, alternate, ligature, reverse),
+    contexts,
+    several(levelMove, pairs, classPairs, marks),
+  ])
     expect(hold(casesOf(arbitrary, 23), again)).toBeGreaterThan(RUNS / 2);
 });

@@ -1,15 +1,16 @@
 import { type Refusal, refused } from '../../base/result';
 import type { Compiled, CompiledTable } from '../../features/compile';
 import { numberedMarks } from '../../features/decompile';
-import { fontTexts, groundOf } from '../../features/ground';
+import { fontTexts, groundOf, isOff } from '../../features/ground';
 import { scriptsOf, systemsFor } from '../../features/scripts';
-import { compileSections, faultSentence, lineAndColumn, type SectionText } from '../../features/sections';
+import { compileSections, faultSentence, lineAndColumn, type SectionText, tagsIn } from '../../features/sections';
 import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, kernLookups } from '../../opentype/gpos';
 import type { LanguageSystem, Lookup } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
+import type { Project } from '../../project/model';
 import type { CastPlan } from '../plan';
 import { definedGlyphs, markFeatures } from './marks';
 
@@ -46,7 +47,8 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   const compiled = compiledOf(plan, sections, gdef);
   const notes = notesOf(compiled, sections);
   const { tags } = compiled;
-  const own = (tag: string) => !tags.has(tag);
+  const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
+  const own = (tag: string) => !replaced.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
   const made = [{ tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter((f) => f.lookups.length > 0);
   for (const { tag } of made.filter((f) => !own(f.tag)))
@@ -90,6 +92,14 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   );
   const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
   return { tables, names, notes, lookups, said: compiled.definitions.said };
+}
+
+/** Features whose rules stand beside what the project makes of them by itself. */
+function besideTags({ features: { sections } }: Project): ReadonlySet<string> {
+  const tags = (beside: boolean) =>
+    tagsIn(sections.filter((s) => !isOff(s) && (s.options.beside === true) === beside).map((s) => s.text));
+  const others = tags(false);
+  return new Set([...tags(true)].filter((t) => !others.has(t)));
 }
 
 const written = new WeakMap<Compiled, Uint8Array>();
@@ -190,10 +200,26 @@ function joined(
     return features.push({ tag, lookups: at }) - 1;
   });
   const missing = ['DFLT', ...scripts].filter((s) => !table.scripts.some((t) => t.tag === s));
-  const withAdded = <T extends { features: readonly number[] }>(system: T): T => ({
-    ...system,
-    features: [...system.features, ...added],
-  });
+  /** A feature that a system has already goes on with the lookups that are added: of two of one tag only the first would hold. */
+  const grown = new Map<string, number>();
+  const goesOn = (there: number, more: number): number => {
+    const key = `${there} ${more}`;
+    const known = grown.get(key);
+    if (known !== undefined) return known;
+    const feature = features[there]!;
+    const at = features.push({ ...feature, lookups: [...feature.lookups, ...features[more]!.lookups] }) - 1;
+    grown.set(key, at);
+    return at;
+  };
+  const withAdded = <T extends { features: readonly number[] }>(system: T): T => {
+    const own = [...system.features];
+    for (const more of added) {
+      const there = own.findIndex((f) => features[f]!.tag === features[more]!.tag);
+      if (there < 0) own.push(more);
+      else own[there] = goesOn(own[there]!, more);
+    }
+    return { ...system, features: own };
+  };
   const all = [
     ...table.scripts.map((s) => ({
       tag: s.tag,

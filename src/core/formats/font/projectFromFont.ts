@@ -1,5 +1,5 @@
 import { attempt, type Result, refuse, refused } from '../../base/result';
-import { decompilePositions } from '../../features/decompile';
+import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
 import { CARRIED, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
 import { proposedNames } from '../../fontfacts/namesProposed';
@@ -108,7 +108,7 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
   };
 }
 
-/** Positions that are neither kerning nor marks, as rules; what cannot be told so is said. */
+/** Positions that are no plain kerning or marks, as rules; what becomes of them is said. */
 function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['features']['sections'] {
   const gpos = r.font.tables.get('GPOS');
   if (!gpos) return [];
@@ -117,13 +117,20 @@ function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['
     r.notes.push(`Positions other than kerning and marks were left aside: ${found.reason}`);
     return [];
   }
-  const { sections, left } = found.value;
+  const sections = found.value;
   if (sections.length > 0 && r.font.tables.has('fvar'))
     r.notes.push('Positions in features of their own are kept as they are at the default place of the axes.');
-  if (left.includes('kern')) r.notes.push('Kerning that depends on more than two glyphs was left aside.');
-  const marks = left.filter((t) => t !== 'kern');
-  if (marks.length > 0) r.notes.push(`Rules of ${marks.join(', ')} that depend on their surroundings were left aside.`);
-  return sections.map(({ title, text }, i) => ({ id: `p${i + 1}`, title, options: {}, text }));
+  const marks = sections.filter((s) => MARK_FEATURES.has(s.tag ?? '')).map((s) => s.tag!);
+  if (marks.length > 0)
+    r.notes.push(
+      `Marks of ${marks.join(', ')} depend on their surroundings, so they are kept as rules in Features; anchors of letters do not change them until those sections are taken away.`,
+    );
+  return sections.map(({ title, text, beside }, i): Project['features']['sections'][number] => ({
+    id: `p${i + 1}`,
+    title,
+    options: { ...(beside && { beside }) },
+    text,
+  }));
 }
 
 /** Code points by glyph, rising. */

@@ -11,12 +11,20 @@ import { type ValueRecord, valueRecords } from './values';
 /** A place of an anchor; what varies by pixel size is left out. */
 export type AnchorPlace = { x: number; y: number };
 
-/** Subtables of GPOS as rules, but those of marks, which are read as anchors. Numbers of device tables are left out. */
+/** Marks of one subtable: their class and anchor; and what they sit on, with an anchor for each class. */
+export type Attached = {
+  marks: Map<number, { markClass: number; anchor: AnchorPlace }>;
+  classes: number;
+};
+
+/** Subtables of GPOS as rules. Numbers of device tables are left out. */
 export type ReadPositions =
   | { kind: 'move'; by: Map<number, Value> }
   | { kind: 'glyphPairs'; pairs: { first: number; second: number; value: PairValue }[] }
   | { kind: 'classPairs'; pairs: { first: readonly number[]; second: readonly number[]; value: PairValue }[] }
   | { kind: 'cursive'; by: Map<number, { entry?: AnchorPlace; exit?: AnchorPlace }> }
+  | (Attached & { kind: 'attach'; onto: 'base' | 'mark'; seats: Map<number, (AnchorPlace | undefined)[]> })
+  | (Attached & { kind: 'attachParts'; parts: Map<number, (AnchorPlace | undefined)[][]> })
   | { kind: 'context'; contexts: Context[] };
 
 const covered = (from: Reader, offset: number): number[] => {
@@ -27,8 +35,8 @@ const plain = ({ devices: _, ...value }: ValueRecord): Value =>
   Object.fromEntries(Object.entries(value).filter(([, v]) => v !== 0));
 export const isNothing = (v: PairValue): boolean => Object.keys(v.first).length + Object.keys(v.second).length === 0;
 
-/** Reads one subtable of a lookup of some type, in a font of so many glyphs; undefined for those of marks. */
-export function readPosition(type: number, from: Reader, glyphs: number): ReadPositions | undefined {
+/** Reads one subtable of a lookup of some type, in a font of so many glyphs; refuses (throws) a type that there is not. */
+export function readPosition(type: number, from: Reader, glyphs: number): ReadPositions {
   const format = from.uint16();
   switch (type) {
     case GPOS_TYPE.single: {
@@ -61,7 +69,7 @@ export function readPosition(type: number, from: Reader, glyphs: number): ReadPo
     case GPOS_TYPE.markToBase:
     case GPOS_TYPE.markToLigature:
     case GPOS_TYPE.markToMark:
-      return undefined;
+      return readAttached(type, from);
     default:
       return refuse(`The ${from.name} table has a lookup of the unknown type ${type}.`);
   }
@@ -71,6 +79,46 @@ function anchor(from: Reader | undefined): AnchorPlace | undefined {
   if (!from) return undefined;
   from.uint16();
   return { x: from.int16(), y: from.int16() };
+}
+
+/** Marks and what they sit on (OpenType, “Mark-to-Base Attachment Positioning” and those like it). */
+function readAttached(type: number, from: Reader): ReadPositions {
+  const marked = covered(from, from.uint16());
+  const onto = covered(from, from.uint16());
+  const classes = from.uint16();
+  const [markArray, ontoArray] = [part(from, from.uint16()), part(from, from.uint16())];
+  const marks: Attached['marks'] = new Map();
+  const count = markArray?.uint16() ?? 0;
+  for (const g of marked.slice(0, count)) {
+    const [markClass, offset] = [markArray!.uint16(), markArray!.uint16()];
+    const place = anchor(part(markArray!, offset));
+    if (place && markClass < classes) marks.set(g, { markClass, anchor: place });
+  }
+  const rows = onto.slice(0, ontoArray?.uint16() ?? 0);
+  if (type !== GPOS_TYPE.markToLigature) {
+    const seats = new Map<number, (AnchorPlace | undefined)[]>();
+    const offsets = rows.map(() => Array.from({ length: classes }, () => ontoArray!.uint16()));
+    rows.forEach((g, i) => {
+      seats.set(
+        g,
+        offsets[i]!.map((o) => anchor(part(ontoArray!, o))),
+      );
+    });
+    return { kind: 'attach', onto: type === GPOS_TYPE.markToMark ? 'mark' : 'base', marks, classes, seats };
+  }
+  const offsets = rows.map(() => ontoArray!.uint16());
+  const parts = new Map<number, (AnchorPlace | undefined)[][]>();
+  rows.forEach((g, i) => {
+    const ligature = part(ontoArray!, offsets[i]!);
+    if (!ligature) return;
+    const letters = ligature.uint16();
+    const anchors = Array.from({ length: letters }, () => Array.from({ length: classes }, () => ligature.uint16()));
+    parts.set(
+      g,
+      anchors.map((list) => list.map((o) => anchor(part(ligature, o)))),
+    );
+  });
+  return { kind: 'attachParts', marks, classes, parts };
 }
 
 function readGlyphPairs(from: Reader): ReadPositions {
