@@ -52,14 +52,19 @@ const sets = (names: Names, list: readonly GlyphSet[]): number[][] =>
 const unique = (glyphs: readonly number[]): number[] => [...new Set(glyphs)].sort((a, b) => a - b);
 
 /** Every way to take one of each set, in order. */
-function* spelled(lists: readonly (readonly number[])[], at: Span): Generator<number[]> {
+function spelled(lists: readonly (readonly number[])[], at: Span): Iterable<number[]> {
+  // Most rules are of single glyphs.
+  if (lists.length > 0 && lists.every((l) => l.length === 1)) return [lists.map((l) => l[0]!)];
   const total = lists.reduce((n, l) => n * l.length, 1);
   if (total > MOST_SPELLED)
     throw new FeatureFault(
       `This rule stands for ${total.toLocaleString('en')} single ones; ${MOST_SPELLED.toLocaleString('en')} is the most.`,
       at,
     );
-  if (lists.length === 0 || lists.some((l) => l.length === 0)) return;
+  return lists.length === 0 || lists.some((l) => l.length === 0) ? [] : everyRow(lists);
+}
+
+function* everyRow(lists: readonly (readonly number[])[]): Generator<number[]> {
   const places = lists.map(() => 0);
   for (;;) {
     yield places.map((p, i) => lists[i]![p]!);

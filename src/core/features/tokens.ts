@@ -8,17 +8,40 @@ export type Tokens = {
   faults: readonly (Span & { reason: string })[];
 };
 
-/** What begins with a character of each kind, and how far it goes. */
+/** What begins with a character of each kind, and how far it goes; words and spaces, which are most of a text, go by {@link CLASSES}. */
 const NUMBER = /-?(?:0[xX][0-9A-Fa-f]+|[0-9]+(?:\.[0-9]+)?|\.[0-9]+)(?![A-Za-z_])/y;
-const WORD = /[A-Za-z_.0-9][A-Za-z0-9_.+*:^~!\-/]*/y;
 const CLASS = /@[A-Za-z0-9_.-]+/y;
 const CID = /\\[0-9]+/y;
 const ESCAPED = /\\[A-Za-z_.][A-Za-z0-9_.+*:^~!-]*/y;
-const SPACE = /[\s\u00a0\ufeff]+/y;
 const COMMENT = /[^\n\r]*/y;
 const STRING = /"[^"]*"/y;
 const SYMBOLS = "{}()[]<>;,='-:";
 
+const [SPACE, LETTER, FIGURE, IN_WORD] = [1, 2, 4, 8];
+/** What characters below 128 are. */
+const CLASSES = Uint8Array.from({ length: 128 }, (_, code) => {
+  const c = String.fromCharCode(code);
+  return (
+    (/\s/.test(c) ? SPACE : 0) |
+    (/[A-Za-z_]/.test(c) ? LETTER : 0) |
+    (/[0-9]/.test(c) ? FIGURE : 0) |
+    (/[A-Za-z0-9_.+*:^~!\-/]/.test(c) ? IN_WORD : 0)
+  );
+});
+const is = (code: number, kind: number): boolean => code < 128 && (CLASSES[code]! & kind) !== 0;
+const isSpace = (code: number): boolean =>
+  code < 128
+    ? (CLASSES[code]! & SPACE) !== 0
+    : code === 0xa0 || code === 0xfeff || /\s/.test(String.fromCharCode(code));
+
+/** Where a stretch of such characters that begins at a place ends. */
+function wordEnd(text: string, at: number): number {
+  let end = at;
+  while (end < text.length && is(text.charCodeAt(end), IN_WORD)) end++;
+  return end;
+}
+
+/** Kinds that signs begin, each tried in its order. */
 const BY_START: Readonly<Record<string, readonly (readonly [TokenKind, RegExp])[]>> = {
   '@': [['class', CLASS]],
   '\\': [
@@ -27,24 +50,8 @@ const BY_START: Readonly<Record<string, readonly (readonly [TokenKind, RegExp])[
   ],
   '"': [['string', STRING]],
   '-': [['number', NUMBER]],
-  '.': [
-    ['number', NUMBER],
-    ['word', WORD],
-  ],
 };
-const WORDS = [['word', WORD]] as const;
-const FIGURES = [
-  ['number', NUMBER],
-  ['word', WORD],
-] as const;
-
-/** The kinds that may begin with a character. */
-function kindsAt(character: string): readonly (readonly [TokenKind, RegExp])[] {
-  if ((character >= 'a' && character <= 'z') || (character >= 'A' && character <= 'Z') || character === '_')
-    return WORDS;
-  if (character >= '0' && character <= '9') return FIGURES;
-  return BY_START[character] ?? [];
-}
+const NO_KINDS: readonly (readonly [TokenKind, RegExp])[] = [];
 
 /** Where a pattern that begins at a place ends; the place itself where it does not fit. */
 function endOf(pattern: RegExp, text: string, at: number): number {
@@ -62,20 +69,30 @@ export function tokensOf(text: string): Tokens {
   const faults: (Span & { reason: string })[] = [];
   let at = 0;
   while (at < text.length) {
-    const character = text[at]!;
-    const behind = endOf(SPACE, text, at);
-    if (behind > at) {
-      at = behind;
-      continue;
-    }
-    if (character === '#') {
-      const to = endOf(COMMENT, text, at);
-      comments.push({ from: at, to });
-      at = to;
+    const code = text.charCodeAt(at);
+    if (isSpace(code)) {
+      at++;
       continue;
     }
     const from = at;
-    for (const [kind, pattern] of kindsAt(character)) {
+    if (is(code, LETTER)) {
+      at = wordEnd(text, at + 1);
+      tokens.push({ kind: 'word', text: text.slice(from, at), from, to: at });
+      continue;
+    }
+    const character = text[at]!;
+    if (character === '#') {
+      at = endOf(COMMENT, text, at);
+      comments.push({ from, to: at });
+      continue;
+    }
+    if (is(code, FIGURE) || character === '.') {
+      const to = endOf(NUMBER, text, from);
+      at = to > from ? to : wordEnd(text, from + 1);
+      tokens.push({ kind: to > from ? 'number' : 'word', text: text.slice(from, at), from, to: at });
+      continue;
+    }
+    for (const [kind, pattern] of BY_START[character] ?? NO_KINDS) {
       const to = endOf(pattern, text, from);
       if (to === from) continue;
       tokens.push({ kind, text: text.slice(from, to), from, to });

@@ -4,15 +4,17 @@
  */
 export class Packed {
   private readonly fields: (number | { part: Uint8Array | undefined })[] = [];
+  private hasParts = false;
 
   /** A 16-bit number, signed or not. */
   number(...values: readonly number[]): this {
-    this.fields.push(...values.map((v) => v & 0xffff));
+    for (const v of values) this.fields.push(v & 0xffff);
     return this;
   }
 
   part(...parts: readonly (Uint8Array | undefined)[]): this {
-    this.fields.push(...parts.map((part) => ({ part })));
+    for (const part of parts) this.fields.push({ part });
+    this.hasParts = true;
     return this;
   }
 
@@ -32,6 +34,14 @@ export class Packed {
   }
 
   private packed(): { bytes: Uint8Array; farthest: number } {
+    if (!this.hasParts) {
+      const bytes = new Uint8Array(this.fields.length * 2);
+      (this.fields as number[]).forEach((v, i) => {
+        bytes[2 * i] = v >> 8;
+        bytes[2 * i + 1] = v;
+      });
+      return { bytes, farthest: 0 };
+    }
     const places = new Map<Uint8Array | string, number>();
     const behind: Uint8Array[] = [];
     const head = this.fields.length * 2;
