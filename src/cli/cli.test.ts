@@ -467,7 +467,7 @@ test('rules are told and written for other tools; a fault ends with 1; text is s
   writeFileSync(join(broken, ufoFolder, 'features.fea'), 'feature liga {\n  sub n n by nothing;\n} liga;\n');
   const checked = wendril('features', join(broken, ufoFolder), '--check');
   expect(checked.code).toBe(1);
-  expect(checked.out).toMatch(/^features\.fea, line 2, column 14: Glyph nothing is not in the project/);
+  expect(checked.out).toMatch(/^Ligatures, always on, line 2, column 14: Glyph nothing is not in the project/);
   const shaped = wendril('shape', demo, 'office AV', '--explain');
   expect(shaped.out).toMatch(/^o f_f_i c e space A V\n/);
   expect(shaped.out).toMatch(/ {2}liga, lookup \d+ of GSUB \(Ligatures, line 2\): o f f i c e .* → o f_f_i c e/);
@@ -475,6 +475,13 @@ test('rules are told and written for other tools; a fault ends with 1; text is s
   const small = JSON.parse(wendril('shape', demo, 'ab', '--features', 'smcp', '--json').out);
   expect(small.glyphs.map((g: { glyph: string }) => g.glyph)).toEqual(['a.sc', 'b.sc']);
   expect(wendril('shape', demo, 'ab', '--features', 'small').err).toMatch(/small is no feature/);
+  expect(wendril('shape', demo, 'ab', '--direction', 'rtl').out).toMatch(/^b a\n/);
+  expect(wendril('shape', demo, 'ab', '--direction', 'up').err).toMatch(/up is no direction; write ltr or rtl/);
+  const font = join(folder, 'decompiled');
+  expect(wendril('cast', demo, '--out', font, '--format', 'ttf').code).toBe(0);
+  const [file] = readdirSync(font).filter((f) => /Regular\.ttf$/.test(f));
+  expect(wendril('features', join(font, file!), '--write', fea).code).toBe(0);
+  expect(readFileSync(fea, 'utf8')).toMatch(/sub f f i by f_f_i;[\s\S]*feature liga \{[\s\S]*feature cpsp \{/);
   writeFileSync(
     join(broken, ufoFolder, 'features.fea'),
     'feature locl {\n  script latn;\n  language TRK;\n  sub n by o;\n} locl;\n',

@@ -76,7 +76,7 @@ export const COMMANDS: readonly CommandFacts[] = [
     name: 'features',
     takes: 'SOURCE',
     does: [
-      'The sections of rules of a source: what they say, and what is wrong in them, by line and column.',
+      'The sections of rules of a source or a font: what they say, and what is wrong in them, by line and column.',
       'Ends with 1 where a rule is wrong.',
     ],
     options: [
@@ -97,7 +97,9 @@ export const COMMANDS: readonly CommandFacts[] = [
     does: ['A text set with a font, or with a source as it would be cast: its glyphs and their places.'],
     options: [
       { name: 'features', value: 'LIST', does: 'features to be set: smcp,liga=0,salt=2' },
-      { name: 'language', value: 'CODE', does: 'the language of the text, as tr or ro' },
+      { name: 'language', value: 'CODE', does: 'the language of the text, as tr, or as TRK by its tag in fonts' },
+      { name: 'script', value: 'TAG', does: 'the script, as latn or deva, where it is not that of the letters' },
+      { name: 'direction', value: 'ltr|rtl', does: 'the direction, where it is not that of the letters' },
       { name: 'explain', does: 'tells what every lookup did, in order, and where its rule stands' },
       JSON_OPTION,
     ],

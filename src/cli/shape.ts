@@ -1,6 +1,7 @@
 import { lstatSync } from 'node:fs';
 import { castFont } from '../core/casting/font';
 import type { LookupSources } from '../core/casting/tables/layout';
+import { asked } from '../core/features/setting';
 import { isFont, unpackedFont } from '../core/formats/openFile';
 import { defaultMaster } from '../core/project/queries';
 import { createShaper, type ShapedGlyph } from '../workers/shaper';
@@ -11,6 +12,8 @@ import { openInput, readFile } from './source';
 const OPTIONS = {
   features: { type: 'string' },
   language: { type: 'string' },
+  script: { type: 'string' },
+  direction: { type: 'string' },
   explain: { type: 'boolean', default: false },
   json: { type: 'boolean', default: false },
 } as const;
@@ -26,7 +29,15 @@ export async function shape(args: readonly string[]): Promise<void> {
   if (wrong) throw new CliError(`${wrong} is no feature; write liga, liga=0 or salt=2, with commas between.`);
   const font = await fontOf(source);
   const shaper = await createShaper(font.bytes);
-  const settings = values.language === undefined ? {} : { language: values.language };
+  const { language, script, direction } = values;
+  if (direction !== undefined && direction !== 'ltr' && direction !== 'rtl')
+    throw new CliError(`${direction} is no direction; write ltr or rtl.`);
+  const { settings } = asked({
+    features: {},
+    ...(language !== undefined && { language }),
+    ...(script !== undefined && { script }),
+    ...(direction !== undefined && { direction }),
+  });
   const { glyphs, width } = shaper.shape(text, features, settings);
   const named = (list: readonly ShapedGlyph[]) =>
     list.map(({ gid, x, y, advance, cluster }) => ({ glyph: shaper.name(gid), x, y, advance, cluster }));

@@ -53,7 +53,7 @@ test('the demo’s rules work: ligatures, small capitals, figures, fractions, st
 test('names of stylistic sets are in the font, for its menus', () => {
   const records = name.read(readSfnt(cast(demo).bytes).tables.get('name')!);
   const own = records.filter((r) => r.nameID >= 256).map((r) => r.value);
-  expect(own).toEqual(['Round a', 'Level-tailed g', 'Straight y']);
+  expect(own).toEqual(['Round a', 'Level-tailed g', 'Straight y', 'Raised colon in times']);
 });
 
 test('what is wrong in the text is told with its section and line; the rest works', () => {

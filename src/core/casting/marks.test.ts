@@ -128,7 +128,9 @@ test('the anchors are read back from the font; GDEF says which glyphs are marks'
   const layout = readLayout(tableOf(sfnt, 'GPOS'), 'GPOS', 9);
   expect(layout.features.map((f) => f.tag).sort()).toEqual([...layout.features.map((f) => f.tag)].sort());
   expect(new Set(layout.features.map((f) => f.tag))).toEqual(
-    new Set(['kern', 'mark', 'mkmk'].filter((t) => t !== 'mkmk' || layout.features.some((f) => f.tag === 'mkmk'))),
+    new Set(
+      ['cpsp', 'kern', 'mark', 'mkmk'].filter((t) => t !== 'mkmk' || layout.features.some((f) => f.tag === 'mkmk')),
+    ),
   );
   const found = readMarkAnchors(tableOf(sfnt, 'GPOS'), undefined);
   const a = glyphNamed(demo, 'a')!;

@@ -294,3 +294,13 @@ test('languages that a rule which writes itself names keep all other features in
   const opened = readProjectFile(writeProjectFile(added), 'demo.wendril');
   expect(opened.ok && opened.value.features.sections).toEqual(added.features.sections);
 });
+
+test('capitals get a hundredth of the em more room among themselves, where there is an alphabet of them', () => {
+  const of = (project: Project) => automaticRules(projectGround(project, 'm1')).find((r) => r.tag === 'cpsp');
+  expect(of(demo)!.text).toMatch(/^feature cpsp \{\n {2}pos \[.*\bA\b.*\bZ\b.*\] <5 0 10 0>;\n\} cpsp;/s);
+  expect(of({ ...demo, unitsPerEm: 2048 })!.text).toContain('<10 0 20 0>');
+  const isCapital = (c: number) => /\p{Lu}/u.test(String.fromCodePoint(c));
+  const few = Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => !g.unicodes.some(isCapital)));
+  const order = demo.glyphOrder.filter((id) => few[id]);
+  expect(of({ ...demo, glyphs: few, glyphOrder: order })).toBeUndefined();
+});

@@ -19,6 +19,8 @@ export type Ground = {
   /** Marks that sit above, and those that sit below. */
   above: readonly string[];
   below: readonly string[];
+  /** Units of the em; 1000 where it is not told. */
+  unitsPerEm?: number;
 };
 
 type Pair = readonly [from: string, to: string];
@@ -395,6 +397,18 @@ function stylistic(ground: Ground, is: (name: string) => boolean): Rule[] {
   ];
 }
 
+/** Fewer capitals than this are no alphabet. */
+const ALPHABET = 10;
+
+/** A little more room at both sides of capitals, for words in capitals alone: a hundredth of the em for each. */
+function roomBetweenCapitals({ names, codeOf, unitsPerEm = 1000 }: Ground): Rule[] {
+  const capitals = names.filter((n) => isCapital(codeOf(n)));
+  if (capitals.length < ALPHABET) return [];
+  const room = Math.max(2, Math.round(unitsPerEm / 200) * 2);
+  const text = block('cpsp', [`pos [${capitals.join(' ')}] <${room / 2} 0 ${room} 0>;`]);
+  return [{ tag: 'cpsp', title: 'Room between capitals', text, shown: [] }];
+}
+
 /** Every rule that the names of a font call for, in the order in which they are to work. */
 export function automaticRules(ground: Ground): Rule[] {
   const there = new Set(ground.names);
@@ -406,6 +420,7 @@ export function automaticRules(ground: Ground): Rule[] {
     ...local(ground, is),
     ...byTag(/^(init|medi|fina|isol)$/),
     ...byTag(/^(smcp|c2sc|case)$/),
+    ...roomBetweenCapitals(ground),
     ...byTag(/^(lnum|onum|pnum|tnum|zero)$/),
     ...byTag(/^(sups|subs|sinf|ordn|numr|dnom)$/),
     ...fractions(is),

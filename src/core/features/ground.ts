@@ -21,12 +21,13 @@ export type Sections = readonly {
 }[];
 
 /** What automatic rules are made from: the glyphs, their characters, the marks that their anchors make. */
-export function groundOf(glyphs: readonly NamedGlyph[]): Ground {
+export function groundOf(glyphs: readonly NamedGlyph[], unitsPerEm: number): Ground {
   const codes = new Map(glyphs.map(({ glyph }) => [glyph.name, glyph.unicodes[0]] as const));
   const sitting = (...anchors: string[]) =>
     glyphs.flatMap((e) => (e.drawing.anchors.some((a) => anchors.includes(a.name)) ? [e.glyph.name] : []));
   return {
     names: glyphs.map((e) => e.glyph.name),
+    unitsPerEm,
     codeOf: (name) => codes.get(name),
     above: sitting('_top'),
     below: sitting('_bottom', '_ogonek', '_cedilla'),
@@ -39,6 +40,7 @@ export const projectGround = (project: Project, master: MasterId): Ground =>
     glyphsInOrder(project)
       .filter((g) => g.cast)
       .map((glyph) => ({ glyph, drawing: drawingOf(glyph, master) })),
+    project.unitsPerEm,
   );
 
 /** Is a section left out of the font? */

@@ -17,7 +17,7 @@ const KNOWN: Readonly<Record<string, readonly [does: string, isUsual: boolean]>>
   init: ['Forms at the beginning of a word', true],
   isol: ['Forms that stand alone', true],
   kern: ['Room between pairs', true],
-  liga: ['Ligatures that text uses without being asked', true],
+  liga: ['Ligatures, always on', true],
   lnum: ['Figures as tall as capitals', false],
   locl: ['Forms of single languages', true],
   mark: ['Marks on letters', true],

@@ -12,6 +12,7 @@ import type { LanguageSystem, Lookup } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
 import type { Project } from '../../project/model';
 import type { CastPlan } from '../plan';
+import { joins } from './joins';
 import { definedGlyphs, markFeatures } from './marks';
 
 /** The tables of layout, the names that features bring, what is said of the rules, and where lookups come from. */
@@ -42,7 +43,7 @@ const MOST_NOTES = 12;
 
 /** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
 export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlySet<string>): LayoutTables {
-  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries));
+  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries, plan.project.unitsPerEm));
   const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
   const compiled = compiledOf(plan, sections, gdef);
   const notes = notesOf(compiled, sections);
@@ -50,7 +51,11 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
   const own = (tag: string) => !replaced.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
-  const made = [{ tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter((f) => f.lookups.length > 0);
+  const made = [
+    { tag: 'curs', lookups: joins(plan.entries) },
+    { tag: 'kern', lookups: kernLookups(kern) },
+    ...marks,
+  ].filter((f) => f.lookups.length > 0);
   for (const { tag } of made.filter((f) => !own(f.tag)))
     notes.push(
       refused(
@@ -115,6 +120,7 @@ const BY_ITSELF: Readonly<Record<string, string>> = {
   kern: 'the pairs of Kern',
   mark: 'the anchors of letters and marks',
   mkmk: 'the anchors of marks on marks',
+  curs: 'the entries and exits of letters',
 };
 
 function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): LookupSource[] {

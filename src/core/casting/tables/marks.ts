@@ -13,6 +13,8 @@ const isMark = ({ glyph, drawing }: Entry): boolean =>
 
 /** Anchors that mark the places of the caret in a ligature. */
 const CARET = /^caret_\d+$/;
+/** Anchors that no mark sits at: joins of connected writing, carets. */
+const NO_SEATS: ReadonlySet<string> = new Set(['entry', 'exit', 'caret']);
 /** Numbered anchors are of a ligature's parts, from 1 on. */
 const NUMBERED = /^(.+)_([1-9]\d?)$/;
 
@@ -34,7 +36,7 @@ function anchorsOf(entries: readonly Entry[]) {
   entries.forEach((entry, index) => {
     const mark = isMark(entry);
     for (const a of entry.drawing.anchors) {
-      if (a.role === 'entry' || a.role === 'exit' || a.role === 'caret' || CARET.test(a.name)) continue;
+      if (NO_SEATS.has(a.role ?? a.name) || NO_SEATS.has(a.name) || CARET.test(a.name)) continue;
       const numbered = NUMBERED.exec(a.name);
       if (a.name.startsWith('_')) note(sitting, a.name.slice(1), index, a);
       else if (numbered && !mark) {
