@@ -50,6 +50,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
     'core/fitting',
     'core/kerning',
     'core/tidying',
+    'core/variation',
   ],
   workers: ['core/*'],
   cli: ['core/*', 'core', 'workers'],

@@ -32,5 +32,7 @@ import './project/glyphEdits';
 import './project/removal';
 import './project/zoneEdits';
 import './tidying/operations';
+import './variation/familyEdits';
+import './variation/mending';
 
 export { registeredEdits, runEdit } from './project/edit';

@@ -4,7 +4,7 @@ import { kerningThrough } from '../project/kerningLookup';
 import type { Drawing, Glyph, Master, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { sameStructure } from '../project/structure';
-import { masterWeights, normalised, variationModel } from './model';
+import { designEnds, type Place, weightsAt } from './places';
 
 const sum = (weights: readonly number[], value: (i: number) => number): number =>
   weights.reduce((total, w, i) => (w === 0 ? total : total + w * value(i)), 0);
@@ -41,17 +41,18 @@ export function blendedDrawing(drawings: readonly Drawing[], weights: readonly n
 
 /**
  * The family at one place between its masters, as a project with a single master of that name. Glyphs whose masters do not
- * agree keep the drawing of the default, and are named in `stuck`. A glyph's waypoints have a say of their own.
+ * agree keep the drawing of the default, and are named in `stuck`. A glyph's waypoints have a say of their own. A place outside the axes
+ * counts as their end, unless what lies `beyond` is wanted: then what happens at the end goes on.
  */
 export function instanceAt(
   project: Project,
-  place: Readonly<Record<string, number>>,
+  place: Place,
   name: string,
+  beyond = false,
 ): { project: Project; stuck: string[] } {
   const { masters } = project;
-  const at = normalised(project.axes, place);
-  const weightsFor = (places: readonly Readonly<Record<string, number>>[]) =>
-    masterWeights(variationModel(places.map((p) => normalised(project.axes, p))), at);
+  const weightsFor = (places: readonly Place[]) =>
+    weightsAt(project.axes, places, beyond ? place : held(project, place));
   const weights = weightsFor(masters.map((m) => m.place));
   const main = defaultMaster(project);
   const stuck: string[] = [];
@@ -80,6 +81,16 @@ export function instanceAt(
     stuck,
   };
 }
+
+/** A place held within the ends of the axes. */
+const held = (project: Project, place: Place): Place =>
+  Object.fromEntries(
+    project.axes.map((a) => {
+      const { least, usual, most } = designEnds(a);
+      const value = place[a.tag] ?? usual;
+      return [a.tag, Math.min(Math.max(value, Math.min(least, most)), Math.max(least, most))];
+    }),
+  );
 
 function blendedMaster(project: Project, weights: readonly number[], main: Master, name: string): Master {
   const { masters } = project;

@@ -1,0 +1,382 @@
+import { z } from 'zod';
+import * as a from '../project/arguments';
+import { toDesign } from '../project/axes';
+import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
+import type { Drawing, Glyph, Master, MasterId, Project } from '../project/model';
+import { defaultMaster, drawingOf, masterThere } from '../project/queries';
+import { instanceAt } from './instance';
+import { type Place, samePlace, toUser, wholePlace } from './places';
+
+/** Edits of the family’s space: its axes, the masters on them, its instances. */
+
+const TAG = /^[A-Za-z][A-Za-z0-9 ]{3}$/;
+const FARTHEST = 16_383;
+const MOST_MASTERS = 64;
+const MOST_INSTANCES = 500;
+const MOST_AXES = 16;
+const place = z.record(z.string().max(4), z.number().min(-FARTHEST).max(FARTHEST)).readonly();
+const name = z.string().trim().min(1).max(200);
+const value = z.number().min(-FARTHEST).max(FARTHEST);
+
+type Axis = Project['axes'][number];
+
+const spoken = (axes: Project['axes'], at: Place): string =>
+  axes.map((x) => `${x.name.toLowerCase()} ${Math.round((wholePlace(axes, at)[x.tag] ?? 0) * 100) / 100}`).join(', ') ||
+  'the only place';
+
+/** Refuses an axis whose numbers or tag make none. */
+function axisFault(axis: Axis, others: readonly Axis[]): string | undefined {
+  if (!TAG.test(axis.tag))
+    return `${axis.tag || 'Nothing'} is no tag of an axis: four letters or figures, a letter first.`;
+  if (others.some((o) => o.tag === axis.tag)) return `There is an axis ${axis.tag} already.`;
+  if (!(axis.minimum <= axis.default && axis.default <= axis.maximum))
+    return `The default of ${axis.name} lies between its minimum and its maximum.`;
+  if (axis.minimum === axis.maximum) return `${axis.name} needs room between its minimum and its maximum.`;
+  return undefined;
+}
+
+/** Two masters that stand at one place on axes; undefined where all stand apart. */
+function atOnePlace(project: Project, axes: Project['axes']): readonly [Master, Master] | undefined {
+  const { masters } = project;
+  for (const [i, m] of masters.entries())
+    for (const o of masters.slice(0, i)) if (samePlace(axes, m.place, o.place)) return [o, m];
+  return undefined;
+}
+
+export const addAxis = defineEdit(
+  {
+    name: 'addAxis',
+    does: 'Adds an axis to the family',
+    reach: 'all masters',
+    args: z.object({ tag: z.string(), name, minimum: value, default: value, maximum: value }),
+  },
+  (project, args) => {
+    const axis: Axis = { ...args, map: [], hidden: false, labels: {} };
+    if (project.axes.length >= MOST_AXES) return refused(`A family has at most ${MOST_AXES} axes.`);
+    const fault = axisFault(axis, project.axes);
+    if (fault) return refused(fault);
+    return edited({ ...project, axes: [...project.axes, axis] }, `Added the axis ${axis.name}`);
+  },
+);
+
+/** Changes an axis; masters and instances stay where they are. */
+export const setAxis = defineEdit(
+  {
+    name: 'setAxis',
+    does: 'Changes an axis of the family',
+    reach: 'all masters',
+    args: z.object({
+      tag: z.string(),
+      change: z.object({
+        name: name.optional(),
+        minimum: value.optional(),
+        default: value.optional(),
+        maximum: value.optional(),
+        hidden: z.boolean().optional(),
+        map: z
+          .array(z.tuple([value, value]).readonly())
+          .max(64)
+          .readonly()
+          .optional(),
+      }),
+    }),
+  },
+  (project, { tag, change }) => {
+    const axis = project.axes.find((x) => x.tag === tag);
+    if (!axis) return refused(`There is no axis ${tag}.`);
+    const next: Axis = { ...axis, ...Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined)) };
+    const fault = axisFault(
+      next,
+      project.axes.filter((x) => x !== axis),
+    );
+    if (fault) return refused(fault);
+    const rising = [...next.map].sort((p, q) => p[0] - q[0]);
+    if (rising.some(([, own], i) => i > 0 && own < rising[i - 1]![1]))
+      return refused(`The map of ${next.name} goes on upwards: no design value may be less than the one before.`);
+    const axes = project.axes.map((x) => (x === axis ? next : x));
+    return edited({ ...project, axes }, `Changed the axis ${next.name}`);
+  },
+);
+
+/** Takes an axis away: masters and instances lose their place on it. */
+export const removeAxis = defineEdit(
+  {
+    name: 'removeAxis',
+    does: 'Takes an axis away',
+    reach: 'all masters',
+    args: z.object({ tag: z.string() }),
+  },
+  (project, { tag }) => {
+    const axis = project.axes.find((x) => x.tag === tag);
+    if (!axis) return refused(`There is no axis ${tag}.`);
+    const axes = project.axes.filter((x) => x !== axis);
+    const same = atOnePlace(project, axes);
+    if (same)
+      return refused(
+        `Without ${axis.name}, ${same[0].name} and ${same[1].name} would stand at one place; take one of them away first.`,
+      );
+    const without = <T extends { place: Place }>(list: readonly T[]): T[] =>
+      list.map((x) => {
+        const { [tag]: _, ...rest } = x.place;
+        return { ...x, place: rest };
+      });
+    return edited(
+      { ...project, axes, masters: without(project.masters), instances: without(project.instances) },
+      `Took the axis ${axis.name} away`,
+    );
+  },
+);
+
+const nextMasterId = ({ masters, glyphs }: Project): MasterId => {
+  const taken = new Set(masters.map((m) => m.id));
+  // Drawings of a master that was taken away and may come back by undo are not met again.
+  for (const g of Object.values(glyphs)) for (const id of Object.keys(g.drawings)) taken.add(id);
+  let n = 1;
+  while (taken.has(`m${n}`)) n++;
+  return `m${n}`;
+};
+
+/** Axes that reach as far as a place. */
+const reaching = (axes: Project['axes'], at: Place): Axis[] =>
+  axes.map((x) => {
+    const user = toUser(x, wholePlace(axes, at)[x.tag]!);
+    return { ...x, minimum: Math.min(x.minimum, user), maximum: Math.max(x.maximum, user) };
+  });
+
+/**
+ * Adds a master at a place: as a copy of another, or as what lies there between the masters, or beyond them in a straight line. Axes
+ * grow to reach it.
+ */
+export const addMaster = defineEdit(
+  {
+    name: 'addMaster',
+    does: 'Adds a master',
+    reach: 'all masters',
+    args: z.object({ name, place, copy: a.master.optional() }),
+  },
+  (project, { name: called, place: at, copy }) => {
+    const { masters, axes } = project;
+    if (masters.length >= MOST_MASTERS) return refused(`A family has at most ${MOST_MASTERS} masters.`);
+    if (axes.length === 0) return refused('A second master needs an axis to stand on; add one first.');
+    const there = masters.find((m) => samePlace(axes, m.place, at));
+    if (there) return refused(`${there.name} stands at ${spoken(axes, at)} already.`);
+    if (masters.some((m) => m.name === called)) return refused(`There is a master ${called} already.`);
+    const id = nextMasterId(project);
+    const model = copy === undefined ? undefined : masterThere(project, copy);
+    const made = model ? undefined : instanceAt(project, at, called, true);
+    const from = made?.project ?? project;
+    const fromId = model?.id ?? defaultMaster(project).id;
+    const master: Master = {
+      ...(model ?? from.masters[0]!),
+      id,
+      name: called,
+      place: Object.fromEntries(axes.map((x) => [x.tag, wholePlace(axes, at)[x.tag]!])),
+      lib: withoutOrigin((model ?? from.masters[0]!).lib),
+    };
+    const glyphs: Record<string, Glyph> = {};
+    for (const [key, g] of Object.entries(project.glyphs))
+      glyphs[key] = { ...g, drawings: { ...g.drawings, [id]: plainDrawing(drawingOf(from.glyphs[key]!, fromId)) } };
+    const stuck = made?.stuck ?? [];
+    const said =
+      stuck.length > 0
+        ? `; ${plural(stuck.length, 'glyph')} whose masters do not agree ${stuck.length === 1 ? 'has' : 'have'} the default’s drawing`
+        : '';
+    return edited(
+      { ...project, axes: reaching(axes, at), masters: [...masters, roundedMaster(master)], glyphs },
+      `Added the master ${called}${model ? `, as a copy of ${model.name}` : ''}${said}`,
+    );
+  },
+);
+
+/** What a master remembers of the file it came from is not its copy’s. */
+function withoutOrigin(lib: Master['lib']): Master['lib'] {
+  if (!lib) return undefined;
+  const { 'org.wendril.folder': _, ...rest } = lib;
+  return rest;
+}
+
+const grid = (v: number): number => Math.round(v * 1000) / 1000;
+
+/** A drawing without what belongs to one master only. */
+const plainDrawing = (d: Drawing): Drawing => ({
+  ...d,
+  advance: grid(d.advance),
+  contours: d.contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: grid(p.x), y: grid(p.y) })) })),
+  anchors: d.anchors.map((n) => ({ ...n, x: grid(n.x), y: grid(n.y) })),
+  guides: [],
+  backdrops: [],
+});
+
+const roundedMaster = (m: Master): Master => ({
+  ...m,
+  kerning: Object.fromEntries(Object.entries(m.kerning).map(([k, v]) => [k, Math.round(v)])),
+  stems: m.stems.map((s) => ({ ...s, value: grid(s.value) })),
+  zones: {
+    ...m.zones,
+    ...Object.fromEntries(
+      (['baseline', 'xHeight', 'capHeight', 'ascender', 'descender'] as const).map((key) => [
+        key,
+        { ...m.zones[key], position: grid(m.zones[key].position), overshoot: grid(m.zones[key].overshoot) },
+      ]),
+    ),
+  },
+});
+
+/** Takes a master away, with all that was drawn, kerned and measured in it. */
+export const removeMaster = defineEdit(
+  { name: 'removeMaster', does: 'Takes a master away', reach: 'all masters', args: z.object({ master: a.master }) },
+  (project, { master: id }) => {
+    const master = masterThere(project, id);
+    if (project.masters.length === 1) return refused('A project keeps one master at least.');
+    if (master.id === defaultMaster(project).id)
+      return refused(
+        `${master.name} is the default, which the others are seen from; make another one the default first.`,
+      );
+    const glyphs: Record<string, Glyph> = {};
+    for (const [key, g] of Object.entries(project.glyphs)) {
+      const { [id]: _, ...drawings } = g.drawings;
+      const side = (list: Glyph['follows']['left']) => list.filter((f) => f.master !== id);
+      const follows = { left: side(g.follows.left), right: side(g.follows.right) };
+      glyphs[key] = { ...g, drawings, follows, takes: g.takes.filter((t) => t.master !== id) };
+    }
+    return edited(
+      { ...project, glyphs, masters: project.masters.filter((m) => m.id !== id) },
+      `Took the master ${master.name} away`,
+    );
+  },
+);
+
+export const moveMaster = defineEdit(
+  {
+    name: 'moveMaster',
+    does: 'Moves a master on the axes',
+    reach: 'one master',
+    args: z.object({ master: a.master, place }),
+  },
+  (project, { master: id, place: at }) => {
+    const master = masterThere(project, id);
+    const { axes } = project;
+    if (axes.length === 0) return refused('There is no axis to move a master on.');
+    const next = wholePlace(axes, { ...master.place, ...at });
+    const there = project.masters.find((m) => m.id !== id && samePlace(axes, m.place, next));
+    if (there) return refused(`${there.name} stands at ${spoken(axes, next)} already.`);
+    const isDefault = defaultMaster(project).id === id && !samePlace(axes, next, {});
+    if (isDefault)
+      return refused(
+        `${master.name} stands where the axes have their defaults; make another one the default first, or change the axes.`,
+      );
+    return edited(
+      withMaster({ ...project, axes: reaching(axes, next) }, id, (m) => ({ ...m, place: next })),
+      `Moved the master ${master.name} to ${spoken(axes, next)}`,
+    );
+  },
+);
+
+/** Makes a master the default: the axes have their defaults where it stands. */
+export const makeDefault = defineEdit(
+  {
+    name: 'makeDefault',
+    does: 'Makes a master the default',
+    reach: 'all masters',
+    args: z.object({ master: a.master }),
+  },
+  (project, { master: id }) => {
+    const master = masterThere(project, id);
+    if (defaultMaster(project).id === id) return refused(`${master.name} is the default already.`);
+    const at = wholePlace(project.axes, master.place);
+    // Places that are not said lie at the old defaults.
+    const said = <T extends { place: Place }>(list: readonly T[]): T[] =>
+      list.map((x) => ({ ...x, place: wholePlace(project.axes, x.place) }));
+    const axes = project.axes.map((x) => ({ ...x, default: toUser(x, at[x.tag]!) }));
+    return edited(
+      { ...project, axes, masters: said(project.masters), instances: said(project.instances) },
+      `Made ${master.name} the default`,
+    );
+  },
+);
+
+const instance = z.object({
+  name,
+  place,
+  weightClass: z.number().int().min(1).max(1000).optional(),
+  widthClass: z.number().int().min(1).max(9).optional(),
+});
+
+/** Adds instances; those whose names or places are taken are left out, and told. */
+export const addInstances = defineEdit(
+  {
+    name: 'addInstances',
+    does: 'Adds instances',
+    reach: 'no master',
+    args: z.object({ instances: z.array(instance).min(1).readonly() }),
+  },
+  (project, { instances }): Outcome => {
+    const fresh = instances.filter(
+      (i) => !project.instances.some((o) => o.name === i.name || samePlace(project.axes, o.place, i.place)),
+    );
+    if (fresh.length === 0) return refused('There are instances of these names or at these places already.');
+    if (project.instances.length + fresh.length > MOST_INSTANCES)
+      return refused(`A family has at most ${MOST_INSTANCES} instances.`);
+    const left = instances.length - fresh.length;
+    return edited(
+      { ...project, instances: [...project.instances, ...fresh] },
+      `Added ${plural(fresh.length, 'instance')}${left > 0 ? `; ${left} ${left === 1 ? 'was' : 'were'} there already` : ''}`,
+    );
+  },
+);
+
+export const setInstance = defineEdit(
+  {
+    name: 'setInstance',
+    does: 'Changes an instance',
+    reach: 'no master',
+    args: z.object({ index: a.index, change: instance.partial() }),
+  },
+  (project, { index, change }) => {
+    const own = project.instances[index];
+    if (!own) return refused('That instance is no longer in the project.');
+    const next = { ...own, ...change };
+    if (project.instances.some((o) => o !== own && o.name === next.name))
+      return refused(`There is an instance ${next.name} already.`);
+    return edited(
+      { ...project, instances: project.instances.map((o) => (o === own ? next : o)) },
+      `Changed the instance ${next.name}`,
+    );
+  },
+);
+
+export const removeInstance = defineEdit(
+  { name: 'removeInstance', does: 'Takes an instance away', reach: 'no master', args: z.object({ index: a.index }) },
+  (project, { index }) => {
+    const own = project.instances[index];
+    if (!own) return refused('That instance is no longer in the project.');
+    return edited(
+      { ...project, instances: project.instances.filter((o) => o !== own) },
+      `Took the instance ${own.name} away`,
+    );
+  },
+);
+
+/** Names of weights by the usual steps. */
+const WEIGHTS: readonly (readonly [value: number, name: string])[] = [
+  [100, 'Thin'],
+  [200, 'Extra Light'],
+  [300, 'Light'],
+  [400, 'Regular'],
+  [500, 'Medium'],
+  [600, 'Semibold'],
+  [700, 'Bold'],
+  [800, 'Extra Bold'],
+  [900, 'Black'],
+];
+
+/** Instances on the usual steps of weight that the axis reaches, at one place on all other axes, named behind `prefix`. */
+export function weightRow(project: Project, others: Place, prefix: string): z.infer<typeof instance>[] {
+  const axis = project.axes.find((x) => x.tag === 'wght');
+  if (!axis) return [];
+  return WEIGHTS.filter(([v]) => v >= axis.minimum && v <= axis.maximum).map(([v, called]) => ({
+    name: [prefix, called === 'Regular' && prefix ? '' : called].filter(Boolean).join(' '),
+    place: { ...wholePlace(project.axes, others), wght: toDesign(axis, v) },
+    weightClass: v,
+  }));
+}

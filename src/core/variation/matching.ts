@@ -1,0 +1,150 @@
+import { type Contour, isOnCurve, sameBuild, signedArea } from '../geometry/contour';
+import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
+import type { Drawing } from '../project/model';
+import { cheapestAssignment } from './assignment';
+
+/** How contours of two drawings of one letter belong together, by their shapes; places are shares of a box, so that weights and widths compare. */
+
+/** A contour that is smaller than this share of its box has no direction that one could tell. */
+const NO_DIRECTION = 0.04;
+
+export type ContourFacts = {
+  /** Of the points on the outline: extremes have points, and near is enough here. */
+  box: Box;
+  area: number;
+  /** +1 counter-clockwise, −1 clockwise, 0 where it cannot be told. */
+  direction: -1 | 0 | 1;
+};
+
+const facts = new WeakMap<Contour, ContourFacts>();
+
+export function contourFacts(contour: Contour): ContourFacts {
+  let known = facts.get(contour);
+  if (!known) {
+    const box = emptyBox();
+    for (const p of contour.points) if (isOnCurve(p)) stretchBox(box, p.x, p.y);
+    const area = signedArea(contour);
+    const room = (box.xMax - box.xMin) * (box.yMax - box.yMin);
+    const direction = !contour.closed || Math.abs(area) <= NO_DIRECTION * room ? 0 : area > 0 ? 1 : -1;
+    known = { box, area, direction };
+    facts.set(contour, known);
+  }
+  return known;
+}
+
+/** The box of all contours of a drawing. */
+export function drawnBox({ contours }: Drawing): Box {
+  const box = emptyBox();
+  for (const c of contours) {
+    const b = contourFacts(c).box;
+    if (isEmptyBox(b)) continue;
+    stretchBox(box, b.xMin, b.yMin);
+    stretchBox(box, b.xMax, b.yMax);
+  }
+  return box;
+}
+
+const share = (v: number, low: number, high: number): number => (high > low ? (v - low) / (high - low) : 0.5);
+
+/** How unlike two contours of two letters are: where they lie, how large they are, which way they run, how they are built. */
+function unlikeness(a: Contour, b: Contour, boxes: readonly [Box, Box]): number {
+  const [fa, fb] = [contourFacts(a), contourFacts(b)];
+  const edges = ([f, box]: [ContourFacts, Box]) => [
+    share(f.box.xMin, box.xMin, box.xMax),
+    share(f.box.xMax, box.xMin, box.xMax),
+    share(f.box.yMin, box.yMin, box.yMax),
+    share(f.box.yMax, box.yMin, box.yMax),
+  ];
+  const [ea, eb] = [edges([fa, boxes[0]]), edges([fb, boxes[1]])];
+  const apart = ea.reduce((sum, v, i) => sum + Math.abs(v - eb[i]!), 0);
+  return (
+    apart + (fa.direction * fb.direction < 0 ? 0.5 : 0) + (a.closed === b.closed ? 0 : 1) + (sameBuild(a, b) ? 0 : 0.15)
+  );
+}
+
+/** Contours move to others only where that is clearly better, by this much for each. */
+const CLEARLY = 0.3;
+
+/**
+ * For each contour of one drawing that of another which it belongs to by shape; both have as many. As they stand, unless another order
+ * is clearly better.
+ */
+export function matchedContours(a: Drawing, b: Drawing): number[] {
+  const n = a.contours.length;
+  const asTheyStand = a.contours.map((_, i) => i);
+  if (n < 2) return asTheyStand;
+  const boxes = [drawnBox(a), drawnBox(b)] as const;
+  const cost = (i: number, k: number) => unlikeness(a.contours[i]!, b.contours[k]!, boxes);
+  const standing = asTheyStand.map((i) => cost(i, i));
+  if (standing.every((c) => c < CLEARLY)) return asTheyStand;
+  const costs = a.contours.map((_, i) => b.contours.map((_, k) => cost(i, k)));
+  const found = cheapestAssignment(costs);
+  const moved = found.filter((k, i) => k !== i).length;
+  const gain = standing.reduce((sum, c) => sum + c, 0) - found.reduce((sum, k, i) => sum + costs[i]![k]!, 0);
+  return gain > CLEARLY * Math.max(1, moved / 2) ? found : asTheyStand;
+}
+
+type Node = { index: number; x: number; y: number };
+const nodes = new WeakMap<Contour, readonly Node[]>();
+
+/** On-curve points of a contour as shares of its box, in their order, each with its index. */
+export function nodesOf(contour: Contour): readonly Node[] {
+  let known = nodes.get(contour);
+  if (!known) {
+    known = placed(contour);
+    nodes.set(contour, known);
+  }
+  return known;
+}
+
+function placed(contour: Contour): Node[] {
+  const { box } = contourFacts(contour);
+  return contour.points.flatMap((p, index) =>
+    isOnCurve(p) ? [{ index, x: share(p.x, box.xMin, box.xMax), y: share(p.y, box.yMin, box.yMax) }] : [],
+  );
+}
+
+/** How far the nodes of two contours of one build lie apart, squared and on average, when the second begins `turn` nodes later. */
+function apartWhen(
+  a: readonly { x: number; y: number }[],
+  b: readonly { x: number; y: number }[],
+  turn: number,
+): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) {
+    const other = b[(i + turn) % b.length]!;
+    sum += (a[i]!.x - other.x) ** 2 + (a[i]!.y - other.y) ** 2;
+  }
+  return sum / Math.max(1, a.length);
+}
+
+/** How far the nodes of two contours of one build lie apart as they stand, squared and on average. */
+export const nodesApart = (a: Contour, b: Contour): number => apartWhen(nodesOf(a), nodesOf(b), 0);
+
+/** A start that is this much nearer, and by so much, is clearly meant. */
+const START_SHARE = 0.5;
+const START_LEAST = 0.02;
+
+/**
+ * The point that a closed contour should begin at so that its points lie where those of another do: its own start, unless another is
+ * clearly better. Only starts that give the same build count; undefined where none does.
+ */
+export function matchedStart(a: Contour, b: Contour): number | undefined {
+  const [na, nb] = [nodesOf(a), nodesOf(b)];
+  const own = b.points.findIndex(isOnCurve);
+  const blends = sameBuild(a, b);
+  if (!a.closed || !b.closed || na.length !== nb.length || na.length < 2) return blends ? own : undefined;
+  // No other start could be so much better.
+  if (blends && nodesApart(a, b) <= START_LEAST) return own;
+  const kinds = (c: Contour, start: number) =>
+    [...c.points.slice(start), ...c.points.slice(0, start)].map((p) => p.type).join(' ');
+  const wanted = kinds(a, na[0]!.index);
+  const fits = nb.flatMap((n, turn) =>
+    kinds(b, n.index) === wanted ? [{ index: n.index, apart: apartWhen(na, nb, turn) }] : [],
+  );
+  if (fits.length === 0) return undefined;
+  const standing = fits.find((f) => f.index === own);
+  const best = fits.reduce((m, f) => (f.apart < m.apart ? f : m));
+  if (!standing) return best.index;
+  return best.apart < standing.apart * START_SHARE && standing.apart - best.apart > START_LEAST ? best.index : own;
+}
