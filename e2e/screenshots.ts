@@ -102,6 +102,9 @@ try {
   await go('compose?glyph=a');
   await t.find('[data-testid="composed"][data-state="can"]');
   await take('compose');
+  await go('masters?glyph=a');
+  await t.find('[data-testid="strip"]');
+  await take('masters');
   await go('case?glyph=g');
   await take('case');
   await go('draw?glyph=a');

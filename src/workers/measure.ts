@@ -13,6 +13,8 @@ import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
 import { drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
+import { type AgreementFault, agreementOf } from '../core/variation/agreement';
+import { canBeMended } from '../core/variation/mending';
 import { documentHolder } from './document';
 
 type Progress = (done: number, total: number) => void;
@@ -25,6 +27,9 @@ const project = (): Project => {
 };
 
 /** What is measured and proposed over many glyphs, on a copy of the document away from the pointer. */
+/** Glyphs whose masters do not agree: what differs, and whether a machine can mend it. */
+export type Disagreeing = readonly { glyph: GlyphId; faults: readonly AgreementFault[]; mends: boolean }[];
+
 export const measureService = {
   ...held.service,
 
@@ -61,6 +66,15 @@ export const measureService = {
 
   /** The rules of the project as the stage of features shows them. */
   featuresView: (master: MasterId): FeaturesView => featuresView(project(), master),
+
+  /** Glyphs whose masters do not agree, or look as if they would blend badly. */
+  disagreeing: (): Disagreeing => {
+    const held = project();
+    return held.glyphOrder.flatMap((glyph) => {
+      const faults = agreementOf(held, held.glyphs[glyph]!);
+      return faults.length > 0 ? [{ glyph, faults, mends: canBeMended(held, held.glyphs[glyph]!) }] : [];
+    });
+  },
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

@@ -50,7 +50,8 @@ function useGalleyLine(text: string, setting: Setting) {
     const ask = () => requestLines('galley', { texts: [text], setting, show });
     ask();
     return useBench.subscribe((now, then) => {
-      if (now.project && (now.project !== then.project || now.master !== then.master)) ask();
+      const moved = now.master !== then.master || now.visit !== then.visit;
+      if (now.project && (now.project !== then.project || moved)) ask();
     });
   }, [text, setting]);
   return { line, revision, fault };

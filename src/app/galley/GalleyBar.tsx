@@ -1,7 +1,8 @@
 import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
 import { setGalleyText } from '../../core/project/edits';
 import type { Setting } from '../../core/project/setting';
-import { run } from '../state/bench';
+import { placeInWords } from '../../core/variation/places';
+import { run, useBench } from '../state/bench';
 import { useSettingChoices } from '../state/settingChoices';
 import { Check, Slide } from '../ui/controls';
 import { IconToggle } from '../ui/parts';
@@ -31,6 +32,8 @@ export function GalleyBar({
   onLook: (change: Partial<GalleyLook>) => void;
 }) {
   const choices = useSettingChoices();
+  const visit = useBench((s) => s.visit);
+  const axes = useBench((s) => s.settled!.axes);
   const tool = 'flex h-6.5 items-center gap-1 rounded-md px-1.5 hover:bg-kelp-tint';
   return (
     <div className="flex h-9 items-center gap-3 border-b border-line/60 bg-panel px-5 text-[13px] text-quiet">
@@ -47,7 +50,9 @@ export function GalleyBar({
           {fault}
         </span>
       ) : (
-        <span className="hidden whitespace-nowrap min-[1150px]:inline">the font as it would be cast now</span>
+        <span className="hidden whitespace-nowrap min-[1150px]:inline" data-testid="galley-place">
+          {visit ? `the family at ${placeInWords(axes, visit)}` : 'the font as it would be cast now'}
+        </span>
       )}
       <SettingMenu of="the galley" setting={setting} onChange={onSetting} choices={choices} />
       <Check label="kerning" className="items-center" checked={kerning} onChange={onKerning} />

@@ -28,6 +28,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   fit: lazy(() => import('../stages/fit/Fit')),
   kern: lazy(() => import('../stages/kern/Kern')),
   features: lazy(() => import('../stages/features/Features')),
+  masters: lazy(() => import('../stages/masters/Masters')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 

@@ -32,6 +32,8 @@ export type BenchState = {
   save: SaveState;
   notice: string | undefined;
   master: MasterId;
+  /** A place between the masters that is looked at, in design units: the galley shows the family there. */
+  visit: Readonly<Record<string, number>> | undefined;
   glyph: GlyphId | undefined;
   selection: ReadonlySet<PointKey>;
   /** Something that is shown in place of the drawing without being it: nothing is edited meanwhile. */
@@ -52,6 +54,7 @@ export const useBench = create<BenchState>(() => ({
   save: { kind: 'saved', at: 0 },
   notice: undefined,
   master: '',
+  visit: undefined,
   glyph: undefined,
   selection: new Set(),
   trial: undefined,
@@ -305,8 +308,10 @@ export const chooseGlyph = (glyph: GlyphId | undefined) => {
 };
 export const chooseMaster = (master: MasterId) => {
   endTrial();
-  set({ master, selection: new Set() });
+  set({ master, visit: undefined, selection: new Set() });
 };
+/** Looks at the family at a place between its masters; nothing ends that. */
+export const visitPlace = (visit: BenchState['visit']) => set({ visit });
 export const select = (selection: ReadonlySet<PointKey>) => set({ selection });
 
 /** Steps to the glyph before or after in the project's order. */
@@ -360,3 +365,9 @@ export async function bringBack(ids: readonly GlyphId[]): Promise<number> {
     }));
   return found.length;
 }
+
+// A master that went, by an edit or an undo, is shown no longer.
+useBench.subscribe(({ project, master }) => {
+  if (project && !project.masters.some((m) => m.id === master))
+    useBench.setState({ master: defaultMaster(project).id, selection: new Set() });
+});

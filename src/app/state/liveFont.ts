@@ -51,9 +51,10 @@ async function work(): Promise<void> {
 }
 
 async function setLines({ texts, setting, show }: Request): Promise<void> {
-  const { master } = useBench.getState();
+  const { master, visit } = useBench.getState();
+  const place = visit ? { design: visit, name: 'between' } : { master };
   const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
-    service.setLines({ texts, place: { master }, setting, steps }),
+    service.setLines({ texts, place, setting, steps }),
   );
   show(set);
 }

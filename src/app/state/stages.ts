@@ -7,10 +7,11 @@ import {
   Package,
   PenLine,
   Ruler,
+  Spline,
   Workflow,
 } from 'lucide-react';
 
-export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'features' | 'cast';
+export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'features' | 'masters' | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
 /** The stages in the order of the work. */
@@ -22,6 +23,7 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'fit', title: 'Fit', icon: MoveHorizontal, does: 'Side bearings in control lines' },
   { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
   { key: 'features', title: 'Features', icon: Workflow, does: 'Rules of layout: ligatures, figures, alternates' },
+  { key: 'masters', title: 'Masters', icon: Spline, does: 'Axes, masters, instances and whether they agree' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

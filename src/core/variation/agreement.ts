@@ -49,7 +49,7 @@ function differences(of: Drawing, other: Drawing): readonly Difference[] {
   return found;
 }
 
-const contourCount = (n: number): string => (n === 1 ? 'one contour' : `${n} contours`);
+const contourCount = (n: number): string => (n === 0 ? 'no contour' : n === 1 ? 'one contour' : `${n} contours`);
 
 function compare(of: Drawing, other: Drawing): Difference[] {
   const out: Difference[] = [];

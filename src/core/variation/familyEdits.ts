@@ -5,7 +5,7 @@ import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '.
 import type { Drawing, Glyph, Master, MasterId, Project } from '../project/model';
 import { defaultMaster, drawingOf, masterThere } from '../project/queries';
 import { instanceAt } from './instance';
-import { type Place, samePlace, toUser, wholePlace } from './places';
+import { type Place, placeInWords, samePlace, toUser, wholePlace } from './places';
 
 /** Edits of the family’s space: its axes, the masters on them, its instances. */
 
@@ -19,10 +19,6 @@ const name = z.string().trim().min(1).max(200);
 const value = z.number().min(-FARTHEST).max(FARTHEST);
 
 type Axis = Project['axes'][number];
-
-const spoken = (axes: Project['axes'], at: Place): string =>
-  axes.map((x) => `${x.name.toLowerCase()} ${Math.round((wholePlace(axes, at)[x.tag] ?? 0) * 100) / 100}`).join(', ') ||
-  'the only place';
 
 /** Refuses an axis whose numbers or tag make none. */
 function axisFault(axis: Axis, others: readonly Axis[]): string | undefined {
@@ -159,7 +155,7 @@ export const addMaster = defineEdit(
     if (masters.length >= MOST_MASTERS) return refused(`A family has at most ${MOST_MASTERS} masters.`);
     if (axes.length === 0) return refused('A second master needs an axis to stand on; add one first.');
     const there = masters.find((m) => samePlace(axes, m.place, at));
-    if (there) return refused(`${there.name} stands at ${spoken(axes, at)} already.`);
+    if (there) return refused(`${there.name} stands at ${placeInWords(axes, at)} already.`);
     if (masters.some((m) => m.name === called)) return refused(`There is a master ${called} already.`);
     const id = nextMasterId(project);
     const model = copy === undefined ? undefined : masterThere(project, copy);
@@ -259,7 +255,7 @@ export const moveMaster = defineEdit(
     if (axes.length === 0) return refused('There is no axis to move a master on.');
     const next = wholePlace(axes, { ...master.place, ...at });
     const there = project.masters.find((m) => m.id !== id && samePlace(axes, m.place, next));
-    if (there) return refused(`${there.name} stands at ${spoken(axes, next)} already.`);
+    if (there) return refused(`${there.name} stands at ${placeInWords(axes, next)} already.`);
     const isDefault = defaultMaster(project).id === id && !samePlace(axes, next, {});
     if (isDefault)
       return refused(
@@ -267,7 +263,7 @@ export const moveMaster = defineEdit(
       );
     return edited(
       withMaster({ ...project, axes: reaching(axes, next) }, id, (m) => ({ ...m, place: next })),
-      `Moved the master ${master.name} to ${spoken(axes, next)}`,
+      `Moved the master ${master.name} to ${placeInWords(axes, next)}`,
     );
   },
 );

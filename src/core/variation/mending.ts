@@ -104,6 +104,12 @@ function alike(sources: Sources, main: MasterId, others: readonly string[], inde
   }
 }
 
+/** Would mending bring all masters of a glyph to blend? */
+export function canBeMended(project: Project, glyph: Glyph): boolean {
+  const { done, left } = mendedGlyph(project, glyph);
+  return done.length > 0 && left.every((f) => f.suspicion || f.kind === 'anchors');
+}
+
 /** Mends the agreement of glyphs as far as a machine can. */
 export const mendAgreement = defineEdit(
   {

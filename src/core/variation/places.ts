@@ -17,6 +17,11 @@ export const designEnds = (axis: Axes[number]): { least: number; usual: number; 
 export const wholePlace = (axes: Axes, place: Place): Record<string, number> =>
   Object.fromEntries(axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).usual]));
 
+/** A place in words: “weight 520, width 90”. */
+export const placeInWords = (axes: Axes, at: Place): string =>
+  axes.map((x) => `${x.name.toLowerCase()} ${Math.round((wholePlace(axes, at)[x.tag] ?? 0) * 100) / 100}`).join(', ') ||
+  'the only place';
+
 export const samePlace = (axes: Axes, a: Place, b: Place): boolean => {
   const [p, q] = [wholePlace(axes, a), wholePlace(axes, b)];
   return axes.every((x) => Math.abs(p[x.tag]! - q[x.tag]!) < 1e-6);

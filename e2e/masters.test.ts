@@ -1,0 +1,117 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { buildDemo } from '../demo/family';
+import { writeProjectFile } from '../src/core/formats/project/projectFile';
+import { isOnCurve, reverseContour, withStart } from '../src/core/geometry/contour';
+import type { Drawing, Project } from '../src/core/project/model';
+import { glyphNamed } from '../src/core/project/queries';
+import { type Browser, type tester, until } from './browser';
+import { sharedDemoBench } from './demoBench';
+
+const { opened, go, undoAll } = sharedDemoBench();
+let browser: Browser;
+let t: ReturnType<typeof tester>;
+beforeAll(() => {
+  ({ browser, t } = opened());
+});
+const script = <T>(code: string, ...given: unknown[]): Promise<T> => browser.driver.executeScript<T>(code, ...given);
+const masters = () =>
+  script<string[]>(
+    `return [...document.querySelectorAll('[data-testid="plane-master"]')].map((m) => m.getAttribute('aria-label'))`,
+  );
+
+test('masters stand on the plane; one is added between them, moved by keys, made away with, and all of it undone', async () => {
+  await go('masters');
+  await until('six masters', async () => (await masters()).length === 6);
+  await t.fill('Name of the new master', 'Middle', true);
+  await script(`document.querySelector('[aria-label="Name of the new master"]').scrollIntoView({ block: 'center' })`);
+  const weight = await browser.driver.findElements({ css: 'aside input[inputmode="decimal"]' });
+  // The first two are those of the chosen master, the next two of the new one.
+  await weight[2]!.click();
+  await browser.driver
+    .actions()
+    .keyDown(Key.CONTROL)
+    .sendKeys('a')
+    .keyUp(Key.CONTROL)
+    .sendKeys('600', Key.ENTER)
+    .perform();
+  await t.press('Add the master');
+  await until('seven', async () => (await masters()).some((m) => m === 'Master Middle'));
+  await until('its chip', async () => (await t.text('body')).includes('7 masters'));
+  await script(`document.querySelector('[data-testid="plane-master"][aria-label="Master Middle"]').focus()`);
+  await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_LEFT, Key.ARROW_LEFT).keyUp(Key.SHIFT).perform();
+  await until('moved by twenty', () =>
+    script<boolean>(`return [...document.querySelectorAll('aside input[inputmode="decimal"]')][0].value === '580'`),
+  );
+  await t.press('Take it away');
+  await until('six again', async () => (await masters()).length === 6);
+  await t.saved();
+  await undoAll();
+  await until('as before', async () => (await masters()).length === 6);
+});
+
+test('an instance is looked at in the galley; a film goes between two masters and is stopped', async () => {
+  await go('masters');
+  await until('the plane', async () => (await masters()).length === 6);
+  const width = async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-width'));
+  await until('a line', async () => (await width()) > 0);
+  const regular = await width();
+  await script(
+    `[...document.querySelectorAll('aside button')].find((b) => b.innerText.trim() === 'Narrow Bold').click()`,
+  );
+  await until('the place in the galley', async () =>
+    /the family at weight 700, width 75/.test(await t.text('[data-testid="galley-place"]')),
+  );
+  await until('set there', async () => Math.abs((await width()) - regular) > 50);
+  const bold = await width();
+  await t.press('Film');
+  await until('another width', async () => Math.abs((await width()) - bold) > 100);
+  await t.press('Stop the film');
+  await until('the instance again', async () => Math.abs((await width()) - bold) < 1);
+  await go('draw');
+  await until('the master again', async () =>
+    /the font as it would be cast now/.test(await t.text('[data-testid="galley-place"]')),
+  );
+});
+
+/** The demo with three glyphs that do not agree: one by its start, one by a direction, one past mending. */
+function broken(): Project {
+  let project = buildDemo();
+  const change = (name: string, master: string, by: (d: Drawing) => Drawing) => {
+    const glyph = glyphNamed(project, name)!;
+    const drawings = { ...glyph.drawings, [master]: by(glyph.drawings[master]!) };
+    project = { ...project, glyphs: { ...project.glyphs, [glyph.id]: { ...glyph, drawings } } };
+  };
+  change('n', 'm3', (d) => {
+    const [c, ...rest] = d.contours;
+    const on = c!.points.flatMap((p, i) => (isOnCurve(p) ? [i] : []));
+    return { ...d, contours: [withStart(c!, on[5]!), ...rest] };
+  });
+  change('e', 'm2', (d) => ({ ...d, contours: d.contours.map((c, i) => (i === 1 ? reverseContour(c) : c)) }));
+  change('S', 'm3', (d) => ({ ...d, contours: [] }));
+  return project;
+}
+
+test('masters that do not agree are shown, told apart in words, and mended; what is past mending is named', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'wendril-masters-')), 'Broken.wendril');
+  writeFileSync(file, writeProjectFile(broken()));
+  await browser.driver.get(opened().server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(file);
+  await until('the case', async () => /\/case/.test(await browser.driver.getCurrentUrl()), 30);
+  await browser.driver.get((await browser.driver.getCurrentUrl()).replace(/\/case.*/, '/masters'));
+  await t.press('Agreement');
+  await until('three glyphs', async () => /3 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')), 30);
+  await script(`[...document.querySelectorAll('ol button')].find((b) => b.innerText.startsWith('n')).click()`);
+  await until('the words', async () =>
+    /Contour 1: it starts at the .+ in Regular and at the .+ in Heavy/.test(
+      await t.text('[aria-label="What differs"]'),
+    ),
+  );
+  await t.press('Mend all that can be');
+  await until('one left', async () => /1 glyph of 543 differs/.test(await t.text('[data-testid="agreement"]')));
+  expect(await t.text('[aria-label="What differs"]')).toMatch(/Heavy has no contour, Regular one\./);
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+  await until('all three again', async () => /3 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')));
+});

@@ -1,0 +1,97 @@
+import { Trash2 } from 'lucide-react';
+import { setMasterName } from '../../../core/project/edits';
+import { defaultMaster } from '../../../core/project/queries';
+import {
+  makeDefault,
+  moveMaster,
+  removeInstance,
+  removeMaster,
+  setInstance,
+} from '../../../core/variation/familyEdits';
+import { wholePlace } from '../../../core/variation/places';
+import { chooseMaster, run, useBench } from '../../state/bench';
+import { Button, EntryField, NumberField, Section } from '../../ui/parts';
+import type { Chosen } from './Plane';
+
+/** The master or instance that is chosen: its name, its place, what can be done with it. */
+export function ChosenDetails({ chosen, onGone }: { chosen: Chosen; onGone: () => void }) {
+  return 'master' in chosen ? (
+    <MasterDetails id={chosen.master} onGone={onGone} />
+  ) : (
+    <InstanceDetails index={chosen.instance} onGone={onGone} />
+  );
+}
+
+function MasterDetails({ id, onGone }: { id: string; onGone: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const shown = useBench((s) => s.master);
+  const master = project.masters.find((m) => m.id === id);
+  if (!master) return null;
+  const isDefault = defaultMaster(project).id === id;
+  const place = wholePlace(project.axes, master.place);
+  return (
+    <Section title="Master">
+      <div className="grid gap-1.5">
+        <EntryField
+          aria-label="Name of the master"
+          value={master.name}
+          onApply={(name) => run((p) => setMasterName(p, { master: id, name }))}
+        />
+        {project.axes.map((a) => (
+          <NumberField
+            key={a.tag}
+            label={a.name}
+            value={place[a.tag]}
+            onChange={(v) => run((p) => moveMaster(p, { master: id, place: { [a.tag]: v } }))}
+          />
+        ))}
+        {isDefault && <p className="text-quiet">The default: the others are seen from here.</p>}
+        <div className="flex flex-wrap gap-2">
+          {shown !== id && <Button onClick={() => chooseMaster(id)}>Show it</Button>}
+          {!isDefault && (
+            <Button onClick={() => run((p) => makeDefault(p, { master: id }))}>Make it the default</Button>
+          )}
+          {!isDefault && (
+            <Button
+              title="All that is drawn, kerned and measured in it goes with it; Undo brings it back"
+              onClick={() => run((p) => removeMaster(p, { master: id })) && onGone()}
+            >
+              <Trash2 size={14} /> Take it away
+            </Button>
+          )}
+        </div>
+      </div>
+    </Section>
+  );
+}
+
+function InstanceDetails({ index, onGone }: { index: number; onGone: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const instance = project.instances[index];
+  if (!instance) return null;
+  const place = wholePlace(project.axes, instance.place);
+  return (
+    <Section title="Instance">
+      <div className="grid gap-1.5">
+        <EntryField
+          aria-label="Name of the instance"
+          value={instance.name}
+          onApply={(name) => run((p) => setInstance(p, { index, change: { name } }))}
+        />
+        {project.axes.map((a) => (
+          <NumberField
+            key={a.tag}
+            label={a.name}
+            value={place[a.tag]}
+            onChange={(v) => run((p) => setInstance(p, { index, change: { place: { ...place, [a.tag]: v } } }))}
+          />
+        ))}
+        <div className="flex gap-2">
+          <Button onClick={() => run((p) => removeInstance(p, { index })) && onGone()}>
+            <Trash2 size={14} /> Take it away
+          </Button>
+        </div>
+      </div>
+    </Section>
+  );
+}

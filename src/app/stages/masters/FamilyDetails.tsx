@@ -1,0 +1,211 @@
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { plural } from '../../../core/project/edit';
+import type { Project } from '../../../core/project/model';
+import { addAxis, addInstances, addMaster, removeAxis, setAxis, weightRow } from '../../../core/variation/familyEdits';
+import { designEnds, samePlace } from '../../../core/variation/places';
+import { run, useBench } from '../../state/bench';
+import { Pick } from '../../ui/controls';
+import { Button, EntryField, NumberField, Section } from '../../ui/parts';
+import { type Chosen, isChosen } from './Plane';
+
+type Axis = Project['axes'][number];
+type Registered = { [K in 'tag' | 'name' | 'minimum' | 'default' | 'maximum']: Axis[K] };
+
+/** Axes that there are standards for, with ends that make sense. */
+const REGISTERED: readonly Registered[] = [
+  { tag: 'wght', name: 'Weight', minimum: 400, default: 400, maximum: 700 },
+  { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100 },
+  { tag: 'opsz', name: 'Optical size', minimum: 8, default: 12, maximum: 72 },
+  { tag: 'slnt', name: 'Slant', minimum: -12, default: 0, maximum: 0 },
+  { tag: 'ital', name: 'Italic', minimum: 0, default: 0, maximum: 1 },
+];
+
+/** The axes: their ends and defaults; new ones, registered or of one’s own. */
+export function Axes() {
+  const axes = useBench((s) => s.settled!.axes);
+  const [own, setOwn] = useState('');
+  const left = REGISTERED.filter((r) => !axes.some((a) => a.tag === r.tag));
+  return (
+    <Section title="Axes">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+        {axes.map((a) => (
+          <div key={a.tag} className="grid grid-cols-[minmax(0,1fr)] gap-1">
+            <div className="flex items-center gap-2">
+              <span className="min-w-0 flex-1">
+                <EntryField
+                  aria-label={`Name of the axis ${a.tag}`}
+                  value={a.name}
+                  onApply={(name) => run((p) => setAxis(p, { tag: a.tag, change: { name } }))}
+                />
+              </span>
+              <span className="text-[12px] text-quiet">{a.tag}</span>
+            </div>
+            <div aria-hidden className="grid grid-cols-3 gap-1.5 text-[12px] text-quiet">
+              <span>from</span>
+              <span>default</span>
+              <span>to</span>
+            </div>
+            <div className="grid grid-cols-3 gap-1.5">
+              {(['minimum', 'default', 'maximum'] as const).map((key) => (
+                <NumberField
+                  key={key}
+                  hideLabel
+                  label={`${key.charAt(0).toUpperCase()}${key.slice(1)} of ${a.name}`}
+                  value={a[key]}
+                  onChange={(v) => run((p) => setAxis(p, { tag: a.tag, change: { [key]: v } }))}
+                />
+              ))}
+            </div>
+            <button
+              type="button"
+              className="justify-self-start text-[12.5px] text-kelp underline"
+              onClick={() => run((p) => removeAxis(p, { tag: a.tag }))}
+            >
+              Take {a.name} away
+            </button>
+          </div>
+        ))}
+        {axes.length === 0 && <p className="text-quiet">No axis yet. A second master stands on one: weight, say.</p>}
+        <div className="flex flex-wrap gap-1.5">
+          {left.map((r) => (
+            <Button key={r.tag} onClick={() => run((p) => addAxis(p, r))}>
+              <Plus size={13} /> {r.name}
+            </Button>
+          ))}
+        </div>
+        <form
+          className="flex gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault();
+            const tag = own.trim().toUpperCase();
+            if (run((p) => addAxis(p, { tag, name: own.trim(), minimum: 0, default: 0, maximum: 1000 }))) setOwn('');
+          }}
+        >
+          <input
+            aria-label="Tag of an axis of one’s own"
+            value={own}
+            maxLength={4}
+            placeholder="own: four letters"
+            onChange={(e) => setOwn(e.target.value)}
+            className="h-7.5 min-w-0 flex-1 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
+          />
+          <Button type="submit" disabled={own.trim().length !== 4}>
+            Add
+          </Button>
+        </form>
+      </div>
+    </Section>
+  );
+}
+
+const BETWEEN = 'between';
+
+/** A new master: at a place, as a copy of another or as what lies there. */
+export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
+  const project = useBench((s) => s.settled)!;
+  const { axes, masters } = project;
+  const [name, setName] = useState('');
+  const [from, setFrom] = useState(BETWEEN);
+  const [place, setPlace] = useState<Readonly<Record<string, number>>>({});
+  if (axes.length === 0) return null;
+  const at = Object.fromEntries(axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).most]));
+  const add = () => {
+    const called = name.trim() || `Master ${masters.length + 1}`;
+    const done = run((p) => addMaster(p, { name: called, place: at, ...(from !== BETWEEN && { copy: from }) }));
+    if (!done) return;
+    setName('');
+    onMade(useBench.getState().settled!.masters.at(-1)!.id);
+  };
+  return (
+    <Section title="New master">
+      <div className="grid gap-1.5">
+        <input
+          aria-label="Name of the new master"
+          value={name}
+          placeholder="its name: Bold"
+          onChange={(e) => setName(e.target.value)}
+          className="h-7.5 w-full min-w-0 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
+        />
+        {axes.map((a) => (
+          <NumberField key={a.tag} label={a.name} value={at[a.tag]} onChange={(v) => setPlace({ ...at, [a.tag]: v })} />
+        ))}
+        <Pick
+          label="What the new master is made from"
+          value={from}
+          options={[
+            { value: BETWEEN, text: masters.length > 1 ? 'what lies there' : 'as it stands' },
+            ...masters.map((m) => ({ value: m.id, text: `a copy of ${m.name}` })),
+          ]}
+          onChange={setFrom}
+        />
+        <Button kind="primary" onClick={add}>
+          Add the master
+        </Button>
+      </div>
+    </Section>
+  );
+}
+
+/** All instances by name, to be chosen. */
+export function Instances({ chosen, onChoose }: { chosen: Chosen; onChoose: (chosen: Chosen) => void }) {
+  const instances = useBench((s) => s.settled!.instances);
+  if (instances.length === 0) return null;
+  return (
+    <Section title={plural(instances.length, 'instance')}>
+      <ul className="flex flex-wrap gap-x-2 gap-y-0.5">
+        {instances.map((i, n) => (
+          <li key={i.name}>
+            <button
+              type="button"
+              aria-pressed={isChosen(chosen, { instance: n })}
+              className={`rounded px-1 hover:bg-kelp-tint ${isChosen(chosen, { instance: n }) ? 'bg-kelp-tint font-semibold text-kelp' : ''}`}
+              onClick={() => onChoose({ instance: n })}
+            >
+              {i.name}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+/** What the master is called that stands at a place. */
+const calledAt = (project: Project, place: Readonly<Record<string, number>>): string | undefined =>
+  project.masters.find((m) => samePlace(project.axes, m.place, place))?.name;
+
+/** Instances on the usual steps of weight, for each place of the other axes that masters stand at. */
+export function NewInstances() {
+  const project = useBench((s) => s.settled)!;
+  const weight = project.axes.find((a) => a.tag === 'wght');
+  if (!weight) return null;
+  const others = project.axes.filter((a) => a !== weight);
+  const rows = [
+    { name: '', place: {} },
+    ...others.flatMap((a) =>
+      [...new Set(project.masters.flatMap((m) => m.place[a.tag] ?? []))]
+        .filter((v) => v !== designEnds(a).usual)
+        .map((v) => ({ name: calledAt(project, { [a.tag]: v }) ?? `${a.name} ${v}`, place: { [a.tag]: v } })),
+    ),
+  ];
+  return (
+    <Section title="Instances by weight">
+      <p className="mb-2 text-quiet">On the usual steps of 100, as far as the axis reaches.</p>
+      <div className="flex flex-wrap gap-1.5">
+        {rows.map((r) => {
+          const row = weightRow(project, r.place, r.name);
+          return (
+            <Button
+              key={r.name}
+              title={row.map((i) => i.name).join(', ')}
+              onClick={() => run((p) => addInstances(p, { instances: row }))}
+            >
+              {r.name || 'All weights'}
+            </Button>
+          );
+        })}
+      </div>
+    </Section>
+  );
+}

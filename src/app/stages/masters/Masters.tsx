@@ -1,0 +1,74 @@
+import { useEffect, useState } from 'react';
+import { plural } from '../../../core/project/edit';
+import { glyphForCodePoint } from '../../../core/project/queries';
+import { useBench, visitPlace } from '../../state/bench';
+import { Details } from '../../ui/Details';
+import { Choice } from '../../ui/parts';
+import { AgreementView } from './AgreementView';
+import { ChosenDetails } from './ChosenDetails';
+import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
+import { type Chosen, Plane } from './Plane';
+import { Strip } from './Strip';
+
+type View = 'plane' | 'agreement';
+
+/** The family as one drawing: masters and instances on their axes, what lies between them, and whether they agree. */
+export default function Masters() {
+  const project = useBench((s) => s.settled)!;
+  const glyph = useBench((s) => s.glyph);
+  const master = useBench((s) => s.master);
+  const [view, setView] = useState<View>('plane');
+  const [picked, setPicked] = useState<Chosen>();
+  const chosen = isThere(picked) ? picked : { master };
+  function isThere(c: Chosen | undefined): c is Chosen {
+    if (!c) return false;
+    return 'master' in c ? project.masters.some((m) => m.id === c.master) : c.instance < project.instances.length;
+  }
+  // The galley shows the instance that is chosen; a film or a drag moves on from there.
+  const place = 'instance' in chosen ? project.instances[chosen.instance]!.place : undefined;
+  useEffect(() => {
+    visitPlace(place);
+    return () => visitPlace(undefined);
+  }, [place]);
+  const letter = glyph ?? glyphForCodePoint(project, 0x6e)?.id ?? project.glyphOrder[0]!;
+  return (
+    <div className="flex h-full">
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="flex items-center gap-3 border-b border-line px-4 py-2">
+          <Choice
+            label="View of the masters"
+            value={view}
+            options={[
+              { value: 'plane' as View, text: 'Plane' },
+              { value: 'agreement' as View, text: 'Agreement' },
+            ]}
+            onChange={setView}
+          />
+          <p className="text-quiet">
+            {view === 'plane'
+              ? 'Each letter as it looks at its place; drag it, or move it by the arrow keys.'
+              : 'Masters blend where their contours, points and parts are the same.'}
+          </p>
+        </div>
+        {view === 'plane' ? (
+          <div className="min-h-0 flex-1 overflow-y-auto p-4">
+            <Plane glyph={letter} chosen={chosen} onChoose={setPicked} />
+            {project.masters.length > 1 && <Strip key={project.masters.length} glyph={letter} />}
+          </div>
+        ) : (
+          <AgreementView />
+        )}
+      </div>
+      <Details
+        heading={plural(project.masters.length, 'master')}
+        sub={`${plural(project.axes.length, 'axis', 'axes')} · ${plural(project.instances.length, 'instance')}`}
+      >
+        <ChosenDetails chosen={chosen} onGone={() => setPicked(undefined)} />
+        <NewMaster onMade={(id) => setPicked({ master: id })} />
+        <Instances chosen={chosen} onChoose={setPicked} />
+        <NewInstances />
+        <Axes />
+      </Details>
+    </div>
+  );
+}
