@@ -8,12 +8,14 @@ import { benchInterface } from './interface';
 import { benchLoading } from './loading';
 import { benchMarks } from './marks';
 import { benchStorage } from './storage';
+import { benchVariation } from './variation';
 
 const wanted = process.argv.slice(2);
 const want = (name: string) => wanted.length === 0 || wanted.includes(name);
 if (want('casting')) benchCasting();
 if (want('composing')) await benchComposing();
 if (want('features')) benchFeatures();
+if (want('masters')) benchVariation();
 if (want('drawing')) benchDrawing();
 if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();

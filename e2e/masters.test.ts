@@ -7,6 +7,8 @@ import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { isOnCurve, reverseContour, withStart } from '../src/core/geometry/contour';
 import type { Drawing, Project } from '../src/core/project/model';
 import { glyphNamed } from '../src/core/project/queries';
+import { planted, smoothPoints } from '../src/core/testing/plantedKink';
+import { kinksOf, looksAt, placesBetween } from '../src/core/variation/kinks';
 import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
@@ -76,7 +78,7 @@ test('an instance is looked at in the galley; a film goes between two masters an
   );
 });
 
-/** The demo with three glyphs that do not agree: one by its start, one by a direction, one past mending. */
+/** The demo with three glyphs that do not agree: one by its start, one by a direction, one past mending; and one that kinks. */
 function broken(): Project {
   let project = buildDemo();
   const change = (name: string, master: string, by: (d: Drawing) => Drawing) => {
@@ -91,7 +93,13 @@ function broken(): Project {
   });
   change('e', 'm2', (d) => ({ ...d, contours: d.contours.map((c, i) => (i === 1 ? reverseContour(c) : c)) }));
   change('S', 'm3', (d) => ({ ...d, contours: [] }));
-  return project;
+  const c = glyphNamed(project, 'c')!;
+  // Points of the c that kink when they are moved so, the first of them.
+  const looks = looksAt(project, placesBetween(project));
+  const kinked = smoothPoints(c.drawings.m3!)
+    .map((at) => planted(c, 'm3', at, 18))
+    .find((g) => kinksOf(project, g, looks).some((k) => k.slide !== undefined))!;
+  return { ...project, glyphs: { ...project.glyphs, [c.id]: kinked } };
 }
 
 test('masters that do not agree are shown, told apart in words, and mended; what is past mending is named', async () => {
@@ -114,4 +122,8 @@ test('masters that do not agree are shown, told apart in words, and mended; what
   expect(await t.text('[aria-label="What differs"]')).toMatch(/Heavy has no contour, Regular one\./);
   await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
   await until('all three again', async () => /3 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')));
+  await t.press('Kinks');
+  await until('one kink', async () => /Smooth points of 1 glyph break/.test(await t.text('[data-testid="kinks"]')), 30);
+  await t.press('Mend all that slide');
+  await until('no kink', async () => /No smooth point breaks/.test(await t.text('[data-testid="kinks"]')), 30);
 });

@@ -40,7 +40,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
     'core/variation',
     'core/fontfacts',
   ],
-  'core/testing': ['core', 'core/project'],
+  'core/testing': ['core', 'core/geometry', 'core/project'],
   core: [
     'core/project',
     'core/composing',
@@ -69,6 +69,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'app/stages/fit': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/kern': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/stages/features': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui'],
+  'app/stages/masters': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui'],
   'app/stages/cast': ['core/*', 'workers', 'app/state', 'app/keys', 'app/ui', 'app/canvas'],
   'app/commands': ['core/*', 'app/state', 'app/keys', 'app/ui', 'app/canvas', 'app/stages/*'],
   'app/shell': ['core/*', 'workers', 'app/*', 'app/stages/*'],

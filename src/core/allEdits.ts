@@ -33,6 +33,7 @@ import './project/removal';
 import './project/zoneEdits';
 import './tidying/operations';
 import './variation/familyEdits';
+import './variation/kinks';
 import './variation/mending';
 
 export { registeredEdits, runEdit } from './project/edit';

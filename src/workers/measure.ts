@@ -14,6 +14,7 @@ import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model'
 import { drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
+import { type Kink, kinkedGlyphs } from '../core/variation/kinks';
 import { canBeMended } from '../core/variation/mending';
 import { documentHolder } from './document';
 
@@ -75,6 +76,9 @@ export const measureService = {
       return faults.length > 0 ? [{ glyph, faults, mends: canBeMended(held, held.glyphs[glyph]!) }] : [];
     });
   },
+
+  /** Glyphs whose smooth points break between the masters. */
+  kinked: (progress: Progress): { glyph: GlyphId; kinks: readonly Kink[] }[] => kinkedGlyphs(project(), progress),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

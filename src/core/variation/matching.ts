@@ -118,8 +118,20 @@ function apartWhen(
   return sum / Math.max(1, a.length);
 }
 
-/** How far the nodes of two contours of one build lie apart as they stand, squared and on average. */
-export const nodesApart = (a: Contour, b: Contour): number => apartWhen(nodesOf(a), nodesOf(b), 0);
+/** How far the nodes of two contours of one build lie apart as they stand, squared and on average, in shares of their boxes. */
+export function nodesApart(a: Contour, b: Contour): number {
+  const [p, q] = [contourFacts(a).box, contourFacts(b).box];
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < a.points.length; i++) {
+    const [m, n] = [a.points[i]!, b.points[i]!];
+    if (m.type === 'off') continue;
+    const dx = share(m.x, p.xMin, p.xMax) - share(n.x, q.xMin, q.xMax);
+    const dy = share(m.y, p.yMin, p.yMax) - share(n.y, q.yMin, q.yMax);
+    sum += dx * dx + dy * dy;
+    count++;
+  }
+  return sum / Math.max(1, count);
+}
 
 /** A start that is this much nearer, and by so much, is clearly meant. */
 const START_SHARE = 0.5;
@@ -130,12 +142,12 @@ const START_LEAST = 0.02;
  * clearly better. Only starts that give the same build count; undefined where none does.
  */
 export function matchedStart(a: Contour, b: Contour): number | undefined {
-  const [na, nb] = [nodesOf(a), nodesOf(b)];
   const own = b.points.findIndex(isOnCurve);
   const blends = sameBuild(a, b);
-  if (!a.closed || !b.closed || na.length !== nb.length || na.length < 2) return blends ? own : undefined;
   // No other start could be so much better.
   if (blends && nodesApart(a, b) <= START_LEAST) return own;
+  const [na, nb] = [nodesOf(a), nodesOf(b)];
+  if (!a.closed || !b.closed || na.length !== nb.length || na.length < 2) return blends ? own : undefined;
   const kinds = (c: Contour, start: number) =>
     [...c.points.slice(start), ...c.points.slice(0, start)].map((p) => p.type).join(' ');
   const wanted = kinds(a, na[0]!.index);

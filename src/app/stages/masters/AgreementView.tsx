@@ -14,8 +14,8 @@ import type { Disagreeing } from '../../../workers/measure';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
-import { GlyphShape } from '../../ui/GlyphShape';
 import { Button } from '../../ui/parts';
+import { GlyphList } from './GlyphList';
 import { LetterAt } from './LetterAt';
 
 /** Glyphs whose masters do not agree, or look as if they would blend badly: what differs, in every master, and the mend. */
@@ -55,27 +55,11 @@ export function AgreementView() {
       </div>
       {current && (
         <div className="flex min-h-0 flex-1 gap-4">
-          <ol className="w-52 shrink-0 overflow-y-auto rounded-xl border border-line bg-panel p-1.5">
-            {list.map((d) => {
-              const glyph = project.glyphs[d.glyph]!;
-              return (
-                <li key={d.glyph}>
-                  <button
-                    type="button"
-                    aria-pressed={d === current}
-                    onClick={() => setChosen(d.glyph)}
-                    className={`flex w-full items-center gap-2 rounded-lg px-1.5 py-1 text-left ${d === current ? 'bg-kelp-tint' : 'hover:bg-paper'}`}
-                  >
-                    <GlyphShape project={project} glyph={glyph} master={masters[0]!.id} size={34} />
-                    <span className="min-w-0 flex-1">
-                      <span className="block truncate">{glyph.name}</span>
-                      <span className="block truncate text-[12px] text-quiet">{kindsOf(d.faults)}</span>
-                    </span>
-                  </button>
-                </li>
-              );
-            })}
-          </ol>
+          <GlyphList
+            list={list.map((d) => ({ glyph: d.glyph, says: kindsOf(d.faults) }))}
+            current={current.glyph}
+            onChoose={setChosen}
+          />
           <Report key={current.glyph} glyph={project.glyphs[current.glyph]!} faults={current.faults} />
         </div>
       )}

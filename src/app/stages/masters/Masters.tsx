@@ -7,10 +7,18 @@ import { Choice } from '../../ui/parts';
 import { AgreementView } from './AgreementView';
 import { ChosenDetails } from './ChosenDetails';
 import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
+import { KinksView } from './KinksView';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
 
-type View = 'plane' | 'agreement';
+type View = 'plane' | 'agreement' | 'kinks';
+
+/** What each view is about. */
+const SAYS: Readonly<Record<View, string>> = {
+  plane: 'Each letter as it looks at its place; drag it, or move it by the arrow keys.',
+  agreement: 'Masters blend where their contours, points and parts are the same.',
+  kinks: 'Smooth in every master, and broken between: found by looking at many places.',
+};
 
 /** The family as one drawing: masters and instances on their axes, what lies between them, and whether they agree. */
 export default function Masters() {
@@ -41,22 +49,21 @@ export default function Masters() {
             options={[
               { value: 'plane' as View, text: 'Plane' },
               { value: 'agreement' as View, text: 'Agreement' },
+              { value: 'kinks' as View, text: 'Kinks' },
             ]}
             onChange={setView}
           />
-          <p className="text-quiet">
-            {view === 'plane'
-              ? 'Each letter as it looks at its place; drag it, or move it by the arrow keys.'
-              : 'Masters blend where their contours, points and parts are the same.'}
-          </p>
+          <p className="text-quiet">{SAYS[view]}</p>
         </div>
         {view === 'plane' ? (
           <div className="min-h-0 flex-1 overflow-y-auto p-4">
             <Plane glyph={letter} chosen={chosen} onChoose={setPicked} />
             {project.masters.length > 1 && <Strip key={project.masters.length} glyph={letter} />}
           </div>
-        ) : (
+        ) : view === 'agreement' ? (
           <AgreementView />
+        ) : (
+          <KinksView />
         )}
       </div>
       <Details

@@ -1,0 +1,47 @@
+import { buildDemo } from '../demo/family';
+import type { Glyph, Project } from '../src/core/project/model';
+import { glyphNamed } from '../src/core/project/queries';
+import { agreementOf } from '../src/core/variation/agreement';
+import { drawingsAt, glyphAt } from '../src/core/variation/glyphAt';
+import { kinkedGlyphs } from '../src/core/variation/kinks';
+
+/** A thousand glyphs of the demo, each with drawings of its own. */
+function thousand(): Project {
+  const demo = buildDemo();
+  const glyphs: Record<string, Glyph> = { ...demo.glyphs };
+  const order = [...demo.glyphOrder];
+  for (let i = 0; order.length < 1000; i++) {
+    const g = demo.glyphs[demo.glyphOrder[i]!]!;
+    const id = `${g.id}x`;
+    glyphs[id] = { ...structuredClone(g), id, name: `${g.name}.copy`, unicodes: [] };
+    order.push(id);
+  }
+  return { ...demo, glyphs, glyphOrder: order };
+}
+
+const project = thousand();
+const timed = (work: () => void): number => {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+};
+const all = (p: Project) => {
+  for (const id of p.glyphOrder) agreementOf(p, p.glyphs[id]!);
+};
+const cold = timed(() => all(project));
+const n = glyphNamed(project, 'n')!;
+const drawings = { ...n.drawings, m1: { ...n.drawings.m1!, advance: n.drawings.m1!.advance + 1 } };
+const changed = { ...project, glyphs: { ...project.glyphs, [n.id]: { ...n, drawings } } };
+const edited = timed(() => all(changed));
+const kinks = timed(() => kinkedGlyphs(project));
+const letters = [...'abcdefghijklmnopqrstuvwxyzABCD'].map((c) => glyphNamed(project, c)!.id);
+let place = 300;
+const lines = Array.from({ length: 20 }, () => {
+  place += 20;
+  const at = { wght: place, wdth: 90 };
+  return timed(() => {
+    drawingsAt(project, at);
+    for (const id of letters) glyphAt(project, id, at);
+  });
+}).sort((a, b) => a - b);
+console.log(JSON.stringify({ glyphs: project.glyphOrder.length, cold, edited, kinks, line: lines[lines.length >> 1] }));
