@@ -60,14 +60,16 @@ const CODES: Readonly<Record<string, number>> = {
   dollar: 0x24,
 };
 
+/** A sign moved up, to stand beside capitals. */
+const raised =
+  (name: string, by: number) =>
+  (s: Style): Letter => {
+    const { advance, contours } = punctuation[name]!(capitalMeasure(s));
+    return { advance, contours: shifted(contours, 0, by) };
+  };
+
 const cased: Glyphs = Object.fromEntries(
-  Object.entries(RAISED).map(([name, by]) => [
-    `${name}.case`,
-    (s: Style) => {
-      const { advance, contours } = punctuation[name]!(capitalMeasure(s));
-      return { advance, contours: shifted(contours, 0, by) };
-    },
-  ]),
+  Object.entries(RAISED).map(([name, by]) => [`${name}.case`, raised(name, by)]),
 );
 
 /** Everything that is drawn, in the order of the case; accented letters follow, put together from these. */
@@ -296,6 +298,12 @@ export function buildUnspaced(): Project {
       parts.length > 1 ? { category: 'ligature' } : {},
     );
   }
+
+  add(
+    'colon.case',
+    undefined,
+    agreeing(STYLES.map(raised('colon', 90))).map((l) => ({ ...emptyDrawing(l.advance), contours: l.contours })),
+  );
 
   const byBase = new Map<string, string[]>();
   for (const r of recipes()) byBase.set(r.base, [...(byBase.get(r.base) ?? []), nameForCodePoint(r.code)]);

@@ -198,6 +198,5 @@ function tick(m: Measure): Contour {
 export const RAISED: Readonly<Record<string, number>> = {
   hyphen: 84, endash: 84, emdash: 84, bullet: 84, periodcentered: 84, guilsinglleft: 88, guilsinglright: 88, guillemotleft: 88, guillemotright: 88,
   parenleft: 44, parenright: 44, bracketleft: 44, bracketright: 44, braceleft: 44, braceright: 44, at: 84, exclamdown: 190, questiondown: 190,
-  colon: 90,
 };
 

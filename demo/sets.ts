@@ -111,7 +111,7 @@ export const ligatures: Readonly<Record<string, { parts: readonly string[]; draw
 };
 
 /** The long s of earlier spelling: f without the right half of its bar. */
-const longs: Draw = ruled({ advance: 296, x: [[94, 178]], y: [[447, 520], [678, 752]] }, [
+const longs: Draw = ruled({ advance: 330, x: [[94, 178]], y: [[447, 520], [678, 752]] }, [
   pen(94, 0).h(178).v(584).vh(252, 678, 0.6).curve(276, 678, 296, 673, 316, 664).line(336, 733)
     .curve(310, 746, 276, 752, 246, 752).hv(94, 590, 0.58).v(520).h(34).v(447).h(94).close(),
 ]);
