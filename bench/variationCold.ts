@@ -2,8 +2,8 @@ import { buildDemo } from '../demo/family';
 import type { Glyph, Project } from '../src/core/project/model';
 import { glyphNamed } from '../src/core/project/queries';
 import { agreementOf } from '../src/core/variation/agreement';
+import { brokenGlyphs } from '../src/core/variation/between';
 import { drawingsAt, glyphAt } from '../src/core/variation/glyphAt';
-import { kinkedGlyphs } from '../src/core/variation/kinks';
 
 /** A thousand glyphs of the demo, each with drawings of its own. */
 function thousand(): Project {
@@ -33,7 +33,7 @@ const n = glyphNamed(project, 'n')!;
 const drawings = { ...n.drawings, m1: { ...n.drawings.m1!, advance: n.drawings.m1!.advance + 1 } };
 const changed = { ...project, glyphs: { ...project.glyphs, [n.id]: { ...n, drawings } } };
 const edited = timed(() => all(changed));
-const kinks = timed(() => kinkedGlyphs(project));
+const kinks = timed(() => brokenGlyphs(project));
 const letters = [...'abcdefghijklmnopqrstuvwxyzABCD'].map((c) => glyphNamed(project, c)!.id);
 let place = 300;
 const lines = Array.from({ length: 20 }, () => {

@@ -78,7 +78,7 @@ test('an instance is looked at in the galley; a film goes between two masters an
   );
 });
 
-/** The demo with three glyphs that do not agree: one by its start, one by a direction, one past mending; and one that kinks. */
+/** The demo with four glyphs that do not agree: two by their start, one by a direction, one past mending; and one that kinks. */
 function broken(): Project {
   let project = buildDemo();
   const change = (name: string, master: string, by: (d: Drawing) => Drawing) => {
@@ -91,6 +91,7 @@ function broken(): Project {
     const on = c!.points.flatMap((p, i) => (isOnCurve(p) ? [i] : []));
     return { ...d, contours: [withStart(c!, on[5]!), ...rest] };
   });
+  change('T', 'm3', (d) => ({ ...d, contours: d.contours.map((c) => withStart(c, 3)) }));
   change('e', 'm2', (d) => ({ ...d, contours: d.contours.map((c, i) => (i === 1 ? reverseContour(c) : c)) }));
   change('S', 'm3', (d) => ({ ...d, contours: [] }));
   const c = glyphNamed(project, 'c')!;
@@ -110,7 +111,7 @@ test('masters that do not agree are shown, told apart in words, and mended; what
   await until('the case', async () => /\/case/.test(await browser.driver.getCurrentUrl()), 30);
   await browser.driver.get((await browser.driver.getCurrentUrl()).replace(/\/case.*/, '/masters'));
   await t.press('Agreement');
-  await until('three glyphs', async () => /3 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')), 30);
+  await until('four glyphs', async () => /4 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')), 30);
   await script(`[...document.querySelectorAll('ol button')].find((b) => b.innerText.startsWith('n')).click()`);
   await until('the words', async () =>
     /Contour 1: it starts at the .+ in Regular and at the .+ in Heavy/.test(
@@ -121,9 +122,17 @@ test('masters that do not agree are shown, told apart in words, and mended; what
   await until('one left', async () => /1 glyph of 543 differs/.test(await t.text('[data-testid="agreement"]')));
   expect(await t.text('[aria-label="What differs"]')).toMatch(/Heavy has no contour, Regular one\./);
   await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
-  await until('all three again', async () => /3 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')));
-  await t.press('Kinks');
-  await until('one kink', async () => /Smooth points of 1 glyph break/.test(await t.text('[data-testid="kinks"]')), 30);
+  await until('all again', async () => /4 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')));
+  const between = () => t.text('[data-testid="between"]');
+  await t.press('Between');
+  await until(
+    'a kink, and a loop',
+    async () =>
+      /^Between the masters smooth points of 1 glyph break and outlines of 1 glyph cross\.$/.test(await between()),
+    30,
+  );
+  const said = await t.text('[aria-label="What goes wrong with T"]');
+  expect(said).toMatch(/Contour 1 crosses itself, a loop of \d+ units/);
   await t.press('Mend all that slide');
-  await until('no kink', async () => /No smooth point breaks/.test(await t.text('[data-testid="kinks"]')), 30);
+  await until('no kink', async () => /^Between the masters outlines of 1 glyph cross\.$/.test(await between()), 30);
 });

@@ -14,7 +14,7 @@ import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model'
 import { drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
-import { type Kink, kinkedGlyphs } from '../core/variation/kinks';
+import { type Broken, brokenGlyphs } from '../core/variation/between';
 import { canBeMended } from '../core/variation/mending';
 import { documentHolder } from './document';
 
@@ -77,8 +77,8 @@ export const measureService = {
     });
   },
 
-  /** Glyphs whose smooth points break between the masters. */
-  kinked: (progress: Progress): { glyph: GlyphId; kinks: readonly Kink[] }[] => kinkedGlyphs(project(), progress),
+  /** Glyphs that break or cross between the masters. */
+  broken: (progress: Progress): Broken[] => brokenGlyphs(project(), progress),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

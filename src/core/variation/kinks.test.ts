@@ -4,14 +4,15 @@ import { signedArea } from '../geometry/contour';
 import type { Drawing, Glyph, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { planted, smoothPoints } from '../testing/plantedKink';
-import { kinkedGlyphs, kinksOf, looksAt, mendKinks, placesBetween, withoutKinks } from './kinks';
+import { brokenGlyphs } from './between';
+import { kinksOf, looksAt, mendKinks, placesBetween, withoutKinks } from './kinks';
 
 const demo = buildDemo();
 const looks = looksAt(demo, placesBetween(demo));
 const withGlyph = (glyph: Glyph): Project => ({ ...demo, glyphs: { ...demo.glyphs, [glyph.id]: glyph } });
 
 test('no smooth point of the demo breaks between its masters', () => {
-  expect(kinkedGlyphs(demo).map((k) => demo.glyphs[k.glyph]!.name)).toEqual([]);
+  expect(brokenGlyphs(demo).map((k) => demo.glyphs[k.glyph]!.name)).toEqual([]);
 });
 
 test('a kink is found where it was planted and not elsewhere, worst where it is worst, and mended by sliding', () => {
@@ -54,12 +55,12 @@ test('mending is one edit; nothing to mend, and one master, say so', () => {
     .find((g) => kinksOf(withGlyph(g), g, looks).some((k) => k.slide !== undefined))!;
   const done = mendKinks(withGlyph(glyph), { glyphs: [glyph.id] });
   expect(done.ok && done.sentence).toMatch(/^Mended 1 kink/);
-  expect(kinkedGlyphs(done.ok ? done.project : demo)).toEqual([]);
+  expect(brokenGlyphs(done.ok ? done.project : demo)).toEqual([]);
   expect(mendKinks(demo, { glyphs: [glyph.id] })).toMatchObject({
     ok: false,
     reason: 'No smooth point of these glyphs breaks between the masters.',
   });
   const one = { ...demo, masters: demo.masters.slice(0, 1) };
-  expect(kinkedGlyphs(one)).toEqual([]);
+  expect(brokenGlyphs(one)).toEqual([]);
   expect(mendKinks(one, { glyphs: [glyph.id] })).toMatchObject({ ok: false });
 });

@@ -3,7 +3,7 @@ import { type Contour, isOnCurve, neighbour, type Point } from '../geometry/cont
 import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
-import type { Drawing, Glyph, GlyphId, Project } from '../project/model';
+import type { Drawing, Glyph, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import { type Place, weightsAt, wholePlace } from './places';
@@ -67,7 +67,18 @@ export const looksAt = (project: Project, places: readonly Place[], glyph?: Glyp
   return places.map((place) => ({ place, weights: weightsAt(project.axes, stands, place) }));
 };
 
-const drawingsOf = (project: Project, glyph: Glyph): Drawing[] => [
+/** The same places with the weights of a glyph's own drawings. */
+export const looksOf = (project: Project, glyph: Glyph, looks: Looks): Looks =>
+  glyph.waypoints.length === 0
+    ? looks
+    : looksAt(
+        project,
+        looks.map((l) => l.place),
+        glyph,
+      );
+
+/** All drawings of a glyph that count between masters: its masters' and its waypoints'. */
+export const drawingsOf = (project: Project, glyph: Glyph): Drawing[] => [
   ...project.masters.map((m) => drawingOf(glyph, m.id)),
   ...glyph.waypoints.map((w) => w.drawing),
 ];
@@ -76,14 +87,7 @@ const drawingsOf = (project: Project, glyph: Glyph): Drawing[] => [
 export function kinksOf(project: Project, glyph: Glyph, looks: Looks): Kink[] {
   const drawings = drawingsOf(project, glyph);
   if (drawings.length < 2 || !sameStructure(drawings)) return [];
-  const own =
-    glyph.waypoints.length === 0
-      ? looks
-      : looksAt(
-          project,
-          looks.map((l) => l.place),
-          glyph,
-        );
+  const own = looksOf(project, glyph, looks);
   const main = drawingOf(glyph, defaultMaster(project).id);
   const least = LEAST.share * project.unitsPerEm;
   const out: Kink[] = [];
@@ -188,23 +192,6 @@ export function withoutKinks(
     waypoints: glyph.waypoints.map((w, i) => ({ ...w, drawing: drawings[count + i]! })),
   };
   return { glyph: mends.length > 0 ? next : glyph, mended: mends.length, left: kinks.length - mends.length };
-}
-
-/** Glyphs that kink between masters, the worst first. */
-export function kinkedGlyphs(
-  project: Project,
-  progress?: (done: number, total: number) => void,
-): { glyph: GlyphId; kinks: readonly Kink[] }[] {
-  if (project.masters.length < 2) return [];
-  const looks = looksAt(project, placesBetween(project));
-  const out: { glyph: GlyphId; kinks: readonly Kink[] }[] = [];
-  project.glyphOrder.forEach((id, i) => {
-    const kinks = kinksOf(project, project.glyphs[id]!, looks);
-    if (kinks.length > 0) out.push({ glyph: id, kinks });
-    if (progress && i % 64 === 0) progress(i, project.glyphOrder.length);
-  });
-  const weight = (k: Kink) => k.degrees * k.units;
-  return out.sort((x, y) => weight(y.kinks[0]!) - weight(x.kinks[0]!));
 }
 
 /** Slides smooth points that break between masters along their tangents, where that is near enough. */

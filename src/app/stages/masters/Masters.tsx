@@ -5,19 +5,19 @@ import { useBench, visitPlace } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { Choice } from '../../ui/parts';
 import { AgreementView } from './AgreementView';
+import { BetweenView } from './BetweenView';
 import { ChosenDetails } from './ChosenDetails';
 import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
-import { KinksView } from './KinksView';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
 
-type View = 'plane' | 'agreement' | 'kinks';
+type View = 'plane' | 'agreement' | 'between';
 
 /** What each view is about. */
 const SAYS: Readonly<Record<View, string>> = {
   plane: 'Each letter as it looks at its place; drag it, or move it by the arrow keys.',
   agreement: 'Masters blend where their contours, points and parts are the same.',
-  kinks: 'Smooth in every master, and broken between: found by looking at many places.',
+  between: 'Right in every master, and wrong between: smooth points that break, outlines that cross.',
 };
 
 /** The family as one drawing: masters and instances on their axes, what lies between them, and whether they agree. */
@@ -49,7 +49,7 @@ export default function Masters() {
             options={[
               { value: 'plane' as View, text: 'Plane' },
               { value: 'agreement' as View, text: 'Agreement' },
-              { value: 'kinks' as View, text: 'Kinks' },
+              { value: 'between' as View, text: 'Between' },
             ]}
             onChange={setView}
           />
@@ -63,7 +63,7 @@ export default function Masters() {
         ) : view === 'agreement' ? (
           <AgreementView />
         ) : (
-          <KinksView />
+          <BetweenView />
         )}
       </div>
       <Details

@@ -1,0 +1,191 @@
+import { useEffect, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { plural } from '../../../core/project/edit';
+import type { Drawing, Glyph, GlyphId } from '../../../core/project/model';
+import { pathData } from '../../../core/project/pathData';
+import type { Broken } from '../../../core/variation/between';
+import { drawingsAt, glyphAt } from '../../../core/variation/glyphAt';
+import { mendKinks } from '../../../core/variation/kinks';
+import { type Place, placeInWords } from '../../../core/variation/places';
+import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
+import { useJob } from '../../state/useJob';
+import { Bar } from '../../ui/controls';
+import { Button } from '../../ui/parts';
+import { GlyphList } from './GlyphList';
+
+/** One thing that goes wrong in a glyph between its masters, in words, and where. */
+type Fault = { key: string; says: string; more: string; place: Place; at: { x: number; y: number } | undefined };
+
+/** What is right in every master and wrong between, the worst first, each where it is worst. */
+export function BetweenView() {
+  const project = useBench((s) => s.settled)!;
+  const { found, fault, share, start } = useJob<Broken[]>();
+  const { glyphs, masters, axes, instances } = project;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at anew for what it is about.
+  useEffect(() => start((service, tell) => service.broken(tell)), [glyphs, masters, axes, instances]);
+  const [chosen, setChosen] = useState<GlyphId>();
+  const list = (found ?? []).filter((k) => project.glyphs[k.glyph]);
+  const current = list.find((k) => k.glyph === chosen) ?? list[0];
+  const mendable = list.filter((k) => k.kinks.some((x) => x.slide !== undefined));
+  if (masters.length === 1) return <p className="p-5 text-quiet">One master has nothing between.</p>;
+  return (
+    <div className="flex h-full min-h-0 flex-col gap-3 p-4">
+      <div className="flex items-center gap-3">
+        <p role="status" className="flex-1" data-testid="between">
+          {fault ?? (found === undefined ? 'Looking between the masters…' : summed(list))}
+        </p>
+        {share !== undefined && found === undefined && <Bar label="Looking between the masters" share={share} />}
+        {mendable.length > 0 && (
+          <Button
+            kind="primary"
+            title="Points slide along their tangents until they divide their handles alike in all masters"
+            onClick={() => run((p) => mendKinks(p, { glyphs: mendable.map((k) => k.glyph) }))}
+          >
+            Mend all that slide
+          </Button>
+        )}
+      </div>
+      {current && (
+        <div className="flex min-h-0 flex-1 gap-4">
+          <GlyphList
+            list={list.map((k) => ({ glyph: k.glyph, says: saidOf(k) }))}
+            current={current.glyph}
+            onChoose={setChosen}
+          />
+          <Report key={current.glyph} glyph={project.glyphs[current.glyph]!} broken={current} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** What was found, in a sentence. */
+function summed(list: readonly Broken[]): string {
+  const [kinked, tangled] = [list.filter((b) => b.kinks.length > 0), list.filter((b) => b.tangles.length > 0)];
+  const said = [
+    kinked.length > 0 ? `smooth points of ${plural(kinked.length, 'glyph')} break` : '',
+    tangled.length > 0 ? `outlines of ${plural(tangled.length, 'glyph')} cross` : '',
+  ].filter(Boolean);
+  return said.length === 0
+    ? 'Between the masters no smooth point breaks, and no outlines cross.'
+    : `Between the masters ${said.join(' and ')}.`;
+}
+
+const degrees = (v: number): string => `${v.toFixed(v < 10 ? 1 : 0)}°`;
+const units = (v: number): string => `${v.toFixed(v < 10 ? 1 : 0)} units`;
+const saidOf = ({ kinks, tangles }: Broken): string => {
+  const all = kinks.length + tangles.length;
+  const worst = tangles[0] ? `crosses, ${units(tangles[0].units)}` : degrees(kinks[0]!.degrees);
+  return `${worst}${all > 1 ? ` and ${all - 1} more` : ''}`;
+};
+
+const SIZE = 250;
+const PAD = 16;
+
+/** All that goes wrong with a glyph, outlines that cross first. */
+function faultsOf({ kinks, tangles }: Broken, drawing: (place: Place) => Drawing | undefined): Fault[] {
+  return [
+    ...tangles.map(({ contours: [a, b], at, units: size, place }) => ({
+      key: `crossing ${a} ${b}`,
+      says:
+        a === b
+          ? `Contour ${a + 1} crosses itself, a loop of ${units(size)}`
+          : `Contours ${a + 1} and ${b + 1} cross, over ${units(size)}`,
+      more: 'for the hand, or in Agreement',
+      place,
+      at,
+    })),
+    ...kinks.map((k) => ({
+      key: `kink ${k.contour} ${k.point}`,
+      says: `Contour ${k.contour + 1} breaks: ${degrees(k.degrees)}, ${k.units.toFixed(1)} units off its line`,
+      more: k.slide === undefined ? 'for the hand' : `slides ${k.slide.toFixed(1)} units at most`,
+      place: k.place,
+      at: drawing(k.place)?.contours[k.contour]?.points[k.point],
+    })),
+  ];
+}
+
+/** One glyph at the place where it is worst, with what goes wrong marked. */
+function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
+  const project = useBench((s) => s.settled)!;
+  const navigate = useNavigate();
+  const [chosen, setChosen] = useState(0);
+  const faults = useMemo(
+    () => faultsOf(broken, (place) => drawingsAt(project, place)(glyph.id)),
+    [project, glyph, broken],
+  );
+  const at = Math.min(chosen, faults.length - 1);
+  const { place } = faults[at]!;
+  const letter = useMemo(() => glyphAt(project, glyph.id, place)!, [project, glyph, place]);
+  // The galley shows the family there.
+  useEffect(() => {
+    visitPlace(place);
+    return () => visitPlace(undefined);
+  }, [place]);
+  const scale = SIZE / (project.unitsPerEm * 1.1);
+  const wide = Math.max(120, letter.advance * scale + 2 * PAD);
+  return (
+    <section
+      aria-label={`What goes wrong with ${glyph.name}`}
+      className="flex min-w-0 flex-1 flex-wrap content-start gap-4 overflow-y-auto"
+    >
+      <svg
+        role="img"
+        aria-label={`${glyph.name} at ${placeInWords(project.axes, place)}`}
+        width={wide}
+        height={SIZE}
+        viewBox={`${-PAD} ${-SIZE * 0.76} ${wide} ${SIZE}`}
+        className="rounded-lg border border-line bg-panel"
+      >
+        <path d={pathData(letter.contours)} transform={`scale(${scale} ${-scale})`} className="fill-ink" />
+        {faults.map(
+          (f, i) =>
+            f.at && (
+              <circle
+                key={f.key}
+                cx={f.at.x * scale}
+                cy={-f.at.y * scale}
+                r={9}
+                fill="none"
+                stroke={i === at ? 'var(--brick)' : 'var(--marigold)'}
+                strokeWidth={2}
+              />
+            ),
+        )}
+      </svg>
+      <div className="min-w-56 flex-1">
+        <p className="mb-1 font-semibold">At {placeInWords(project.axes, place)}</p>
+        <ol className="grid max-h-72 gap-1 overflow-y-auto">
+          {faults.map((f, i) => (
+            <li key={f.key}>
+              <button
+                type="button"
+                aria-pressed={i === at}
+                className={`rounded-md px-1.5 py-0.5 text-left ${i === at ? 'bg-kelp-tint' : 'hover:bg-paper'}`}
+                onClick={() => setChosen(i)}
+              >
+                {f.says}
+                <span className="text-quiet"> · {f.more}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+        <div className="mt-2 flex gap-2">
+          {broken.kinks.some((k) => k.slide !== undefined) && (
+            <Button kind="primary" onClick={() => run((p) => mendKinks(p, { glyphs: [glyph.id] }))}>
+              Mend {glyph.name}
+            </Button>
+          )}
+          <Button
+            onClick={() => {
+              chooseGlyph(glyph.id);
+              void navigate(`../draw?glyph=${encodeURIComponent(glyph.name)}`, { relative: 'path' });
+            }}
+          >
+            Draw it
+          </Button>
+        </div>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,145 @@
+import { type Contour, curvesOf } from '../geometry/contour';
+import { type Box, boundsOf, type Curve, directionAt, isEmptyBox, pointAt, splitAt } from '../geometry/curve';
+import { crossings } from '../geometry/intersect';
+import type { Glyph, Project } from '../project/model';
+import { sameStructure } from '../project/structure';
+import { blendedDrawing } from './instance';
+import { drawingsOf, type Looks, looksOf } from './kinks';
+import type { Place } from './places';
+
+/** Outlines that cross between masters and in none of them: which contours, where, how large the tangled part is, where it is worst. */
+export type Tangle = {
+  /** The two contours, from 0 on; one number twice where a contour crosses itself. */
+  contours: readonly [number, number];
+  /** Where they cross, in units at the place. */
+  at: { x: number; y: number };
+  /** The longer side of what is tangled, in units. */
+  units: number;
+  place: Place;
+};
+
+/** Boxes that share less than this, in units, touch only. */
+const SHARED = 0.5;
+/** Crossings so near an end of a curve are joints, as a share of it. */
+const END = 0.02;
+/** Curves that meet at less than this angle, as its sine, touch. */
+const LEAST_ANGLE = 0.05;
+/** Tangles smaller than this are not seen, in thousandths of the em. */
+const LEAST = 0.002;
+
+type Part = { contour: number; curve: Curve; box: Box };
+/** Where two parts cross, and how far the loop reaches that one contour makes there. */
+type Spot = { x: number; y: number; loop: number };
+
+/** Curves in halves: a curve with a loop crosses itself as one half crosses the other. */
+const partsOf = (contours: readonly Contour[]): Part[] =>
+  contours.flatMap((c, contour) =>
+    curvesOf(c).flatMap((curve) =>
+      (curve.length > 4 ? splitAt(curve, 0.5) : [curve]).map((half) => ({
+        contour,
+        curve: half,
+        box: boundsOf([half]),
+      })),
+    ),
+  );
+
+const meet = (a: Box, b: Box): boolean =>
+  Math.min(a.xMax, b.xMax) - Math.max(a.xMin, b.xMin) > -SHARED &&
+  Math.min(a.yMax, b.yMax) - Math.max(a.yMin, b.yMin) > -SHARED;
+const overlap = (a: Box, b: Box): boolean =>
+  Math.min(a.xMax, b.xMax) - Math.max(a.xMin, b.xMin) > SHARED &&
+  Math.min(a.yMax, b.yMax) - Math.max(a.yMin, b.yMin) > SHARED;
+/** A level or upright line's box has no breadth, but can be crossed all the same. */
+const flat = (b: Box): boolean => b.xMax - b.xMin < SHARED || b.yMax - b.yMin < SHARED;
+
+/** Whether a meeting at t of one curve and u of another counts: surely a crossing, or with `touching` anything but a joint of neighbours. */
+function counts(a: Part, b: Part, t: number, u: number, touching: boolean): boolean {
+  const [first, second] = [Math.min(t, 1 - t) < END, Math.min(u, 1 - u) < END];
+  if (touching) return !(first && second && a.contour === b.contour);
+  if (first || second) return false;
+  const [p, q] = [directionAt(a.curve, t), directionAt(b.curve, u)];
+  return Math.abs(p[0] * q[1] - p[1] * q[0]) >= LEAST_ANGLE;
+}
+
+const longerSide = (b: Box): number => (isEmptyBox(b) ? 0 : Math.max(b.xMax - b.xMin, b.yMax - b.yMin));
+
+/** How far the smaller of the two loops reaches that a contour makes where two of its parts cross. */
+function loopOf(parts: readonly Part[], i: number, j: number, t: number, u: number): number {
+  const [a, b] = [parts[i]!, parts[j]!];
+  const within = boundsOf([
+    splitAt(a.curve, t)[1],
+    ...parts.slice(i + 1, j).map((p) => p.curve),
+    splitAt(b.curve, u)[0],
+  ]);
+  const around = boundsOf([
+    splitAt(a.curve, t)[0],
+    ...parts.filter((p, k) => p.contour === a.contour && (k < i || k > j)).map((p) => p.curve),
+    splitAt(b.curve, u)[1],
+  ]);
+  return Math.min(longerSide(within), longerSide(around));
+}
+
+/** Where each two contours cross: what surely crosses, or with `touching` what may. */
+function crossed(contours: readonly Contour[], touching: boolean): Map<string, Spot[]> {
+  const parts = partsOf(contours);
+  const out = new Map<string, Spot[]>();
+  // From left to right: what begins behind the end of a part doesn't meet it.
+  const swept = parts.map((_, i) => i).sort((i, j) => parts[i]!.box.xMin - parts[j]!.box.xMin);
+  for (let m = 0; m < swept.length; m++) {
+    const end = parts[swept[m]!]!.box.xMax + SHARED;
+    for (let n = m + 1; n < swept.length && parts[swept[n]!]!.box.xMin <= end; n++) {
+      const [i, j] = [Math.min(swept[m]!, swept[n]!), Math.max(swept[m]!, swept[n]!)];
+      const [a, b] = [parts[i]!, parts[j]!];
+      if (!(overlap(a.box, b.box) || ((flat(a.box) || flat(b.box)) && meet(a.box, b.box)))) continue;
+      for (const { t, u } of crossings(a.curve, b.curve)) {
+        if (!counts(a, b, t, u, touching)) continue;
+        const [x, y] = pointAt(a.curve, t);
+        const key = `${a.contour} ${b.contour}`;
+        const loop = a.contour === b.contour && !touching ? loopOf(parts, i, j, t, u) : 0;
+        out.set(key, [...(out.get(key) ?? []), { x, y, loop }]);
+      }
+    }
+  }
+  return out;
+}
+
+/** How far a tangled part reaches: between the crossings of two contours, or round the loop of one. */
+function reach(spots: readonly Spot[]): number {
+  let most = 0;
+  for (const p of spots) {
+    most = Math.max(most, p.loop);
+    for (const q of spots) most = Math.max(most, Math.abs(p.x - q.x), Math.abs(p.y - q.y));
+  }
+  return most;
+}
+
+/**
+ * Outlines of a glyph that cross between its masters though they do in none of them, the worst first; none where masters do not agree.
+ * Of every two contours (and of each with itself) crossings are counted in the masters, touches with them, and at each place.
+ */
+export function tanglesOf(project: Project, glyph: Glyph, looks: Looks): Tangle[] {
+  const drawings = drawingsOf(project, glyph);
+  if (drawings.length < 2 || drawings[0]!.contours.length === 0 || !sameStructure(drawings)) return [];
+  const own = looksOf(project, glyph, looks);
+  let held: Map<string, number> | undefined;
+  const worst = new Map<string, Tangle>();
+  for (const { place, weights } of own) {
+    const there = crossed(blendedDrawing(drawings, weights).contours, false);
+    if (there.size === 0) continue;
+    held ??= mostOf(drawings.map((d) => crossed(d.contours, true)));
+    for (const [key, spots] of there) {
+      if (spots.length <= (held.get(key) ?? 0)) continue;
+      const units = reach(spots);
+      if (units < LEAST * project.unitsPerEm || units <= (worst.get(key)?.units ?? 0)) continue;
+      const [a, b] = key.split(' ').map(Number);
+      worst.set(key, { contours: [a!, b!], at: { x: spots[0]!.x, y: spots[0]!.y }, units, place });
+    }
+  }
+  return [...worst.values()].sort((x, y) => y.units - x.units);
+}
+
+function mostOf(all: readonly Map<string, Spot[]>[]): Map<string, number> {
+  const out = new Map<string, number>();
+  for (const one of all) for (const [key, spots] of one) out.set(key, Math.max(out.get(key) ?? 0, spots.length));
+  return out;
+}
