@@ -5,6 +5,7 @@ import { DRAW_COMMANDS, DRAW_GESTURES } from '../stages/draw/commands';
 import { FEATURES_COMMANDS } from '../stages/features/commands';
 import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
 import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
+import { MASTERS_COMMANDS } from '../stages/masters/commands';
 import { PLAN_COMMANDS } from '../stages/plan/commands';
 import { goToStage, stageNow } from '../state/navigation';
 import type { StageKey } from '../state/stages';
@@ -20,6 +21,7 @@ export const COMMANDS: readonly Command[] = [
   ...CASE_COMMANDS,
   ...COMPOSE_COMMANDS,
   ...FEATURES_COMMANDS,
+  ...MASTERS_COMMANDS,
 ];
 
 export const GESTURES: readonly Gesture[] = [
@@ -45,6 +47,7 @@ export const GROUPS: readonly CommandGroup[] = [
   'Case',
   'Compose',
   'Features',
+  'Masters',
   'Galley',
 ];
 

@@ -13,6 +13,7 @@ export type CommandGroup =
   | 'Case'
   | 'Compose'
   | 'Features'
+  | 'Masters'
   | 'Galley';
 
 /**

@@ -32,6 +32,10 @@ export type ComposeHands = { enter(): boolean; all(): boolean; apart(): boolean;
 
 export type FeaturesHands = { find(): void; trial(): void };
 
+export type MastersView = 'plane' | 'agreement' | 'between';
+export type MastersHands = { view(which: MastersView): void };
+export type StripHands = { film(): void };
+
 type Hands = {
   draw?: DrawHands;
   fit?: FitHands;
@@ -39,6 +43,8 @@ type Hands = {
   case?: CaseHands;
   compose?: ComposeHands;
   features?: FeaturesHands;
+  masters?: MastersHands;
+  strip?: StripHands;
 };
 
 export const hands: Hands = {};

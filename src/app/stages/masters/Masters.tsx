@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import { glyphForCodePoint } from '../../../core/project/queries';
+import { layHands, type MastersView as View } from '../../keys/hands';
 import { useBench, visitPlace } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { Choice } from '../../ui/parts';
@@ -10,8 +11,6 @@ import { ChosenDetails } from './ChosenDetails';
 import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
-
-type View = 'plane' | 'agreement' | 'between';
 
 /** What each view is about. */
 const SAYS: Readonly<Record<View, string>> = {
@@ -26,6 +25,7 @@ export default function Masters() {
   const glyph = useBench((s) => s.glyph);
   const master = useBench((s) => s.master);
   const [view, setView] = useState<View>('plane');
+  useEffect(() => layHands('masters', { view: setView }), []);
   const [picked, setPicked] = useState<Chosen>();
   const chosen = isThere(picked) ? picked : { master };
   function isThere(c: Chosen | undefined): c is Chosen {

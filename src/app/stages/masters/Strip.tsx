@@ -1,10 +1,11 @@
 import { Play, Square } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { curvesOf } from '../../../core/geometry/contour';
 import { boundsOf, isEmptyBox } from '../../../core/geometry/curve';
 import type { GlyphId, Master, Project } from '../../../core/project/model';
 import { type GlyphAt, glyphAt } from '../../../core/variation/glyphAt';
 import { type Place, wholePlace } from '../../../core/variation/places';
+import { layHands } from '../../keys/hands';
 import { useBench, visitPlace } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button } from '../../ui/parts';
@@ -37,7 +38,10 @@ export function Strip({ glyph }: { glyph: GlyphId }) {
       return glyphAt(project, glyph, place)!;
     });
   }, [project, glyph, from, to]);
-  const film = useFilm(project, from, to);
+  const [seconds, setSeconds] = useState(5);
+  const film = useFilm(project, from, to, seconds);
+  const { toggle } = film;
+  useEffect(() => layHands('strip', { film: toggle }), [toggle]);
   const pick = (k: 0 | 1) => (
     <Pick
       label={k === 0 ? 'From the master' : 'To the master'}
@@ -55,12 +59,19 @@ export function Strip({ glyph }: { glyph: GlyphId }) {
         <span className="font-semibold">{project.glyphs[glyph]!.name}</span>
         <span className="text-quiet">from</span> {pick(0)} <span className="text-quiet">to</span> {pick(1)}
         <Button
-          title="The galley goes from one to the other and back"
+          title="The galley goes from one to the other and back (F)"
           aria-pressed={film.running}
           onClick={film.toggle}
         >
           {film.running ? <Square size={13} /> : <Play size={13} />} {film.running ? 'Stop the film' : 'Film'}
         </Button>
+        <Pick
+          label="Time of the film there and back"
+          className="w-24"
+          value={String(seconds)}
+          options={[2, 5, 10, 20].map((s) => ({ value: String(s), text: `${s} s` }))}
+          onChange={(s) => setSeconds(Number(s))}
+        />
         {letters.some((l) => l.stuck) && (
           <span className="text-marigold">▲ its masters do not agree, so the default’s drawing stands everywhere</span>
         )}
@@ -84,11 +95,8 @@ export function Strip({ glyph }: { glyph: GlyphId }) {
   );
 }
 
-/** From one master to the other and back takes so long. */
-const FILM_SECONDS = 5;
-
-/** The galley on its way between two masters, back and forth, until it is stopped. */
-function useFilm(project: Project, from: Master | undefined, to: Master | undefined) {
+/** The galley on its way between two masters, there and back in so many seconds, until it is stopped. */
+function useFilm(project: Project, from: Master | undefined, to: Master | undefined, seconds: number) {
   const [running, setRunning] = useState(false);
   useEffect(() => {
     if (!running || !from || !to) return;
@@ -97,7 +105,7 @@ function useFilm(project: Project, from: Master | undefined, to: Master | undefi
     const begun = performance.now();
     let frame = 0;
     const step = (now: number) => {
-      const turn = (((now - begun) / 1000 / FILM_SECONDS) * 2) % 2;
+      const turn = (((now - begun) / 1000 / seconds) * 2) % 2;
       const t = turn < 1 ? turn : 2 - turn;
       visitPlace(
         Object.fromEntries(project.axes.map((x) => [x.tag, Math.round(a[x.tag]! + (b[x.tag]! - a[x.tag]!) * t)])),
@@ -109,8 +117,9 @@ function useFilm(project: Project, from: Master | undefined, to: Master | undefi
       cancelAnimationFrame(frame);
       visitPlace(before);
     };
-  }, [running, project, from, to]);
-  return { running, toggle: () => setRunning(!running) };
+  }, [running, project, from, to, seconds]);
+  const toggle = useCallback(() => setRunning((was) => !was), []);
+  return { running, toggle };
 }
 
 /** The two masters that lie farthest apart. */
