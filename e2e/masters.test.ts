@@ -68,7 +68,7 @@ test('an instance is looked at in the galley; a film goes between two masters an
   );
   await until('set there', async () => Math.abs((await width()) - regular) > 50);
   const bold = await width();
-  await t.press('Film');
+  await browser.driver.actions().sendKeys('f').perform();
   await until('another width', async () => Math.abs((await width()) - bold) > 100);
   await t.press('Stop the film');
   await until('the instance again', async () => Math.abs((await width()) - bold) < 1);
@@ -124,7 +124,7 @@ test('masters that do not agree are shown, told apart in words, and mended; what
   await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
   await until('all again', async () => /4 glyphs of 543 differ/.test(await t.text('[data-testid="agreement"]')));
   const between = () => t.text('[data-testid="between"]');
-  await t.press('Between');
+  await browser.driver.actions().sendKeys('b').perform();
   await until(
     'a kink, and a loop',
     async () =>

@@ -36,3 +36,18 @@ export function plainTable<const F extends Fields>(tag: string, fields: F) {
     read: (bytes: Uint8Array): RecordOf<F> => readFields(fields, new Reader(bytes, tag)),
   };
 }
+
+/** What both metrics headers, horizontal and vertical, end with before their count: the caret, and what is reserved. */
+export const CARET_FIELDS = [
+  ['caretSlopeRise', 'int16'],
+  ['caretSlopeRun', 'int16'],
+  ['caretOffset', 'int16'],
+  ['reserved1', 'int16'],
+  ['reserved2', 'int16'],
+  ['reserved3', 'int16'],
+  ['reserved4', 'int16'],
+  ['metricDataFormat', 'int16'],
+] as const;
+
+/** The reserved fields of a metrics header, and the only format of its metrics. */
+export const RESERVED = { reserved1: 0, reserved2: 0, reserved3: 0, reserved4: 0, metricDataFormat: 0 } as const;

@@ -1,4 +1,4 @@
-import { plainTable } from './fields';
+import { CARET_FIELDS, plainTable } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -10,14 +10,7 @@ const FIELDS = [
   ['minLeftSideBearing', 'int16'],
   ['minRightSideBearing', 'int16'],
   ['xMaxExtent', 'int16'],
-  ['caretSlopeRise', 'int16'],
-  ['caretSlopeRun', 'int16'],
-  ['caretOffset', 'int16'],
-  ['reserved1', 'int16'],
-  ['reserved2', 'int16'],
-  ['reserved3', 'int16'],
-  ['reserved4', 'int16'],
-  ['metricDataFormat', 'int16'],
+  ...CARET_FIELDS,
   ['numberOfHMetrics', 'uint16'],
 ] as const;
 

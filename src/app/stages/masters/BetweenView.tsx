@@ -12,6 +12,7 @@ import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
 import { Button } from '../../ui/parts';
 import { GlyphList } from './GlyphList';
+import { LetterAt } from './LetterAt';
 
 /** One thing that goes wrong in a glyph between its masters, in words, and where. */
 type Fault = { key: string; says: string; more: string; place: Place; at: { x: number; y: number } | undefined };
@@ -79,7 +80,9 @@ const saidOf = ({ kinks, tangles }: Broken): string => {
   return `${worst}${all > 1 ? ` and ${all - 1} more` : ''}`;
 };
 
-const SIZE = 250;
+const SIZE = 340;
+/** Letters of the masters beneath, in pixels to the em. */
+const SMALL = 54;
 const PAD = 16;
 
 /** All that goes wrong with a glyph, outlines that cross first. */
@@ -91,7 +94,7 @@ function faultsOf({ kinks, tangles }: Broken, drawing: (place: Place) => Drawing
         a === b
           ? `Contour ${a + 1} crosses itself, a loop of ${units(size)}`
           : `Contours ${a + 1} and ${b + 1} cross, over ${units(size)}`,
-      more: 'for the hand, or in Agreement',
+      more: 'look in Agreement, or draw it',
       place,
       at,
     })),
@@ -153,7 +156,7 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
             ),
         )}
       </svg>
-      <div className="min-w-56 flex-1">
+      <div className="min-w-44 flex-1">
         <p className="mb-1 font-semibold">At {placeInWords(project.axes, place)}</p>
         <ol className="grid max-h-72 gap-1 overflow-y-auto">
           {faults.map((f, i) => (
@@ -170,6 +173,22 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
             </li>
           ))}
         </ol>
+        <div className="mt-3 flex flex-wrap gap-3" data-testid="between-masters">
+          {project.masters.map((m) => {
+            const drawn = glyphAt(project, glyph.id, m.place)!;
+            const room = Math.max(40, (drawn.advance / project.unitsPerEm) * SMALL + 8);
+            return (
+              <figure key={m.id} className="grid justify-items-center">
+                <svg width={room} height={SMALL * 1.3} role="img" aria-label={`${glyph.name} in ${m.name}`}>
+                  <g transform={`translate(${room / 2} ${SMALL})`} className="fill-ink">
+                    <LetterAt letter={drawn} em={project.unitsPerEm} size={SMALL} />
+                  </g>
+                </svg>
+                <figcaption className="text-[12px] text-quiet">{m.name}</figcaption>
+              </figure>
+            );
+          })}
+        </div>
         <div className="mt-2 flex gap-2">
           {broken.kinks.some((k) => k.slide !== undefined) && (
             <Button kind="primary" onClick={() => run((p) => mendKinks(p, { glyphs: [glyph.id] }))}>

@@ -43,16 +43,18 @@ export default function Masters() {
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex items-center gap-3 border-b border-line px-4 py-2">
-          <Choice
-            label="View of the masters"
-            value={view}
-            options={[
-              { value: 'plane' as View, text: 'Plane' },
-              { value: 'agreement' as View, text: 'Agreement' },
-              { value: 'between' as View, text: 'Between' },
-            ]}
-            onChange={setView}
-          />
+          <div className="shrink-0">
+            <Choice
+              label="View of the masters"
+              value={view}
+              options={[
+                { value: 'plane' as View, text: 'Plane', hint: 'P' },
+                { value: 'agreement' as View, text: 'Agreement', hint: 'G' },
+                { value: 'between' as View, text: 'Between', hint: 'B' },
+              ]}
+              onChange={setView}
+            />
+          </div>
           <p className="text-quiet">{SAYS[view]}</p>
         </div>
         {view === 'plane' ? (

@@ -1,5 +1,6 @@
 import type { TablesSaid } from '../../features/tableBlocks';
 import { type Box, isEmptyBox } from '../../geometry/curve';
+import { RESERVED } from '../../opentype/fields';
 import { hhea } from '../../opentype/hhea';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
 import type { LineMetrics } from '../metrics';
@@ -38,11 +39,7 @@ export function hheaTable(
     caretSlopeRise: slope === 0 ? 1 : 1000,
     caretSlopeRun: slope === 0 ? 0 : Math.round(slope * 1000),
     caretOffset: 0,
-    reserved1: 0,
-    reserved2: 0,
-    reserved3: 0,
-    reserved4: 0,
-    metricDataFormat: 0,
+    ...RESERVED,
     numberOfHMetrics: hmtx.count(metrics),
     ...lines.said,
   });

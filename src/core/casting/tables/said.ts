@@ -1,6 +1,7 @@
 import type { TablesSaid } from '../../features/tableBlocks';
 import { type Box, isEmptyBox } from '../../geometry/curve';
 import { writeBase } from '../../opentype/base';
+import { RESERVED } from '../../opentype/fields';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
 import { writeStat } from '../../opentype/stat';
 import { vhea } from '../../opentype/vhea';
@@ -60,11 +61,7 @@ function verticalTables(
         caretSlopeRise: 0,
         caretSlopeRun: 1,
         caretOffset: 0,
-        reserved1: 0,
-        reserved2: 0,
-        reserved3: 0,
-        reserved4: 0,
-        metricDataFormat: 0,
+        ...RESERVED,
         numOfLongVerMetrics: hmtx.count(metrics),
       }),
     ],
