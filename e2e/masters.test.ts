@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { buildDemo } from '../demo/family';
+import { buildStarter } from '../demo/starter';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { isOnCurve, reverseContour, withStart } from '../src/core/geometry/contour';
 import type { Drawing, Project } from '../src/core/project/model';
@@ -135,4 +136,72 @@ test('masters that do not agree are shown, told apart in words, and mended; what
   expect(said).toMatch(/Contour 1 crosses itself, a loop of \d+ units/);
   await t.press('Mend all that slide');
   await until('no kink', async () => /^Between the masters outlines of 1 glyph cross\.$/.test(await between()), 30);
+});
+
+test('from one weight to nine: an axis, two masters at its ends, a row of instances; and back again by Undo', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'wendril-masters-')), 'Single.wendril');
+  writeFileSync(file, writeProjectFile(buildStarter()));
+  await browser.driver.get(opened().server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(file);
+  await until('the case', async () => /\/case/.test(await browser.driver.getCurrentUrl()), 30);
+  await browser.driver.get((await browser.driver.getCurrentUrl()).replace(/\/case.*/, '/masters'));
+  await until('one master', async () => /1 master\b/.test(await t.text('[aria-label="Details"]')));
+  // One master has nothing to agree with, and nothing between.
+  await browser.driver.actions().sendKeys('b').perform();
+  await until('nothing between', async () => /One master has nothing between\./.test(await t.text('main')));
+  await browser.driver.actions().sendKeys('p').perform();
+  await t.press('Weight');
+  const added = async (name: string, weight: string) => {
+    await t.fill('Name of the new master', name, true);
+    const fields = await browser.driver.findElements({
+      css: 'aside section:has([aria-label="Name of the new master"]) input[inputmode="decimal"]',
+    });
+    await script('arguments[0].scrollIntoView({ block: "center" })', fields[0]);
+    await fields[0]!.click();
+    await browser.driver
+      .actions()
+      .keyDown(Key.CONTROL)
+      .sendKeys('a')
+      .keyUp(Key.CONTROL)
+      .sendKeys(weight, Key.ENTER)
+      .perform();
+    await t.press('Add the master');
+    await until(name, async () => (await masters()).includes(`Master ${name}`));
+  };
+  await added('Thin', '100');
+  await added('Black', '900');
+  await t.press('All weights');
+  await until('nine instances', async () => /9 instances/.test(await t.text('[aria-label="Details"]')));
+  const names = await script<string[]>(
+    `return [...document.querySelectorAll('aside li button[aria-pressed]')].map((b) => b.innerText.trim())`,
+  );
+  expect(names).toEqual([
+    'Thin',
+    'Extra Light',
+    'Light',
+    'Regular',
+    'Medium',
+    'Semibold',
+    'Bold',
+    'Extra Bold',
+    'Black',
+  ]);
+  await t.press('All weights');
+  await until('a word that they are there', async () =>
+    /There are instances of these names or at these places already\./.test(await t.text('body')),
+  );
+  await browser.driver.actions().sendKeys('b').perform();
+  await until(
+    'copies agree',
+    async () =>
+      /Between the masters no smooth point breaks, and no outlines cross\./.test(
+        await t.text('[data-testid="between"]'),
+      ),
+    30,
+  );
+  await t.saved();
+  await undoAll();
+  await until('one master again', async () =>
+    /1 master\b[\s\S]*0 axes · 0 instances/.test(await t.text('[aria-label="Details"]')),
+  );
 });
