@@ -10,7 +10,8 @@ import {
 } from '../../../core/variation/familyEdits';
 import { wholePlace } from '../../../core/variation/places';
 import { chooseMaster, run, useBench } from '../../state/bench';
-import { Button, EntryField, NumberField, Section } from '../../ui/parts';
+import { Button, EntryField, Section } from '../../ui/parts';
+import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
 
 /** The master or instance that is chosen: its name, its place, what can be done with it. */
@@ -37,14 +38,11 @@ function MasterDetails({ id, onGone }: { id: string; onGone: () => void }) {
           value={master.name}
           onApply={(name) => run((p) => setMasterName(p, { master: id, name }))}
         />
-        {project.axes.map((a) => (
-          <NumberField
-            key={a.tag}
-            label={a.name}
-            value={place[a.tag]}
-            onChange={(v) => run((p) => moveMaster(p, { master: id, place: { [a.tag]: v } }))}
-          />
-        ))}
+        <PlaceFields
+          axes={project.axes}
+          place={place}
+          onChange={(change) => run((p) => moveMaster(p, { master: id, place: change }))}
+        />
         {isDefault && <p className="text-quiet">The default: the others are seen from here.</p>}
         <div className="flex flex-wrap gap-2">
           {shown !== id && <Button onClick={() => chooseMaster(id)}>Show it</Button>}
@@ -78,14 +76,11 @@ function InstanceDetails({ index, onGone }: { index: number; onGone: () => void 
           value={instance.name}
           onApply={(name) => run((p) => setInstance(p, { index, change: { name } }))}
         />
-        {project.axes.map((a) => (
-          <NumberField
-            key={a.tag}
-            label={a.name}
-            value={place[a.tag]}
-            onChange={(v) => run((p) => setInstance(p, { index, change: { place: { ...place, [a.tag]: v } } }))}
-          />
-        ))}
+        <PlaceFields
+          axes={project.axes}
+          place={place}
+          onChange={(change) => run((p) => setInstance(p, { index, change: { place: { ...place, ...change } } }))}
+        />
         <div className="flex gap-2">
           <Button onClick={() => run((p) => removeInstance(p, { index })) && onGone()}>
             <Trash2 size={14} /> Take it away

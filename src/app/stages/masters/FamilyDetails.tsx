@@ -7,6 +7,7 @@ import { designEnds, samePlace } from '../../../core/variation/places';
 import { run, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, EntryField, NumberField, Section } from '../../ui/parts';
+import { PlaceFields } from './PlaceFields';
 import { type Chosen, isChosen } from './Plane';
 
 type Axis = Project['axes'][number];
@@ -127,9 +128,7 @@ export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
           onChange={(e) => setName(e.target.value)}
           className="h-7.5 w-full min-w-0 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
         />
-        {axes.map((a) => (
-          <NumberField key={a.tag} label={a.name} value={at[a.tag]} onChange={(v) => setPlace({ ...at, [a.tag]: v })} />
-        ))}
+        <PlaceFields axes={axes} place={at} onChange={(change) => setPlace({ ...at, ...change })} />
         <Pick
           label="What the new master is made from"
           value={from}

@@ -1,0 +1,18 @@
+import type { Project } from '../../../core/project/model';
+import type { Place } from '../../../core/variation/places';
+import { NumberField } from '../../ui/parts';
+
+/** A place as a number on each axis; a change tells the axis and its value. */
+export function PlaceFields({
+  axes,
+  place,
+  onChange,
+}: {
+  axes: Project['axes'];
+  place: Place;
+  onChange: (change: Place) => void;
+}) {
+  return axes.map((a) => (
+    <NumberField key={a.tag} label={a.name} value={place[a.tag]} onChange={(v) => onChange({ [a.tag]: v })} />
+  ));
+}
