@@ -1,9 +1,18 @@
-import { type Contour, curvesOf } from '../geometry/contour';
-import { type Box, boundsOf, type Curve, directionAt, isEmptyBox, pointAt, splitAt } from '../geometry/curve';
+import { curvesOf } from '../geometry/contour';
+import {
+  type Box,
+  boundsOf,
+  type Curve,
+  directionAt,
+  emptyBox,
+  isEmptyBox,
+  pointAt,
+  splitAt,
+  stretchBox,
+} from '../geometry/curve';
 import { crossings } from '../geometry/intersect';
-import type { Glyph, Project } from '../project/model';
+import type { Drawing, Glyph, Project } from '../project/model';
 import { sameStructure } from '../project/structure';
-import { blendedDrawing } from './instance';
 import { drawingsOf, type Looks, looksOf } from './kinks';
 import type { Place } from './places';
 
@@ -27,21 +36,35 @@ const LEAST_ANGLE = 0.05;
 /** Tangles smaller than this are not seen, in thousandths of the em. */
 const LEAST = 0.002;
 
+/** A piece of outline in the box of its control points. */
 type Part = { contour: number; curve: Curve; box: Box };
 /** Where two parts cross, and how far the loop reaches that one contour makes there. */
 type Spot = { x: number; y: number; loop: number };
 
+type Half = { contour: number; curve: Curve };
+
 /** Curves in halves: a curve with a loop crosses itself as one half crosses the other. */
-const partsOf = (contours: readonly Contour[]): Part[] =>
+const halvesOf = ({ contours }: Drawing): Half[] =>
   contours.flatMap((c, contour) =>
     curvesOf(c).flatMap((curve) =>
-      (curve.length > 4 ? splitAt(curve, 0.5) : [curve]).map((half) => ({
-        contour,
-        curve: half,
-        box: boundsOf([half]),
-      })),
+      (curve.length > 4 ? splitAt(curve, 0.5) : [curve]).map((half) => ({ contour, curve: half })),
     ),
   );
+
+/** The halves of drawings with one structure as they lie between: curves are blended as their points are. */
+function partsAt(halves: readonly (readonly Half[])[], weights: readonly number[]): Part[] {
+  const said = weights.flatMap((w, k) => (w === 0 ? [] : [k]));
+  return halves[0]!.map(({ contour, curve: first }, i) => {
+    const curve = new Array<number>(first.length).fill(0);
+    const box = emptyBox();
+    for (const k of said) {
+      const own = halves[k]![i]!.curve;
+      for (let v = 0; v < curve.length; v++) curve[v]! += weights[k]! * own[v]!;
+    }
+    for (let v = 0; v < curve.length; v += 2) stretchBox(box, curve[v]!, curve[v + 1]!);
+    return { contour, curve, box };
+  });
+}
 
 const meet = (a: Box, b: Box): boolean =>
   Math.min(a.xMax, b.xMax) - Math.max(a.xMin, b.xMin) > -SHARED &&
@@ -80,8 +103,7 @@ function loopOf(parts: readonly Part[], i: number, j: number, t: number, u: numb
 }
 
 /** Where each two contours cross: what surely crosses, or with `touching` what may. */
-function crossed(contours: readonly Contour[], touching: boolean): Map<string, Spot[]> {
-  const parts = partsOf(contours);
+function crossed(parts: readonly Part[], touching: boolean): Map<string, Spot[]> {
   const out = new Map<string, Spot[]>();
   // From left to right: what begins behind the end of a part doesn't meet it.
   const swept = parts.map((_, i) => i).sort((i, j) => parts[i]!.box.xMin - parts[j]!.box.xMin);
@@ -121,12 +143,13 @@ export function tanglesOf(project: Project, glyph: Glyph, looks: Looks): Tangle[
   const drawings = drawingsOf(project, glyph);
   if (drawings.length < 2 || drawings[0]!.contours.length === 0 || !sameStructure(drawings)) return [];
   const own = looksOf(project, glyph, looks);
+  const halves = drawings.map(halvesOf);
   let held: Map<string, number> | undefined;
   const worst = new Map<string, Tangle>();
   for (const { place, weights } of own) {
-    const there = crossed(blendedDrawing(drawings, weights).contours, false);
+    const there = crossed(partsAt(halves, weights), false);
     if (there.size === 0) continue;
-    held ??= mostOf(drawings.map((d) => crossed(d.contours, true)));
+    held ??= mostOf(halves.map((own) => crossed(partsAt([own], [1]), true)));
     for (const [key, spots] of there) {
       if (spots.length <= (held.get(key) ?? 0)) continue;
       const units = reach(spots);
