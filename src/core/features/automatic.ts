@@ -1,3 +1,5 @@
+import { joins, positional } from './positional';
+
 /**
  * Rules that write themselves from the names of glyphs, as feature text. A name with a suffix is a form of the glyph before the
  * dot; a name with low lines is a ligature of the glyphs between them.
@@ -73,6 +75,10 @@ const named =
   (_, is) =>
     FIGURES.flatMap((n): Pair[] => (is(n) && is(n + suffix) ? [[n, n + suffix]] : []));
 
+/** Forms by the place in a word that text asks for itself; those of other scripts are contexts, see {@link positional}. */
+const ofPlace = (ground: Ground, suffix: string): Pair[] =>
+  withSuffix(ground, suffix).filter(([plain]) => joins(ground, plain));
+
 /** Single replacements by feature, in the order in which features go to work. */
 const SINGLE: readonly (readonly [tag: string, title: string, write: Writer])[] = [
   ['smcp', 'Small capitals', small],
@@ -122,10 +128,10 @@ const SINGLE: readonly (readonly [tag: string, title: string, write: Writer])[] 
     'Historical forms',
     (g, is) => [...withSuffix(g, '.hist'), ...(is('s') && is('longs') ? [['s', 'longs'] as Pair] : [])],
   ],
-  ['init', 'Initial forms', (g) => withSuffix(g, '.init')],
-  ['medi', 'Medial forms', (g) => withSuffix(g, '.medi')],
-  ['fina', 'Final forms', (g) => withSuffix(g, '.fina')],
-  ['isol', 'Isolated forms', (g) => withSuffix(g, '.isol')],
+  ['init', 'Initial forms', (g) => ofPlace(g, '.init')],
+  ['medi', 'Medial forms', (g) => ofPlace(g, '.medi')],
+  ['fina', 'Final forms', (g) => ofPlace(g, '.fina')],
+  ['isol', 'Isolated forms', (g) => ofPlace(g, '.isol')],
   ...Array.from({ length: 20 }, (_, i): [string, string, Writer] => {
     const tag = `ss${String(i + 1).padStart(2, '0')}`;
     return [tag, `Stylistic set ${i + 1}`, (g) => withSuffix(g, `.${tag}`)];
@@ -426,6 +432,7 @@ export function automaticRules(ground: Ground): Rule[] {
     ...fractions(is),
     ...ligatureRules(ground, is),
     ...stylistic(ground, is),
+    ...positional(ground),
     ...byTag(/^(swsh|titl|hist|ss\d\d|cv\d\d)$/),
   ];
   const alternates = rules.filter((r) => ALTERNATES.test(r.tag));

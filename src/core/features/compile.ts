@@ -3,8 +3,10 @@ import { Alternates } from './alternates';
 import { FeatureFault } from './cursor';
 import { FeatureNames, type NameOut } from './featureNames';
 import { GlyphIndex } from './glyphIndex';
-import { fresh, mixed } from './joining';
+import { fresh, isManifold, mixed } from './joining';
 import { builtLookup, type DraftLookup, type Flag, type Rules, sameFlag } from './lookups';
+import { type Answering, Asked, NameTable } from './nameTable';
+import { remember, remembered } from './remembered';
 import { Names, type ValueAt } from './resolve';
 import {
   addAttachment,
@@ -79,12 +81,18 @@ function withCalled(lookup: DraftLookup): DraftLookup[] {
 
 const VERTICAL = new Set(['valt', 'vhal', 'vkrn', 'vpal', 'vrt2', 'vert']);
 
+/** A thing that a text comes to, done to a compiler. */
+export type Deed = (compiler: Compiler) => void;
+
 class Compiler implements RuleBench {
   readonly names: Names;
   private readonly faults: (Fault & { source: number })[] = [];
   private now = 0;
   private readonly lookups: DraftLookup[] = [];
-  private readonly byName = new Map<string, DraftLookup>();
+  private readonly read = new Set<Tree>();
+  /** Where what a text comes to is noted while it is read. */
+  private deeds: Deed[] | undefined;
+  private readonly byName: NameTable<DraftLookup>;
   private systems: System[] = [];
   /** Lookups by script, language and feature. */
   private readonly features = new Map<string, DraftLookup[]>();
@@ -107,12 +115,46 @@ class Compiler implements RuleBench {
   constructor(private readonly options: CompileOptions) {
     const index = new GlyphIndex(options.glyphs, options.waiting);
     const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
-    this.names = new Names(index, valueAt, (reason, at, severity) => this.tell(reason, at, severity));
+    this.names = new Names(index, valueAt, (name, at) => this.done((c) => c.lacks(name, at)));
+    this.byName = new NameTable('lookup', this.names.listener);
     this.labels = new FeatureNames(options.firstName ?? 256);
     this.definitions = definitionsOf(options.knownMarks, (names) => this.labels.numbered(names));
   }
 
+  /**
+   * Does something that a text comes to, and notes it, so that the text need not be read again while it means the same
+   * (see {@link Remembered}). What is done within is done again with it.
+   */
+  private done(deed: Deed): void {
+    this.deeds?.push(deed);
+    const noting = this.deeds;
+    const asked = this.names.listener.asked;
+    this.deeds = undefined;
+    this.names.listener.asked = undefined;
+    this.tryTo(() => deed(this));
+    this.deeds = noting;
+    this.names.listener.asked = asked;
+  }
+
+  private tryTo(what: () => void): void {
+    try {
+      what();
+    } catch (error) {
+      if (!(error instanceof FeatureFault)) throw error;
+      this.tell(error.reason, error.at);
+    }
+  }
+
   tell(reason: string, at: Span, severity: Fault['severity'] = 'error'): void {
+    this.done((c) => c.telling(reason, at, severity));
+  }
+
+  private lacks(name: string, at: Span): void {
+    const said = this.names.lacking(name, at);
+    if (said) this.telling(said[0], at, said[1]);
+  }
+
+  private telling(reason: string, at: Span, severity: Fault['severity']): void {
     if (this.faults.length >= MOST_FAULTS) return;
     const { from, to } = this.placed(at);
     const { path, text } = this.within ?? {};
@@ -132,19 +174,38 @@ class Compiler implements RuleBench {
 
   source({ tree, include }: Source, number: number): void {
     this.now = number;
+    // The same text twice has lookups twice.
+    const isFirst = !this.read.has(tree);
+    this.read.add(tree);
+    const known = isFirst ? remembered(tree, this.options, this.answering) : undefined;
+    if (known) {
+      for (const deed of known) this.tryTo(() => deed(this));
+      return;
+    }
+    const asked = new Asked();
+    const deeds: Deed[] = [];
+    this.names.listener.asked = asked;
+    this.deeds = deeds;
     for (const f of tree.faults) this.tell(f.reason, f, f.severity);
     this.statements(tree.statements, include, 0);
+    this.names.listener.asked = undefined;
+    this.deeds = undefined;
+    if (isFirst) remember(tree, this.options, asked, deeds);
+  }
+
+  /** Classes of attachment so far: their numbers are given in the order in which they are met. */
+  private readonly attachments: Answering = {
+    what: 'attachments',
+    stamp: () => JSON.stringify(this.definitions.attachmentClasses),
+  };
+
+  private get answering(): Answering[] {
+    const { classes, anchors, values, markClasses } = this.names;
+    return [classes, anchors, values, markClasses, this.byName, this.attachments];
   }
 
   private statements(list: readonly Statement[], include: Source['include'], depth: number): void {
-    for (const s of list) {
-      try {
-        this.statement(s, include, depth);
-      } catch (error) {
-        if (!(error instanceof FeatureFault)) throw error;
-        this.tell(error.reason, error.at);
-      }
-    }
+    for (const s of list) this.tryTo(() => this.statement(s, include, depth));
   }
 
   private statement(s: Statement, include: Source['include'], depth: number): void {
@@ -161,6 +222,7 @@ class Compiler implements RuleBench {
         );
         return;
       case 'include': {
+        this.names.listener.asked?.spoil();
         if (depth >= DEEPEST_INCLUDE) throw new FeatureFault('Files include one another too deep, or in a circle.', s);
         const file = include?.(s.path);
         if (!file) throw new FeatureFault(`The file ${s.path} is not there to be included.`, s);
@@ -173,22 +235,24 @@ class Compiler implements RuleBench {
       }
       case 'languagesystem':
         if (this.feature || this.block) throw new FeatureFault('“languagesystem” stands before all features.', s);
-        if (this.systems.some(([a, b]) => a === s.script && b === s.language)) return;
-        this.systems.push([s.script, s.language]);
+        this.done((c) => c.declare([s.script, s.language]));
         return;
       case 'glyphClass':
         if (this.names.classes.has(s.name))
           this.tell(`@${s.name} is defined a second time; this holds from here on.`, s, 'attention');
-        this.names.classes.set(s.name, this.names.glyphs(s.set));
+        this.giveName((c) => c.names.classes, s.name, this.names.glyphs(s.set));
         return;
       case 'markClass':
-        this.markClass(s);
+        // What a class has already may come from elsewhere.
+        this.names.markClasses.get(s.name);
+        this.names.listener.asked?.given(this.names.markClasses, s.name);
+        this.done((c) => c.markClass(s));
         return;
       case 'anchorDef':
-        this.names.anchors.set(s.name, s.anchor);
+        this.giveName((c) => c.names.anchors, s.name, s.anchor);
         return;
       case 'valueRecordDef':
-        this.names.values.set(s.name, s.value);
+        this.giveName((c) => c.names.values, s.name, s.value);
         return;
       case 'feature':
         this.featureBlock(s, include, depth);
@@ -201,22 +265,30 @@ class Compiler implements RuleBench {
         return;
       case 'featureRef':
         if (this.feature !== 'aalt') throw new FeatureFault('Only aalt names other features.', s);
-        this.aalt.features.add(s.tag);
+        this.done((c) => c.aalt.features.add(s.tag));
         return;
       case 'script':
         this.inFeature(s, 'script');
-        this.script = s.tag;
         this.flag = { flags: 0 };
-        this.language('dflt', true, false);
+        this.current = undefined;
+        this.done((c) => {
+          c.script = s.tag;
+          c.language('dflt', true, false);
+        });
         return;
       case 'language':
         this.inFeature(s, 'language');
-        this.language(s.tag, s.withDefault, s.required);
+        this.current = undefined;
+        this.done((c) => c.language(s.tag, s.withDefault, s.required));
         return;
       case 'lookupflag': {
         const attachment = s.attachment && this.names.glyphs(s.attachment);
         const filter = s.filter && this.names.glyphs(s.filter);
-        if (attachment) this.checkAttachment(attachment, s);
+        if (attachment) {
+          this.names.listener.asked?.note(this.attachments, '');
+          this.done((c) => c.definitions.attachmentClass(attachment));
+          this.checkAttachment(attachment, s);
+        }
         this.flag = { flags: s.flags, ...(attachment && { attachment }), ...(filter && { filter }) };
         return;
       }
@@ -226,7 +298,7 @@ class Compiler implements RuleBench {
         return;
       case 'sub':
         if (this.feature === 'aalt') {
-          this.aalt.add(s, this.names);
+          this.done((c) => c.aalt.add(s, c.names));
           return;
         }
         addSubstitution(this, s);
@@ -250,10 +322,10 @@ class Compiler implements RuleBench {
       case 'names':
       case 'cvParameters':
       case 'characters':
-        this.labels.add(this.feature, s);
+        this.done((c) => c.labels.add(c.feature, s));
         return;
       case 'table':
-        this.definitions.add(s, this.names, (...said) => this.tell(...said));
+        this.done((c) => c.definitions.add(s, c.names, (...said) => c.tell(...said)));
     }
   }
 
@@ -268,6 +340,11 @@ class Compiler implements RuleBench {
           at,
         );
     });
+  }
+
+  private giveName<T>(table: (c: Compiler) => NameTable<T>, name: string, value: T): void {
+    this.names.listener.asked?.given(table(this), name);
+    this.done((c) => table(c).set(name, value));
   }
 
   private inFeature(s: Statement, what: string): void {
@@ -288,22 +365,32 @@ class Compiler implements RuleBench {
     }
   }
 
+  private declare(system: System): void {
+    if (!this.systems.some((s) => s[0] === system[0] && s[1] === system[1])) this.systems.push(system);
+  }
+
   private usualSystems(): System[] {
     if (this.systems.length > 0) return this.systems;
     return [...(this.options.systems ?? [['DFLT', 'dflt']])];
   }
 
   private featureBlock(s: Extract<Statement, { kind: 'feature' }>, include: Source['include'], depth: number): void {
-    this.feature = s.tag.trimEnd();
-    this.tags.add(this.feature);
-    this.script = 'DFLT';
-    this.here = this.usualSystems();
+    this.done((c) => c.begin(s.tag.trimEnd()));
     this.flag = { flags: 0 };
     this.current = undefined;
     this.statements(s.body, include, depth);
-    this.feature = undefined;
+    this.done((c) => {
+      c.feature = undefined;
+    });
     this.current = undefined;
     this.flag = { flags: 0 };
+  }
+
+  private begin(feature: string): void {
+    this.feature = feature;
+    this.tags.add(feature);
+    this.script = 'DFLT';
+    this.here = this.usualSystems();
   }
 
   private lookupBlock(s: Extract<Statement, { kind: 'lookup' }>, include: Source['include'], depth: number): void {
@@ -319,7 +406,10 @@ class Compiler implements RuleBench {
     this.breakNext = false;
     if (this.feature === undefined) this.flag = { flags: 0 };
     const made = this.byName.get(s.name);
-    if (made) made.nameAt = { ...this.placed(s.nameAt), source: this.now };
+    if (made)
+      this.done((c) => {
+        made.nameAt = { ...c.placed(s.nameAt), source: c.now };
+      });
     if (!this.byName.has(s.name) && this.lookups.length === before)
       this.tell(`The lookup ${s.name} has no rules.`, s.nameAt, 'attention');
   }
@@ -329,7 +419,7 @@ class Compiler implements RuleBench {
     if (!found) throw new FeatureFault(`The lookup ${s.name} is not defined before this place.`, s);
     if (!this.feature) throw new FeatureFault('A lookup is called within a feature.', s);
     this.current = undefined;
-    this.enlist(found);
+    this.done((c) => c.enlist(found));
   }
 
   /** Puts a lookup into the feature at hand, for all systems that hold here. */
@@ -344,7 +434,6 @@ class Compiler implements RuleBench {
   }
 
   private language(tag: string, withDefault: boolean, required: boolean): void {
-    this.current = undefined;
     const feature = this.feature!;
     const k = featureKey(this.script, tag, feature);
     const usual = this.features.get(featureKey(this.script, 'dflt', feature)) ?? [];
@@ -380,7 +469,8 @@ class Compiler implements RuleBench {
       return c;
     }
     this.breakNext = false;
-    if (c && this.block && c.table === table && sameFlag(c.flag, this.flag) && last && mixed(c, last, kind)) return c;
+    const joins = last && (this.block !== undefined || isManifold(last.kind, kind));
+    if (c && joins && c.table === table && sameFlag(c.flag, this.flag) && mixed(c, last, kind)) return c;
     if (c && this.block) {
       const why = c.table !== table || last?.kind !== kind ? 'of one kind' : 'with one lookupflag';
       throw new FeatureFault(`A lookup holds rules ${why}; this one differs from those before it.`, at);
@@ -393,10 +483,11 @@ class Compiler implements RuleBench {
       ...(this.block !== undefined && { name: this.block }),
       ...(this.feature !== undefined && { feature: this.feature }),
     };
-    this.register(lookup);
+    lookup.from = this.placed(lookup.from);
+    this.done((c) => c.register(lookup));
     this.current = lookup;
-    if (this.block !== undefined) this.byName.set(this.block, lookup);
-    this.enlist(lookup);
+    if (this.block !== undefined) this.giveName((c) => c.byName, this.block, lookup);
+    this.done((c) => c.enlist(lookup));
     return lookup;
   }
 
@@ -408,13 +499,13 @@ class Compiler implements RuleBench {
       from: at,
       ...(this.feature !== undefined && { feature: this.feature }),
     };
-    this.register(lookup);
+    lookup.from = this.placed(lookup.from);
+    this.done((c) => c.register(lookup));
     return lookup;
   }
 
   private register(lookup: DraftLookup): void {
     this.lookups.push(lookup);
-    lookup.from = this.placed(lookup.from);
     lookup.source = this.now;
   }
 
@@ -443,7 +534,7 @@ class Compiler implements RuleBench {
     for (const l of this.lookups)
       for (const p of l.parts)
         if (p.kind === 'context') for (const r of p.rules) for (const c of r.calls) called.add(c.lookup);
-    for (const [name, lookup] of this.byName) {
+    for (const [name, lookup] of this.byName.entries()) {
       if (called.has(lookup) || !lookup.nameAt || this.faults.length >= MOST_FAULTS) continue;
       const { source, from, to } = lookup.nameAt;
       this.faults.push({ reason: `Nothing calls the lookup ${name}.`, from, to, severity: 'attention', source });

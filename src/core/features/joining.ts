@@ -1,6 +1,10 @@
 import type { DraftLookup, Rules } from './lookups';
 import { emptyPairs } from './rules';
 
+/** Are rules of these two kinds replacements by one and by several? By one is then by several, of which there is one, in features too. */
+export const isManifold = (a: Rules['kind'], b: Rules['kind']): boolean =>
+  (a === 'single' && b === 'multiple') || (a === 'multiple' && b === 'single');
+
 /**
  * May rules of a kind join those of another in one lookup? Single replacements go among ligatures, or among those by several: those
  * that stand there as single ones are made such.

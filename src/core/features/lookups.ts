@@ -73,7 +73,11 @@ export type DraftLookup = {
   index?: number;
 };
 
-export type MarkClasses = ReadonlyMap<string, ReadonlyMap<number, AnchorAt>>;
+export type MarkClasses = {
+  get(name: string): ReadonlyMap<number, AnchorAt> | undefined;
+  /** Equal for the same marks with the same anchors. */
+  stamp(name: string): unknown;
+};
 
 const TYPES: Readonly<Record<Rules['kind'], number>> = {
   single: GSUB_TYPE.single,
@@ -106,8 +110,10 @@ export function builtLookup(
       : first?.kind === 'attach' && first.onto === 'mark'
         ? GPOS_TYPE.markToMark
         : TYPES[first?.kind ?? 'single'];
-  const subtables = draft.parts.flatMap((p, i) =>
-    p.kind === 'context' ? contextSubtables(contexts[i]!, chained) : subtablesOf(p, marks),
+  const subtables = writtenOnce(draft, contexts, marks, () =>
+    draft.parts.flatMap((p, i) =>
+      p.kind === 'context' ? contextSubtables(contexts[i]!, chained) : subtablesOf(p, marks),
+    ),
   );
   const { flags, attachment, filter } = draft.flag;
   return {
@@ -116,6 +122,24 @@ export function builtLookup(
     ...(filter && { markFilteringSet: numbers.filterSet(filter) }),
     subtables,
   };
+}
+
+const written = new WeakMap<DraftLookup, { key: string; subtables: Uint8Array[] }>();
+/** Subtables as they were written before, while the lookups that they call keep their numbers and the marks their anchors. */
+function writtenOnce(
+  draft: DraftLookup,
+  contexts: readonly (readonly Context[])[],
+  marks: MarkClasses,
+  write: () => Uint8Array[],
+): Uint8Array[] {
+  const calls = contexts.flatMap((rules) => rules.flatMap((r) => r.calls.map((c) => c.lookup)));
+  const classes = draft.parts.flatMap((p) => ('classes' in p ? p.classes.map((c) => marks.stamp(c)) : []));
+  const key = `${calls.join(' ')}|${classes.join('|')}`;
+  const known = written.get(draft);
+  if (known?.key === key) return known.subtables;
+  const subtables = write();
+  written.set(draft, { key, subtables });
+  return subtables;
 }
 
 const numbered = (rule: ContextRule): Context => ({

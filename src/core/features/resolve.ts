@@ -2,7 +2,31 @@ import type { AnchorAt, Value } from '../opentype/layout/positions';
 import type { Device } from '../opentype/layout/values';
 import { FeatureFault } from './cursor';
 import type { GlyphIndex } from './glyphIndex';
+import { type Listener, NameTable } from './nameTable';
 import type { AnchorText, DeviceText, GlyphSet, Scalar, Span, ValueText } from './tree';
+
+/**
+ * Names of a range: the two differ in one letter, or in a number of up to three digits at the same place (specification, “Glyph
+ * class”). A sentence where they are no range.
+ */
+export function namesOfRange(first: string, last: string): string[] | string {
+  if (first.length !== last.length) return `${first} and ${last} are not of one length; a range needs that.`;
+  let [from, to] = [0, first.length];
+  while (from < to && first[from] === last[from]) from++;
+  while (to > from && first[to - 1] === last[to - 1]) to--;
+  const [a, b] = [first.slice(from, to), last.slice(from, to)];
+  const [head, tail] = [first.slice(0, from), first.slice(to)];
+  const names: string[] = [];
+  const letters = [/^[A-Z]$/, /^[a-z]$/].some((r) => r.test(a) && r.test(b));
+  const isNumber = /^\d{1,3}$/.test(a) || (head.startsWith('cid') && /^\d+$/.test(a));
+  if (a === '') names.push(first);
+  else if (letters && a <= b)
+    for (let c = a.charCodeAt(0); c <= b.charCodeAt(0); c++) names.push(head + String.fromCharCode(c) + tail);
+  else if (isNumber && /^\d+$/.test(b) && Number(a) <= Number(b))
+    for (let n = Number(a); n <= Number(b); n++) names.push(head + String(n).padStart(a.length, '0') + tail);
+  else return `${first} to ${last} is no range: names differ in one letter or in a number.`;
+  return names;
+}
 
 /** Most glyphs that a class may list. */
 const MOST_MEMBERS = 65_536;
@@ -10,21 +34,42 @@ const MOST_MEMBERS = 65_536;
 /** The value of numbers that vary, at the place the font stands at. */
 export type ValueAt = (values: Exclude<Scalar, number>) => number;
 
-/** What names stand for, and the glyphs of sets; faults go to `fault`, once for each place. */
+/** Classes by the numbers of their glyphs, each once: worked out once for a class. */
+const sortedClasses = new WeakMap<readonly number[], number[]>();
+
+const signatures = new WeakMap<ReadonlyMap<number, AnchorAt>, { size: number; text: string }>();
+/** Marks and their anchors in a text; a class only grows. */
+export function signatureOf(marks: ReadonlyMap<number, AnchorAt>): string {
+  const known = signatures.get(marks);
+  if (known?.size === marks.size) return known.text;
+  const text = JSON.stringify([...marks]);
+  signatures.set(marks, { size: marks.size, text });
+  return text;
+}
+
+/** What names stand for, and the glyphs of sets; those that are missing go to `lacks`. */
 export class Names {
-  readonly classes = new Map<string, readonly number[]>();
-  readonly anchors = new Map<string, AnchorText>();
-  readonly values = new Map<string, ValueText>();
+  readonly listener: Listener = {};
+  readonly classes = new NameTable<readonly number[]>('class', this.listener);
+  readonly anchors = new NameTable<AnchorText>('anchor', this.listener);
+  readonly values = new NameTable<ValueText>('value', this.listener);
   /** Marks by class: their anchors. */
-  readonly markClasses = new Map<string, Map<number, AnchorAt>>();
+  readonly markClasses = new NameTable<Map<number, AnchorAt>>('marks', this.listener, signatureOf);
   /** Names that rules speak of and the font lacks, with where they were met first. */
   readonly missing = new Map<string, Span>();
 
   constructor(
     private readonly index: GlyphIndex,
     private readonly valueAt: ValueAt,
-    private readonly tell: (reason: string, at: Span, severity?: 'error' | 'attention') => void,
+    private readonly lacks: (name: string, at: Span) => void,
   ) {}
+
+  /** A glyph is not there: the sentence that says so and how bad it is; nothing where it was told before. */
+  lacking(name: string, at: Span): [reason: string, severity: 'error' | 'attention'] | undefined {
+    if (this.missing.has(name)) return undefined;
+    this.missing.set(name, at);
+    return [this.index.missing(name), this.index.isWaiting(name) ? 'attention' : 'error'];
+  }
 
   /** Glyphs of a set in the order that they are written in; those that are missing are told and left out. */
   glyphs(set: GlyphSet): number[] {
@@ -33,15 +78,13 @@ export class Names {
     return out;
   }
 
-  private readonly sorted = new WeakMap<readonly number[], number[]>();
-
   /** The glyphs of a class by their numbers, each once; worked out once for a class. */
   sortedClass(set: GlyphSet & { kind: 'class' }): number[] {
     const own = this.classes.get(set.name);
-    const known = own && this.sorted.get(own);
+    const known = own && sortedClasses.get(own);
     if (known) return known;
     const members = [...new Set(this.glyphs(set))].sort((a, b) => a - b);
-    if (own) this.sorted.set(own, members);
+    if (own) sortedClasses.set(own, members);
     return members;
   }
 
@@ -96,12 +139,6 @@ export class Names {
     }
   }
 
-  private lacks(name: string, at: Span): void {
-    if (this.missing.has(name)) return;
-    this.missing.set(name, at);
-    this.tell(this.index.missing(name), at, this.index.isWaiting(name) ? 'attention' : 'error');
-  }
-
   /** A name with a hyphen as the two ends of a range, where both are glyphs. */
   private hyphenated(name: string): [string, string] | undefined {
     for (let i = name.indexOf('-'); i > 0; i = name.indexOf('-', i + 1)) {
@@ -111,32 +148,9 @@ export class Names {
     return undefined;
   }
 
-  /**
-   * Glyphs of a range of names: the two differ in one letter, or in a number of up to three digits at the same place
-   * (specification, “Glyph class”).
-   */
   private range(first: string, last: string, at: Span): number[] {
-    if (first.length !== last.length)
-      throw new FeatureFault(`${first} and ${last} are not of one length; a range needs that.`, at);
-    let [from, to] = [0, first.length];
-    while (from < to && first[from] === last[from]) from++;
-    while (to > from && first[to - 1] === last[to - 1]) to--;
-    const [a, b] = [first.slice(from, to), last.slice(from, to)];
-    const [head, tail] = [first.slice(0, from), first.slice(to)];
-    const names: string[] = [];
-    if (/^[A-Z]$/.test(a) && /^[A-Z]$/.test(b) && a <= b)
-      for (let c = a.charCodeAt(0); c <= b.charCodeAt(0); c++) names.push(head + String.fromCharCode(c) + tail);
-    else if (/^[a-z]$/.test(a) && /^[a-z]$/.test(b) && a <= b)
-      for (let c = a.charCodeAt(0); c <= b.charCodeAt(0); c++) names.push(head + String.fromCharCode(c) + tail);
-    else if (
-      (/^\d{1,3}$/.test(a) || head.startsWith('cid')) &&
-      /^\d+$/.test(b) &&
-      /^\d+$/.test(a) &&
-      Number(a) <= Number(b)
-    )
-      for (let n = Number(a); n <= Number(b); n++) names.push(head + String(n).padStart(a.length, '0') + tail);
-    else if (a === '') names.push(first);
-    else throw new FeatureFault(`${first} to ${last} is no range: names differ in one letter or in a number.`, at);
+    const names = namesOfRange(first, last);
+    if (typeof names === 'string') throw new FeatureFault(names, at);
     return names.flatMap((n) => {
       const found = this.index.find(n);
       if (found === undefined) this.lacks(n, at);
@@ -144,7 +158,12 @@ export class Names {
     });
   }
 
-  private number = (s: Scalar): number => Math.round(typeof s === 'number' ? s : this.valueAt(s));
+  private number = (s: Scalar): number => {
+    if (typeof s === 'number') return Math.round(s);
+    // The next font may stand at another place.
+    this.listener.asked?.spoil();
+    return Math.round(this.valueAt(s));
+  };
 
   value(text: ValueText, vertical: boolean): Value {
     if (text.kind === 'null') return {};

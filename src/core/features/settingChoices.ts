@@ -5,6 +5,7 @@ import { GSUB_EXTENSION } from '../opentype/gsub';
 import { readLayout } from '../opentype/layout/lists';
 import type { Project } from '../project/model';
 import { featureDoes } from './known';
+import { namesOfRange } from './resolve';
 import type { GlyphSet, Statement } from './tree';
 import { treeOf } from './trees';
 
@@ -89,7 +90,19 @@ function gather(list: readonly Statement[], found: Found, feature?: string): voi
 /** So many glyphs a set has at most, as far as its text tells. */
 function count(set: GlyphSet, classes: ReadonlyMap<string, number>): number {
   if (set.kind === 'list') return set.items.reduce((sum, s) => sum + count(s, classes), 0);
+  if (set.kind === 'range' && set.first.kind === 'glyph' && set.last.kind === 'glyph')
+    return rangeCount(set.first.name, set.last.name);
+  // Without spaces a range reads as one name.
+  if (set.kind === 'glyph') {
+    const stops = [...set.name.matchAll(/-/g)].map((m) => m.index);
+    return Math.max(1, ...stops.map((i) => rangeCount(set.name.slice(0, i), set.name.slice(i + 1))));
+  }
   return set.kind === 'class' ? (classes.get(set.name) ?? 1) : 1;
+}
+
+function rangeCount(first: string, last: string): number {
+  const names = namesOfRange(first, last);
+  return typeof names === 'string' ? 1 : names.length;
 }
 
 /** Tables do not change; what they hold is read once. */

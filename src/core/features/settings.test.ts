@@ -34,11 +34,13 @@ test('choices are the features of the rules with as many forms as a letter has, 
     languagesystem DFLT dflt; languagesystem latn dflt; languagesystem latn TRK;
     @forms = [a.alt b.alt c.alt];
     feature salt { sub a from [a.alt a.two]; sub b from @forms; } salt;
+    feature swsh { sub a from [a.swsh1-a.swsh5 b.swsh]; } swsh;
     feature ss01 { script cyrl; language SRB; sub a by a.alt; } ss01;
     feature aalt { feature salt; } aalt;`;
   const choices = settingChoices(withText(text));
   expect(choices.features.map((f) => [f.tag, f.most])).toEqual([
     ['salt', 3],
+    ['swsh', 6],
     ['ss01', 1],
   ]);
   expect(choices.scripts).toEqual(['cyrl', 'latn']);

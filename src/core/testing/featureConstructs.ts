@@ -90,6 +90,7 @@ export const CONSTRUCTS: readonly (readonly [name: string, text: string])[] = [
     'all alternates',
     'feature aalt { feature smcp; feature salt; sub z by y; } aalt; feature smcp { sub [a b] by [a.sc b.sc]; } smcp; feature salt { sub a from [a.alt1 a.alt2]; } salt;',
   ],
+  ['by one among those by several', 'feature fina { sub a by b; sub c by d e; sub f by g; } fina;'],
   [
     'several kinds in a row',
     'feature test { sub a by b; sub c d by e; sub f by g; sub h from [i j]; pos a 10; } test;',

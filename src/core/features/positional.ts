@@ -1,0 +1,60 @@
+import type { Ground, Rule } from './automatic';
+
+/** Scripts whose letters join: text asks for their forms itself, by `init`, `medi`, `fina` and `isol`. */
+const JOINING =
+  /\p{Script=Arabic}|\p{Script=Syriac}|\p{Script=Mongolian}|\p{Script=Nko}|\p{Script=Phags_Pa}|\p{Script=Mandaic}|\p{Script=Manichaean}|\p{Script=Psalter_Pahlavi}|\p{Script=Adlam}|\p{Script=Hanifi_Rohingya}|\p{Script=Sogdian}|\p{Script=Old_Sogdian}|\p{Script=Chorasmian}/u;
+
+const characterOf = (ground: Ground, name: string): string | undefined => {
+  const first = name.split(/[._]/, 1)[0]!;
+  const code = ground.codeOf(name) ?? ground.codeOf(first);
+  return code === undefined ? undefined : String.fromCodePoint(code);
+};
+
+/** Does text ask for the forms of this glyph by its place in a word? What has no character may belong to such a script. */
+export function joins(ground: Ground, name: string): boolean {
+  const c = characterOf(ground, name);
+  return c === undefined || JOINING.test(c);
+}
+
+/** A letter of a script that does not join, a form of one, or letters in one glyph. */
+const isLetter = (ground: Ground, name: string): boolean => {
+  const c = characterOf(ground, name);
+  return c !== undefined && /\p{L}/u.test(c) && !/\p{Lm}/u.test(c) && !JOINING.test(c);
+};
+
+const LETTERS = '@letters_in_words';
+
+/** Rules for the forms of one place: `x` are the letters that have one, `forms` those. */
+const PLACES: readonly (readonly [suffix: string, lines: (x: string, forms: string) => string[]])[] = [
+  ['.isol', (x, f) => [`ignore sub ${LETTERS} ${x}';`, `ignore sub ${x}' ${LETTERS};`, `sub ${x}' by ${f};`]],
+  ['.init', (x, f) => [`ignore sub ${LETTERS} ${x}';`, `sub ${x}' ${LETTERS} by ${f};`]],
+  ['.fina', (x, f) => [`ignore sub ${x}' ${LETTERS};`, `sub ${LETTERS} ${x}' by ${f};`]],
+  ['.medi', (x, f) => [`sub ${LETTERS} ${x}' ${LETTERS} by ${f};`]],
+];
+
+/**
+ * Forms by their place in a word (`e.fina`) in scripts that do not join, where no text asks for `init`, `medi`, `fina` or `isol`: as
+ * contexts, which always hold. A word is letters side by side, whatever marks they bear.
+ */
+export function positional(ground: Ground): Rule[] {
+  const there = new Set(ground.names);
+  const shown: Rule['shown'][number][] = [];
+  const lookups: string[] = [];
+  for (const [suffix, lines] of PLACES) {
+    const own = ground.names.filter((n) => there.has(n + suffix) && isLetter(ground, n));
+    if (own.length === 0) continue;
+    const name = `letters_${suffix.slice(1)}`;
+    const [x, forms] = [own, own.map((n) => n + suffix)].map((l) => (l.length === 1 ? l[0]! : `[${l.join(' ')}]`));
+    lookups.push(
+      `  lookup ${name} {`,
+      '    lookupflag IgnoreMarks;',
+      ...lines(x!, forms!).map((l) => `    ${l}`),
+      `  } ${name};`,
+    );
+    shown.push(...own.map((n) => ({ before: [n], after: [n + suffix] })));
+  }
+  if (lookups.length === 0) return [];
+  const letters = ground.names.filter((n) => isLetter(ground, n));
+  const text = ['feature calt {', `  ${LETTERS} = [${letters.join(' ')}];`, ...lookups, '} calt;'].join('\n');
+  return [{ tag: 'calt', title: 'Forms by place in a word', text, shown }];
+}
