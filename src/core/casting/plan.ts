@@ -1,4 +1,5 @@
 import { type Refusal, RefusalError, refuse, refused } from '../base/result';
+import type { FontPlace } from '../features/placeValues';
 import { CARRIED } from '../fontfacts/carried';
 import { type StyleNames, styleNames } from '../fontfacts/names';
 import { createProject, emptyDrawing } from '../project/create';
@@ -38,6 +39,8 @@ export type CastPlan = {
   project: Project;
   /** Metrics, kerning and facts at the place. */
   master: Master;
+  /** Where the font stands on the axes of the family, in design units. */
+  at: FontPlace;
   flavour: Flavour;
   keepOverlaps: boolean;
   compact: boolean;
@@ -91,6 +94,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   return {
     project,
     master,
+    at: { axes: whole.axes, at: 'master' in place ? master.place : place.design },
     flavour,
     keepOverlaps,
     compact,

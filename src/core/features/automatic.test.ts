@@ -1,7 +1,9 @@
 import { buildDemo } from '../../../demo/family';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import type { Outcome } from '../project/edit';
+import { renameGlyphs } from '../project/glyphEdits';
 import type { Project } from '../project/model';
+import { glyphNamed } from '../project/queries';
 import { automaticRules, type Ground } from './automatic';
 import {
   addSections,
@@ -13,6 +15,7 @@ import {
   setSectionText,
   splitSection,
   switchSection,
+  takeForms,
 } from './edits';
 import { fontTexts, projectGround, sectionTexts, wholeText } from './ground';
 import { featureDoes, isUsual, knownFeatures } from './known';
@@ -303,4 +306,49 @@ test('capitals get a hundredth of the em more room among themselves, where there
   const few = Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => !g.unicodes.some(isCapital)));
   const order = demo.glyphOrder.filter((id) => few[id]);
   expect(of({ ...demo, glyphs: few, glyphOrder: order })).toBeUndefined();
+});
+
+test('which glyphs take part is chosen form by form, holds in fonts, follows new names, and can be taken back', () => {
+  const bare = { ...demo, features: { ...demo.features, sections: [] } };
+  const added = done(
+    addSections(bare, {
+      sections: ['smcp', 'c2sc', 'liga', 'cpsp'].map((tag) => ({ title: tag, text: '', automatic: tag })),
+    }),
+  );
+  const idOf = (tag: string) => added.features.sections.find((s) => s.automatic === tag)!.id;
+  const text = (p: Project, tag: string) =>
+    wholeText(sectionTexts(p.features.sections, projectGround(p, 'm1')))
+      .split(`feature ${tag} `)[1]!
+      .split('}')[0]!;
+  const out = done(takeForms(added, { id: idOf('smcp'), forms: ['a.sc', 'b.sc'], take: false }));
+  expect(text(added, 'smcp')).toMatch(/\ba\.sc\b/);
+  expect(text(out, 'smcp')).not.toMatch(/\b[ab]\.sc\b/);
+  expect(text(out, 'smcp')).toMatch(/\bc\.sc\b/);
+  // The other feature of the same forms is as it was.
+  expect(text(out, 'c2sc')).toMatch(/\ba\.sc\b/);
+  const { forms } = featuresView(out, 'm1').sections[0]!;
+  expect(forms.filter((f) => f.isOut).map((f) => f.after[0])).toEqual(['a.sc', 'b.sc']);
+  const renamed = done(renameGlyphs(out, { renames: [{ id: glyphNamed(out, 'a.sc')!.id, name: 'a.smcp' }] }));
+  expect(text(renamed, 'smcp')).not.toMatch(/\ba\.smcp\b/);
+  expect(featuresView(renamed, 'm1').sections[0]!.forms.filter((f) => f.isOut)).toHaveLength(2);
+  const back = done(takeForms(out, { id: idOf('smcp'), forms: ['a.sc', 'b.sc'], take: true }));
+  expect(text(back, 'smcp')).toBe(text(added, 'smcp'));
+  const opened = readProjectFile(writeProjectFile(out), 'demo.wendril');
+  expect(opened.ok && text(opened.value, 'smcp')).toBe(text(out, 'smcp'));
+  const all = featuresView(out, 'm1').sections[2]!.forms.flatMap((f) => f.after);
+  const none = done(takeForms(out, { id: idOf('liga'), forms: all, take: false }));
+  expect(text(none, 'liga').trim()).toBe('{');
+  expect(text(done(takeForms(out, { id: idOf('cpsp'), forms: ['Q'], take: false })), 'cpsp')).not.toMatch(/\bQ\b/);
+});
+
+test('figures of small capitals are in smcp unless left out, in c2sc only when taken', () => {
+  const names = ['a', 'b', 'A', 'B', 'one', 'a.sc', 'b.sc', 'one.sc'];
+  const codes: Readonly<Record<string, number>> = { a: 97, b: 98, A: 65, B: 66, one: 49 };
+  const of = (tag: string, takes?: Ground['takes']) =>
+    automaticRules({ names, codeOf: (n) => codes[n], above: [], below: [], ...(takes && { takes }) }).find(
+      (r) => r.tag === tag,
+    )!.text;
+  expect([of('smcp'), of('c2sc')].map((t) => t.includes('one.sc'))).toEqual([true, false]);
+  const swapped: Ground['takes'] = (tag, form) => (form === 'one.sc' ? tag === 'c2sc' : undefined);
+  expect([of('smcp', swapped), of('c2sc', swapped)].map((t) => t.includes('one.sc'))).toEqual([false, true]);
 });

@@ -9,9 +9,17 @@ export type Rule = {
   tag: string;
   title: string;
   text: string;
-  /** What becomes what, for pictures of the rules: glyph names before and after. */
-  shown: readonly { before: readonly string[]; after: readonly string[] }[];
+  /** What becomes what, for pictures of the rules; left out is what could take part and does not. */
+  shown: readonly RuleShown[];
+  /** May each form take part or not? */
+  isChosen?: true;
 };
+
+/** Glyph names before and after. */
+export type RuleShown = { before: readonly string[]; after: readonly string[]; isOut?: true };
+
+/** Does a form take part in the rule of a feature? Undefined where nobody has chosen: then what is usual holds. */
+export type Takes = (tag: string, form: string) => boolean | undefined;
 
 /** What the rules are made from: names of glyphs in their order, their characters, marks by where they sit. */
 export type Ground = {
@@ -23,9 +31,12 @@ export type Ground = {
   below: readonly string[];
   /** Units of the em; 1000 where it is not told. */
   unitsPerEm?: number;
+  /** Which forms take part. */
+  takes?: Takes;
 };
 
-type Pair = readonly [from: string, to: string];
+/** One glyph for another; what is unusual takes part only where that was chosen. */
+type Pair = readonly [from: string, to: string, isUnusual?: boolean];
 type Writer = (ground: Ground, is: (name: string) => boolean) => Pair[];
 
 const bySuffix = new WeakMap<Ground, Map<string, Pair[]>>();
@@ -63,7 +74,8 @@ const capital: Writer = (g, is) => [
   ...withSuffix(g, '.c2sc'),
   ...small(g, is).flatMap(([plain, form]): Pair[] => {
     const code = g.codeOf(plain);
-    if (!isSmall(code)) return [];
+    // Figures and signs of that height are for text all in capitals only where that is wanted.
+    if (!isSmall(code)) return /\p{L}/u.test(String.fromCodePoint(code ?? 0)) ? [] : [[plain, form, true]];
     const upper = String.fromCodePoint(code!).toUpperCase();
     const found = [...upper].length === 1 ? g.names.find((n) => g.codeOf(n) === upper.codePointAt(0)) : undefined;
     return found && !is(`${found}.c2sc`) ? [[found, form]] : [];
@@ -155,12 +167,21 @@ const list = (names: readonly string[]): string => {
 const block = (tag: string, lines: readonly string[]): string =>
   [`feature ${tag} {`, ...lines.map((l) => `  ${l}`), `} ${tag};`].join('\n');
 
+/** A form with the glyphs that it is for: taken if that was chosen, else if it is usual. */
+const chosen = (ground: Ground, tag: string, before: readonly string[], form: string, usual = true): RuleShown => ({
+  before,
+  after: [form],
+  ...(!(ground.takes?.(tag, form) ?? usual) && { isOut: true }),
+});
+
 function singleRule([tag, title, write]: (typeof SINGLE)[number], ground: Ground, is: (n: string) => boolean): Rule[] {
   const seen = new Set<string>();
   const pairs = write(ground, is).filter(([from]) => !seen.has(from) && seen.add(from));
-  if (pairs.length === 0) return [];
-  const text = block(tag, [`sub ${list(pairs.map(([a]) => a))} by ${list(pairs.map(([, b]) => b))};`]);
-  return [{ tag, title, text, shown: pairs.map(([a, b]) => ({ before: [a], after: [b] })) }];
+  if (pairs.every(([, , isUnusual]) => isUnusual)) return [];
+  const shown = pairs.map(([a, b, isUnusual]) => chosen(ground, tag, [a], b, !isUnusual));
+  const taken = pairs.filter((_, i) => !shown[i]!.isOut);
+  const [from, to] = [list(taken.map(([a]) => a)), list(taken.map(([, b]) => b))];
+  return [{ tag, title, text: block(tag, taken.length > 0 ? [`sub ${from} by ${to};`] : []), shown, isChosen: true }];
 }
 
 /** Ligatures that text uses without being asked, those that one asks for, and historical ones with the long s. */
@@ -216,17 +237,9 @@ function ligatureRules(ground: Ground, is: (name: string) => boolean): Rule[] {
       .filter((f) => f.tag === tag)
       .sort((a, b) => b.parts.length - a.parts.length || (a.to < b.to ? -1 : 1));
     if (own.length === 0) return [];
-    return [
-      {
-        tag,
-        title: titles[tag],
-        text: block(
-          tag,
-          own.map((f) => `sub ${f.parts.join(' ')} by ${f.to};`),
-        ),
-        shown: own.map((f) => ({ before: f.parts, after: [f.to] })),
-      },
-    ];
+    const shown = own.map((f) => chosen(ground, tag, f.parts, f.to));
+    const lines = shown.flatMap((f) => (f.isOut ? [] : [`sub ${f.before.join(' ')} by ${f.after[0]};`]));
+    return [{ tag, title: titles[tag], text: block(tag, lines), shown, isChosen: true }];
   });
 }
 
@@ -368,14 +381,16 @@ function local(ground: Ground, is: (name: string) => boolean): Rule[] {
     const [own, language] = key.split(' ') as [string, string];
     if (own !== script) lines.push(`script ${own};`);
     script = own;
-    lines.push(`language ${language};`, ...pairs.map(([a, b]) => `sub ${a} by ${b};`));
+    const taken = pairs.filter(([, form]) => ground.takes?.('locl', form) ?? true);
+    lines.push(`language ${language};`, ...taken.map(([a, b]) => `sub ${a} by ${b};`));
   }
   return [
     {
       tag: 'locl',
       title: 'Forms of single languages',
       text: block('locl', lines),
-      shown: wanted.flatMap(([, { pairs }]) => pairs.map(([a, b]) => ({ before: [a], after: [b] }))),
+      shown: wanted.flatMap(([, { pairs }]) => pairs.map(([a, b]) => chosen(ground, 'locl', [a], b))),
+      isChosen: true,
     },
   ];
 }
@@ -391,28 +406,28 @@ function stylistic(ground: Ground, is: (name: string) => boolean): Rule[] {
     if (found && is(found[1]!)) by.set(found[1]!, [...(by.get(found[1]!) ?? []), name]);
   }
   if (by.size === 0) return [];
-  const text = block(
-    'salt',
-    [...by].map(([n, forms]) =>
-      forms.length === 1 ? `sub ${n} by ${forms[0]};` : `sub ${n} from [${forms.join(' ')}];`,
-    ),
-  );
-  // One by one and by choice are rules of two kinds.
-  return [
-    { tag: 'salt', title: 'Other forms', text, shown: [...by].map(([n, forms]) => ({ before: [n], after: forms })) },
-  ];
+  const shown = [...by].flatMap(([n, forms]) => forms.map((f) => chosen(ground, 'salt', [n], f)));
+  const lines = [...by].flatMap(([n]) => {
+    const forms = shown.flatMap((s) => (s.before[0] === n && !s.isOut ? s.after : []));
+    // One by one and by choice are rules of two kinds.
+    return forms.length > 1 ? [`sub ${n} from [${forms.join(' ')}];`] : forms.map((f) => `sub ${n} by ${f};`);
+  });
+  return [{ tag: 'salt', title: 'Other forms', text: block('salt', lines), shown, isChosen: true }];
 }
 
 /** Fewer capitals than this are no alphabet. */
 const ALPHABET = 10;
 
 /** A little more room at both sides of capitals, for words in capitals alone: a hundredth of the em for each. */
-function roomBetweenCapitals({ names, codeOf, unitsPerEm = 1000 }: Ground): Rule[] {
-  const capitals = names.filter((n) => isCapital(codeOf(n)));
-  if (capitals.length < ALPHABET) return [];
+function roomBetweenCapitals(ground: Ground): Rule[] {
+  const { names, codeOf, unitsPerEm = 1000 } = ground;
+  const all = names.filter((n) => isCapital(codeOf(n)));
+  if (all.length < ALPHABET) return [];
+  const shown = all.map((n) => chosen(ground, 'cpsp', [n], n));
+  const capitals = shown.flatMap((s) => (s.isOut ? [] : s.after));
   const room = Math.max(2, Math.round(unitsPerEm / 200) * 2);
-  const text = block('cpsp', [`pos [${capitals.join(' ')}] <${room / 2} 0 ${room} 0>;`]);
-  return [{ tag: 'cpsp', title: 'Room between capitals', text, shown: [] }];
+  const text = block('cpsp', capitals.length > 0 ? [`pos [${capitals.join(' ')}] <${room / 2} 0 ${room} 0>;`] : []);
+  return [{ tag: 'cpsp', title: 'Room between capitals', text, shown, isChosen: true }];
 }
 
 /** Every rule that the names of a font call for, in the order in which they are to work. */

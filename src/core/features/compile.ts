@@ -6,6 +6,7 @@ import { GlyphIndex } from './glyphIndex';
 import { fresh, isManifold, mixed } from './joining';
 import { builtLookup, type DraftLookup, type Flag, type Rules, sameFlag } from './lookups';
 import { type Answering, Asked, NameTable } from './nameTable';
+import { type FontPlace, valueAtPlace } from './placeValues';
 import { remember, remembered } from './remembered';
 import { Names, type ValueAt } from './resolve';
 import {
@@ -51,8 +52,8 @@ export type CompileOptions = {
   waiting?: ReadonlySet<string>;
   /** Systems of scripts and languages where the text names none; `DFLT dflt` by the specification. */
   systems?: readonly (readonly [script: string, language: string])[];
-  /** The value of numbers that vary, at the place of the font. */
-  valueAt?: ValueAt;
+  /** Where the font stands, for numbers that vary. */
+  place?: FontPlace;
   /** Classes and sets of marks that are numbered already. */
   knownMarks?: KnownMarks;
   /** The first number of names that features bring. */
@@ -109,12 +110,21 @@ class Compiler implements RuleBench {
   private flag: Flag = { flags: 0 };
   private current: DraftLookup | undefined;
   private breakNext = false;
+  /** Was it told that of values that vary the first is taken? */
+  private saidFirst = false;
   /** The file that is being read at a line that includes it, and that line. */
   private within: { path: string; text: string; at: Span } | undefined;
 
   constructor(private readonly options: CompileOptions) {
     const index = new GlyphIndex(options.glyphs, options.waiting);
-    const valueAt = options.valueAt ?? ((values) => values[0]?.value ?? 0);
+    const { place } = options;
+    const valueAt: ValueAt = (values, at) => {
+      if (place && place.axes.length > 0) return valueAtPlace(values, place, at);
+      if (!this.saidFirst)
+        this.tell('The font has no axes: of values that vary with the place the first is taken.', at, 'attention');
+      this.saidFirst = true;
+      return values[0]?.value ?? 0;
+    };
     this.names = new Names(index, valueAt, (name, at) => this.done((c) => c.lacks(name, at)));
     this.byName = new NameTable('lookup', this.names.listener);
     this.labels = new FeatureNames(options.firstName ?? 256);

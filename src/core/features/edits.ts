@@ -5,7 +5,7 @@ import type { Project } from '../project/model';
 import { defaultMaster } from '../project/queries';
 import { trialSchema } from '../project/setting';
 import { automaticRules } from './automatic';
-import { allTexts, isOff, projectGround } from './ground';
+import { allTexts, chosenForms, isOff, projectGround } from './ground';
 import { mergedInto } from './merge';
 import { MOST_SECTIONS, piecesOf } from './pieces';
 import { systemsFor } from './scripts';
@@ -156,6 +156,32 @@ export const switchSection = defineEdit(
       },
       (s) => `${shownAs(s)} is ${on ? 'in fonts' : 'left out of fonts'}`,
     ),
+);
+
+/** Lets forms take part in a section that writes itself, or leaves them out. */
+export const takeForms = defineEdit(
+  {
+    name: 'takeForms',
+    does: 'Says which glyphs take part in rules that write themselves',
+    reach: 'no master',
+    args: z.object({ id: z.string(), forms: z.array(a.text).readonly(), take: z.boolean() }),
+  },
+  (project, { id, forms, take }) => {
+    if (forms.length === 0) return refused('No glyphs were named.');
+    return changed(
+      project,
+      id,
+      (s) => ({
+        ...s,
+        options: { ...s.options, forms: { ...chosenForms(s), ...Object.fromEntries(forms.map((f) => [f, take])) } },
+      }),
+      (s) => {
+        const what = forms.length === 1 ? forms[0]! : `${forms.length} glyphs`;
+        const verb = forms.length === 1 ? 'takes' : 'take';
+        return take ? `${what} ${verb} part in ${shownAs(s)}` : `Left ${what} out of ${shownAs(s)}`;
+      },
+    );
+  },
 );
 
 /** Gives a section another place in the order. */

@@ -1,6 +1,6 @@
 import type { MasterId, Project } from '../project/model';
 import { drawingOf, glyphsInOrder } from '../project/queries';
-import { automaticRules, type Ground, type Rule } from './automatic';
+import { automaticRules, type Ground, type Rule, type Takes } from './automatic';
 import { systemsFor } from './scripts';
 import { type SectionText, tagsIn } from './sections';
 import { treeOf } from './trees';
@@ -35,13 +35,32 @@ export function groundOf(glyphs: readonly NamedGlyph[], unitsPerEm: number): Gro
 }
 
 /** What rules that write themselves are made from, in a master. */
-export const projectGround = (project: Project, master: MasterId): Ground =>
-  groundOf(
+export const projectGround = (project: Project, master: MasterId): Ground => ({
+  ...groundOf(
     glyphsInOrder(project)
       .filter((g) => g.cast)
       .map((glyph) => ({ glyph, drawing: drawingOf(glyph, master) })),
     project.unitsPerEm,
+  ),
+  takes: takesOf(project.features.sections),
+});
+
+/** Which forms take part in a section that writes itself, where that was chosen: kept with its options, by their names. */
+export const chosenForms = (section: Sections[number]): Readonly<Record<string, boolean>> => {
+  const { forms } = section.options;
+  const entries = typeof forms === 'object' && forms !== null ? Object.entries(forms) : [];
+  return Object.fromEntries(entries.filter((e): e is [string, boolean] => typeof e[1] === 'boolean'));
+};
+
+export function takesOf(sections: Sections): Takes {
+  const by = new Map(
+    sections.flatMap((s) => (s.automatic === undefined ? [] : [[s.automatic, chosenForms(s)] as const])),
   );
+  return (tag, form) => {
+    const forms = by.get(tag);
+    return forms && Object.hasOwn(forms, form) ? forms[form] : undefined;
+  };
+}
 
 /** Is a section left out of the font? */
 export const isOff = (section: { readonly options: Readonly<Record<string, unknown>> }): boolean =>
@@ -60,7 +79,10 @@ export function allTexts(sections: Sections, rules: readonly Rule[]): SectionTex
 /** The text of every section that is on, in order; before them the language systems that they imply. */
 export function sectionTexts(sections: Sections, ground: Ground): SectionText[] {
   const on = sections.filter((s) => !isOff(s));
-  const texts = allTexts(on, on.some((s) => s.automatic !== undefined) ? automaticRules(ground) : []);
+  const texts = allTexts(
+    on,
+    on.some((s) => s.automatic !== undefined) ? automaticRules({ ...ground, takes: takesOf(sections) }) : [],
+  );
   const systems = impliedSystems(on, texts, ground);
   if (systems.length === 0) return texts;
   const lines = systems.map(([script, language]) => `languagesystem ${script.trim()} ${language.trim()};`);

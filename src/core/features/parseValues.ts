@@ -12,17 +12,19 @@ export function scalar(c: Cursor, what: string): Scalar {
     if (Math.abs(value) > SMALL) c.fail(`${what} must lie from −${SMALL} to ${SMALL}.`, at);
     return value;
   }
-  const out: { at: Record<string, number>; value: number }[] = [];
+  const out: { at: Record<string, number>; units?: Record<string, string>; value: number }[] = [];
   while (!c.is(')') && !c.isEnd && out.length < MOST_VALUES) {
     const place: Record<string, number> = {};
+    const units: Record<string, string> = {};
     do {
       const axis = c.word('The tag of an axis').text;
       c.expect('=', 'A place on an axis');
       place[axis] = c.number('A place on an axis');
-      if (c.now.kind === 'word' && /^[dun]$/.test(c.now.text)) c.take();
+      if (c.now.kind === 'word' && /^[dun]$/.test(c.now.text)) units[axis] = c.take().text;
     } while (c.takes(','));
     c.expect(':', 'A value at a place');
-    out.push({ at: place, value: c.number('A value at a place') });
+    const value = c.number('A value at a place');
+    out.push({ at: place, ...(Object.keys(units).length > 0 && { units }), value });
   }
   c.expect(')', 'Values by places');
   return out.length === 0 ? c.fail('There is no value between these brackets.') : out;

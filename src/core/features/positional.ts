@@ -1,4 +1,4 @@
-import type { Ground, Rule } from './automatic';
+import type { Ground, Rule, RuleShown } from './automatic';
 
 /** Scripts whose letters join: text asks for their forms itself, by `init`, `medi`, `fina` and `isol`. */
 const JOINING =
@@ -38,23 +38,26 @@ const PLACES: readonly (readonly [suffix: string, lines: (x: string, forms: stri
  */
 export function positional(ground: Ground): Rule[] {
   const there = new Set(ground.names);
-  const shown: Rule['shown'][number][] = [];
+  const shown: RuleShown[] = [];
   const lookups: string[] = [];
   for (const [suffix, lines] of PLACES) {
-    const own = ground.names.filter((n) => there.has(n + suffix) && isLetter(ground, n));
+    const forms = ground.names.filter((n) => there.has(n + suffix) && isLetter(ground, n));
+    const takes = (n: string) => ground.takes?.('calt', n + suffix) ?? true;
+    shown.push(...forms.map((n) => ({ before: [n], after: [n + suffix], ...(!takes(n) && { isOut: true as const }) })));
+    const own = forms.filter(takes);
     if (own.length === 0) continue;
     const name = `letters_${suffix.slice(1)}`;
-    const [x, forms] = [own, own.map((n) => n + suffix)].map((l) => (l.length === 1 ? l[0]! : `[${l.join(' ')}]`));
+    const [x, by] = [own, own.map((n) => n + suffix)].map((l) => (l.length === 1 ? l[0]! : `[${l.join(' ')}]`));
     lookups.push(
       `  lookup ${name} {`,
       '    lookupflag IgnoreMarks;',
-      ...lines(x!, forms!).map((l) => `    ${l}`),
+      ...lines(x!, by!).map((l) => `    ${l}`),
       `  } ${name};`,
     );
-    shown.push(...own.map((n) => ({ before: [n], after: [n + suffix] })));
   }
-  if (lookups.length === 0) return [];
+  if (shown.length === 0) return [];
   const letters = ground.names.filter((n) => isLetter(ground, n));
-  const text = ['feature calt {', `  ${LETTERS} = [${letters.join(' ')}];`, ...lookups, '} calt;'].join('\n');
-  return [{ tag: 'calt', title: 'Forms by place in a word', text, shown }];
+  const body = lookups.length > 0 ? [`  ${LETTERS} = [${letters.join(' ')}];`, ...lookups] : [];
+  const text = ['feature calt {', ...body, '} calt;'].join('\n');
+  return [{ tag: 'calt', title: 'Forms by place in a word', text, shown, isChosen: true }];
 }

@@ -32,7 +32,7 @@ export function namesOfRange(first: string, last: string): string[] | string {
 const MOST_MEMBERS = 65_536;
 
 /** The value of numbers that vary, at the place the font stands at. */
-export type ValueAt = (values: Exclude<Scalar, number>) => number;
+export type ValueAt = (values: Exclude<Scalar, number>, at: Span) => number;
 
 /** Classes by the numbers of their glyphs, each once: worked out once for a class. */
 const sortedClasses = new WeakMap<readonly number[], number[]>();
@@ -158,11 +158,11 @@ export class Names {
     });
   }
 
-  private number = (s: Scalar): number => {
+  private number = (s: Scalar, at: Span): number => {
     if (typeof s === 'number') return Math.round(s);
     // The next font may stand at another place.
     this.listener.asked?.spoil();
-    return Math.round(this.valueAt(s));
+    return Math.round(this.valueAt(s, at));
   };
 
   value(text: ValueText, vertical: boolean): Value {
@@ -173,11 +173,11 @@ export class Names {
       return this.value(named, vertical);
     }
     if (text.single) {
-      const advance = this.number(text.xAdvance);
+      const advance = this.number(text.xAdvance, text);
       return advance === 0 ? {} : vertical ? { yAdvance: advance } : { xAdvance: advance };
     }
     const fields = (['xPlacement', 'yPlacement', 'xAdvance', 'yAdvance'] as const).map(
-      (k) => [k, this.number(text[k])] as const,
+      (k) => [k, this.number(text[k], text)] as const,
     );
     const devices = (text.devices ?? []).flatMap((d, i) => (d ? [[fields[i]![0], deviceOf(d)] as const] : []));
     return {
@@ -195,8 +195,8 @@ export class Names {
     }
     const [xDevice, yDevice] = (text.devices ?? []).map((d) => d && deviceOf(d));
     return {
-      x: this.number(text.x),
-      y: this.number(text.y),
+      x: this.number(text.x, text),
+      y: this.number(text.y, text),
       ...(text.contourPoint !== undefined && { contourPoint: text.contourPoint }),
       ...(xDevice && { xDevice }),
       ...(yDevice && { yDevice }),

@@ -1,8 +1,13 @@
 /** The tree of a feature file: what each construct of the language is, with its place in the text (offsets, the end excluded). */
 export type Span = { from: number; to: number };
 
-/** A number, or values by places on the axes (`wght=400:10 wght=900:20`), in design units. */
-export type Scalar = number | readonly { at: Readonly<Record<string, number>>; value: number }[];
+/**
+ * A number, or values by places on the axes (`wght=400:10 wght=900:20`): user values, or where `d` or `n` stands behind one a design
+ * or a normalised value.
+ */
+export type Scalar =
+  | number
+  | readonly { at: Readonly<Record<string, number>>; units?: Readonly<Record<string, string>>; value: number }[];
 
 /** Glyphs as they are written; a name with a hyphen may turn out to be a range. */
 export type GlyphSet = Span &

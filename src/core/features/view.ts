@@ -1,6 +1,7 @@
 import type { MasterId, Project } from '../project/model';
+import { masterOf } from '../project/queries';
 import { carriesSubstitutions } from './adopt';
-import { automaticRules } from './automatic';
+import { automaticRules, type RuleShown } from './automatic';
 import { allTexts, impliedSystems, isOff, projectGround } from './ground';
 import { type Question, questionsOf } from './questions';
 import { systemsFor } from './scripts';
@@ -14,6 +15,8 @@ export type SectionView = ShownSection & {
   text: string;
   faults: readonly Fault[];
   questions: readonly Question[];
+  /** Forms that may take part in what it writes by itself, or be left out. */
+  forms: readonly RuleShown[];
 };
 /** All sections, and rules that the glyphs’ names call for and no section has. */
 export type FeaturesView = {
@@ -38,7 +41,11 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
   const codes = Object.values(project.glyphs).flatMap((g) => g.unicodes);
   const implied = impliedSystems(sections, on, ground);
   const systems = implied.length > 0 ? implied : systemsFor(codes, languageSystems);
-  const compiled = compileSections(on, included, { glyphs: names, systems });
+  const compiled = compileSections(on, included, {
+    glyphs: names,
+    systems,
+    place: { axes: project.axes, at: masterOf(project, master)?.place ?? {} },
+  });
   const { faults, tags } = compiled;
   // Tables that a font brought say the rest.
   const questions = carriesSubstitutions(project) ? [] : questionsOf({ project, compiled, sections: on, names });
@@ -52,6 +59,7 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
       ...shown[i]!,
       faults: faults.filter((f) => f.source === i),
       questions: questions.filter((q) => q.section === t.id),
+      forms: rules.find((r) => r.tag === sections[i]!.automatic && r.isChosen)?.shown ?? [],
     })),
     questions: questions.filter((q) => q.section === undefined),
     offered: offered.map((r) => ({ tag: r.tag, title: r.title, count: Math.max(1, r.shown.length) })),

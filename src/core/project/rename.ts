@@ -75,7 +75,12 @@ export function withNamesWritten(project: Project, names: NewNames): Project {
   const { features } = project;
   const sections = features.sections.map((s) => {
     const text = renamedInFeatures(s.text, names);
-    return text === s.text ? s : { ...s, text };
+    const { forms } = s.options;
+    // Which forms take part is kept by their names.
+    const inForms = typeof forms === 'object' && forms !== null && Object.keys(forms).some((f) => names.has(f));
+    if (text === s.text && !inForms) return s;
+    const renamed = inForms && Object.fromEntries(Object.entries(forms).map(([f, v]) => [named(names, f), v]));
+    return { ...s, text, ...(renamed && { options: { ...s.options, forms: renamed } }) };
   });
   const changed = sections.some((s, i) => s !== features.sections[i]);
   const inClasses = Object.values(features.classes).some((members) => members.some((m) => names.has(m)));

@@ -20,6 +20,7 @@ import { run, say } from '../../state/bench';
 import { Check } from '../../ui/controls';
 import { Button, EntryField, IconButton } from '../../ui/parts';
 import { rowId, SortableRow } from '../../ui/SortableList';
+import { FormsTaken } from './FormsTaken';
 import { Questions } from './Questions';
 import { RulesDrawn } from './RulesDrawn';
 import type { Place } from './SymbolBar';
@@ -126,6 +127,7 @@ export const SectionCard = memo(function SectionCard({
         )}
         {view && <Questions questions={view.questions} />}
         {view && <RulesDrawn rules={view.rules} />}
+        {view && automatic !== undefined && <FormsTaken id={id} forms={view.forms} />}
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
           <button
             type="button"

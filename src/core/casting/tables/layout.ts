@@ -157,6 +157,9 @@ function systemsByFeature({ scripts, features }: CompiledTable): string[][] {
   return out;
 }
 
+/** What text has where numbers vary with the place. */
+const VARYING = /\(\s*\w{1,4}\s*=/;
+
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
 function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint8Array | undefined): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
@@ -170,12 +173,16 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     glyphs.join(' '),
     [...waiting].join(' '),
     String(gdef?.length ?? 0),
+    JSON.stringify(
+      [...sections.map((s) => s.text), ...Object.values(included)].some((t) => VARYING.test(t)) ? plan.at : '',
+    ),
   ].join('\n\n');
   return plan.cache.compiledRules(key, () =>
     compileSections(sections, included, {
       glyphs,
       waiting,
       systems,
+      place: plan.at,
       // A table that is carried along numbers marks already.
       ...(gdef && { knownMarks: numberedMarks(gdef) }),
     }),
