@@ -1,9 +1,10 @@
 import { buildDemo } from '../demo/family';
+import { drawingsAt } from '../src/core/project/drawingsAt';
 import type { Glyph, Project } from '../src/core/project/model';
 import { glyphNamed } from '../src/core/project/queries';
 import { agreementOf } from '../src/core/variation/agreement';
 import { brokenGlyphs } from '../src/core/variation/between';
-import { drawingsAt, glyphAt } from '../src/core/variation/glyphAt';
+import { glyphAt } from '../src/core/variation/glyphAt';
 
 /** A thousand glyphs of the demo, each with drawings of its own. */
 function thousand(): Project {

@@ -79,6 +79,87 @@ test('an instance is looked at in the galley; a film goes between two masters an
   );
 });
 
+test('a waypoint is given, drawn and seen between the masters, moved and taken away', async () => {
+  await go('masters?glyph=o');
+  const chips = () =>
+    script<number>(`return document.querySelectorAll('[aria-label="Masters"] [role="radio"]').length`);
+  await until('six chips', async () => (await chips()) === 6);
+  await t.press('Give o a waypoint there');
+  await until('the waypoint', async () => /As what lies there without it/.test(await t.text('[aria-label="Details"]')));
+  expect(await chips()).toBe(7);
+  await t.press('Draw it');
+  await until('its drawing', async () => /Waypoint, weight 600, width 100/.test(await t.text('header')));
+  await until(
+    'the galley there',
+    async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-width')) > 0,
+  );
+  // In this drawing alone: all points go up by the arrow keys.
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform();
+  await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_UP, Key.ARROW_UP).keyUp(Key.SHIFT).perform();
+  // The next master is a real one again, and has not changed.
+  await browser.driver.actions().sendKeys(']').perform();
+  await until('a master', async () => !/Waypoint/.test(await t.text('header')));
+  await go('masters?glyph=o');
+  await t.find('[data-testid="plane-waypoint"]');
+  await script(`document.querySelector('[data-testid="plane-waypoint"]').focus()`);
+  await browser.driver.actions().sendKeys(Key.ENTER).perform();
+  await until('what it says', async () =>
+    /Up to 20 units from what would lie there without it/.test(await t.text('[aria-label="Details"]')),
+  );
+  await script(`document.querySelector('[data-testid="plane-waypoint"]').focus()`);
+  await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_LEFT).keyUp(Key.SHIFT).perform();
+  await until('moved', () =>
+    script<boolean>(
+      `return document.querySelector('[data-testid="plane-waypoint"]').getAttribute('aria-label') === 'Waypoint, weight 590, width 100'`,
+    ),
+  );
+  // Where other stages know masters only, a master is shown.
+  await script(`document.querySelectorAll('[aria-label="Masters"] [role="radio"]')[6].click()`);
+  await until('shown', async () => /Waypoint/.test(await t.text('header')));
+  await go('fit');
+  await until('left', async () => !/Waypoint/.test(await t.text('header')));
+  await go('masters?glyph=o');
+  await undoAll();
+  await until('none', async () => (await chips()) === 6);
+});
+
+test('a glyph gives way to another over part of an axis, up to a limit that is dragged on the strip', async () => {
+  await go('masters?glyph=dollar');
+  await t.find('[aria-label="The glyph that takes its place"]');
+  await script(
+    `document.querySelector('[aria-label="The glyph that takes its place"]').scrollIntoView({ block: 'center' })`,
+  );
+  await t.fill('The glyph that takes its place', 'S', true);
+  await until('the jump', async () =>
+    /At weight 600 the advance (stays|jumps by [+-]?\d+)/.test(await t.text('[aria-label="Details"]')),
+  );
+  const limit = () =>
+    script<string>(`return document.querySelector('[data-testid="limit"]').getAttribute('aria-valuetext')`);
+  expect(await limit()).toBe('Weight 600');
+  const box = await script<{ x: number; y: number }>(
+    `const l = document.querySelector('[data-testid="limit"] rect'); l.scrollIntoView({ block: 'center' });
+     const b = l.getBoundingClientRect(); return { x: Math.round(b.x + b.width / 2), y: Math.round(b.y + b.height / 2) }`,
+  );
+  await browser.driver
+    .actions({ async: true })
+    .move({ x: box.x, y: box.y })
+    .press()
+    .move({ x: box.x + 60, y: box.y, duration: 120 })
+    .release()
+    .perform();
+  await until('dragged', async () => Number((await limit()).split(' ')[1]) > 620);
+  await script(`document.querySelector('[data-testid="limit"]').focus()`);
+  const before = Number((await limit()).split(' ')[1]);
+  await browser.driver.actions().sendKeys(Key.ARROW_RIGHT).perform();
+  await until('one more', async () => Number((await limit()).split(' ')[1]) === before + 1);
+  await t.fill('A word on the strip', 'no', true);
+  await until('nine lines', () =>
+    script<boolean>(`return document.querySelectorAll('[data-testid="strip"] [role="button"]').length === 9`),
+  );
+  await undoAll();
+  await until('none', () => script<boolean>(`return document.querySelector('[data-testid="limit"]') === null`));
+});
+
 /** The demo with four glyphs that do not agree: two by their start, one by a direction, one past mending; and one that kinks. */
 function broken(): Project {
   let project = buildDemo();

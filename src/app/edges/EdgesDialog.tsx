@@ -4,6 +4,7 @@ import type { StrokeKind } from '../../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, takeWorkedGlyphs } from '../../core/drawing/strokesOfMany';
 import { plural } from '../../core/project/edit';
 import type { Glyph, GlyphId, Project } from '../../core/project/model';
+import { masterOf } from '../../core/project/queries';
 import { chooseGlyph, run, useBench } from '../state/bench';
 import { setChosen, useCaseBench } from '../state/chosen';
 import { closeDialog } from '../state/dialogs';
@@ -110,7 +111,7 @@ function Working({ project, glyphs }: { project: Project; glyphs: readonly Glyph
               value={reach}
               options={[
                 { value: 'all', text: 'All' },
-                { value: 'this', text: `${project.masters.find((m) => m.id === master)!.name} alone` },
+                { value: 'this', text: `${masterOf(project, master)!.name} alone` },
               ]}
               onChange={setReach}
             />

@@ -3,6 +3,7 @@ import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useSta
 import { useNavigate } from 'react-router';
 import type { Refusal, Result } from '../../core/base/result';
 import { AS_TEXT } from '../../core/features/setting';
+import { masterOf } from '../../core/project/queries';
 import type { Setting } from '../../core/project/setting';
 import type { SetLine, SetLines } from '../../workers/compile';
 import { currentInks, useCanvas } from '../canvas/useCanvas';
@@ -81,7 +82,7 @@ export function Galley({ stage }: { stage: StageKey }) {
   );
   const { line, revision, fault } = useGalleyLine(text, set);
 
-  const { zones, verticalMetrics } = project.masters.find((m) => m.id === master)!;
+  const { zones, verticalMetrics } = masterOf(project, master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
   const above = Math.max(zones.ascender.position, zones.capHeight.position, verticalMetrics.hheaAscender ?? 0);
   const below = Math.max(-zones.descender.position, -(verticalMetrics.hheaDescender ?? 0));

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp, Contrast } from 'lucide-react';
 import { setGalleyText } from '../../core/project/edits';
+import { placeInWords } from '../../core/project/places';
 import type { Setting } from '../../core/project/setting';
-import { placeInWords } from '../../core/variation/places';
 import { run, useBench } from '../state/bench';
 import { useSettingChoices } from '../state/settingChoices';
 import { Check, Slide } from '../ui/controls';

@@ -5,7 +5,7 @@ import { glyphNamed } from '../../core/project/queries';
 import { commandsIn } from '../commands/all';
 import { Galley } from '../galley/Galley';
 import { useScope } from '../keys/scopes';
-import { chooseGlyph, clearNotice, savesFinished, useBench } from '../state/bench';
+import { chooseGlyph, clearNotice, leaveWaypoint, savesFinished, useBench } from '../state/bench';
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
 import { lendNavigation } from '../state/navigation';
 import { isStage, STAGES, type StageKey } from '../state/stages';
@@ -55,6 +55,9 @@ function useGlyphInAddress(): void {
   }, [read, glyph, search, setSearch]);
 }
 
+/** Where the drawing of a waypoint can be worked on. */
+const ON_WAYPOINTS: ReadonlySet<StageKey> = new Set(['draw', 'masters']);
+
 /** The frame around every stage: rail, top bar, workspace, galley. */
 export function Bench() {
   const { projectId = '', stage } = useParams();
@@ -91,6 +94,9 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   useEffect(() => lendNavigation((to) => void navigate(to)), [navigate]);
   useGlyphInAddress();
   useEffect(() => closeDialog, []);
+  useEffect(() => {
+    if (!ON_WAYPOINTS.has(stage)) leaveWaypoint();
+  }, [stage]);
 
   useEffect(() => {
     document.title = `${title} — Wendril`;

@@ -4,7 +4,9 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { canRedo, canUndo } from '../../core/project/history';
 import type { Master, Project } from '../../core/project/model';
-import { drawingOf, glyphForCodePoint, glyphNamed } from '../../core/project/queries';
+import { placeInWords } from '../../core/project/places';
+import { drawingOf, glyphForCodePoint, glyphNamed, masterOf } from '../../core/project/queries';
+import { isWaypointId, waypointId } from '../../core/project/waypoints';
 import { MOD } from '../keys/keys';
 import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
 import { openDialog } from '../state/dialogs';
@@ -28,6 +30,8 @@ function chipGlyph(project: Project, master: Master) {
 function MasterChips() {
   const project = useBench((s) => s.settled)!;
   const current = useBench((s) => s.master);
+  const open = useBench((s) => s.glyph);
+  const glyph = open === undefined ? undefined : project.glyphs[open];
   return (
     <RadioGroup.Root
       aria-label="Masters"
@@ -36,7 +40,7 @@ function MasterChips() {
       className="flex min-w-[88px] shrink items-center gap-1.5 overflow-x-auto [scrollbar-width:none]"
     >
       {project.masters.map((m) => {
-        const glyph = chipGlyph(project, m);
+        const letter = chipGlyph(project, m);
         return (
           <Tip key={m.id} text={`${m.name} ([ and ] step through)`}>
             <RadioGroup.Item
@@ -44,7 +48,22 @@ function MasterChips() {
               aria-label={m.name}
               className={`flex h-8 w-9 shrink-0 items-center justify-center rounded-lg border ${m.id === current ? 'border-kelp bg-kelp-tint' : 'border-edge bg-panel hover:bg-paper'}`}
             >
-              {glyph && <GlyphShape project={project} glyph={glyph} master={m.id} size={28} />}
+              {letter && <GlyphShape project={project} glyph={letter} master={m.id} size={28} />}
+            </RadioGroup.Item>
+          </Tip>
+        );
+      })}
+      {glyph?.waypoints.map(({ place }) => {
+        const id = waypointId(place);
+        const said = `Waypoint of ${glyph.name}, ${placeInWords(project.axes, place)}`;
+        return (
+          <Tip key={id} text={said}>
+            <RadioGroup.Item
+              value={id}
+              aria-label={said}
+              className={`flex h-8 w-9 shrink-0 items-center justify-center rounded-lg border border-dashed ${id === current ? 'border-kelp bg-kelp-tint' : 'border-edge bg-panel hover:bg-paper'}`}
+            >
+              <GlyphShape project={project} glyph={glyph} master={id} size={28} />
             </RadioGroup.Item>
           </Tip>
         );
@@ -54,6 +73,8 @@ function MasterChips() {
 }
 
 function placeSentence(project: Project, master: Master): string {
+  // A waypoint’s name tells its place.
+  if (isWaypointId(master.id)) return master.name;
   const place = project.axes.map((a) => `${a.name.toLowerCase()} ${master.place[a.tag] ?? a.default}`);
   return [master.name, ...place].join(' · ');
 }
@@ -112,7 +133,7 @@ export function TopBar() {
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
   const readOnly = useBench((s) => s.readOnly);
-  const current = project.masters.find((m) => m.id === master)!;
+  const current = masterOf(project, master)!;
   const lastDone = history.done[history.done.length - 1];
   const lastUndone = history.undone[history.undone.length - 1];
   return (

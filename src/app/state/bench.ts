@@ -17,6 +17,7 @@ import {
 import type { Glyph, GlyphId, MasterId, Project } from '../../core/project/model';
 import { applyPatch, type Patch, patchBetween, stepsOf } from '../../core/project/patch';
 import { defaultMaster, glyphForCodePoint, masterOf } from '../../core/project/queries';
+import { isWaypointId, waypointId, waypointOf } from '../../core/project/waypoints';
 import type { Opened, Packed, ProjectRecords } from '../../core/storage/records';
 import { Saver, type SaveState } from './saver';
 
@@ -323,13 +324,23 @@ export function stepGlyph(by: 1 | -1): void {
   chooseGlyph(project.glyphOrder[(at + by + n) % n]);
 }
 
-/** Steps to the master before or after. */
-export function stepMaster(by: 1 | -1): void {
+/** Ids of a glyph’s waypoints. */
+export const waypointsOf = (project: Project, glyph: GlyphId | undefined): MasterId[] =>
+  (project.glyphs[glyph ?? '']?.waypoints ?? []).map((w) => waypointId(w.place));
+
+/** Where only masters are worked on a waypoint is left. */
+export function leaveWaypoint(): void {
   const { project, master } = get();
+  if (project && isWaypointId(master)) chooseMaster(defaultMaster(project).id);
+}
+
+/** Steps to the master before or after, the glyph’s waypoints behind the masters. */
+export function stepMaster(by: 1 | -1): void {
+  const { project, glyph, master } = get();
   if (!project) return;
-  const at = project.masters.findIndex((m) => m.id === master);
-  const n = project.masters.length;
-  chooseMaster(project.masters[(at + by + n) % n]!.id);
+  const all = [...project.masters.map((m) => m.id), ...waypointsOf(project, glyph)];
+  const at = all.indexOf(master);
+  chooseMaster(all[(at + by + all.length) % all.length]!);
 }
 
 /** Everything is written (used before leaving the page). */
@@ -367,7 +378,9 @@ export async function bringBack(ids: readonly GlyphId[]): Promise<number> {
 }
 
 // A master that went, by an edit or an undo, is shown no longer.
-useBench.subscribe(({ project, master }) => {
-  if (project && !project.masters.some((m) => m.id === master))
+useBench.subscribe(({ project, glyph, master }) => {
+  const isShown = (p: Project, id: MasterId) =>
+    p.masters.some((m) => m.id === id) || (glyph !== undefined && waypointOf(p.glyphs[glyph]!, id) !== undefined);
+  if (project && !isShown(project, master))
     useBench.setState({ master: defaultMaster(project).id, selection: new Set() });
 });

@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { besideScale, type Face, type SameSize } from '../../core/fitting/beside';
-import { defaultMaster } from '../../core/project/queries';
+import { defaultMaster, masterOf } from '../../core/project/queries';
 import { filesWorker } from '../../workers/clients';
 import { useBench } from './bench';
 
@@ -53,7 +53,7 @@ export const setBesideBy = (by: SameSize): void => set({ by });
 export const setBesideInDraw = (inDraw: boolean): void => set({ inDraw });
 export const setBesideMaster = (id: string): void => {
   const { face } = useBeside.getState();
-  const master = face?.project.masters.find((m) => m.id === id);
+  const master = face && masterOf(face.project, id);
   if (face && master) set({ face: { ...face, master } });
 };
 
@@ -61,6 +61,6 @@ export const setBesideMaster = (id: string): void => {
 export function besideNow(): { face: Face; scale: number } | undefined {
   const { face, by } = useBeside.getState();
   const { project, master: id } = useBench.getState();
-  const master = project?.masters.find((m) => m.id === id);
+  const master = project && masterOf(project, id);
   return face && project && master ? { face, scale: besideScale({ project, master }, face, by) } : undefined;
 }

@@ -1,5 +1,6 @@
 import { type Result, refused } from '../../core/base/result';
 import type { Setting } from '../../core/project/setting';
+import { waypointPlace } from '../../core/project/waypoints';
 import type { SetLines } from '../../workers/compile';
 import { useBench } from './bench';
 import { compiler } from './followers';
@@ -52,7 +53,8 @@ async function work(): Promise<void> {
 
 async function setLines({ texts, setting, show }: Request): Promise<void> {
   const { master, visit } = useBench.getState();
-  const place = visit ? { design: visit, name: 'between' } : { master };
+  const between = visit ?? waypointPlace(master);
+  const place = between ? { design: between, name: 'between' } : { master };
   const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
     service.setLines({ texts, place, setting, steps }),
   );

@@ -1,8 +1,9 @@
 import { memo } from 'react';
 import { codePointsForName } from '../../core/project/glyphNames';
 import type { Glyph, MasterId, Project } from '../../core/project/model';
+import { drawingIn } from '../../core/project/outline';
 import { drawingPath } from '../../core/project/pathData';
-import { drawingOf, isBlank, isEmptyDrawing } from '../../core/project/queries';
+import { isBlank, isEmptyDrawing } from '../../core/project/queries';
 import { type Reach, reachOf } from './reach';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */
@@ -19,7 +20,7 @@ type Props = { project: Project; glyph: Glyph; master: MasterId; size: number; r
 
 /** A glyph as drawn, filled, centred in a square of `size` pixels; an empty one is pencilled. */
 export const GlyphShape = memo(function GlyphShape({ project, glyph, master, size, reach }: Props) {
-  const drawing = drawingOf(glyph, master);
+  const drawing = drawingIn(project, glyph, master);
   const { top, bottom } = reach ?? reachOf(project, master, [glyph]);
   const height = top - bottom;
   const width = Math.max(height, drawing.advance * 1.05);

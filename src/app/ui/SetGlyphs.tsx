@@ -1,7 +1,8 @@
 import { glyphsOfLine } from '../../core/fitting/lines';
 import type { MasterId, Project } from '../../core/project/model';
+import { drawingIn } from '../../core/project/outline';
 import { drawingPath } from '../../core/project/pathData';
-import { drawingOf, masterOf } from '../../core/project/queries';
+import { masterOf } from '../../core/project/queries';
 import { type Placed, placed } from './placed';
 
 /** Glyphs where they are placed, in font units, y up: for the inside of a picture. */
@@ -21,7 +22,7 @@ export function SetGlyphs({
           // biome-ignore lint/suspicious/noArrayIndexKey: a glyph is its place in the line.
           key={i}
           transform={`translate(${x} 0)`}
-          d={drawingPath(project, master, drawingOf(project.glyphs[id]!, master))}
+          d={drawingPath(project, master, drawingIn(project, project.glyphs[id]!, master))}
         />
       ))}
     </g>

@@ -1,6 +1,6 @@
 import { kerningOf } from '../../core/project/kerningLookup';
 import type { GlyphId, Master, Project } from '../../core/project/model';
-import { drawingOf } from '../../core/project/queries';
+import { drawingIn } from '../../core/project/outline';
 
 /** A glyph of a line: where it begins, in font units from the line's start, and its advance. */
 export type Placed = { id: GlyphId; x: number; advance: number };
@@ -16,7 +16,7 @@ export function placed(
   const glyphs = ids.map((id, i) => {
     const before = ids[i - 1];
     if (before && !plain) x += kerningOf(project, master, before, id)?.value ?? 0;
-    const { advance } = drawingOf(project.glyphs[id]!, master.id);
+    const { advance } = drawingIn(project, project.glyphs[id]!, master.id);
     const at = { id, x, advance };
     x += advance;
     return at;

@@ -6,6 +6,7 @@ import { createProject, emptyDrawing } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing, masterOf } from '../project/queries';
+import { handedOver } from '../variation/handovers';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
 
@@ -164,7 +165,10 @@ function breakdown(entry: Entry, make: (entry: Entry) => unknown): Refusal | und
 
 /** The project with a master at the place: as it is, or the one that lies between the masters. */
 function atPlace(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
-  if ('master' in place) return { project, masterId: place.master, notes: [] };
+  if ('master' in place) {
+    const at = masterOf(project, place.master)?.place ?? {};
+    return { project: handedOver(project, project, at), masterId: place.master, notes: [] };
+  }
   const made = instanceAt(project, place.design, place.name);
   const { stuck } = made;
   const notes =

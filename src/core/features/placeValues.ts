@@ -1,6 +1,6 @@
 import { toDesign } from '../project/axes';
 import type { Project } from '../project/model';
-import { designEnds, type Place, samePlace, weightsAt } from '../variation/places';
+import { designEnds, type Place, samePlace, weightsAt } from '../project/places';
 import { FeatureFault } from './cursor';
 import type { Scalar, Span } from './tree';
 

@@ -4,6 +4,7 @@ import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
 import { drawingOf, glyphThere, masterThere } from './queries';
 import { sameStructure } from './structure';
+import { waypointsKept } from './waypoints';
 import { limitFault } from './withinLimits';
 
 /**
@@ -45,7 +46,8 @@ export function defineEdit<S extends z.ZodType>(
 ): Edit<z.output<S>, S> {
   const edit = (project: Project, args: z.output<S>): Outcome => {
     const applied = attempt(() => apply(project, args));
-    const outcome = applied.ok ? applied.value : applied;
+    const done = applied.ok ? applied.value : applied;
+    const outcome = done.ok ? { ...done, project: waypointsKept(project, done.project) } : done;
     return outcome.ok ? (limitFault(project, outcome.project) ?? outcome) : outcome;
   };
   const whole: Edit<z.output<S>, S> = Object.assign(edit, { facts });
@@ -105,7 +107,7 @@ export function editDrawing(
     const place = { glyph: glyph.name, master: masterThere(project, id).name };
     if (isRefused(after)) return { ...after, place: { ...place, ...after.place } };
     const agreed = sameStructure([drawingOf(glyph, at.master), before]);
-    if (agreed && !sameStructure([drawings[at.master]!, after]) && id !== at.master)
+    if (id !== at.master && agreed && !sameStructure([drawings[at.master]!, after]))
       return refused(`${master.name} and ${place.master} would no longer agree; do it in one master at a time.`, place);
     drawings[id] = after;
   }

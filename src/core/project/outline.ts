@@ -1,18 +1,28 @@
 import { type Affine, compose, determinant, IDENTITY } from '../geometry/affine';
 import { type Contour, contourBounds, reverseContour, transformContour } from '../geometry/contour';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
-import type { Drawing, GlyphId, MasterId, Project } from './model';
+import { drawingsAt } from './drawingsAt';
+import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
 import { drawingOf } from './queries';
+import { isWaypointId, waypointOf, waypointPlace } from './waypoints';
 
 /** Gives a glyph's drawing by id; what the outline functions need of a project. */
 export type DrawingSource = (id: GlyphId) => Drawing | undefined;
 
-export const drawingsOf =
-  (project: Project, master: MasterId): DrawingSource =>
-  (id) => {
+export const drawingsOf = (project: Project, master: MasterId): DrawingSource => {
+  const place = waypointPlace(master);
+  // Other glyphs have nothing of their own at a glyph’s waypoint: they stand as they lie between the masters.
+  const between = place && drawingsAt(project, place);
+  return (id) => {
     const glyph = project.glyphs[id];
-    return glyph ? drawingOf(glyph, master) : undefined;
+    if (!glyph) return undefined;
+    return between && !waypointOf(glyph, master) ? between(id) : drawingOf(glyph, master);
   };
+};
+
+/** A glyph’s drawing in a master; at a waypoint that is not its own, as it lies between the masters. */
+export const drawingIn = (project: Project, glyph: Glyph, master: MasterId): Drawing =>
+  isWaypointId(master) ? (drawingsOf(project, master)(glyph.id) ?? drawingOf(glyph, master)) : drawingOf(glyph, master);
 
 /** More contours than this are not drawn out: a few glyphs that use each other twice and twice again come to millions. */
 export const MOST_DRAWN_OUT = 20_000;

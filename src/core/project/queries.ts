@@ -1,5 +1,6 @@
 import { refuse } from '../base/result';
 import { toDesign } from './axes';
+import { blendedMaster } from './blending';
 import { touchedBetween } from './lineage';
 import {
   type Drawing,
@@ -11,6 +12,8 @@ import {
   ZONE_KEYS,
   type Zone,
 } from './model';
+import { placeInWords, weightsAt } from './places';
+import { waypointOf, waypointPlace } from './waypoints';
 
 type Index = { project: Project; names: Map<string, GlyphId>; codes: Map<number, GlyphId> };
 let newest: Index | undefined;
@@ -68,8 +71,38 @@ export const glyphThere = (project: Project, id: GlyphId): Glyph =>
 export const masterThere = (project: Project, id: MasterId): Master =>
   masterOf(project, id) ?? refuse('That master is no longer in the project.');
 
+/** A master by its id; for the id of a waypoint what masters come to at its place, named by it. */
 export const masterOf = (project: Project, id: MasterId): Master | undefined =>
-  project.masters.find((m) => m.id === id);
+  project.masters.find((m) => m.id === id) ?? masterAtWaypoint(project, id);
+
+type AtPlace = Pick<Project, 'axes' | 'groups'> & { byId: Map<MasterId, Master> };
+const atWaypoints = new WeakMap<Project['masters'], AtPlace>();
+
+function masterAtWaypoint(project: Project, id: MasterId): Master | undefined {
+  const place = waypointPlace(id);
+  if (!place) return undefined;
+  const { masters, axes, groups } = project;
+  let known = atWaypoints.get(masters);
+  if (known?.axes !== axes || known.groups !== groups) {
+    known = { axes, groups, byId: new Map() };
+    atWaypoints.set(masters, known);
+  }
+  let made = known.byId.get(id);
+  if (!made) {
+    const weights = weightsAt(
+      axes,
+      masters.map((m) => m.place),
+      place,
+    );
+    made = {
+      ...blendedMaster(project, weights, defaultMaster(project), `Waypoint, ${placeInWords(axes, place)}`),
+      id,
+      place,
+    };
+    known.byId.set(id, made);
+  }
+  return made;
+}
 
 /** The master at the default of every axis, else the first. */
 export function defaultMaster(project: Project): Master {
@@ -85,8 +118,9 @@ export const zonesOf = (master: Master): Zone[] =>
 
 const EMPTY: Drawing = { advance: 0, contours: [], components: [], anchors: [], guides: [], backdrops: [] };
 
-/** The glyph's drawing in a master; an empty one of no width when the master has none. */
-export const drawingOf = (glyph: Glyph, master: MasterId): Drawing => glyph.drawings[master] ?? EMPTY;
+/** The glyph's drawing in a master or waypoint; an empty one of no width when the master has none. */
+export const drawingOf = (glyph: Glyph, master: MasterId): Drawing =>
+  glyph.drawings[master] ?? waypointOf(glyph, master)?.drawing ?? EMPTY;
 
 export const isEmptyDrawing = (d: Drawing): boolean => d.contours.length === 0 && d.components.length === 0;
 

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import * as a from './arguments';
 import { defineEdit, edited, plural, refused } from './edit';
-import type { Glyph, GlyphId, Project } from './model';
+import type { Drawing, Glyph, GlyphId, MasterId, Project } from './model';
 import { drawingsOf, flattened } from './outline';
 import { pairSides } from './pairs';
 import { writesName } from './rename';
+import { waypointId } from './waypoints';
 
 /** Taking glyphs away, and what becomes of all that refers to them. */
 
@@ -67,13 +68,17 @@ export const removeGlyphs = defineEdit(
 /** A glyph whose parts of some glyphs are outlines of its own. */
 function drawnOut(project: Project, glyph: Glyph, doomed: ReadonlySet<GlyphId>): Glyph {
   if (!hasPartOf(glyph, doomed)) return glyph;
-  const drawings = Object.entries(glyph.drawings).map(([m, d]) => {
+  const out = (m: MasterId, d: Drawing): Drawing => {
     const going = d.components.filter((c) => doomed.has(c.glyph));
     const contours = flattened({ ...d, contours: [], components: going }, drawingsOf(project, m));
     const components = d.components.filter((c) => !doomed.has(c.glyph));
-    return [m, { ...d, contours: [...d.contours, ...contours], components }] as const;
-  });
-  return { ...glyph, drawings: Object.fromEntries(drawings) };
+    return { ...d, contours: [...d.contours, ...contours], components };
+  };
+  return {
+    ...glyph,
+    drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, out(m, d)])),
+    waypoints: glyph.waypoints.map((w) => ({ ...w, drawing: out(waypointId(w.place), w.drawing) })),
+  };
 }
 
 /** What refers to some glyphs, and what becomes of it: a sentence for each kind of thing; none when nothing does. */
@@ -83,6 +88,7 @@ export function removalConsequences(project: Project, ids: readonly GlyphId[], d
   const codes = new Set(ids.flatMap((id) => project.glyphs[id]?.unicodes ?? []));
   const staying = Object.values(project.glyphs).filter((g) => !doomed.has(g.id));
   const composites = staying.filter((g) => hasPartOf(g, doomed));
+  const givers = staying.filter((g) => g.handovers.some((h) => doomed.has(h.glyph)));
   const groups = project.groups.filter((g) => g.members.some((m) => doomed.has(m)));
   const pairs = new Set(
     project.masters.flatMap((m) =>
@@ -109,6 +115,8 @@ export function removalConsequences(project: Project, ids: readonly GlyphId[], d
       }`,
     followers.length > 0 &&
       `${plural(followers.length, 'glyph')} (${list(followers.map((g) => g.name))}) no longer follow its sides; they stay as wide as they are.`,
+    givers.length > 0 &&
+      `${plural(givers.length, 'glyph')} (${list(givers.map((g) => g.name))}) no longer give way to it.`,
     groups.length > 0 && `${plural(groups.length, 'kerning group')} go on without it.`,
     pairs.size > 0 && `${plural(pairs.size, 'kerning value')} for it alone go.`,
     lists.length > 0 && `${list(lists.map((l) => l.name))}: the list keeps it, as missing.`,
@@ -120,16 +128,15 @@ export function removalConsequences(project: Project, ids: readonly GlyphId[], d
 
 function withoutReferences(glyph: Glyph, doomed: ReadonlySet<GlyphId>): Glyph {
   const uses = hasPartOf(glyph, doomed);
+  const gives = glyph.handovers.some((h) => doomed.has(h.glyph));
   const follows = [...glyph.follows.left, ...glyph.follows.right].some((f) => doomed.has(f.glyph));
-  if (!uses && !follows) return glyph;
+  if (!uses && !follows && !gives) return glyph;
+  const without = (d: Drawing): Drawing => ({ ...d, components: d.components.filter((c) => !doomed.has(c.glyph)) });
   return {
     ...glyph,
-    drawings: Object.fromEntries(
-      Object.entries(glyph.drawings).map(([m, d]) => [
-        m,
-        { ...d, components: d.components.filter((c) => !doomed.has(c.glyph)) },
-      ]),
-    ),
+    handovers: glyph.handovers.filter((h) => !doomed.has(h.glyph)),
+    waypoints: glyph.waypoints.map((w) => ({ ...w, drawing: without(w.drawing) })),
+    drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, without(d)])),
     follows: {
       left: glyph.follows.left.filter((f) => !doomed.has(f.glyph)),
       right: glyph.follows.right.filter((f) => !doomed.has(f.glyph)),

@@ -1,6 +1,7 @@
 import { sameBuild } from '../geometry/contour';
 import type { Drawing, Glyph, MasterId, Project } from './model';
 import { drawingOf } from './queries';
+import { waypointId } from './waypoints';
 
 /** Whether drawings have the same contours with the same points, the same components and anchors, so that they can be blended. */
 export function sameStructure(drawings: readonly Drawing[]): boolean {
@@ -14,8 +15,9 @@ export function sameStructure(drawings: readonly Drawing[]): boolean {
   );
 }
 
-/** The other masters in which a glyph has the same structure as in this one, in their order. */
+/** The other masters, and the glyph’s waypoints, in which it has the same structure as in this one, in their order. */
 export function agreeingMasters(project: Project, glyph: Glyph, master: MasterId): MasterId[] {
   const own = drawingOf(glyph, master);
-  return project.masters.map((m) => m.id).filter((id) => id !== master && sameStructure([own, drawingOf(glyph, id)]));
+  const all = [...project.masters.map((m) => m.id), ...glyph.waypoints.map((w) => waypointId(w.place))];
+  return all.filter((id) => id !== master && sameStructure([own, drawingOf(glyph, id)]));
 }

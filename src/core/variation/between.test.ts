@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { isOnCurve, withStart } from '../geometry/contour';
+import { blendedDrawing } from '../project/blending';
 import type { Drawing, Glyph, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { agreementOf } from './agreement';
 import { brokenGlyphs } from './between';
-import { blendedDrawing } from './instance';
 import { drawingsOf, looksAt, placesBetween } from './kinks';
 import { mendedGlyph } from './mending';
 import { tanglesOf } from './tangles';

@@ -3,6 +3,7 @@ import { buildDemo } from '../../../demo/family';
 import { buildStarter } from '../../../demo/starter';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
+import { toUser, weightsAt } from '../project/places';
 import { defaultMaster, glyphNamed } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import {
@@ -19,7 +20,6 @@ import {
   weightRow,
 } from './familyEdits';
 import { instanceAt } from './instance';
-import { toUser, weightsAt } from './places';
 
 const demo = buildDemo();
 const one = buildStarter();

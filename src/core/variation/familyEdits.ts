@@ -2,19 +2,19 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { toDesign } from '../project/axes';
 import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
-import type { Drawing, Glyph, Master, MasterId, Project } from '../project/model';
+import type { Glyph, Master, MasterId, Project } from '../project/model';
+import { type Place, placeInWords, samePlace, toUser, wholePlace } from '../project/places';
 import { defaultMaster, drawingOf, masterThere } from '../project/queries';
 import { instanceAt } from './instance';
-import { type Place, placeInWords, samePlace, toUser, wholePlace } from './places';
+import { FARTHEST, grid, place, plainDrawing } from './places';
+import { isTaken } from './waypointEdits';
 
 /** Edits of the family’s space: its axes, the masters on them, its instances. */
 
 const TAG = /^[A-Za-z][A-Za-z0-9 ]{3}$/;
-const FARTHEST = 16_383;
 const MOST_MASTERS = 64;
 const MOST_INSTANCES = 500;
 const MOST_AXES = 16;
-const place = z.record(z.string().max(4), z.number().min(-FARTHEST).max(FARTHEST)).readonly();
 const name = z.string().trim().min(1).max(200);
 const value = z.number().min(-FARTHEST).max(FARTHEST);
 
@@ -94,6 +94,13 @@ export const setAxis = defineEdit(
   },
 );
 
+/** The glyphs with other waypoints, those that have any. */
+function withWaypoints(project: Project, change: (g: Glyph) => Glyph['waypoints']): Project['glyphs'] {
+  const some = Object.entries(project.glyphs).filter(([, g]) => g.waypoints.length > 0);
+  if (some.length === 0) return project.glyphs;
+  return { ...project.glyphs, ...Object.fromEntries(some.map(([id, g]) => [id, { ...g, waypoints: change(g) }])) };
+}
+
 /** Takes an axis away: masters and instances lose their place on it. */
 export const removeAxis = defineEdit(
   {
@@ -116,12 +123,27 @@ export const removeAxis = defineEdit(
         const { [tag]: _, ...rest } = x.place;
         return { ...x, place: rest };
       });
+    const over = Object.values(project.glyphs).find((g) => g.handovers.some((h) => h.axis === tag));
+    if (over) return refused(`${over.name} gives way to another glyph along ${axis.name}; take that away first.`);
+    const glyphs = withWaypoints(project, (g) => without(g.waypoints));
+    for (const g of Object.values(glyphs))
+      if (g.waypoints.some((w, i) => isTaken(axes, project.masters, g.waypoints.slice(0, i), w.place)))
+        return refused(
+          `Without ${axis.name}, a waypoint of ${g.name} would stand where another drawing stands; take it away first.`,
+        );
     return edited(
-      { ...project, axes, masters: without(project.masters), instances: without(project.instances) },
+      { ...project, axes, glyphs, masters: without(project.masters), instances: without(project.instances) },
       `Took the axis ${axis.name} away`,
     );
   },
 );
+
+function withoutHandovers(project: Project): Project {
+  const some = Object.values(project.glyphs).filter((g) => g.handovers.length > 0);
+  if (some.length === 0) return project;
+  const glyphs = { ...project.glyphs, ...Object.fromEntries(some.map((g) => [g.id, { ...g, handovers: [] }])) };
+  return { ...project, glyphs };
+}
 
 const nextMasterId = ({ masters, glyphs }: Project): MasterId => {
   const taken = new Set(masters.map((m) => m.id));
@@ -159,7 +181,9 @@ export const addMaster = defineEdit(
     if (masters.some((m) => m.name === called)) return refused(`There is a master ${called} already.`);
     const id = nextMasterId(project);
     const model = copy === undefined ? undefined : masterThere(project, copy);
-    const made = model ? undefined : instanceAt(project, at, called, true);
+    // Each glyph’s own drawing, whatever it gives way to in text.
+    const plain = withoutHandovers(project);
+    const made = model ? undefined : instanceAt(plain, at, called, true);
     const from = made?.project ?? project;
     const fromId = model?.id ?? defaultMaster(project).id;
     const master: Master = {
@@ -171,7 +195,12 @@ export const addMaster = defineEdit(
     };
     const glyphs: Record<string, Glyph> = {};
     for (const [key, g] of Object.entries(project.glyphs))
-      glyphs[key] = { ...g, drawings: { ...g.drawings, [id]: plainDrawing(drawingOf(from.glyphs[key]!, fromId)) } };
+      glyphs[key] = {
+        ...g,
+        drawings: { ...g.drawings, [id]: plainDrawing(drawingOf(from.glyphs[key]!, fromId)) },
+        // Where the master stands it says what a waypoint said.
+        waypoints: g.waypoints.filter((w) => !samePlace(axes, w.place, at)),
+      };
     const stuck = made?.stuck ?? [];
     const said =
       stuck.length > 0
@@ -190,18 +219,6 @@ function withoutOrigin(lib: Master['lib']): Master['lib'] {
   const { 'org.wendril.folder': _, ...rest } = lib;
   return rest;
 }
-
-const grid = (v: number): number => Math.round(v * 1000) / 1000;
-
-/** A drawing without what belongs to one master only. */
-const plainDrawing = (d: Drawing): Drawing => ({
-  ...d,
-  advance: grid(d.advance),
-  contours: d.contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: grid(p.x), y: grid(p.y) })) })),
-  anchors: d.anchors.map((n) => ({ ...n, x: grid(n.x), y: grid(n.y) })),
-  guides: [],
-  backdrops: [],
-});
 
 const roundedMaster = (m: Master): Master => ({
   ...m,
@@ -256,6 +273,8 @@ export const moveMaster = defineEdit(
     const next = wholePlace(axes, { ...master.place, ...at });
     const there = project.masters.find((m) => m.id !== id && samePlace(axes, m.place, next));
     if (there) return refused(`${there.name} stands at ${placeInWords(axes, next)} already.`);
+    const met = Object.values(project.glyphs).find((g) => g.waypoints.some((w) => samePlace(axes, w.place, next)));
+    if (met) return refused(`${met.name} has a waypoint at ${placeInWords(axes, next)}.`);
     const isDefault = defaultMaster(project).id === id && !samePlace(axes, next, {});
     if (isDefault)
       return refused(
@@ -285,7 +304,13 @@ export const makeDefault = defineEdit(
       list.map((x) => ({ ...x, place: wholePlace(project.axes, x.place) }));
     const axes = project.axes.map((x) => ({ ...x, default: toUser(x, at[x.tag]!) }));
     return edited(
-      { ...project, axes, masters: said(project.masters), instances: said(project.instances) },
+      {
+        ...project,
+        axes,
+        masters: said(project.masters),
+        instances: said(project.instances),
+        glyphs: withWaypoints(project, (g) => said(g.waypoints)),
+      },
       `Made ${master.name} the default`,
     );
   },

@@ -4,9 +4,9 @@ import { tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, Project } from '../project/model';
+import { type Place, weightsAt, wholePlace } from '../project/places';
 import { defaultMaster, drawingOf } from '../project/queries';
 import { sameStructure } from '../project/structure';
-import { type Place, weightsAt, wholePlace } from './places';
 
 /** A smooth point that breaks between masters: how much, how far it stands off its tangent, where on the axes it is worst. */
 export type Kink = {

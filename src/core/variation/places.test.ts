@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import { toDesign } from '../project/axes';
+import { drawingsAt } from '../project/drawingsAt';
+import { designEnds, placeInWords, samePlace, toUser, weightsAt, wholePlace } from '../project/places';
 import { defaultMaster, glyphNamed } from '../project/queries';
-import { drawingsAt, glyphAt } from './glyphAt';
+import { glyphAt } from './glyphAt';
 import { instanceAt } from './instance';
-import { designEnds, placeInWords, samePlace, toUser, weightsAt, wholePlace } from './places';
 
 const demo = buildDemo();
 const MAPPED = {

@@ -12,9 +12,9 @@ import {
 } from '../geometry/curve';
 import { crossings } from '../geometry/intersect';
 import type { Drawing, Glyph, Project } from '../project/model';
+import type { Place } from '../project/places';
 import { sameStructure } from '../project/structure';
 import { drawingsOf, type Looks, looksOf } from './kinks';
-import type { Place } from './places';
 
 /** Outlines that cross between masters and in none of them: which contours, where, how large the tangled part is, where it is worst. */
 export type Tangle = {

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { toDesign } from '../project/axes';
+import { blendedDrawing } from '../project/blending';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Master, Project } from '../project/model';
 import { sameStructure } from '../project/structure';
-import { blendedDrawing, instanceAt } from './instance';
-import { masterWeights, normalised, scalarAt, variationModel } from './model';
+import { masterWeights, normalised, scalarAt, variationModel } from '../project/variationModel';
+import { instanceAt } from './instance';
 
 const axis = (
   tag: string,

@@ -1,7 +1,8 @@
 import { buildDemo } from '../../../demo/family';
+import { blendedDrawing } from '../project/blending';
 import type { Drawing, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
-import { blendedDrawing, instanceAt } from './instance';
+import { instanceAt } from './instance';
 
 const demo = buildDemo();
 const o = glyphNamed(demo, 'o')!;

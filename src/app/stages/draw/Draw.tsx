@@ -2,7 +2,7 @@ import { Toggle, Toolbar } from 'radix-ui';
 import { useEffect, useRef } from 'react';
 import { addBackdrop } from '../../../core/drawing/backdrops';
 import { pictureSize } from '../../../core/formats/pictures';
-import { drawingOf } from '../../../core/project/queries';
+import { drawingOf, masterOf } from '../../../core/project/queries';
 import { TOOLS } from '../../canvas/tools/registry';
 import { isTyping } from '../../keys/keys';
 import { isDialogOpen } from '../../keys/scopes';
@@ -28,7 +28,7 @@ async function bringPicture(file: File): Promise<boolean> {
     return false;
   }
   const { glyph, master, project } = useBench.getState();
-  const zones = project?.masters.find((m) => m.id === master)?.zones;
+  const zones = project && masterOf(project, master)?.zones;
   if (!glyph || !zones) return false;
   const top = zones.ascender.position;
   const scale = (top - zones.descender.position) / size.height;

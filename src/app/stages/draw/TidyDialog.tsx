@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Project } from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
-import { defaultMaster, drawingOf } from '../../../core/project/queries';
+import { defaultMaster, drawingOf, masterOf } from '../../../core/project/queries';
 import {
   TIDY,
   TIDY_NAMES,
@@ -103,7 +103,7 @@ function Tidying({ onClose }: { onClose: () => void }) {
             <Radios
               label="Masters"
               value={scope.masters}
-              options={bothOf(project.masters.find((m) => m.id === master)!.name, 'All, kept agreeing')}
+              options={bothOf(masterOf(project, master)!.name, 'All, kept agreeing')}
               onChange={(masters) => setScope({ ...scope, masters })}
             />
           </>
@@ -216,7 +216,7 @@ function Sketch({
   other: Drawing;
   label: string;
 }) {
-  const { zones } = project.masters.find((m) => m.id === master)!;
+  const { zones } = masterOf(project, master)!;
   const [top, bottom] = [
     Math.max(zones.ascender.position, zones.capHeight.position) + 60,
     zones.descender.position - 40,

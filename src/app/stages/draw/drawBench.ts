@@ -21,7 +21,7 @@ export const REACHING = [
   {
     value: 'structure',
     title: 'points, parts and cuts in all masters that agree, places in this one',
-    text: (n: number) => (n === 1 ? 'all that agree: this one' : `${n} masters, places here`),
+    text: (n: number) => (n === 1 ? 'all that agree: this one' : `${n} drawings, places here`),
   },
   {
     value: 'all',

@@ -5,7 +5,7 @@ import { sidesOf } from '../../../core/fitting/sides';
 import { isEmptyBox } from '../../../core/geometry/curve';
 import { wrongWay } from '../../../core/geometry/winding';
 import type { Drawing, Glyph, Master, Project } from '../../../core/project/model';
-import { drawingBounds, drawingsOf, flattened } from '../../../core/project/outline';
+import { drawingBounds, drawingIn, drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { paintAnchors, paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
@@ -45,7 +45,7 @@ function ghostsOf(project: Project, master: Master, drawing: Drawing): { path: s
   for (const { name, x, y } of drawing.anchors) {
     if (name.startsWith('_')) continue;
     for (const id of project.glyphOrder) {
-      const mark = drawingOf(project.glyphs[id]!, master.id);
+      const mark = drawingIn(project, project.glyphs[id]!, master.id);
       const sits = mark.anchors.find((a) => a.name === `_${name}`);
       if (!sits) continue;
       out.push({ path: drawingPath(project, master.id, mark), x: x - sits.x, y: y - sits.y });
@@ -95,7 +95,12 @@ export function paintSheet(
     paintBeside(sheet, glyph);
   }
   for (const { glyph: g, x } of company(project, glyph, master.id, words)) {
-    paintGlyph(sheet, drawingPath(project, master.id, drawingOf(g, master.id)), x, bare ? inks.ink : inks.shade);
+    paintGlyph(
+      sheet,
+      drawingPath(project, master.id, drawingIn(project, g, master.id)),
+      x,
+      bare ? inks.ink : inks.shade,
+    );
   }
   if (bare) {
     paintGlyph(sheet, drawingPath(project, master.id, drawing), 0, inks.ink);

@@ -1,12 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { drawingsAt } from '../../../core/project/drawingsAt';
 import { plural } from '../../../core/project/edit';
 import type { Drawing, Glyph, GlyphId } from '../../../core/project/model';
 import { pathData } from '../../../core/project/pathData';
+import { type Place, placeInWords } from '../../../core/project/places';
 import type { Broken } from '../../../core/variation/between';
-import { drawingsAt, glyphAt } from '../../../core/variation/glyphAt';
+import { glyphAt } from '../../../core/variation/glyphAt';
 import { mendKinks } from '../../../core/variation/kinks';
-import { type Place, placeInWords } from '../../../core/variation/places';
 import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';

@@ -1,5 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { setMasterName } from '../../../core/project/edits';
+import { wholePlace } from '../../../core/project/places';
 import { defaultMaster } from '../../../core/project/queries';
 import {
   makeDefault,
@@ -8,14 +9,19 @@ import {
   removeMaster,
   setInstance,
 } from '../../../core/variation/familyEdits';
-import { wholePlace } from '../../../core/variation/places';
 import { chooseMaster, run, useBench } from '../../state/bench';
 import { Button, EntryField, Section } from '../../ui/parts';
 import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
 
 /** The master or instance that is chosen: its name, its place, what can be done with it. */
-export function ChosenDetails({ chosen, onGone }: { chosen: Chosen; onGone: () => void }) {
+export function ChosenDetails({
+  chosen,
+  onGone,
+}: {
+  chosen: Exclude<Chosen, { waypoint: string }>;
+  onGone: () => void;
+}) {
   return 'master' in chosen ? (
     <MasterDetails id={chosen.master} onGone={onGone} />
   ) : (

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import { plural } from '../../../core/project/edit';
+import type { Place } from '../../../core/project/places';
 import { glyphForCodePoint } from '../../../core/project/queries';
+import { isWaypointId, waypointOf } from '../../../core/project/waypoints';
 import { layHands, type MastersView as View } from '../../keys/hands';
 import { useBench, visitPlace } from '../../state/bench';
 import { Details } from '../../ui/Details';
@@ -9,8 +11,10 @@ import { AgreementView } from './AgreementView';
 import { BetweenView } from './BetweenView';
 import { ChosenDetails } from './ChosenDetails';
 import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
+import { Handovers } from './Handovers';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
+import { halfWay, WaypointDetails, Waypoints } from './Waypoints';
 
 /** What each view is about. */
 const SAYS: Readonly<Record<View, string>> = {
@@ -27,18 +31,26 @@ export default function Masters() {
   const [view, setView] = useState<View>('plane');
   useEffect(() => layHands('masters', { view: setView }), []);
   const [picked, setPicked] = useState<Chosen>();
-  const chosen = isThere(picked) ? picked : { master };
+  const letter = glyph ?? glyphForCodePoint(project, 0x6e)?.id ?? project.glyphOrder[0]!;
+  const [spot, setSpot] = useState<Place>();
+  // What is shown may be a waypoint that was drawn just now.
+  const chosen = isThere(picked) ? picked : isWaypointId(master) ? { waypoint: master } : { master };
   function isThere(c: Chosen | undefined): c is Chosen {
     if (!c) return false;
+    if ('waypoint' in c) return waypointOf(project.glyphs[letter]!, c.waypoint) !== undefined;
     return 'master' in c ? project.masters.some((m) => m.id === c.master) : c.instance < project.instances.length;
   }
-  // The galley shows the instance that is chosen; a film or a drag moves on from there.
-  const place = 'instance' in chosen ? project.instances[chosen.instance]!.place : undefined;
+  // The galley shows the instance or waypoint that is chosen; a film or a drag moves on from there.
+  const place =
+    'instance' in chosen
+      ? project.instances[chosen.instance]!.place
+      : 'waypoint' in chosen
+        ? waypointOf(project.glyphs[letter]!, chosen.waypoint)!.place
+        : undefined;
   useEffect(() => {
     visitPlace(place);
     return () => visitPlace(undefined);
   }, [place]);
-  const letter = glyph ?? glyphForCodePoint(project, 0x6e)?.id ?? project.glyphOrder[0]!;
   return (
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -60,7 +72,7 @@ export default function Masters() {
         {view === 'plane' ? (
           <div className="min-h-0 flex-1 overflow-y-auto p-4">
             <Plane glyph={letter} chosen={chosen} onChoose={setPicked} />
-            {project.masters.length > 1 && <Strip key={project.masters.length} glyph={letter} />}
+            {project.masters.length > 1 && <Strip key={project.masters.length} glyph={letter} onSpot={setSpot} />}
           </div>
         ) : view === 'agreement' ? (
           <AgreementView />
@@ -72,9 +84,21 @@ export default function Masters() {
         heading={plural(project.masters.length, 'master')}
         sub={`${plural(project.axes.length, 'axis', 'axes')} · ${plural(project.instances.length, 'instance')}`}
       >
-        <ChosenDetails chosen={chosen} onGone={() => setPicked(undefined)} />
+        {'waypoint' in chosen ? (
+          <WaypointDetails glyph={project.glyphs[letter]!} id={chosen.waypoint} onChoose={setPicked} />
+        ) : (
+          <ChosenDetails chosen={chosen} onGone={() => setPicked(undefined)} />
+        )}
         <NewMaster onMade={(id) => setPicked({ master: id })} />
         <Instances chosen={chosen} onChoose={setPicked} />
+        <Waypoints
+          glyph={project.glyphs[letter]!}
+          spot={spot ?? halfWay(project)}
+          chosen={chosen}
+          onSpot={setSpot}
+          onChoose={setPicked}
+        />
+        <Handovers key={letter} glyph={project.glyphs[letter]!} />
         <NewInstances />
         <Axes />
       </Details>

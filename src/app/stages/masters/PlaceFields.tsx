@@ -1,5 +1,5 @@
 import type { Project } from '../../../core/project/model';
-import type { Place } from '../../../core/variation/places';
+import type { Place } from '../../../core/project/places';
 import { NumberField } from '../../ui/parts';
 
 /** A place as a number on each axis; a change tells the axis and its value. */

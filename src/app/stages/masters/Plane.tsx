@@ -1,23 +1,26 @@
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { GlyphId, Project } from '../../../core/project/model';
+import { designEnds, type Place, placeInWords, samePlace, wholePlace } from '../../../core/project/places';
 import { defaultMaster } from '../../../core/project/queries';
+import { waypointId, waypointPlace } from '../../../core/project/waypoints';
 import { moveMaster, setInstance } from '../../../core/variation/familyEdits';
 import { glyphAt } from '../../../core/variation/glyphAt';
-import { designEnds, type Place, samePlace, wholePlace } from '../../../core/variation/places';
+import { moveWaypoint } from '../../../core/variation/waypointEdits';
 import { run, useBench, visitPlace } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { useWidth } from '../../ui/useWidth';
 import { LetterAt } from './LetterAt';
 
-/** What is chosen on the plane: a master, or an instance by its number. */
-export type Chosen = { master: string } | { instance: number };
+/** What is chosen on the plane: a master, an instance by its number, or a waypoint of the glyph shown. */
+export type Chosen = { master: string } | { instance: number } | { waypoint: string };
 export const isChosen = (a: Chosen | undefined, b: Chosen): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 const HIGH = 360;
 const EDGE = { left: 84, right: 64, top: 72, bottom: 96 };
 const LETTER = 46;
 const SMALL = 26;
+const WAYPOINT = 34;
 /** What arrow keys move by. */
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
@@ -63,9 +66,9 @@ export function Plane({
   // While something is dragged the family is shown as it would be.
   const shown = useMemo(() => {
     if (!dragged) return project;
-    const done = moved(project, dragged.chosen, dragged.place);
+    const done = moved(project, glyph, dragged.chosen, dragged.place);
     return done.ok ? done.project : project;
-  }, [project, dragged]);
+  }, [project, glyph, dragged]);
   const across = along(x, EDGE.left, wide - EDGE.right);
   const up = along(y, HIGH - EDGE.bottom, EDGE.top);
   const at = (place: Place): [number, number] => {
@@ -81,6 +84,13 @@ export function Plane({
         : [{ chosen: { instance: n } as Chosen, name: i.name, place: i.place, size: SMALL }],
     ),
     ...shown.masters.map((m) => ({ chosen: { master: m.id } as Chosen, name: m.name, place: m.place, size: LETTER })),
+    // While a waypoint is dragged it keeps the id that it was taken by.
+    ...shown.glyphs[glyph]!.waypoints.map((w, i) => ({
+      chosen: { waypoint: waypointId(project.glyphs[glyph]!.waypoints[i]?.place ?? w.place) } as Chosen,
+      name: 'waypoint',
+      place: w.place,
+      size: WAYPOINT,
+    })),
   ];
   const pointAt = (e: PointerEvent): [number, number] => {
     const box = sheet.current!.getBoundingClientRect();
@@ -103,13 +113,17 @@ export function Plane({
       ...(y && { [y.tag]: up.back(py - own.dy) }),
     };
     setDragged({ chosen: own.chosen, place });
-    if ('instance' in own.chosen) visitPlace(place);
+    if (!('master' in own.chosen)) visitPlace(place);
   };
   const drop = () => {
     const own = held.current;
     held.current = undefined;
-    if (own && dragged) run((p) => moved(p, own.chosen, dragged.place));
+    if (own && dragged && run((p) => moved(p, glyph, own.chosen, dragged.place))) keepChosen(own.chosen, dragged.place);
     setDragged(undefined);
+  };
+  /** A waypoint is known by its place: where it has moved it is chosen anew. */
+  const keepChosen = (of: Chosen, place: Place) => {
+    if ('waypoint' in of) onChoose({ waypoint: waypointId(wholePlace(axes, place)) });
   };
   const walk = (e: KeyboardEvent, of: Chosen, place: Place) => {
     const step = e.shiftKey ? 10 : 1;
@@ -120,7 +134,9 @@ export function Plane({
     e.stopPropagation();
     const whole = wholePlace(axes, place);
     const next = { ...(x && { [x.tag]: whole[x.tag]! + dx * step }), ...(y && { [y.tag]: whole[y.tag]! + dy * step }) };
-    run((p) => moved(p, of, { ...place, ...next }), `place ${JSON.stringify(of)}`);
+    const goal = { ...place, ...next };
+    const merge = 'waypoint' in of ? 'waypoint' : `place ${JSON.stringify(of)}`;
+    if (run((p) => moved(p, glyph, of, goal), merge)) keepChosen(of, goal);
   };
   const em = project.unitsPerEm;
   return (
@@ -160,6 +176,7 @@ export function Plane({
           const letter = glyphAt(shown, glyph, place);
           const on = isChosen(chosen, of);
           const isMaster = 'master' in of;
+          const kind = isMaster ? 'Master' : 'instance' in of ? 'Instance' : 'Waypoint';
           return (
             // biome-ignore lint/a11y/useSemanticElements: a letter at its place is no button of the page.
             <g
@@ -167,8 +184,8 @@ export function Plane({
               role="button"
               tabIndex={0}
               aria-pressed={on}
-              aria-label={`${isMaster ? 'Master' : 'Instance'} ${name}`}
-              data-testid={isMaster ? 'plane-master' : 'plane-instance'}
+              aria-label={kind === 'Waypoint' ? `Waypoint, ${placeInWords(axes, place)}` : `${kind} ${name}`}
+              data-testid={`plane-${kind.toLowerCase()}`}
               transform={`translate(${cx} ${cy})`}
               className={`cursor-grab outline-none focus-visible:[&>rect]:stroke-kelp ${on ? 'fill-kelp' : 'fill-ink'}`}
               onPointerDown={(e) => grab(e, of, place)}
@@ -188,11 +205,12 @@ export function Plane({
                 rx={6}
                 fill={on ? 'var(--kelp-tint)' : 'var(--panel)'}
                 fillOpacity={on ? 1 : 0.7}
-                stroke={isMaster ? (on ? 'var(--kelp)' : 'var(--edge)') : 'none'}
-                strokeWidth={isMaster ? 1.2 : 0}
+                stroke={kind === 'Instance' ? 'none' : on ? 'var(--kelp)' : 'var(--edge)'}
+                strokeWidth={kind === 'Instance' ? 0 : 1.2}
+                strokeDasharray={kind === 'Waypoint' ? '4 3' : undefined}
               />
               {letter && <LetterAt letter={letter} em={em} size={size} />}
-              {(isMaster || on) && (
+              {(kind !== 'Instance' || on) && (
                 <text
                   y={size * 0.4 + 15}
                   textAnchor="middle"
@@ -211,10 +229,12 @@ export function Plane({
   );
 }
 
-const moved = (project: Project, chosen: Chosen, place: Place) =>
+const moved = (project: Project, glyph: GlyphId, chosen: Chosen, place: Place) =>
   'master' in chosen
     ? moveMaster(project, { master: chosen.master, place })
-    : setInstance(project, { index: chosen.instance, change: { place } });
+    : 'instance' in chosen
+      ? setInstance(project, { index: chosen.instance, change: { place } })
+      : moveWaypoint(project, { glyph, from: waypointPlace(chosen.waypoint) ?? {}, to: place });
 
 /** The axes with their ends and defaults. */
 function Frame({

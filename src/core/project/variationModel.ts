@@ -1,6 +1,6 @@
 import { axisShare, regionShare } from '../base/interpolation';
-import { toDesign } from '../project/axes';
-import type { Project } from '../project/model';
+import { toDesign } from './axes';
+import type { Project } from './model';
 
 type Axes = Project['axes'];
 type Place = Readonly<Record<string, number>>;
