@@ -127,7 +127,7 @@ test('a glyph gives way to another over part of an axis, up to a limit that is d
   await go('masters?glyph=dollar');
   await t.find('[aria-label="The glyph that takes its place"]');
   await script(
-    `document.querySelector('[aria-label="The glyph that takes its place"]').scrollIntoView({ block: 'center' })`,
+    `document.querySelector('[aria-label="The glyph that takes its place"]').scrollIntoView({ block: 'nearest' })`,
   );
   await t.fill('The glyph that takes its place', 'S', true);
   await until('the jump', async () =>
@@ -137,7 +137,7 @@ test('a glyph gives way to another over part of an axis, up to a limit that is d
     script<string>(`return document.querySelector('[data-testid="limit"]').getAttribute('aria-valuetext')`);
   expect(await limit()).toBe('Weight 600');
   const box = await script<{ x: number; y: number }>(
-    `const l = document.querySelector('[data-testid="limit"] rect'); l.scrollIntoView({ block: 'center' });
+    `const l = document.querySelector('[data-testid="limit"] rect'); l.scrollIntoView({ block: 'nearest' });
      const b = l.getBoundingClientRect(); return { x: Math.round(b.x + b.width / 2), y: Math.round(b.y + b.height / 2) }`,
   );
   await browser.driver
