@@ -31,7 +31,7 @@ export function benchVariation(): void {
   printTable('Masters', [
     row(`agreement of ${found.glyphs} glyphs in 6 masters, cold`, 150, found.cold),
     row('the same after one edit', 1, found.edited),
-    row('kinks and crossings of the same, at many places', 3000, found.kinks),
+    row('kinks, crossings and lumps of the same, at many places', 3000, found.kinks),
     row('30 letters at another place, as on the plane', 16, found.line),
   ]);
 }

@@ -1,14 +1,16 @@
 import type { GlyphId, Project } from '../project/model';
 import { type Kink, kinksOf, looksAt, placesBetween } from './kinks';
+import { type Lump, lumpsOf } from './lumps';
 import { type Tangle, tanglesOf } from './tangles';
 
-/** What goes wrong with a glyph between masters that all are right: points that break, outlines that cross. */
-export type Broken = { glyph: GlyphId; kinks: readonly Kink[]; tangles: readonly Tangle[] };
+/** What goes wrong with a glyph between masters that all are right: points that break, outlines that cross, stems and counters with lumps. */
+export type Broken = { glyph: GlyphId; kinks: readonly Kink[]; tangles: readonly Tangle[]; lumps: readonly Lump[] };
 
-/** How much worse a unit of outlines that cross is than a unit and a degree of a point that breaks. */
+/** How much worse a unit of outlines that cross, or of a lump, is than a unit and a degree of a point that breaks. */
 const CROSSING = 20;
+const LUMP = 5;
 
-/** Glyphs that break or cross between masters, looked at in many places, the worst first; none of one master. */
+/** Glyphs that break, cross or swell between masters, looked at in many places, the worst first; none of one master. */
 export function brokenGlyphs(project: Project, progress?: (done: number, total: number) => void): Broken[] {
   if (project.masters.length < 2) return [];
   const looks = looksAt(project, placesBetween(project));
@@ -17,10 +19,15 @@ export function brokenGlyphs(project: Project, progress?: (done: number, total: 
     const glyph = project.glyphs[id]!;
     const kinks = kinksOf(project, glyph, looks);
     const tangles = tanglesOf(project, glyph, looks);
-    if (kinks.length + tangles.length > 0) out.push({ glyph: id, kinks, tangles });
+    const lumps = lumpsOf(project, glyph);
+    if (kinks.length + tangles.length + lumps.length > 0) out.push({ glyph: id, kinks, tangles, lumps });
     if (progress && i % 16 === 0) progress(i, project.glyphOrder.length);
   });
-  const weight = ({ kinks, tangles }: Broken) =>
-    CROSSING * (tangles[0]?.units ?? 0) + (kinks[0] ? kinks[0].degrees * kinks[0].units : 0);
+  const weight = ({ kinks, tangles, lumps }: Broken) =>
+    Math.max(
+      CROSSING * (tangles[0]?.units ?? 0),
+      LUMP * Math.abs(lumps[0]?.units ?? 0),
+      kinks[0] ? kinks[0].degrees * kinks[0].units : 0,
+    );
   return out.sort((x, y) => weight(y) - weight(x));
 }

@@ -55,6 +55,29 @@ export const addAxis = defineEdit(
   },
 );
 
+/** A named value along an axis, in user units. */
+const stop = z.object({
+  name,
+  value,
+  minimum: value.optional(),
+  maximum: value.optional(),
+  linked: value.optional(),
+  elidable: z.boolean(),
+  older: z.boolean(),
+});
+
+/** Why named values of an axis make no sense; undefined where they do. */
+function stopsFault({ name: axis, stops = [] }: Axis): string | undefined {
+  for (const [i, s] of stops.entries()) {
+    if (stops.slice(0, i).some((o) => o.name === s.name)) return `${axis} has two stops named ${s.name}.`;
+    if (stops.slice(0, i).some((o) => o.value === s.value)) return `${axis} has two stops at ${s.value}.`;
+    const { minimum = s.value, maximum = s.value } = s;
+    if (minimum > s.value || maximum < s.value)
+      return `${s.name} lies within its own stretch, from ${minimum} to ${maximum}.`;
+  }
+  return undefined;
+}
+
 /** Changes an axis; masters and instances stay where they are. */
 export const setAxis = defineEdit(
   {
@@ -69,6 +92,8 @@ export const setAxis = defineEdit(
         default: value.optional(),
         maximum: value.optional(),
         hidden: z.boolean().optional(),
+        labels: z.record(z.string().max(40), z.string().max(200)).readonly().optional(),
+        stops: z.array(stop).max(64).readonly().optional(),
         map: z
           .array(z.tuple([value, value]).readonly())
           .max(64)
@@ -85,8 +110,11 @@ export const setAxis = defineEdit(
       next,
       project.axes.filter((x) => x !== axis),
     );
-    if (fault) return refused(fault);
+    const odd = fault ?? stopsFault(next);
+    if (odd) return refused(odd);
     const rising = [...next.map].sort((p, q) => p[0] - q[0]);
+    if (rising.some(([user], i) => i > 0 && user === rising[i - 1]![0]))
+      return refused(`The map of ${next.name} has two design values for one.`);
     if (rising.some(([, own], i) => i > 0 && own < rising[i - 1]![1]))
       return refused(`The map of ${next.name} goes on upwards: no design value may be less than the one before.`);
     const axes = project.axes.map((x) => (x === axis ? next : x));

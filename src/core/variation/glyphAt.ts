@@ -9,9 +9,12 @@ import { standsFor } from './handovers';
 export type GlyphAt = { contours: readonly Contour[]; advance: number; stuck: boolean };
 
 /** One glyph as text has it at a place: where it gives way, the one that stands in. */
-export function glyphAt(project: Project, of: GlyphId, place: Place): GlyphAt | undefined {
+export const glyphAt = (project: Project, id: GlyphId, place: Place): GlyphAt | undefined =>
+  drawnAt(project, standsFor(project, id, place), place);
+
+/** One glyph as it is drawn at a place, whatever it gives way to there. */
+export function drawnAt(project: Project, id: GlyphId, place: Place): GlyphAt | undefined {
   const source = drawingsAt(project, place);
-  const id = standsFor(project, of, place);
   const drawing = source(id);
   if (!drawing) return undefined;
   const glyph = project.glyphs[id]!;

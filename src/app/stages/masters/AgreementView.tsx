@@ -8,7 +8,7 @@ import { pathData } from '../../../core/project/pathData';
 import { type Place, wholePlace } from '../../../core/project/places';
 import { drawingOf } from '../../../core/project/queries';
 import type { AgreementFault } from '../../../core/variation/agreement';
-import { glyphAt } from '../../../core/variation/glyphAt';
+import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendAgreement, mendedGlyph } from '../../../core/variation/mending';
 import type { Disagreeing } from '../../../workers/measure';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
@@ -189,7 +189,7 @@ function Halfway({ project, before, after }: { project: Project; before: Glyph; 
     });
     const of = (glyph: Glyph) => {
       const with_ = { ...project, glyphs: { ...project.glyphs, [glyph.id]: glyph } };
-      return places.map((p) => glyphAt(with_, glyph.id, p)!);
+      return places.map((p) => drawnAt(with_, glyph.id, p)!);
     };
     return [of(before), of(after)];
   }, [project, before, after]);

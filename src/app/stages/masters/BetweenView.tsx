@@ -2,12 +2,13 @@ import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { drawingsAt } from '../../../core/project/drawingsAt';
 import { plural } from '../../../core/project/edit';
-import type { Drawing, Glyph, GlyphId } from '../../../core/project/model';
+import type { Drawing, Glyph, GlyphId, Master } from '../../../core/project/model';
 import { pathData } from '../../../core/project/pathData';
 import { type Place, placeInWords } from '../../../core/project/places';
 import type { Broken } from '../../../core/variation/between';
-import { glyphAt } from '../../../core/variation/glyphAt';
+import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendKinks } from '../../../core/variation/kinks';
+import type { Lump } from '../../../core/variation/lumps';
 import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
@@ -63,21 +64,27 @@ export function BetweenView() {
 
 /** What was found, in a sentence. */
 function summed(list: readonly Broken[]): string {
-  const [kinked, tangled] = [list.filter((b) => b.kinks.length > 0), list.filter((b) => b.tangles.length > 0)];
+  const having = (what: 'kinks' | 'tangles' | 'lumps') => list.filter((b) => b[what].length > 0);
+  const [kinked, tangled, lumped] = [having('kinks'), having('tangles'), having('lumps')];
   const said = [
     kinked.length > 0 ? `smooth points of ${plural(kinked.length, 'glyph')} break` : '',
     tangled.length > 0 ? `outlines of ${plural(tangled.length, 'glyph')} cross` : '',
+    lumped.length > 0 ? `stems or counters of ${plural(lumped.length, 'glyph')} swell or close` : '',
   ].filter(Boolean);
   return said.length === 0
-    ? 'Between the masters no smooth point breaks, and no outlines cross.'
+    ? 'Between the masters no smooth point breaks, no outlines cross, no stem swells and no counter closes.'
     : `Between the masters ${said.join(' and ')}.`;
 }
 
 const degrees = (v: number): string => `${v.toFixed(v < 10 ? 1 : 0)}°`;
 const units = (v: number): string => `${v.toFixed(v < 10 ? 1 : 0)} units`;
-const saidOf = ({ kinks, tangles }: Broken): string => {
-  const all = kinks.length + tangles.length;
-  const worst = tangles[0] ? `crosses, ${units(tangles[0].units)}` : degrees(kinks[0]!.degrees);
+const saidOf = ({ kinks, tangles, lumps }: Broken): string => {
+  const all = kinks.length + tangles.length + lumps.length;
+  const worst = tangles[0]
+    ? `crosses, ${units(tangles[0].units)}`
+    : lumps[0]
+      ? `${lumpWord(lumps[0])}, ${units(Math.abs(lumps[0].units))}`
+      : degrees(kinks[0]!.degrees);
   return `${worst}${all > 1 ? ` and ${all - 1} more` : ''}`;
 };
 
@@ -86,8 +93,14 @@ const SIZE = 340;
 const SMALL = 54;
 const PAD = 16;
 
+const lumpWord = ({ of, units }: Lump): string => (of === 'white' ? 'closes' : units > 0 ? 'swells' : 'thins');
+
 /** All that goes wrong with a glyph, outlines that cross first. */
-function faultsOf({ kinks, tangles }: Broken, drawing: (place: Place) => Drawing | undefined): Fault[] {
+function faultsOf(
+  { kinks, tangles, lumps }: Broken,
+  masters: readonly Master[],
+  drawing: (place: Place) => Drawing | undefined,
+): Fault[] {
   return [
     ...tangles.map(({ contours: [a, b], at, units: size, place }) => ({
       key: `crossing ${a} ${b}`,
@@ -98,6 +111,13 @@ function faultsOf({ kinks, tangles }: Broken, drawing: (place: Place) => Drawing
       more: 'look in Agreement, or draw it',
       place,
       at,
+    })),
+    ...lumps.map((l) => ({
+      key: `lump ${l.of} ${l.units}`,
+      says: `${l.of === 'ink' ? 'A stem' : 'A counter'} ${lumpWord(l)}: ${units(Math.abs(l.units))} ${l.units > 0 ? 'wider' : 'narrower'} than in ${l.between.map((i) => masters[i]?.name).join(' and ')}`,
+      more: `${units(l.width)} wide; correct the drawing between`,
+      place: l.place,
+      at: l.at,
     })),
     ...kinks.map((k) => ({
       key: `kink ${k.contour} ${k.point}`,
@@ -115,12 +135,12 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
   const navigate = useNavigate();
   const [chosen, setChosen] = useState(0);
   const faults = useMemo(
-    () => faultsOf(broken, (place) => drawingsAt(project, place)(glyph.id)),
+    () => faultsOf(broken, project.masters, (place) => drawingsAt(project, place)(glyph.id)),
     [project, glyph, broken],
   );
   const at = Math.min(chosen, faults.length - 1);
   const { place } = faults[at]!;
-  const letter = useMemo(() => glyphAt(project, glyph.id, place)!, [project, glyph, place]);
+  const letter = useMemo(() => drawnAt(project, glyph.id, place)!, [project, glyph, place]);
   // The galley shows the family there.
   useEffect(() => {
     visitPlace(place);
@@ -176,7 +196,7 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
         </ol>
         <div className="mt-3 flex flex-wrap gap-3" data-testid="between-masters">
           {project.masters.map((m) => {
-            const drawn = glyphAt(project, glyph.id, m.place)!;
+            const drawn = drawnAt(project, glyph.id, m.place)!;
             const room = Math.max(40, (drawn.advance / project.unitsPerEm) * SMALL + 8);
             return (
               <figure key={m.id} className="grid justify-items-center">

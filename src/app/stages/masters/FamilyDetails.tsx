@@ -1,104 +1,13 @@
-import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
 import { designEnds, samePlace } from '../../../core/project/places';
-import { addAxis, addInstances, addMaster, removeAxis, setAxis, weightRow } from '../../../core/variation/familyEdits';
+import { addInstances, addMaster, weightRow } from '../../../core/variation/familyEdits';
 import { run, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
-import { Button, EntryField, NumberField, Section } from '../../ui/parts';
+import { Button, Section } from '../../ui/parts';
 import { PlaceFields } from './PlaceFields';
 import { type Chosen, isChosen } from './Plane';
-
-type Axis = Project['axes'][number];
-type Registered = { [K in 'tag' | 'name' | 'minimum' | 'default' | 'maximum']: Axis[K] };
-
-/** Axes that there are standards for, with ends that make sense. */
-const REGISTERED: readonly Registered[] = [
-  { tag: 'wght', name: 'Weight', minimum: 400, default: 400, maximum: 700 },
-  { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100 },
-  { tag: 'opsz', name: 'Optical size', minimum: 8, default: 12, maximum: 72 },
-  { tag: 'slnt', name: 'Slant', minimum: -12, default: 0, maximum: 0 },
-  { tag: 'ital', name: 'Italic', minimum: 0, default: 0, maximum: 1 },
-];
-
-/** The axes: their ends and defaults; new ones, registered or of one’s own. */
-export function Axes() {
-  const axes = useBench((s) => s.settled!.axes);
-  const [own, setOwn] = useState('');
-  const left = REGISTERED.filter((r) => !axes.some((a) => a.tag === r.tag));
-  return (
-    <Section title="Axes">
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
-        {axes.map((a) => (
-          <div key={a.tag} className="grid grid-cols-[minmax(0,1fr)] gap-1">
-            <div className="flex items-center gap-2">
-              <span className="min-w-0 flex-1">
-                <EntryField
-                  aria-label={`Name of the axis ${a.tag}`}
-                  value={a.name}
-                  onApply={(name) => run((p) => setAxis(p, { tag: a.tag, change: { name } }))}
-                />
-              </span>
-              <span className="text-[12px] text-quiet">{a.tag}</span>
-            </div>
-            <div aria-hidden className="grid grid-cols-3 gap-1.5 text-[12px] text-quiet">
-              <span>from</span>
-              <span>default</span>
-              <span>to</span>
-            </div>
-            <div className="grid grid-cols-3 gap-1.5">
-              {(['minimum', 'default', 'maximum'] as const).map((key) => (
-                <NumberField
-                  key={key}
-                  hideLabel
-                  label={`${key.charAt(0).toUpperCase()}${key.slice(1)} of ${a.name}`}
-                  value={a[key]}
-                  onChange={(v) => run((p) => setAxis(p, { tag: a.tag, change: { [key]: v } }))}
-                />
-              ))}
-            </div>
-            <button
-              type="button"
-              className="justify-self-start text-[12.5px] text-kelp underline"
-              onClick={() => run((p) => removeAxis(p, { tag: a.tag }))}
-            >
-              Take {a.name} away
-            </button>
-          </div>
-        ))}
-        {axes.length === 0 && <p className="text-quiet">No axis yet. A second master stands on one: weight, say.</p>}
-        <div className="flex flex-wrap gap-1.5">
-          {left.map((r) => (
-            <Button key={r.tag} onClick={() => run((p) => addAxis(p, r))}>
-              <Plus size={13} /> {r.name}
-            </Button>
-          ))}
-        </div>
-        <form
-          className="flex gap-1.5"
-          onSubmit={(e) => {
-            e.preventDefault();
-            const tag = own.trim().toUpperCase();
-            if (run((p) => addAxis(p, { tag, name: own.trim(), minimum: 0, default: 0, maximum: 1000 }))) setOwn('');
-          }}
-        >
-          <input
-            aria-label="Tag of an axis of one’s own"
-            value={own}
-            maxLength={4}
-            placeholder="own: four letters"
-            onChange={(e) => setOwn(e.target.value)}
-            className="h-7.5 min-w-0 flex-1 rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
-          />
-          <Button type="submit" disabled={own.trim().length !== 4}>
-            Add
-          </Button>
-        </form>
-      </div>
-    </Section>
-  );
-}
 
 const BETWEEN = 'between';
 

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Glyph } from '../../../core/project/model';
 import { designEnds } from '../../../core/project/places';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
-import { glyphAt } from '../../../core/variation/glyphAt';
+import { drawnAt } from '../../../core/variation/glyphAt';
 import { type Handover, jumpAt, removeHandover, setHandover } from '../../../core/variation/handovers';
 import { run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
@@ -86,8 +86,7 @@ function OneHandover({ glyph, handover, index }: { glyph: Glyph; handover: Hando
   const limit = axis && handover.from > designEnds(axis).least ? handover.from : handover.to;
   const jump = useMemo(() => jumpAt(project, glyph, handover, limit), [project, glyph, handover, limit]);
   const letters = useMemo(() => {
-    const plain = { ...project, glyphs: { ...project.glyphs, [glyph.id]: { ...glyph, handovers: [] } } };
-    return [glyph.id, handover.glyph].map((id) => glyphAt(plain, id, { [handover.axis]: limit }));
+    return [glyph.id, handover.glyph].map((id) => drawnAt(project, id, { [handover.axis]: limit }));
   }, [project, glyph, handover, limit]);
   if (!axis || !other) return null;
   const change = (part: Partial<Handover>) =>

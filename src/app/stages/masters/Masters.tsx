@@ -8,9 +8,10 @@ import { useBench, visitPlace } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { Choice } from '../../ui/parts';
 import { AgreementView } from './AgreementView';
+import { Axes } from './Axes';
 import { BetweenView } from './BetweenView';
 import { ChosenDetails } from './ChosenDetails';
-import { Axes, Instances, NewInstances, NewMaster } from './FamilyDetails';
+import { Instances, NewInstances, NewMaster } from './FamilyDetails';
 import { Handovers } from './Handovers';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
@@ -20,7 +21,7 @@ import { halfWay, WaypointDetails, Waypoints } from './Waypoints';
 const SAYS: Readonly<Record<View, string>> = {
   plane: 'Each letter as it looks at its place; drag it, or move it by the arrow keys.',
   agreement: 'Masters blend where their contours, points and parts are the same.',
-  between: 'Right in every master, and wrong between: smooth points that break, outlines that cross.',
+  between: 'Right in every master, and wrong between: points that break, outlines that cross, stems that swell.',
 };
 
 /** The family as one drawing: masters and instances on their axes, what lies between them, and whether they agree. */

@@ -4,7 +4,7 @@ import { withGlyph } from '../../../core/project/edit';
 import type { Glyph, Project } from '../../../core/project/model';
 import { designEnds, type Place, placeInWords, wholePlace } from '../../../core/project/places';
 import { waypointId, waypointOf } from '../../../core/project/waypoints';
-import { glyphAt } from '../../../core/variation/glyphAt';
+import { drawnAt } from '../../../core/variation/glyphAt';
 import { addWaypoint, moveWaypoint, removeWaypoint, waypointSays } from '../../../core/variation/waypointEdits';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { goToStage } from '../../state/navigation';
@@ -95,7 +95,7 @@ export function WaypointDetails({
   const letters = useMemo(() => {
     if (!waypoint) return [];
     const without = withGlyph(project, { ...glyph, waypoints: glyph.waypoints.filter((w) => w !== waypoint) });
-    return [glyphAt(without, glyph.id, waypoint.place)!, glyphAt(project, glyph.id, waypoint.place)!];
+    return [drawnAt(without, glyph.id, waypoint.place)!, drawnAt(project, glyph.id, waypoint.place)!];
   }, [project, glyph, waypoint]);
   if (!waypoint) return null;
   const move = (change: Place) => {
