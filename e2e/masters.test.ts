@@ -160,6 +160,50 @@ test('a glyph gives way to another over part of an axis, up to a limit that is d
   await until('none', () => script<boolean>(`return document.querySelector('[data-testid="limit"]') === null`));
 });
 
+test('an axis tells what a change does before it is done; its map is dragged; instances follow their stems', async () => {
+  await go('masters');
+  await t.fill('Maximum of Weight', '650', true);
+  const draft = () => t.text('[data-testid="axis-draft"]');
+  await until('what it does', async () => /Heavy, Narrow Heavy would lie beyond its ends/.test(await draft()));
+  await t.press('Leave it');
+  await until('as before', () =>
+    script<boolean>(
+      `const l = [...document.querySelectorAll('label')].find((x) => x.innerText === 'Maximum of Weight'); return (document.getElementById(l?.htmlFor) ?? document.querySelector('[aria-label="Maximum of Weight"]')).value === '800'`,
+    ),
+  );
+  await t.press('Map, names, stops');
+  await t.find('[data-testid="map-point"]');
+  await script(
+    `const p = document.querySelectorAll('[data-testid="map-point"]')[1]; p.scrollIntoView({ block: 'nearest' }); p.focus()`,
+  );
+  await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_UP, Key.ARROW_UP).keyUp(Key.SHIFT).perform();
+  await until('other numbers', async () => /Fonts would have Regular at 383\.3 \(400 now\)/.test(await draft()));
+  await t.press('Change Weight');
+  await until('done', () => script<boolean>(`return document.querySelector('[data-testid="axis-draft"]') === null`));
+  await undoAll();
+  await t.pick('How weights are spaced', 'stems by even steps');
+  await until('stems', async () => /Medium\s*4\d\d\s*stem \d+/.test(await t.text('[aria-label="Details"]')));
+});
+
+test('Plan lays the masters side by side, and sets a line in all of them in one step', async () => {
+  await go('plan');
+  await t.find('[aria-label="Plan shows"]');
+  await script(
+    `[...document.querySelectorAll('[aria-label="Plan shows"] button')].find((b) => b.innerText.trim() === 'Masters').click()`,
+  );
+  await t.find('[data-testid="beside-row"]');
+  const heights = () =>
+    script<string[]>(`return [...document.querySelectorAll('[aria-label^="x-height, "]')].map((f) => f.value)`);
+  expect(await heights()).toEqual(['516', '520', '532', '516', '520', '532']);
+  await t.fill('x-height, Light', '518', true);
+  await until('one', async () => (await heights()).join() === '518,520,532,516,520,532');
+  await t.press('All masters');
+  await t.fill('x-height, Light', '521', true);
+  await until('all', async () => (await heights()).every((h) => h === '521'));
+  await undoAll();
+  await until('as before', async () => (await heights()).join() === '516,520,532,516,520,532');
+});
+
 /** The demo with four glyphs that do not agree: two by their start, one by a direction, one past mending; and one that kinks. */
 function broken(): Project {
   let project = buildDemo();
@@ -251,7 +295,7 @@ test('from one weight to nine: an axis, two masters at its ends, a row of instan
   };
   await added('Thin', '100');
   await added('Black', '900');
-  await t.press('All weights');
+  await t.press('Add all weights');
   await until('nine instances', async () => /9 instances/.test(await t.text('[aria-label="Details"]')));
   const names = await script<string[]>(
     `return [...document.querySelectorAll('aside li button[aria-pressed]')].map((b) => b.innerText.trim())`,
@@ -267,7 +311,7 @@ test('from one weight to nine: an axis, two masters at its ends, a row of instan
     'Extra Bold',
     'Black',
   ]);
-  await t.press('All weights');
+  await t.press('Add all weights');
   await until('a word that they are there', async () =>
     /There are instances of these names or at these places already\./.test(await t.text('body')),
   );
@@ -275,7 +319,7 @@ test('from one weight to nine: an axis, two masters at its ends, a row of instan
   await until(
     'copies agree',
     async () =>
-      /Between the masters no smooth point breaks, and no outlines cross\./.test(
+      /Between the masters no smooth point breaks, no outlines cross, no stem swells and no counter closes\./.test(
         await t.text('[data-testid="between"]'),
       ),
     30,

@@ -44,7 +44,9 @@ export function axisConsequences(project: Project, tag: string, change: AxisChan
   const unsaid = project.masters.filter((m) => m.place[tag] === undefined);
   if (unsaid.length > 0 && designEnds(next).usual !== designEnds(axis).usual)
     out.push(`${listed(unsaid.map((m) => m.name))} would move along with the default.`);
-  const renumbered = [...project.masters, ...project.instances]
+  // An instance that stands at a master has its name, as a rule.
+  const places = new Map([...project.instances, ...project.masters].map((m) => [m.name, m] as const));
+  const renumbered = [...places.values()]
     .map((m) => ({ name: m.name, from: shown(toUser(axis, at(m.place))), to: shown(toUser(next, at(m.place))) }))
     .filter((m) => m.from !== m.to);
   const named = renumbered.slice(0, 4).map((m) => `${m.name} at ${m.to} (${m.from} now)`);

@@ -17,9 +17,9 @@ import {
   removeMaster,
   setAxis,
   setInstance,
-  weightRow,
 } from './familyEdits';
 import { instanceAt } from './instance';
+import { weightRow } from './instanceRows';
 
 const demo = buildDemo();
 const one = buildStarter();

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
-import { toDesign } from '../project/axes';
 import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
+import { STYLE_LINKS } from '../project/masterFacts';
 import type { Glyph, Master, MasterId, Project } from '../project/model';
 import { type Place, placeInWords, samePlace, toUser, wholePlace } from '../project/places';
 import { defaultMaster, drawingOf, masterThere } from '../project/queries';
@@ -19,6 +19,7 @@ const name = z.string().trim().min(1).max(200);
 const value = z.number().min(-FARTHEST).max(FARTHEST);
 
 type Axis = Project['axes'][number];
+type Instance = Project['instances'][number];
 
 /** Refuses an axis whose numbers or tag make none. */
 function axisFault(axis: Axis, others: readonly Axis[]): string | undefined {
@@ -349,6 +350,15 @@ const instance = z.object({
   place,
   weightClass: z.number().int().min(1).max(1000).optional(),
   widthClass: z.number().int().min(1).max(9).optional(),
+  /** Which of four linked styles it is; nothing where its name says so. */
+  styleLink: z.enum(['', ...STYLE_LINKS]).optional(),
+  /** Its file’s name without an ending; nothing where the rule holds. */
+  fileName: z
+    .string()
+    .trim()
+    .max(120)
+    .regex(/^[^\\/:*?"<>|\p{Cc}]*$/u, 'no file can be called that')
+    .optional(),
 });
 
 /** Adds instances; those whose names or places are taken are left out, and told. */
@@ -384,7 +394,10 @@ export const setInstance = defineEdit(
   (project, { index, change }) => {
     const own = project.instances[index];
     if (!own) return refused('That instance is no longer in the project.');
-    const next = { ...own, ...change };
+    // What is given empty is left to the rule again.
+    const next: Instance = Object.fromEntries(
+      Object.entries({ ...own, ...change }).filter(([, v]) => v !== undefined && v !== ''),
+    ) as Instance;
     if (project.instances.some((o) => o !== own && o.name === next.name))
       return refused(`There is an instance ${next.name} already.`);
     return edited(
@@ -405,27 +418,3 @@ export const removeInstance = defineEdit(
     );
   },
 );
-
-/** Names of weights by the usual steps. */
-const WEIGHTS: readonly (readonly [value: number, name: string])[] = [
-  [100, 'Thin'],
-  [200, 'Extra Light'],
-  [300, 'Light'],
-  [400, 'Regular'],
-  [500, 'Medium'],
-  [600, 'Semibold'],
-  [700, 'Bold'],
-  [800, 'Extra Bold'],
-  [900, 'Black'],
-];
-
-/** Instances on the usual steps of weight that the axis reaches, at one place on all other axes, named behind `prefix`. */
-export function weightRow(project: Project, others: Place, prefix: string): z.infer<typeof instance>[] {
-  const axis = project.axes.find((x) => x.tag === 'wght');
-  if (!axis) return [];
-  return WEIGHTS.filter(([v]) => v >= axis.minimum && v <= axis.maximum).map(([v, called]) => ({
-    name: [prefix, called === 'Regular' && prefix ? '' : called].filter(Boolean).join(' '),
-    place: { ...wholePlace(project.axes, others), wght: toDesign(axis, v) },
-    weightClass: v,
-  }));
-}

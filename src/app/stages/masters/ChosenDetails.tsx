@@ -1,5 +1,7 @@
 import { Trash2 } from 'lucide-react';
+import { postScriptSafe } from '../../../core/fontfacts/names';
 import { setMasterName } from '../../../core/project/edits';
+import { STYLE_LINKS } from '../../../core/project/masterFacts';
 import { wholePlace } from '../../../core/project/places';
 import { defaultMaster } from '../../../core/project/queries';
 import {
@@ -10,7 +12,8 @@ import {
   setInstance,
 } from '../../../core/variation/familyEdits';
 import { chooseMaster, run, useBench } from '../../state/bench';
-import { Button, EntryField, Section } from '../../ui/parts';
+import { Pick } from '../../ui/controls';
+import { Button, EntryField, NumberField, Section } from '../../ui/parts';
 import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
 
@@ -69,11 +72,14 @@ function MasterDetails({ id, onGone }: { id: string; onGone: () => void }) {
   );
 }
 
+const BY_NAME = 'by name';
+
 function InstanceDetails({ index, onGone }: { index: number; onGone: () => void }) {
   const project = useBench((s) => s.settled)!;
   const instance = project.instances[index];
   if (!instance) return null;
   const place = wholePlace(project.axes, instance.place);
+  const set = (change: Parameters<typeof setInstance>[1]['change']) => run((p) => setInstance(p, { index, change }));
   return (
     <Section title="Instance">
       <div className="grid gap-1.5">
@@ -87,6 +93,31 @@ function InstanceDetails({ index, onGone }: { index: number; onGone: () => void 
           place={place}
           onChange={(change) => run((p) => setInstance(p, { index, change: { place: { ...place, ...change } } }))}
         />
+        <NumberField
+          label="Weight class"
+          value={instance.weightClass}
+          onChange={(weightClass) => set({ weightClass })}
+        />
+        <NumberField label="Width class" value={instance.widthClass} onChange={(widthClass) => set({ widthClass })} />
+        <div className="grid grid-cols-[74px_minmax(0,1fr)] items-center gap-2">
+          <span className="text-quiet">Linked as</span>
+          <Pick
+            label="Style that it is linked as"
+            value={instance.styleLink ?? BY_NAME}
+            options={[
+              { value: BY_NAME, text: 'as its name says' },
+              ...STYLE_LINKS.map((s) => ({ value: s as string, text: s })),
+            ]}
+            onChange={(to) => set({ styleLink: STYLE_LINKS.find((s) => s === to) ?? '' })}
+          />
+          <span className="text-quiet">File</span>
+          <EntryField
+            aria-label="File name of the instance"
+            value={instance.fileName ?? ''}
+            placeholder={postScriptSafe(`${project.family.name}-${instance.name}`.replace(/\s+/g, ''))}
+            onApply={(fileName) => set({ fileName })}
+          />
+        </div>
         <div className="flex gap-2">
           <Button onClick={() => run((p) => removeInstance(p, { index })) && onGone()}>
             <Trash2 size={14} /> Take it away

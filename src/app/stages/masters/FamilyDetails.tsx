@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { plural } from '../../../core/project/edit';
-import type { Project } from '../../../core/project/model';
-import { designEnds, samePlace } from '../../../core/project/places';
-import { addInstances, addMaster, weightRow } from '../../../core/variation/familyEdits';
+import { designEnds } from '../../../core/project/places';
+import { addMaster } from '../../../core/variation/familyEdits';
 import { run, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, Section } from '../../ui/parts';
@@ -75,45 +74,6 @@ export function Instances({ chosen, onChoose }: { chosen: Chosen; onChoose: (cho
           </li>
         ))}
       </ul>
-    </Section>
-  );
-}
-
-/** What the master is called that stands at a place. */
-const calledAt = (project: Project, place: Readonly<Record<string, number>>): string | undefined =>
-  project.masters.find((m) => samePlace(project.axes, m.place, place))?.name;
-
-/** Instances on the usual steps of weight, for each place of the other axes that masters stand at. */
-export function NewInstances() {
-  const project = useBench((s) => s.settled)!;
-  const weight = project.axes.find((a) => a.tag === 'wght');
-  if (!weight) return null;
-  const others = project.axes.filter((a) => a !== weight);
-  const rows = [
-    { name: '', place: {} },
-    ...others.flatMap((a) =>
-      [...new Set(project.masters.flatMap((m) => m.place[a.tag] ?? []))]
-        .filter((v) => v !== designEnds(a).usual)
-        .map((v) => ({ name: calledAt(project, { [a.tag]: v }) ?? `${a.name} ${v}`, place: { [a.tag]: v } })),
-    ),
-  ];
-  return (
-    <Section title="Instances by weight">
-      <p className="mb-2 text-quiet">On the usual steps of 100, as far as the axis reaches.</p>
-      <div className="flex flex-wrap gap-1.5">
-        {rows.map((r) => {
-          const row = weightRow(project, r.place, r.name);
-          return (
-            <Button
-              key={r.name}
-              title={row.map((i) => i.name).join(', ')}
-              onClick={() => run((p) => addInstances(p, { instances: row }))}
-            >
-              {r.name || 'All weights'}
-            </Button>
-          );
-        })}
-      </div>
     </Section>
   );
 }

@@ -170,6 +170,7 @@ export function Plane({
         role="group"
         aria-label="Masters and instances on their axes"
       >
+        <Beyond project={shown} x={x} y={y} across={across.at} up={up.at} wide={wide} />
         <Frame x={x} y={y} across={across.at} up={up.at} wide={wide} />
         {things.map(({ chosen: of, name, place, size }) => {
           const [cx, cy] = at(place);
@@ -235,6 +236,46 @@ const moved = (project: Project, glyph: GlyphId, chosen: Chosen, place: Place) =
     : 'instance' in chosen
       ? setInstance(project, { index: chosen.instance, change: { place } })
       : moveWaypoint(project, { glyph, from: waypointPlace(chosen.waypoint) ?? {}, to: place });
+
+/** Where no master reaches: what is drawn there goes on from the outermost ones. */
+function Beyond({
+  project: { masters, axes },
+  x,
+  y,
+  across,
+  up,
+  wide,
+}: {
+  project: Project;
+  x: Axis | undefined;
+  y: Axis | undefined;
+  across: (v: number) => number;
+  up: (v: number) => number;
+  wide: number;
+}) {
+  const reach = (axis: Axis): readonly [number, number] => {
+    const values = masters.map((m) => wholePlace(axes, m.place)[axis.tag]!);
+    return [Math.min(...values), Math.max(...values)];
+  };
+  const floor = HIGH - 22;
+  const shades: [x: number, y: number, w: number, h: number][] = [];
+  const [left, right] = x ? reach(x).map(across) : [0, wide];
+  if (x) shades.push([0, 0, left!, floor], [right!, 0, wide - right!, floor]);
+  if (y) {
+    const [low, high] = reach(y).map(up) as [number, number];
+    shades.push([left!, 0, right! - left!, high], [left!, low, right! - left!, floor - low]);
+  }
+  return (
+    <g data-testid="beyond" fill="var(--paper)">
+      <title>Beyond the masters: what lies here goes on from the outermost</title>
+      {shades
+        .filter(([, , w, h]) => w > 0 && h > 0)
+        .map(([sx, sy, w, h]) => (
+          <rect key={`${sx} ${sy}`} x={sx} y={sy} width={w} height={h} />
+        ))}
+    </g>
+  );
+}
 
 /** The axes with their ends and defaults. */
 function Frame({

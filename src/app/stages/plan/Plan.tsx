@@ -9,6 +9,7 @@ import { Button, Choice, EntryField, NumberField, Section, TextField } from '../
 import { EmDialog } from './EmDialog';
 import { FactsSection } from './FactsSection';
 import { LanguagesView } from './LanguagesView';
+import { MastersView } from './MastersView';
 import { MetricsDiagram } from './MetricsDiagram';
 import { NameHints } from './NameHints';
 import { PLAN_VIEWS, showInPlan, usePlanView } from './planView';
@@ -85,7 +86,15 @@ export default function Plan() {
         <div className="px-5 pt-3 pb-2">
           <Choice label="Plan shows" value={view} options={PLAN_VIEWS} onChange={showInPlan} />
         </div>
-        {view === 'metrics' ? <MetricsDiagram /> : view === 'languages' ? <LanguagesView /> : <SetsView />}
+        {view === 'metrics' ? (
+          <MetricsDiagram />
+        ) : view === 'masters' ? (
+          <MastersView />
+        ) : view === 'languages' ? (
+          <LanguagesView />
+        ) : (
+          <SetsView />
+        )}
       </div>
       <EmDialog key={em} em={em} onClose={() => setEm(undefined)} />
       <Details

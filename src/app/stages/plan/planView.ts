@@ -3,6 +3,7 @@ import { create } from 'zustand';
 /** What Plan shows in its middle. */
 export const PLAN_VIEWS = [
   { value: 'metrics', text: 'Metrics', title: 'Plan: metrics on the letters' },
+  { value: 'masters', text: 'Masters', title: 'Plan: metrics of all masters side by side' },
   { value: 'languages', text: 'Languages', title: 'Plan: languages, what they lack, the next best step' },
   { value: 'sets', text: 'Sets and lists', title: 'Plan: sets of characters, and lists of one’s own' },
 ] as const;
