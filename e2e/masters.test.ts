@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { buildDemo } from '../demo/family';
 import { buildStarter } from '../demo/starter';
+import { castFont } from '../src/core/casting/font';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { isOnCurve, reverseContour, withStart } from '../src/core/geometry/contour';
 import type { Drawing, Project } from '../src/core/project/model';
@@ -158,6 +159,40 @@ test('a glyph gives way to another over part of an axis, up to a limit that is d
   );
   await undoAll();
   await until('none', () => script<boolean>(`return document.querySelector('[data-testid="limit"]') === null`));
+});
+
+test('a master comes from a font file: what matches is told, then it stands on the axis; a file that is none is said', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wendril-taken-'));
+  const cast = castFont(buildDemo(), { flavour: 'otf', place: { master: 'm3' } });
+  if (!cast.ok) throw new Error(cast.reason);
+  const [font, text] = [join(folder, 'Heavy.otf'), join(folder, 'none.otf')];
+  writeFileSync(font, cast.value.bytes);
+  writeFileSync(text, 'no font at all');
+  await go('masters');
+  await t.pick('What the new master is made from', 'another project or font');
+  const input = await t.find('[data-testid="master-file"]');
+  await input.sendKeys(text);
+  await until('what is wrong', async () => /none\.otf/.test(await t.text('[aria-label="Details"] [role="alert"]')), 30);
+  await input.sendKeys(font);
+  await until(
+    'what matches',
+    async () => /Velmarrow Sans, .+: \d{3} glyphs known, \d{3} by name/.test(await t.text('[data-testid="taken"]')),
+    30,
+  );
+  await t.fill('Name of the new master', 'Taken', true);
+  const weight = await browser.driver.findElements({ css: 'aside input[inputmode="decimal"]' });
+  await weight[2]!.click();
+  await browser.driver
+    .actions()
+    .keyDown(Key.CONTROL)
+    .sendKeys('a')
+    .keyUp(Key.CONTROL)
+    .sendKeys('700', Key.ENTER)
+    .perform();
+  await t.press('Add the master');
+  await until('it stands there', async () => (await masters()).includes('Master Taken'));
+  await undoAll();
+  await until('six again', async () => (await masters()).length === 6);
 });
 
 test('an axis tells what a change does before it is done; its map is dragged; instances follow their stems', async () => {

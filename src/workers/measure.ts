@@ -1,21 +1,23 @@
-import type { Refusal } from '../core/base/result';
+import { attempt, type Refusal, type Result } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type FeaturesView, featuresView } from '../core/features/view';
+import { openAny } from '../core/formats/openFile';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
 import { type ProposalSettings, type ProposedKerning, proposeKerning } from '../core/kerning/proposal';
 import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
-import { drawingOf, masterOf } from '../core/project/queries';
+import { defaultMaster, drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
 import { type Broken, brokenGlyphs } from '../core/variation/between';
 import { canBeMended } from '../core/variation/mending';
+import { type Taken, takenMaster } from '../core/variation/takenMaster';
 import { documentHolder } from './document';
 
 type Progress = (done: number, total: number) => void;
@@ -30,6 +32,9 @@ const project = (): Project => {
 /** What is measured and proposed over many glyphs, on a copy of the document away from the pointer. */
 /** Glyphs whose masters do not agree: what differs, and whether a machine can mend it. */
 export type Disagreeing = readonly { glyph: GlyphId; faults: readonly AgreementFault[]; mends: boolean }[];
+
+/** What a file gives to a new master: of which family and master, of which there are these. */
+export type TakenFrom = { family: string; masters: readonly string[]; master: string; taken: Taken };
 
 export const measureService = {
   ...held.service,
@@ -79,6 +84,25 @@ export const measureService = {
 
   /** Glyphs that break or cross between the masters. */
   broken: (progress: Progress): Broken[] => brokenGlyphs(project(), progress),
+
+  /** A master of a file, matched with the glyphs of the document: its default one, or the one that is named. */
+  async takenFrom(
+    bytes: Uint8Array,
+    name: string,
+    master: string | undefined,
+    progress: Progress,
+  ): Promise<Result<TakenFrom>> {
+    const opened = await openAny(bytes, name, { face: 0, progress });
+    if (!opened.ok) return opened;
+    const from = opened.value.project;
+    const chosen = from.masters.find((m) => m.name === master) ?? defaultMaster(from);
+    return attempt(() => ({
+      family: from.family.name,
+      masters: from.masters.map((m) => m.name),
+      master: chosen.name,
+      taken: takenMaster(project(), from, chosen.id),
+    }));
+  },
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

@@ -297,7 +297,7 @@ test('any edits, undone and done again, resting or not, killed anywhere: what wa
     }),
     { numRuns: 60, seed: 11 },
   );
-});
+}, 60_000);
 
 test('a project of the first stored form opens with its history; its records take the present form', async () => {
   const text = readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8');

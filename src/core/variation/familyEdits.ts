@@ -174,7 +174,8 @@ function withoutHandovers(project: Project): Project {
   return { ...project, glyphs };
 }
 
-const nextMasterId = ({ masters, glyphs }: Project): MasterId => {
+/** An id that no master has or had. */
+export const nextMasterId = ({ masters, glyphs }: Project): MasterId => {
   const taken = new Set(masters.map((m) => m.id));
   // Drawings of a master that was taken away and may come back by undo are not met again.
   for (const g of Object.values(glyphs)) for (const id of Object.keys(g.drawings)) taken.add(id);
@@ -184,11 +185,20 @@ const nextMasterId = ({ masters, glyphs }: Project): MasterId => {
 };
 
 /** Axes that reach as far as a place. */
-const reaching = (axes: Project['axes'], at: Place): Axis[] =>
+export const reaching = (axes: Project['axes'], at: Place): Axis[] =>
   axes.map((x) => {
     const user = toUser(x, wholePlace(axes, at)[x.tag]!);
     return { ...x, minimum: Math.min(x.minimum, user), maximum: Math.max(x.maximum, user) };
   });
+
+/** Why a master of this name cannot be added at a place; undefined where it can. */
+export function masterFault({ masters, axes }: Project, called: string, at: Place): string | undefined {
+  if (masters.length >= MOST_MASTERS) return `A family has at most ${MOST_MASTERS} masters.`;
+  if (axes.length === 0) return 'A second master needs an axis to stand on; add one first.';
+  const there = masters.find((m) => samePlace(axes, m.place, at));
+  if (there) return `${there.name} stands at ${placeInWords(axes, at)} already.`;
+  return masters.some((m) => m.name === called) ? `There is a master ${called} already.` : undefined;
+}
 
 /**
  * Adds a master at a place: as a copy of another, or as what lies there between the masters, or beyond them in a straight line. Axes
@@ -203,11 +213,8 @@ export const addMaster = defineEdit(
   },
   (project, { name: called, place: at, copy }) => {
     const { masters, axes } = project;
-    if (masters.length >= MOST_MASTERS) return refused(`A family has at most ${MOST_MASTERS} masters.`);
-    if (axes.length === 0) return refused('A second master needs an axis to stand on; add one first.');
-    const there = masters.find((m) => samePlace(axes, m.place, at));
-    if (there) return refused(`${there.name} stands at ${placeInWords(axes, at)} already.`);
-    if (masters.some((m) => m.name === called)) return refused(`There is a master ${called} already.`);
+    const fault = masterFault(project, called, at);
+    if (fault) return refused(fault);
     const id = nextMasterId(project);
     const model = copy === undefined ? undefined : masterThere(project, copy);
     // Each glyph’s own drawing, whatever it gives way to in text.

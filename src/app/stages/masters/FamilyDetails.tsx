@@ -2,13 +2,16 @@ import { useState } from 'react';
 import { plural } from '../../../core/project/edit';
 import { designEnds } from '../../../core/project/places';
 import { addMaster } from '../../../core/variation/familyEdits';
+import { addTakenMaster } from '../../../core/variation/takenMaster';
 import { run, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, Section } from '../../ui/parts';
+import { FromFile } from './FromFile';
 import { PlaceFields } from './PlaceFields';
 import { type Chosen, isChosen } from './Plane';
 
 const BETWEEN = 'between';
+const FILE = 'file';
 
 /** A new master: at a place, as a copy of another or as what lies there. */
 export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
@@ -21,7 +24,9 @@ export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
   const at = Object.fromEntries(axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).most]));
   const add = () => {
     const called = name.trim() || `Master ${masters.length + 1}`;
-    const done = run((p) => addMaster(p, { name: called, place: at, ...(from !== BETWEEN && { copy: from }) }));
+    made(run((p) => addMaster(p, { name: called, place: at, ...(from !== BETWEEN && { copy: from }) })));
+  };
+  const made = (done: boolean) => {
     if (!done) return;
     setName('');
     onMade(useBench.getState().settled!.masters.at(-1)!.id);
@@ -43,12 +48,32 @@ export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
           options={[
             { value: BETWEEN, text: masters.length > 1 ? 'what lies there' : 'as it stands' },
             ...masters.map((m) => ({ value: m.id, text: `a copy of ${m.name}` })),
+            { value: FILE, text: 'another project or font' },
           ]}
           onChange={setFrom}
         />
-        <Button kind="primary" onClick={add}>
-          Add the master
-        </Button>
+        {from === FILE ? (
+          <FromFile>
+            {({ master, taken: { drawings, facts } }) => (
+              <Button
+                kind="primary"
+                onClick={() =>
+                  made(
+                    run((p) =>
+                      addTakenMaster(p, { name: name.trim() || master, place: at, drawings: { ...drawings }, facts }),
+                    ),
+                  )
+                }
+              >
+                Add the master
+              </Button>
+            )}
+          </FromFile>
+        ) : (
+          <Button kind="primary" onClick={add}>
+            Add the master
+          </Button>
+        )}
       </div>
     </Section>
   );
