@@ -12,11 +12,13 @@ import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
 import { type ProposalSettings, type ProposedKerning, proposeKerning } from '../core/kerning/proposal';
 import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
+import type { Place } from '../core/project/places';
 import { defaultMaster, drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
 import { type Broken, brokenGlyphs } from '../core/variation/between';
 import { canBeMended } from '../core/variation/mending';
+import { projectAt } from '../core/variation/projectAt';
 import { type Taken, takenMaster } from '../core/variation/takenMaster';
 import { documentHolder } from './document';
 
@@ -84,6 +86,9 @@ export const measureService = {
 
   /** Glyphs that break or cross between the masters. */
   broken: (progress: Progress): Broken[] => brokenGlyphs(project(), progress),
+
+  /** The family at a place as a project of its own. */
+  projectAt: (place: Place, name: string) => projectAt(project(), place, name),
 
   /** A master of a file, matched with the glyphs of the document: its default one, or the one that is named. */
   async takenFrom(

@@ -5,6 +5,7 @@ import type { Setting } from '../../core/project/setting';
 import { run, useBench } from '../state/bench';
 import { useSettingChoices } from '../state/settingChoices';
 import { Check, Slide } from '../ui/controls';
+import { MeasuredAt } from '../ui/MeasuredAt';
 import { IconToggle } from '../ui/parts';
 import { SettingMenu } from '../ui/SettingMenu';
 
@@ -52,6 +53,7 @@ export function GalleyBar({
       ) : (
         <span className="hidden whitespace-nowrap min-[1150px]:inline" data-testid="galley-place">
           {visit ? `the family at ${placeInWords(axes, visit)}` : 'the font as it would be cast now'}
+          {visit && <MeasuredAt place={visit} className="ml-2 hidden min-[1500px]:inline" />}
         </span>
       )}
       <SettingMenu of="the galley" setting={setting} onChange={onSetting} choices={choices} />

@@ -1,5 +1,5 @@
-import type { GlyphId, Project } from '../project/model';
-import { type Kink, kinksOf, looksAt, placesBetween } from './kinks';
+import type { Glyph, GlyphId, Project } from '../project/model';
+import { type Kink, kinksOf, type Looks, looksAt, placesBetween } from './kinks';
 import { type Lump, lumpsOf } from './lumps';
 import { type Tangle, tanglesOf } from './tangles';
 
@@ -10,17 +10,26 @@ export type Broken = { glyph: GlyphId; kinks: readonly Kink[]; tangles: readonly
 const CROSSING = 20;
 const LUMP = 5;
 
+/** What goes wrong with one glyph between its masters; undefined where nothing does. */
+export function brokenGlyph(
+  project: Project,
+  glyph: Glyph,
+  looks: Looks = looksAt(project, placesBetween(project)),
+): Broken | undefined {
+  const kinks = kinksOf(project, glyph, looks);
+  const tangles = tanglesOf(project, glyph, looks);
+  const lumps = lumpsOf(project, glyph);
+  return kinks.length + tangles.length + lumps.length > 0 ? { glyph: glyph.id, kinks, tangles, lumps } : undefined;
+}
+
 /** Glyphs that break, cross or swell between masters, looked at in many places, the worst first; none of one master. */
 export function brokenGlyphs(project: Project, progress?: (done: number, total: number) => void): Broken[] {
   if (project.masters.length < 2) return [];
   const looks = looksAt(project, placesBetween(project));
   const out: Broken[] = [];
   project.glyphOrder.forEach((id, i) => {
-    const glyph = project.glyphs[id]!;
-    const kinks = kinksOf(project, glyph, looks);
-    const tangles = tanglesOf(project, glyph, looks);
-    const lumps = lumpsOf(project, glyph);
-    if (kinks.length + tangles.length + lumps.length > 0) out.push({ glyph: id, kinks, tangles, lumps });
+    const broken = brokenGlyph(project, project.glyphs[id]!, looks);
+    if (broken) out.push(broken);
     if (progress && i % 16 === 0) progress(i, project.glyphOrder.length);
   });
   const weight = ({ kinks, tangles, lumps }: Broken) =>

@@ -10,6 +10,7 @@ import { run, say, useBench } from '../../state/bench';
 import { closeDialog, useDialog } from '../../state/dialogs';
 import { FileInput } from '../../ui/FileInput';
 import { Tip } from '../../ui/Tip';
+import { BetweenMark } from './BetweenMark';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
 import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
@@ -164,6 +165,7 @@ export default function Draw() {
           </div>
         </div>
         <WrongWay />
+        <BetweenMark />
         <HintLine />
       </div>
       <TrialDialog />

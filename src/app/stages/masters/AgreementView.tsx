@@ -7,6 +7,7 @@ import { drawingsOf, flattened } from '../../../core/project/outline';
 import { pathData } from '../../../core/project/pathData';
 import { type Place, wholePlace } from '../../../core/project/places';
 import { drawingOf } from '../../../core/project/queries';
+import { waypointId } from '../../../core/project/waypoints';
 import type { AgreementFault } from '../../../core/variation/agreement';
 import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendAgreement, mendedGlyph } from '../../../core/variation/mending';
@@ -105,7 +106,10 @@ function Report({ glyph, faults }: { glyph: Glyph; faults: readonly AgreementFau
         {faults.length > MOST && <li className="text-quiet">and {faults.length - MOST} more.</li>}
       </ul>
       <div className="flex flex-wrap gap-2">
-        {project.masters.map((m) => (
+        {[
+          ...project.masters,
+          ...glyph.waypoints.map((w, i) => ({ id: waypointId(w.place), name: `waypoint ${i + 1}` })),
+        ].map((m) => (
           <figure key={m.id} className="rounded-lg border border-line bg-panel p-1 text-center">
             <Numbered project={project} glyph={glyph} master={m.id} />
             <figcaption className="text-[12px]">
@@ -113,8 +117,8 @@ function Report({ glyph, faults }: { glyph: Glyph; faults: readonly AgreementFau
                 type="button"
                 className="text-kelp underline"
                 onClick={() => {
-                  chooseMaster(m.id);
                   chooseGlyph(glyph.id);
+                  chooseMaster(m.id);
                   void navigate(`../draw?glyph=${encodeURIComponent(glyph.name)}`, { relative: 'path' });
                 }}
               >

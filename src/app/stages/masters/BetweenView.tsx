@@ -9,6 +9,7 @@ import type { Broken } from '../../../core/variation/between';
 import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendKinks } from '../../../core/variation/kinks';
 import type { Lump } from '../../../core/variation/lumps';
+import { mendTangles } from '../../../core/variation/untangling';
 import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
@@ -211,6 +212,14 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
           })}
         </div>
         <div className="mt-2 flex gap-2">
+          {broken.tangles.some((x) => x.contours[0] === x.contours[1]) && (
+            <Button
+              title="Contours that cross themselves begin elsewhere, where their points agree as well"
+              onClick={() => run((p) => mendTangles(p, { glyphs: [glyph.id] }))}
+            >
+              Part what crosses
+            </Button>
+          )}
           {broken.kinks.some((k) => k.slide !== undefined) && (
             <Button kind="primary" onClick={() => run((p) => mendKinks(p, { glyphs: [glyph.id] }))}>
               Mend {glyph.name}

@@ -1,5 +1,7 @@
 import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { postScriptSafe } from '../../../core/fontfacts/names';
+import { plural } from '../../../core/project/edit';
 import { setMasterName } from '../../../core/project/edits';
 import { STYLE_LINKS } from '../../../core/project/masterFacts';
 import { wholePlace } from '../../../core/project/places';
@@ -11,8 +13,12 @@ import {
   removeMaster,
   setInstance,
 } from '../../../core/variation/familyEdits';
-import { chooseMaster, run, useBench } from '../../state/bench';
+import { chooseMaster, run, say, useBench } from '../../state/bench';
+import { measurer } from '../../state/followers';
+import { storeProject } from '../../state/library';
+import { storageSentence } from '../../state/stores';
 import { Pick } from '../../ui/controls';
+import { MeasuredAt } from '../../ui/MeasuredAt';
 import { Button, EntryField, NumberField, Section } from '../../ui/parts';
 import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
@@ -52,6 +58,7 @@ function MasterDetails({ id, onGone }: { id: string; onGone: () => void }) {
           place={place}
           onChange={(change) => run((p) => moveMaster(p, { master: id, place: change }))}
         />
+        <MeasuredAt place={place} className="text-quiet" />
         {isDefault && <p className="text-quiet">The default: the others are seen from here.</p>}
         <div className="flex flex-wrap gap-2">
           {shown !== id && <Button onClick={() => chooseMaster(id)}>Show it</Button>}
@@ -76,9 +83,26 @@ const BY_NAME = 'by name';
 
 function InstanceDetails({ index, onGone }: { index: number; onGone: () => void }) {
   const project = useBench((s) => s.settled)!;
+  const [storing, setStoring] = useState(false);
   const instance = project.instances[index];
   if (!instance) return null;
   const place = wholePlace(project.axes, instance.place);
+  const store = async () => {
+    setStoring(true);
+    try {
+      const { project: own, stuck } = await (await measurer.synced()).projectAt(instance.place, instance.name);
+      await storeProject(own);
+      const left =
+        stuck.length > 0
+          ? ` ${plural(stuck.length, 'glyph')} whose masters do not agree: ${stuck.slice(0, 6).join(', ')}.`
+          : '';
+      say(`${own.family.name} is among your projects.${left}`);
+    } catch (error) {
+      say(`It could not be stored: ${storageSentence(error)}`);
+    } finally {
+      setStoring(false);
+    }
+  };
   const set = (change: Parameters<typeof setInstance>[1]['change']) => run((p) => setInstance(p, { index, change }));
   return (
     <Section title="Instance">
@@ -93,6 +117,7 @@ function InstanceDetails({ index, onGone }: { index: number; onGone: () => void 
           place={place}
           onChange={(change) => run((p) => setInstance(p, { index, change: { place: { ...place, ...change } } }))}
         />
+        <MeasuredAt place={place} className="text-quiet" />
         <NumberField
           label="Weight class"
           value={instance.weightClass}
@@ -118,7 +143,14 @@ function InstanceDetails({ index, onGone }: { index: number; onGone: () => void 
             onApply={(fileName) => set({ fileName })}
           />
         </div>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
+          <Button
+            title="What lies here between the masters, with one master, among your projects"
+            disabled={storing}
+            onClick={() => void store()}
+          >
+            {storing ? 'Storing…' : 'As a project of its own'}
+          </Button>
           <Button onClick={() => run((p) => removeInstance(p, { index })) && onGone()}>
             <Trash2 size={14} /> Take it away
           </Button>
