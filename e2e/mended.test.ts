@@ -76,7 +76,7 @@ test('draw: a point goes from all masters that agree, or from this one only; tak
   await undoAll();
   await t.pick(
     'Changes reach',
-    /masters, places here/.test(await t.text('[data-testid="reach"]')) ? 'this master' : '6 masters, places here',
+    /drawings, places here/.test(await t.text('[data-testid="reach"]')) ? 'this master' : '6 drawings, places here',
   );
   await t.press('Takes');
   expect(await browser.driver.findElements({ css: '[data-testid="take"]' })).toHaveLength(1);
