@@ -8,6 +8,9 @@ import { looksAt, placesBetween } from './kinks';
 import { nodesApart } from './matching';
 import { tanglesOf } from './tangles';
 
+/** A start is nearer by its shape if its points lie less than this share of the way apart. */
+const CLEARLY = 0.5;
+
 /** Starts that would do as well by their points: other turns of a contour that keep its build. */
 function turnsOf(contour: Contour, like: Contour): Contour[] {
   return contour.points.flatMap((p, i) => {
@@ -48,11 +51,13 @@ export function untangled(project: Project, glyph: Glyph): Glyph | undefined {
       const model = main.contours[c];
       if (!model || !crossing.includes(c)) return contour;
       const now = tangledBetween(project, glyph, model, contour);
-      if (now === 0) return contour;
+      const away = nodesApart(model, contour);
       const best = turnsOf(contour, model)
         .map((t) => ({ t, tangled: tangledBetween(project, glyph, model, t), apart: nodesApart(model, t) }))
         .sort((p, q) => p.tangled - q.tangled || p.apart - q.apart)[0];
-      return best && best.tangled < now ? best.t : contour;
+      // Where both are free between these two, the one that lies much nearer by its shape is the better to others.
+      const better = best && (best.tangled < now || (best.tangled === now && best.apart < away * CLEARLY));
+      return better ? best.t : contour;
     });
     return contours.every((c, i) => c === drawing.contours[i]) ? drawing : { ...drawing, contours };
   };
