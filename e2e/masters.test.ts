@@ -365,3 +365,25 @@ test('from one weight to nine: an axis, two masters at its ends, a row of instan
     /1 master\b[\s\S]*0 axes · 0 instances/.test(await t.text('[aria-label="Details"]')),
   );
 });
+
+test('an italic is begun from the roman and opened as a project of its own', async () => {
+  await go('masters');
+  await t.find('[data-testid="plane-master"]');
+  await t.fill('Angle, degrees', '12', true);
+  await t.press('Begin the italic');
+  await until('it is made', async () => /Go to the italic/.test(await t.text('[data-testid="italic-made"]')), 60);
+  await t.click('[data-testid="italic-made"] a');
+  await until('the italic', async () => /Italic · weight 400 · width 100/.test(await t.text('header')), 30);
+  await until('its line', async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-glyphs')) > 0, 30);
+  const chips = await script<string[]>(
+    `return [...document.querySelectorAll('[aria-label="Masters"] [role="radio"]')].map((c) => c.getAttribute('aria-label'))`,
+  );
+  expect(chips).toEqual([
+    'Light Italic',
+    'Italic',
+    'Heavy Italic',
+    'Narrow Light Italic',
+    'Narrow Italic',
+    'Narrow Heavy Italic',
+  ]);
+});

@@ -2,6 +2,7 @@ import { attempt, type Refusal, type Result } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
+import { italicOf } from '../core/drawing/italic';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type FeaturesView, featuresView } from '../core/features/view';
@@ -86,6 +87,9 @@ export const measureService = {
 
   /** Glyphs that break or cross between the masters. */
   broken: (progress: Progress): Broken[] => brokenGlyphs(project(), progress),
+
+  /** An italic begun from the document. */
+  italicOf: (degrees: number, progress: Progress): Project => italicOf(project(), degrees, progress),
 
   /** The family at a place as a project of its own. */
   projectAt: (place: Place, name: string) => projectAt(project(), place, name),

@@ -13,6 +13,7 @@ import { BetweenView } from './BetweenView';
 import { ChosenDetails } from './ChosenDetails';
 import { Instances, NewMaster } from './FamilyDetails';
 import { Handovers } from './Handovers';
+import { Italic } from './Italic';
 import { NewInstances } from './NewInstances';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
@@ -103,6 +104,7 @@ export default function Masters() {
         <Handovers key={letter} glyph={project.glyphs[letter]!} />
         <NewInstances />
         <Axes />
+        <Italic />
       </Details>
     </div>
   );
