@@ -3,6 +3,7 @@ import { masterOf } from '../project/queries';
 import { carriesSubstitutions } from './adopt';
 import { automaticRules, type RuleShown } from './automatic';
 import { allTexts, impliedSystems, isOff, projectGround } from './ground';
+import { orderNotes } from './order';
 import { type Question, questionsOf } from './questions';
 import { systemsFor } from './scripts';
 import { compileSections } from './sections';
@@ -15,6 +16,8 @@ export type SectionView = ShownSection & {
   text: string;
   faults: readonly Fault[];
   questions: readonly Question[];
+  /** Where its rules work elsewhere than it stands, a sentence each. */
+  order: readonly string[];
   /** Forms that may take part in what it writes by itself, or be left out. */
   forms: readonly RuleShown[];
 };
@@ -50,6 +53,7 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
   // Tables that a font brought say the rest.
   const questions = carriesSubstitutions(project) ? [] : questionsOf({ project, compiled, sections: on, names });
   const shown = shownSections(texts, names);
+  const order = orderNotes(on);
   const has = new Set(shown.flatMap((s) => s.tags));
   const offered = rules.filter((r) => !has.has(r.tag) && !sections.some((s) => s.automatic === r.tag));
   return {
@@ -59,6 +63,7 @@ export function featuresView(project: Project, master: MasterId): FeaturesView {
       ...shown[i]!,
       faults: faults.filter((f) => f.source === i),
       questions: questions.filter((q) => q.section === t.id),
+      order: order[i]!,
       forms: rules.find((r) => r.tag === sections[i]!.automatic && r.isChosen)?.shown ?? [],
     })),
     questions: questions.filter((q) => q.section === undefined),

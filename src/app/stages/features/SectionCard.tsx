@@ -125,6 +125,11 @@ export const SectionCard = memo(function SectionCard({
             empty
           </Button>
         )}
+        {view?.order.map((said) => (
+          <p key={said} data-testid="order-note" className="text-[13px] text-quiet">
+            ↕ {said}
+          </p>
+        ))}
         {view && <Questions questions={view.questions} />}
         {view && <RulesDrawn rules={view.rules} />}
         {view && automatic !== undefined && <FormsTaken id={id} forms={view.forms} />}
