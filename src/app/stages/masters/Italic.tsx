@@ -1,5 +1,4 @@
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import type { Project } from '../../../core/project/model';
 import { defaultMaster } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
@@ -54,9 +53,10 @@ export function Italic() {
         {stored && (
           <p data-testid="italic-made">
             It is among your projects.{' '}
-            <Link className="text-kelp underline" to={`/p/${stored}/draw`}>
+            {/* Another project is opened by the page anew, so that this one is let go of whole. */}
+            <a className="text-kelp underline" href={`/p/${stored}/draw`}>
               Go to the italic
-            </Link>
+            </a>
           </p>
         )}
         {(fault || lost) && (

@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { setFamily, setMasterName } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
+import { masterOf } from '../../../core/project/queries';
 import { addZone, overshootFault, setOwnZone, setZone } from '../../../core/project/zoneEdits';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
@@ -77,7 +78,8 @@ function NewZone() {
 export default function Plan() {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
-  const master = project.masters.find((m) => m.id === masterId)!;
+  // A waypoint is left only after the first sight of the stage.
+  const master = masterOf(project, masterId)!;
   const view = usePlanView((s) => s.view);
   const [em, setEm] = useState<number>();
   return (
