@@ -26,21 +26,27 @@ const masters = () =>
     `return [...document.querySelectorAll('[data-testid="plane-master"]')].map((m) => m.getAttribute('aria-label'))`,
   );
 
-test('masters stand on the plane; one is added between them, moved by keys, made away with, and all of it undone', async () => {
-  await go('masters');
-  await until('six masters', async () => (await masters()).length === 6);
-  await t.fill('Name of the new master', 'Middle', true);
-  await script(`document.querySelector('[aria-label="Name of the new master"]').scrollIntoView({ block: 'center' })`);
-  const weight = await browser.driver.findElements({ css: 'aside input[inputmode="decimal"]' });
-  // The first two are those of the chosen master, the next two of the new one.
-  await weight[2]!.click();
+/** Types the weight of the new master. */
+async function newWeight(weight: string): Promise<void> {
+  const [field] = await browser.driver.findElements({
+    css: 'aside section:has([aria-label="Name of the new master"]) input[inputmode="decimal"]',
+  });
+  await script('arguments[0].scrollIntoView({ block: "nearest" })', field);
+  await field!.click();
   await browser.driver
     .actions()
     .keyDown(Key.CONTROL)
     .sendKeys('a')
     .keyUp(Key.CONTROL)
-    .sendKeys('600', Key.ENTER)
+    .sendKeys(weight, Key.ENTER)
     .perform();
+}
+
+test('masters stand on the plane; one is added between them, moved by keys, made away with, and all of it undone', async () => {
+  await go('masters');
+  await until('six masters', async () => (await masters()).length === 6);
+  await t.fill('Name of the new master', 'Middle', true);
+  await newWeight('600');
   await t.press('Add the master');
   await until('seven', async () => (await masters()).some((m) => m === 'Master Middle'));
   await until('its chip', async () => (await t.text('body')).includes('7 masters'));
@@ -188,15 +194,7 @@ test('a master comes from a font file: what matches is told, then it stands on t
     30,
   );
   await t.fill('Name of the new master', 'Taken', true);
-  const weight = await browser.driver.findElements({ css: 'aside input[inputmode="decimal"]' });
-  await weight[2]!.click();
-  await browser.driver
-    .actions()
-    .keyDown(Key.CONTROL)
-    .sendKeys('a')
-    .keyUp(Key.CONTROL)
-    .sendKeys('700', Key.ENTER)
-    .perform();
+  await newWeight('700');
   await t.press('Add the master');
   await until('it stands there', async () => (await masters()).includes('Master Taken'));
   await undoAll();
@@ -321,18 +319,7 @@ test('from one weight to nine: an axis, two masters at its ends, a row of instan
   await t.press('Weight');
   const added = async (name: string, weight: string) => {
     await t.fill('Name of the new master', name, true);
-    const fields = await browser.driver.findElements({
-      css: 'aside section:has([aria-label="Name of the new master"]) input[inputmode="decimal"]',
-    });
-    await script('arguments[0].scrollIntoView({ block: "center" })', fields[0]);
-    await fields[0]!.click();
-    await browser.driver
-      .actions()
-      .keyDown(Key.CONTROL)
-      .sendKeys('a')
-      .keyUp(Key.CONTROL)
-      .sendKeys(weight, Key.ENTER)
-      .perform();
+    await newWeight(weight);
     await t.press('Add the master');
     await until(name, async () => (await masters()).includes(`Master ${name}`));
   };

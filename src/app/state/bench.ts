@@ -325,7 +325,7 @@ export function stepGlyph(by: 1 | -1): void {
 }
 
 /** Ids of a glyph’s waypoints. */
-export const waypointsOf = (project: Project, glyph: GlyphId | undefined): MasterId[] =>
+const waypointsOf = (project: Project, glyph: GlyphId | undefined): MasterId[] =>
   (project.glyphs[glyph ?? '']?.waypoints ?? []).map((w) => waypointId(w.place));
 
 /** Where only masters are worked on a waypoint is left. */
@@ -360,7 +360,7 @@ export async function forgetHistory(keep: number): Promise<void> {
 }
 
 /** The last state of a glyph that storage can still tell. */
-export async function lastGoodGlyph(id: GlyphId): Promise<Glyph | undefined> {
+async function lastGoodGlyph(id: GlyphId): Promise<Glyph | undefined> {
   const { settled } = get();
   return settled && saver?.records.lastGood(id, settled);
 }

@@ -169,7 +169,7 @@ function slantedContour(contour: Contour, ink: Ink, k: number, dx: number, em: n
 }
 
 /** One drawing slanted: outlines corrected, parts and anchors sheared; `k` is the tangent of the angle, `dx` what keeps it in the middle. */
-export function slantedDrawing(drawing: Drawing, k: number, dx: number, em: number): Drawing {
+function slantedDrawing(drawing: Drawing, k: number, dx: number, em: number): Drawing {
   const shear: Affine = [1, 0, k, 1, 0, 0];
   const back = invert(shear)!;
   const ink = new Ink(drawing.contours, em);

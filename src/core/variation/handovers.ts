@@ -18,7 +18,7 @@ export type Handover = Glyph['handovers'][number];
 const MOST = 16;
 
 /** The handover of a glyph that holds at a place: the first that reaches there. */
-export const handoverAt = (project: Project, glyph: Glyph, at: Place): Handover | undefined => {
+const handoverAt = (project: Project, glyph: Glyph, at: Place): Handover | undefined => {
   if (glyph.handovers.length === 0) return undefined;
   const whole = wholePlace(project.axes, at);
   return glyph.handovers.find((h) => {
