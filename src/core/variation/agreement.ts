@@ -189,7 +189,7 @@ function faultsOf(project: Project, glyph: Glyph): AgreementFault[] {
     });
   return [
     ...project.masters.flatMap((m) => (m.id === main.id ? [] : told(drawingOf(glyph, m.id), m.name, { master: m.id }))),
-    ...glyph.waypoints.flatMap((w, i) => told(w.drawing, `waypoint ${i + 1}`, { waypoint: i })),
+    ...glyph.waypoints.flatMap((w, i) => told(w.drawing, `Waypoint ${i + 1}`, { waypoint: i })),
   ];
 }
 

@@ -81,6 +81,7 @@ export function takenMaster(project: Project, from: Project, masterId: MasterId)
       masterId,
       unencoded(other, (g) => used.has(g.id)),
     ),
+    project.unitsPerEm,
   );
   for (const [id, found] of byShape) take(project.glyphs[id]!, other.glyphs[found], 'shape');
   const ids = new Map([...theirs].map(([own, g]) => [g.id, own]));

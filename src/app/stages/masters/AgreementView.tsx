@@ -108,7 +108,7 @@ function Report({ glyph, faults }: { glyph: Glyph; faults: readonly AgreementFau
       <div className="flex flex-wrap gap-2">
         {[
           ...project.masters,
-          ...glyph.waypoints.map((w, i) => ({ id: waypointId(w.place), name: `waypoint ${i + 1}` })),
+          ...glyph.waypoints.map((w, i) => ({ id: waypointId(w.place), name: `Waypoint ${i + 1}` })),
         ].map((m) => (
           <figure key={m.id} className="rounded-lg border border-line bg-panel p-1 text-center">
             <Numbered project={project} glyph={glyph} master={m.id} />
