@@ -110,6 +110,14 @@ export type Jump = {
   kerning?: { units: number; with: string; side: 'before' | 'behind' };
 };
 
+/** Glyphs that stand for all that are kerned: those with pairs of their own, and the first of each group. */
+function kernedGlyphs({ masters, groups }: Project): ReadonlySet<GlyphId> {
+  const out = new Set(groups.flatMap((g) => g.members.slice(0, 1)));
+  for (const m of masters)
+    for (const key in m.kerning) for (const s of pairSides(key) ?? []) if (s.kind === 'glyph') out.add(s.id);
+  return out;
+}
+
 export function jumpAt(project: Project, glyph: Glyph, handover: Handover, limit: number): Jump {
   const place = { [handover.axis]: limit };
   const source = drawingsAt(project, place);
@@ -121,7 +129,7 @@ export function jumpAt(project: Project, glyph: Glyph, handover: Handover, limit
   );
   const own = (id: GlyphId) => ({ kind: 'glyph' as const, id });
   let kerning: Jump['kerning'];
-  for (const other of project.glyphOrder) {
+  for (const other of kernedGlyphs(project)) {
     if (other === glyph.id || other === handover.glyph) continue;
     for (const side of ['behind', 'before'] as const) {
       const key = (id: GlyphId) => (side === 'behind' ? pairKey(own(id), own(other)) : pairKey(own(other), own(id)));
@@ -132,7 +140,7 @@ export function jumpAt(project: Project, glyph: Glyph, handover: Handover, limit
         );
       const units = at(handover.glyph) - at(glyph.id);
       if (Math.abs(units) > Math.abs(kerning?.units ?? 0.5))
-        kerning = { units, with: project.glyphs[other]!.name, side };
+        kerning = { units, with: project.glyphs[other]?.name ?? other, side };
     }
   }
   return { advance, ...(kerning && { kerning }) };

@@ -42,8 +42,8 @@ export const bentShare = (share: number, bend: number): number => share + bend *
 /** Beyond this a curve would turn back. */
 export const MOST_BEND = 0.95;
 
-/** Bisections of the axis until a stem is met. */
-const TURNS = 24;
+/** Bisections of the axis until a stem is met, to a whole number on an axis of a few thousand. */
+const TURNS = 13;
 
 /**
  * A row whose stems grow from that of its first instance to that of its last by even steps, or by a bent curve (see {@link bentShare}),

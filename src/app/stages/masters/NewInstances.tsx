@@ -23,8 +23,8 @@ export function NewInstances() {
   const [spacing, setSpacing] = useState<Spacing>('numbers');
   const [bend, setBend] = useState(-0.3);
   const glyph = glyphForCodePoint(project, 0x6e)?.id ?? glyphForCodePoint(project, 0x48)?.id;
-  const others = project.axes.filter((a) => a.tag !== 'wght');
   const rows = useMemo(() => {
+    const others = project.axes.filter((a) => a.tag !== 'wght');
     const places = [
       { name: '', place: {} },
       ...others.flatMap((a) =>
@@ -38,7 +38,7 @@ export function NewInstances() {
       const byStem = spacing !== 'numbers' && glyph !== undefined;
       return { name, row: byStem ? spacedRow(project, usual, glyph, spacing === 'curve' ? bend : 0) : usual };
     });
-  }, [project, others, spacing, bend, glyph]);
+  }, [project, spacing, bend, glyph]);
   if (!hasWeight(project)) return null;
   const main = rows[0]!.row;
   return (
