@@ -1,10 +1,15 @@
 import { SlidersHorizontal } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import { type ReactNode, useMemo } from 'react';
 import { isUsual } from '../../core/features/known';
+import { featureLetters } from '../../core/features/letters';
 import { AS_TEXT, isoScript, saidIn } from '../../core/features/setting';
 import type { SettingChoices } from '../../core/features/settingChoices';
+import { glyphNamed } from '../../core/project/queries';
 import type { Setting } from '../../core/project/setting';
+import { useBench } from '../state/bench';
 import { Pick } from './controls';
+import { GlyphShape } from './GlyphShape';
 
 /** A choice that is left to the text. */
 const BY_TEXT = 'text';
@@ -47,13 +52,7 @@ export function SettingMenu({ of, setting, onChange, choices, className = '' }: 
           collisionPadding={8}
           className="z-[60] max-h-(--radix-popover-content-available-height) w-80 overflow-y-auto rounded-xl border border-line bg-panel p-3 text-[13.5px] shadow-xl"
         >
-          <ul aria-label={`Features of ${of}`}>
-            {choices.features.map(({ tag, title, most }) => (
-              <li key={tag} className="flex min-h-7 items-center gap-2">
-                <Form {...{ tag, title, most }} value={setting.features[tag]} onChange={(v) => setFeature(tag, v)} />
-              </li>
-            ))}
-          </ul>
+          <Features {...{ of, setting, choices }} onSet={setFeature} />
           {choices.features.length === 0 && <p className="mb-1 text-quiet">The font has no features yet.</p>}
           <Written {...{ setting, onChange, choices }} />
           {count > 0 && (
@@ -67,6 +66,34 @@ export function SettingMenu({ of, setting, onChange, choices, className = '' }: 
   );
 }
 
+/** All features, each with some letters that it brings; looked for when the menu is opened. */
+function Features({
+  of,
+  setting,
+  choices,
+  onSet,
+}: Omit<Props, 'onChange' | 'className'> & { onSet: (tag: string, value: number) => void }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const letters = useMemo(() => featureLetters(project, master), [project, master]);
+  return (
+    <ul aria-label={`Features of ${of}`}>
+      {choices.features.map(({ tag, title, most }) => (
+        <li key={tag} className="flex min-h-7 items-center gap-2">
+          <Form {...{ tag, title, most }} value={setting.features[tag]} onChange={(v) => onSet(tag, v)}>
+            <span aria-hidden className="flex shrink-0 items-center text-ink" data-testid="feature-letters">
+              {letters.get(tag)?.map((name) => {
+                const glyph = glyphNamed(project, name);
+                return glyph && <GlyphShape key={name} project={project} glyph={glyph} master={master} size={24} />;
+              })}
+            </span>
+          </Form>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** One feature: on or off, or which of its forms. */
 function Form({
   tag,
@@ -74,12 +101,15 @@ function Form({
   most,
   value,
   onChange,
+  children,
 }: {
   tag: string;
   title: string;
   most: number;
   value: number | undefined;
   onChange: (value: number) => void;
+  /** Letters of it. */
+  children: ReactNode;
 }) {
   const now = value ?? (isUsual(tag) ? 1 : 0);
   const name = <span className="min-w-0 flex-1 truncate">{title}</span>;
@@ -94,6 +124,7 @@ function Form({
           className="size-4 accent-(--color-kelp)"
         />
         {name}
+        {children}
         {shown}
       </label>
     );
@@ -110,6 +141,7 @@ function Form({
         onChange={(v) => onChange(Number(v))}
       />
       {name}
+      {children}
       {shown}
     </>
   );
