@@ -39,14 +39,50 @@ export function toUser(axis: Pick<Axes[number], 'map'>, design: number): number 
   return d1 === d0 ? u1 : u0 + ((design - d0) / (d1 - d0)) * (u1 - u0);
 }
 
+/** The value nearest to a design value that an axis of single values has; any value of one that runs through. */
+export function heldValue(axis: Axes[number], design: number): number {
+  if (!axis.discrete || axis.discrete.length === 0) return design;
+  const values = axis.discrete.map((v) => toDesign(axis, v));
+  return values.reduce((best, v) => (Math.abs(v - design) < Math.abs(best - design) ? v : best));
+}
+
+/**
+ * The values of a place on axes of single values, as a key. What has other values there is another design: nothing is blended from one
+ * to the other. All places have the same where every axis runs through.
+ */
+export const sheetOf = (axes: Axes, place: Place): string =>
+  axes
+    .filter((a) => a.discrete && a.discrete.length > 0)
+    .map((a) => heldValue(a, place[a.tag] ?? designEnds(a).usual))
+    .join(' ');
+
 /** How far from the end of an axis the slope there is taken, as a share of the way to the default. */
 const STEP = 0.02;
 
 /**
- * How much each of several drawings counts at a place, in their order. Beyond the ends of the axes what happens at the end goes on in a
+ * How much each of several drawings counts at a place, in their order; those that have other values than the place on axes of single
+ * values do not count at all, unless none has its values. Beyond the ends of the axes what happens at the end goes on in a
  * straight line; within them this is the model of OpenType.
  */
 export function weightsAt(axes: Axes, places: readonly Place[], at: Place): number[] {
+  const through = axes.filter((a) => !a.discrete || a.discrete.length === 0);
+  if (through.length === axes.length) return weightsThrough(axes, places, at);
+  const sheets = places.map((p) => sheetOf(axes, p));
+  const goal = [sheetOf(axes, at), sheetOf(axes, {}), sheets[0]!].find((s) => sheets.includes(s));
+  const there = places.flatMap((_, i) => (sheets[i] === goal ? [i] : []));
+  const weights = weightsThrough(
+    through,
+    there.map((i) => places[i]!),
+    at,
+  );
+  const out = places.map(() => 0);
+  there.forEach((i, k) => {
+    out[i] = weights[k]!;
+  });
+  return out;
+}
+
+function weightsThrough(axes: Axes, places: readonly Place[], at: Place): number[] {
   const model = variationModel(places.map((p) => normalised(axes, p)));
   const held = normalised(axes, at);
   const out = masterWeights(model, held);

@@ -1,6 +1,8 @@
 import { type Contour, isOnCurve, sameBuild, signedArea } from '../geometry/contour';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
-import { defaultMaster, drawingOf } from '../project/queries';
+import { sheetOf } from '../project/places';
+import { drawingOf } from '../project/queries';
+import { mainOn, type Sheet, sheetsOf } from '../project/structure';
 import { contourFacts, matchedContours, matchedStart, nodesApart, nodesOf } from './matching';
 
 /** What keeps masters of a glyph apart. */
@@ -161,19 +163,24 @@ const blended = (a: Contour, b: Contour): Contour => ({
   points: a.points.map((p, i) => ({ ...p, x: (p.x + b.points[i]!.x) / 2, y: (p.y + b.points[i]!.y) / 2 })),
 });
 
-const found = new WeakMap<Glyph, { masters: Project['masters']; faults: readonly AgreementFault[] }>();
+type Known = Pick<Project, 'masters' | 'axes'> & { faults: readonly AgreementFault[] };
+const found = new WeakMap<Glyph, Known>();
 
-/** All that keeps the masters and waypoints of a glyph from agreeing with its drawing in the default master; nothing in one master. */
+/**
+ * All that keeps the masters and waypoints of a glyph from agreeing with its drawing in the default master; nothing in one master. Where
+ * axes have single values only, those with the same values are held against one another.
+ */
 export function agreementOf(project: Project, glyph: Glyph): readonly AgreementFault[] {
   const known = found.get(glyph);
-  if (known?.masters === project.masters) return known.faults;
-  const faults = faultsOf(project, glyph);
-  found.set(glyph, { masters: project.masters, faults });
+  const { masters, axes } = project;
+  if (known?.masters === masters && known.axes === axes) return known.faults;
+  const faults = sheetsOf(project).flatMap((own) => faultsOn(project, glyph, own));
+  found.set(glyph, { masters, axes, faults });
   return faults;
 }
 
-function faultsOf(project: Project, glyph: Glyph): AgreementFault[] {
-  const main = defaultMaster(project);
+function faultsOn(project: Project, glyph: Glyph, { sheet, masters }: Sheet): AgreementFault[] {
+  const main = mainOn(project, masters);
   const own = drawingOf(glyph, main.id);
   const told = (other: Drawing, name: string, at: AgreementFault['at']): AgreementFault[] =>
     differences(own, other).map(({ said, ...d }) => {
@@ -188,8 +195,10 @@ function faultsOf(project: Project, glyph: Glyph): AgreementFault[] {
       };
     });
   return [
-    ...project.masters.flatMap((m) => (m.id === main.id ? [] : told(drawingOf(glyph, m.id), m.name, { master: m.id }))),
-    ...glyph.waypoints.flatMap((w, i) => told(w.drawing, `Waypoint ${i + 1}`, { waypoint: i })),
+    ...masters.flatMap((m) => (m.id === main.id ? [] : told(drawingOf(glyph, m.id), m.name, { master: m.id }))),
+    ...glyph.waypoints.flatMap((w, i) =>
+      sheetOf(project.axes, w.place) === sheet ? told(w.drawing, `Waypoint ${i + 1}`, { waypoint: i }) : [],
+    ),
   ];
 }
 

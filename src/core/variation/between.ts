@@ -1,4 +1,5 @@
 import type { Glyph, GlyphId, Project } from '../project/model';
+import { designsOf } from '../project/structure';
 import { type Kink, kinksOf, type Looks, looksAt, placesBetween } from './kinks';
 import { type Lump, lumpsOf } from './lumps';
 import { type Tangle, tanglesOf } from './tangles';
@@ -10,25 +11,34 @@ export type Broken = { glyph: GlyphId; kinks: readonly Kink[]; tangles: readonly
 const CROSSING = 20;
 const LUMP = 5;
 
+type Design = { project: Project; looks: Looks; first: (own: number) => number };
+
+/** What is looked at: each design that axes of single values part, at places between its masters. */
+function designs(project: Project): Design[] {
+  return designsOf(project).map((own) => ({
+    project: own,
+    looks: looksAt(own, placesBetween(own)),
+    first: (i) => project.masters.indexOf(own.masters[i]!),
+  }));
+}
+
 /** What goes wrong with one glyph between its masters; undefined where nothing does. */
-export function brokenGlyph(
-  project: Project,
-  glyph: Glyph,
-  looks: Looks = looksAt(project, placesBetween(project)),
-): Broken | undefined {
-  const kinks = kinksOf(project, glyph, looks);
-  const tangles = tanglesOf(project, glyph, looks);
-  const lumps = lumpsOf(project, glyph);
+export function brokenGlyph(project: Project, glyph: Glyph, all = designs(project)): Broken | undefined {
+  const kinks = all.flatMap((d) => kinksOf(d.project, glyph, d.looks));
+  const tangles = all.flatMap((d) => tanglesOf(d.project, glyph, d.looks));
+  const lumps = all.flatMap((d) =>
+    lumpsOf(d.project, glyph).map((l) => ({ ...l, between: [d.first(l.between[0]), d.first(l.between[1])] as const })),
+  );
   return kinks.length + tangles.length + lumps.length > 0 ? { glyph: glyph.id, kinks, tangles, lumps } : undefined;
 }
 
 /** Glyphs that break, cross or swell between masters, looked at in many places, the worst first; none of one master. */
 export function brokenGlyphs(project: Project, progress?: (done: number, total: number) => void): Broken[] {
   if (project.masters.length < 2) return [];
-  const looks = looksAt(project, placesBetween(project));
+  const all = designs(project);
   const out: Broken[] = [];
   project.glyphOrder.forEach((id, i) => {
-    const broken = brokenGlyph(project, project.glyphs[id]!, looks);
+    const broken = brokenGlyph(project, project.glyphs[id]!, all);
     if (broken) out.push(broken);
     if (progress && i % 16 === 0) progress(i, project.glyphOrder.length);
   });

@@ -18,6 +18,9 @@ const MOST_AXES = 16;
 const name = z.string().trim().min(1).max(200);
 const value = z.number().min(-FARTHEST).max(FARTHEST);
 
+/** The only values that an axis has, in user units. */
+const singles = z.array(value).max(32).readonly();
+
 type Axis = Project['axes'][number];
 type Instance = Project['instances'][number];
 
@@ -29,6 +32,15 @@ function axisFault(axis: Axis, others: readonly Axis[]): string | undefined {
   if (!(axis.minimum <= axis.default && axis.default <= axis.maximum))
     return `The default of ${axis.name} lies between its minimum and its maximum.`;
   if (axis.minimum === axis.maximum) return `${axis.name} needs room between its minimum and its maximum.`;
+  const { discrete = [] } = axis;
+  if (discrete.length === 0) return undefined;
+  if (new Set(discrete).size < Math.max(2, discrete.length))
+    return `${axis.name} has two single values at least, each once.`;
+  for (const end of [axis.minimum, axis.default, axis.maximum])
+    if (!discrete.includes(end))
+      return `The single values of ${axis.name} hold its ends and its default; ${end} is not among them.`;
+  const beyond = discrete.find((v) => v < axis.minimum || v > axis.maximum);
+  if (beyond !== undefined) return `${beyond} lies beyond the ends of ${axis.name}.`;
   return undefined;
 }
 
@@ -45,7 +57,14 @@ export const addAxis = defineEdit(
     name: 'addAxis',
     does: 'Adds an axis to the family',
     reach: 'all masters',
-    args: z.object({ tag: z.string(), name, minimum: value, default: value, maximum: value }),
+    args: z.object({
+      tag: z.string(),
+      name,
+      minimum: value,
+      default: value,
+      maximum: value,
+      discrete: singles.optional(),
+    }),
   },
   (project, args) => {
     const axis: Axis = { ...args, map: [], hidden: false, labels: {} };
@@ -95,6 +114,8 @@ export const setAxis = defineEdit(
         hidden: z.boolean().optional(),
         labels: z.record(z.string().max(40), z.string().max(200)).readonly().optional(),
         stops: z.array(stop).max(64).readonly().optional(),
+        /** None: the axis runs through. */
+        discrete: singles.optional(),
         map: z
           .array(z.tuple([value, value]).readonly())
           .max(64)
@@ -106,7 +127,11 @@ export const setAxis = defineEdit(
   (project, { tag, change }) => {
     const axis = project.axes.find((x) => x.tag === tag);
     if (!axis) return refused(`There is no axis ${tag}.`);
-    const next: Axis = { ...axis, ...Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined)) };
+    const { discrete, ...said }: Axis = {
+      ...axis,
+      ...Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined)),
+    };
+    const next: Axis = { ...said, ...(discrete && discrete.length > 0 && { discrete }) };
     const fault = axisFault(
       next,
       project.axes.filter((x) => x !== axis),

@@ -1,8 +1,8 @@
-import { blendedDrawing, blendedMaster } from '../project/blending';
+import { blendedMaster } from '../project/blending';
+import { blendsAt } from '../project/drawingsAt';
 import type { Glyph, Project } from '../project/model';
 import { designEnds, type Place, weightsAt } from '../project/places';
-import { defaultMaster, drawingOf } from '../project/queries';
-import { sameStructure } from '../project/structure';
+import { defaultMaster } from '../project/queries';
 import { handedOver } from './handovers';
 
 /**
@@ -18,24 +18,19 @@ export function instanceAt(
   beyond = false,
 ): { project: Project; stuck: string[] } {
   const { masters } = project;
-  const weightsFor = (places: readonly Place[]) =>
-    weightsAt(project.axes, places, beyond ? place : held(project, place));
-  const weights = weightsFor(masters.map((m) => m.place));
+  const at = beyond ? place : held(project, place);
+  const weights = weightsAt(
+    project.axes,
+    masters.map((m) => m.place),
+    at,
+  );
+  const blend = blendsAt(project, at);
   const main = defaultMaster(project);
   const stuck: string[] = [];
   const glyph = (g: Glyph): Glyph => {
-    const drawings = [...masters.map((m) => drawingOf(g, m.id)), ...g.waypoints.map((w) => w.drawing)];
-    const agrees = sameStructure(drawings);
+    const { drawing, agrees } = blend(g);
     if (!agrees) stuck.push(g.name);
-    const own =
-      g.waypoints.length === 0
-        ? weights
-        : weightsFor([...masters.map((m) => m.place), ...g.waypoints.map((w) => w.place)]);
-    return {
-      ...g,
-      waypoints: [],
-      drawings: { [main.id]: agrees ? blendedDrawing(drawings, own) : drawingOf(g, main.id) },
-    };
+    return { ...g, waypoints: [], drawings: { [main.id]: drawing } };
   };
   const made: Project = {
     ...project,

@@ -6,7 +6,7 @@ import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, Project } from '../project/model';
 import { type Place, weightsAt, wholePlace } from '../project/places';
 import { defaultMaster, drawingOf } from '../project/queries';
-import { sameStructure } from '../project/structure';
+import { designsOf, sameStructure, waypointsIn } from '../project/structure';
 
 /** A smooth point that breaks between masters: how much, how far it stands off its tangent, where on the axes it is worst. */
 export type Kink = {
@@ -63,7 +63,8 @@ export function placesBetween({ masters, axes, instances }: Project): Place[] {
 /** Weights of the drawings of most glyphs at places; those with waypoints of their own have others. */
 export type Looks = readonly { place: Place; weights: readonly number[] }[];
 export const looksAt = (project: Project, places: readonly Place[], glyph?: Glyph): Looks => {
-  const stands = [...project.masters.map((m) => m.place), ...(glyph?.waypoints ?? []).map((w) => w.place)];
+  const own = glyph ? waypointsIn(project, glyph) : [];
+  const stands = [...project.masters.map((m) => m.place), ...own.map(({ waypoint }) => waypoint.place)];
   return places.map((place) => ({ place, weights: weightsAt(project.axes, stands, place) }));
 };
 
@@ -80,7 +81,7 @@ export const looksOf = (project: Project, glyph: Glyph, looks: Looks): Looks =>
 /** All drawings of a glyph that count between masters: its masters' and its waypoints'. */
 export const drawingsOf = (project: Project, glyph: Glyph): Drawing[] => [
   ...project.masters.map((m) => drawingOf(glyph, m.id)),
-  ...glyph.waypoints.map((w) => w.drawing),
+  ...waypointsIn(project, glyph).map(({ waypoint }) => waypoint.drawing),
 ];
 
 /** Smooth points of a glyph that break between its masters, the worst first; none where they do not agree. */
@@ -182,14 +183,17 @@ export function withoutKinks(
       return { ...d, contours: d.contours.map((c, i) => (i === contour ? { ...c, points } : c)) };
     });
   }
-  const count = project.masters.length;
+  const waypoints = [...glyph.waypoints];
+  waypointsIn(project, glyph).forEach(({ waypoint, index }, i) => {
+    waypoints[index] = { ...waypoint, drawing: drawings[project.masters.length + i]! };
+  });
   const next: Glyph = {
     ...glyph,
     drawings: {
       ...glyph.drawings,
       ...Object.fromEntries(project.masters.map((m, i) => [m.id, drawings[i]!])),
     },
-    waypoints: glyph.waypoints.map((w, i) => ({ ...w, drawing: drawings[count + i]! })),
+    waypoints,
   };
   return { glyph: mends.length > 0 ? next : glyph, mended: mends.length, left: kinks.length - mends.length };
 }
@@ -204,16 +208,18 @@ export const mendKinks = defineEdit(
   },
   (project, { glyphs: ids }) => {
     if (project.masters.length < 2) return refused('One master has nothing between.');
-    const looks = looksAt(project, placesBetween(project));
     const glyphs = { ...project.glyphs };
     let [mended, left] = [0, 0];
-    for (const id of ids) {
-      const glyph = project.glyphs[id];
-      if (!glyph) continue;
-      const done = withoutKinks(project, glyph, looks);
-      glyphs[id] = done.glyph;
-      mended += done.mended;
-      left += done.left;
+    for (const design of designsOf(project)) {
+      const looks = looksAt(design, placesBetween(design));
+      for (const id of ids) {
+        const glyph = glyphs[id];
+        if (!glyph) continue;
+        const done = withoutKinks(design, glyph, looks);
+        glyphs[id] = done.glyph;
+        mended += done.mended;
+        left += done.left;
+      }
     }
     if (mended === 0)
       return refused(

@@ -1,6 +1,6 @@
 import type { Glyph, Project } from '../project/model';
 import { type Place, wholePlace } from '../project/places';
-import { sameStructure } from '../project/structure';
+import { sameStructure, waypointsIn } from '../project/structure';
 import { drawingsOf } from './kinks';
 import { type Edges, edgesOf, type Row, rowsThrough } from './rows';
 
@@ -115,10 +115,11 @@ export function lumpsOf(project: Project, glyph: Glyph): Lump[] {
     return outlines[i];
   };
   const worst = new Map<string, Lump>();
-  const places = [...masters.map((m) => m.place), ...glyph.waypoints.map((w) => w.place)];
+  const waypoints = waypointsIn(project, glyph).map(({ waypoint }) => waypoint);
+  const places = [...masters.map((m) => m.place), ...waypoints.map((w) => w.place)];
   for (const { ends, between } of linesOf(project)) {
     const [i, j] = ends;
-    const own = glyph.waypoints.flatMap((w, k) =>
+    const own = waypoints.flatMap((w, k) =>
       isOn(axes, masters[i]!.place, masters[j]!.place, w.place) ? [masters.length + k] : [],
     );
     for (const k of [...between, ...own]) {

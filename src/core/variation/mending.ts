@@ -4,7 +4,8 @@ import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
-import { defaultMaster, drawingOf } from '../project/queries';
+import { drawingOf } from '../project/queries';
+import { designsOf, mainOn, waypointsIn } from '../project/structure';
 import { type AgreementFault, agreementOf } from './agreement';
 import { aligned } from './alignment';
 import { contourFacts, matchedContours, matchedStart } from './matching';
@@ -22,14 +23,21 @@ type Sources = Map<string, Drawing>;
  * order of their shapes, turned, started alike, and given the points that their fellows have. Shapes stay what they are.
  */
 export function mendedGlyph(project: Project, glyph: Glyph): Mended {
-  const main = defaultMaster(project).id;
   const faults = agreementOf(project, glyph).filter((f) => f.kind !== 'anchors');
   if (faults.length === 0) return { glyph, done: [], left: agreementOf(project, glyph) };
-  const sources: Sources = new Map(project.masters.map((m) => [m.id, drawingOf(glyph, m.id)]));
-  glyph.waypoints.forEach((w, i) => {
-    sources.set(`waypoint ${i}`, w.drawing);
-  });
   const done = new Set<string>();
+  const next = designsOf(project).reduce(
+    (g, design) => mendedIn(design, mainOn(project, design.masters).id, g, done),
+    glyph,
+  );
+  return { glyph: next, done: [...done], left: agreementOf(project, next) };
+}
+
+/** The masters and waypoints of one design brought to agree with its main one. */
+function mendedIn(project: Project, main: MasterId, glyph: Glyph, done: Set<string>): Glyph {
+  const sources: Sources = new Map(project.masters.map((m) => [m.id, drawingOf(glyph, m.id)]));
+  const own = waypointsIn(project, glyph);
+  for (const { waypoint, index } of own) sources.set(`waypoint ${index}`, waypoint.drawing);
   withSameParts(project, sources, main, done);
   const count = sources.get(main)!.contours.length;
   const others = [...sources.keys()].filter((k) => k !== main && sources.get(k)!.contours.length === count);
@@ -38,9 +46,11 @@ export function mendedGlyph(project: Project, glyph: Glyph): Mended {
   const drawings = { ...glyph.drawings };
   for (const m of project.masters)
     if (sources.get(m.id) !== drawingOf(glyph, m.id)) drawings[m.id] = sources.get(m.id)!;
-  const waypoints = glyph.waypoints.map((w, i) => ({ ...w, drawing: sources.get(`waypoint ${i}`)! }));
-  const next = { ...glyph, drawings, waypoints };
-  return { glyph: next, done: [...done], left: agreementOf(project, next) };
+  const waypoints = own.reduce(
+    (list, { waypoint, index }) => list.with(index, { ...waypoint, drawing: sources.get(`waypoint ${index}`)! }),
+    glyph.waypoints,
+  );
+  return { ...glyph, drawings, waypoints };
 }
 
 /** Components in one order; drawn out everywhere where they are not the same. */

@@ -4,6 +4,7 @@ import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { Drawing, Glyph, Project } from '../project/model';
 import { defaultMaster, drawingOf } from '../project/queries';
+import { designsOf, waypointsIn } from '../project/structure';
 import { looksAt, placesBetween } from './kinks';
 import { nodesApart } from './matching';
 import { tanglesOf } from './tangles';
@@ -39,6 +40,11 @@ function tangledBetween(project: Project, glyph: Glyph, a: Contour, b: Contour):
  * what was tangled; undefined where none does. Shapes stay.
  */
 export function untangled(project: Project, glyph: Glyph): Glyph | undefined {
+  const next = designsOf(project).reduce((g, design) => untangledIn(design, g) ?? g, glyph);
+  return next === glyph ? undefined : next;
+}
+
+function untangledIn(project: Project, glyph: Glyph): Glyph | undefined {
   if (project.masters.length < 2) return undefined;
   const looks = looksAt(project, placesBetween(project));
   const tangles = tanglesOf(project, glyph, looks);
@@ -63,8 +69,14 @@ export function untangled(project: Project, glyph: Glyph): Glyph | undefined {
   };
   const next: Glyph = {
     ...glyph,
-    drawings: Object.fromEntries(Object.entries(glyph.drawings).map(([m, d]) => [m, turned(d)])),
-    waypoints: glyph.waypoints.map((w) => ({ ...w, drawing: turned(w.drawing) })),
+    drawings: {
+      ...glyph.drawings,
+      ...Object.fromEntries(project.masters.map((m) => [m.id, turned(drawingOf(glyph, m.id))])),
+    },
+    waypoints: waypointsIn(project, glyph).reduce(
+      (list, { waypoint, index }) => list.with(index, { ...waypoint, drawing: turned(waypoint.drawing) }),
+      glyph.waypoints,
+    ),
   };
   const size = (list: readonly { units: number }[]) => list.reduce((sum, t) => sum + t.units, 0);
   return size(tanglesOf(project, next, looks)) < size(tangles) ? next : undefined;

@@ -7,7 +7,7 @@ import { Button, Section } from '../../ui/parts';
 import { AxisCard } from './AxisCard';
 
 type Axis = Project['axes'][number];
-type Registered = { [K in 'tag' | 'name' | 'minimum' | 'default' | 'maximum']: Axis[K] };
+type Registered = { [K in 'tag' | 'name' | 'minimum' | 'default' | 'maximum']: Axis[K] } & Pick<Axis, 'discrete'>;
 
 /** Axes that there are standards for, with ends that make sense. */
 const REGISTERED: readonly Registered[] = [
@@ -15,7 +15,7 @@ const REGISTERED: readonly Registered[] = [
   { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100 },
   { tag: 'opsz', name: 'Optical size', minimum: 8, default: 12, maximum: 72 },
   { tag: 'slnt', name: 'Slant', minimum: -12, default: 0, maximum: 0 },
-  { tag: 'ital', name: 'Italic', minimum: 0, default: 0, maximum: 1 },
+  { tag: 'ital', name: 'Italic', minimum: 0, default: 0, maximum: 1, discrete: [0, 1] },
 ];
 
 /** The axes: their ends and defaults; new ones, registered or of one’s own. */

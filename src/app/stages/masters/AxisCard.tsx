@@ -87,6 +87,7 @@ export function AxisCard({ axis }: { axis: Axis }) {
         <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
           <AxisStops axis={axis} />
           <Labels axis={axis} />
+          <SingleValues axis={axis} />
           <Check
             label={`${name} is hidden in menus`}
             checked={axis.hidden}
@@ -96,6 +97,31 @@ export function AxisCard({ axis }: { axis: Axis }) {
           </Check>
         </div>
       )}
+    </div>
+  );
+}
+
+/** The only values of an axis that does not run through, as numbers in a row. */
+function SingleValues({ axis }: { axis: Axis }) {
+  const apply = (to: string) => {
+    const parts = to.split(/[\s,;]+/).filter(Boolean);
+    const odd = parts.find((p) => !Number.isFinite(Number(p)));
+    if (odd !== undefined) {
+      say(`“${odd}” is not a number.`);
+      return;
+    }
+    const discrete = parts.map(Number).sort((a, b) => a - b);
+    run((p) => setAxis(p, { tag: axis.tag, change: { discrete } }));
+  };
+  return (
+    <div className="grid gap-1">
+      <span className="text-[12px] text-quiet">Single values, nothing between them</span>
+      <EntryField
+        aria-label={`Single values of ${axis.name}`}
+        value={(axis.discrete ?? []).join(', ')}
+        placeholder="none: it runs through"
+        onApply={apply}
+      />
     </div>
   );
 }

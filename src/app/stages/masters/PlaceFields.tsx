@@ -1,5 +1,5 @@
 import type { Project } from '../../../core/project/model';
-import type { Place } from '../../../core/project/places';
+import { heldValue, type Place } from '../../../core/project/places';
 import { NumberField } from '../../ui/parts';
 
 /** A place as a number on each axis; a change tells the axis and its value. */
@@ -13,6 +13,11 @@ export function PlaceFields({
   onChange: (change: Place) => void;
 }) {
   return axes.map((a) => (
-    <NumberField key={a.tag} label={a.name} value={place[a.tag]} onChange={(v) => onChange({ [a.tag]: v })} />
+    <NumberField
+      key={a.tag}
+      label={a.name}
+      value={place[a.tag]}
+      onChange={(v) => onChange({ [a.tag]: heldValue(a, v) })}
+    />
   ));
 }
