@@ -52,6 +52,7 @@ test('damaged GLIF, plist and designspace text is refused by file and line', () 
       ],
       sources: [{ filename: 'A.ufo', name: 'a', styleName: 'A', layer: undefined, location: { Weight: 1 } }],
       instances: [],
+      rules: [],
       lib: {},
     }),
   );

@@ -63,6 +63,13 @@ test('whatever is written is read back', () => {
             filename: undefined,
             location: location(v),
           })),
+          rules: named.flatMap((a, i) => [
+            {
+              name: `r${i}`,
+              sets: [[{ axis: a.name, minimum: a.minimum }], [{ axis: a.name, maximum: 3 }]],
+              subs: [['a', 'b<']],
+            },
+          ]),
           lib: {},
         };
         expect(readDesignspace(writeDesignspace(space), 'x.designspace')).toEqual(space);

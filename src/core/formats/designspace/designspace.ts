@@ -40,11 +40,18 @@ export type DesignspaceInstance = {
   filename: string | undefined;
   location: Record<string, number>;
 };
+/** Glyphs that give way to others where all conditions of one of the sets hold; ends left out reach as far as the axis. */
+export type DesignspaceRule = {
+  name: string;
+  sets: { axis: string; minimum?: number | undefined; maximum?: number | undefined }[][];
+  subs: [from: string, to: string][];
+};
 /** Locations are by axis name, in design units, as the format has them. */
 export type Designspace = {
   axes: DesignspaceAxis[];
   sources: DesignspaceSource[];
   instances: DesignspaceInstance[];
+  rules: DesignspaceRule[];
   lib: Lib;
 };
 
@@ -113,7 +120,30 @@ export function readDesignspace(text: string, file: string): Designspace {
     );
   const dict = child(root, 'lib')?.children[0];
   const lib = dict ? plistValue(dict, file) : {};
-  return { axes, sources, instances, lib: isDict(lib) ? lib : {} };
+  const rules = list('rules')
+    .filter((e) => e.name === 'rule')
+    .map((e) => ruleOf(e, file));
+  return { axes, sources, instances, rules, lib: isDict(lib) ? lib : {} };
+}
+
+/** A rule; conditions without a set, as older files have them, are one set. */
+function ruleOf(rule: XmlElement, file: string): DesignspaceRule {
+  const conditions = (e: XmlElement) =>
+    e.children
+      .filter((c) => c.name === 'condition')
+      .map((c) => {
+        const own = (key: string) =>
+          c.attributes[key] === undefined ? {} : { [key]: numberAttribute(c, key, undefined, file) };
+        const axis = c.attributes.name ?? refuse(`${file}, line ${c.line}: <condition> has no name.`);
+        return { axis, ...own('minimum'), ...own('maximum') };
+      });
+  const sets = rule.children.filter((c) => c.name === 'conditionset').map(conditions);
+  const loose = conditions(rule);
+  return {
+    name: rule.attributes.name ?? '',
+    sets: loose.length > 0 ? [...sets, loose] : sets,
+    subs: rule.children.filter((c) => c.name === 'sub').map((c) => [c.attributes.name ?? '', c.attributes.with ?? '']),
+  };
 }
 
 /** Named values of an axis (designspace 5, `labels`). */
@@ -142,6 +172,25 @@ function stopLine(s: AxisStop): string {
   return `        <label uservalue="${numberText(s.value)}"${number('userminimum', s.minimum)}${number('usermaximum', s.maximum)} name="${escapeXml(s.name)}"${flag('elidable', s.elidable)}${flag('oldersibling', s.older)}${number('linkeduservalue', s.linked)}/>`;
 }
 
+function rulesWritten(rules: readonly DesignspaceRule[]): string[] {
+  if (rules.length === 0) return [];
+  const end = (key: string, v: number | undefined) => (v === undefined ? '' : ` ${key}="${numberText(v)}"`);
+  const lines = rules.flatMap((r) => [
+    `    <rule name="${escapeXml(r.name)}">`,
+    ...r.sets.flatMap((set) => [
+      '      <conditionset>',
+      ...set.map(
+        (c) =>
+          `        <condition name="${escapeXml(c.axis)}"${end('minimum', c.minimum)}${end('maximum', c.maximum)}/>`,
+      ),
+      '      </conditionset>',
+    ]),
+    ...r.subs.map(([from, to]) => `      <sub name="${escapeXml(from)}" with="${escapeXml(to)}"/>`),
+    '    </rule>',
+  ]);
+  return ['  <rules>', ...lines, '  </rules>'];
+}
+
 /** A designspace 5 document. */
 export function writeDesignspace(space: Designspace): string {
   const out = ['<?xml version="1.0" encoding="UTF-8"?>', '<designspace format="5.0">'];
@@ -164,6 +213,7 @@ export function writeDesignspace(space: Designspace): string {
     }
     out.push('  </axes>');
   }
+  out.push(...rulesWritten(space.rules));
   const location = (place: Record<string, number>, indent: string) => {
     const dims = Object.entries(place).map(
       ([name, v]) => `${indent}  <dimension name="${escapeXml(name)}" xvalue="${numberText(v)}"/>`,

@@ -2,12 +2,15 @@ import { attempt, type Result, refuse, unwrap } from '../../base/result';
 import { folderOf, gatherIncluded, pathFrom } from '../../features/includes';
 import { toDesign } from '../../project/axes';
 import type { Master, Project } from '../../project/model';
+import { defaultMaster } from '../../project/queries';
 import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
+import { handoversOf, partedRules, rulesOfHandovers } from '../designspace/handoverRules';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from '../fileTree';
 import { type LayerSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
 import { type Progress, readUfo, writeUfo } from '../ufo/ufo';
 import type { MasterSource } from '../ufo/ufoFacts';
-import { FOLDER_KEY, originOf, ufoOfMaster } from '../ufo/ufoFromProject';
+import { FOLDER_KEY, keptOf, originOf, putWaypoints, ufoOfMaster } from '../ufo/ufoFromProject';
+import { waypointLayers } from '../ufo/waypointLayers';
 import { indentedXml, parseXml, textOf } from '../xml';
 
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
@@ -45,6 +48,16 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
   const folders = masterFolders(project);
   const byTag = (place: Readonly<Record<string, number>>): Record<string, number> =>
     Object.fromEntries(project.axes.map((a) => [a.name, place[a.tag] ?? designDefault(a)]));
+  const original = originalDesignspace(project);
+  const main = defaultMaster(project);
+  const layers = waypointLayers(project, {
+    main,
+    folders,
+    known: original?.space,
+    location: byTag,
+    filesOf: (m) => keptOf(project, originOf(m) ?? folders.get(m)!),
+  });
+  const known = original?.space ?? { axes: [], rules: [] };
   const space: Designspace = {
     axes: project.axes.map((a) => ({
       ...a,
@@ -53,23 +66,26 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
       discrete: a.discrete && [...a.discrete],
       stops: a.stops && [...a.stops],
     })),
-    sources: project.masters.map((m) => ({
-      filename: folders.get(m)!,
-      name: m.id,
-      styleName: m.name,
-      layer: undefined,
-      location: byTag(m.place),
-    })),
+    sources: [
+      ...project.masters.map((m) => ({
+        filename: folders.get(m)!,
+        name: m.id,
+        styleName: m.name,
+        layer: undefined,
+        location: byTag(m.place),
+      })),
+      ...layers.map((l) => l.source),
+    ],
     instances: project.instances.map((i) => ({
       name: i.name,
       styleName: i.name,
       filename: i.fileName,
       location: byTag(i.place),
     })),
+    rules: [...partedRules(known).others, ...rulesOfHandovers(project, known.rules)],
     lib: project.lib,
   };
-  const original = originalDesignspace(project);
-  const unchanged = original && sameSpace(original.space, space);
+  const unchanged = original && sameSpace(original.space, space, project);
   files.set(
     original?.path ?? 'project.designspace',
     unchanged
@@ -81,7 +97,10 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
         ),
   );
   for (const [m, folder] of folders) {
-    for (const [path, bytes] of writeUfo(ufoOfMaster(project, m, folder))) files.set(`${folder}/${path}`, bytes);
+    const ufo = writeUfo(ufoOfMaster(project, m, folder));
+    const own = layers.filter((l) => l.master === m);
+    if (own.length > 0) putWaypoints(project, ufo, own, { folder, origin: originOf(m) ?? folder });
+    for (const [path, bytes] of ufo) files.set(`${folder}/${path}`, bytes);
   }
   for (const [path, bytes] of Object.entries(project.kept))
     if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
@@ -102,7 +121,8 @@ const designDefault = (axis: { default: number; map: readonly (readonly [number,
   toDesign(axis, axis.default);
 
 /** Do two designspaces say the same about axes, places, styles and instances? Names of sources are each program's own. */
-function sameSpace(a: Designspace, b: Designspace): boolean {
+function sameSpace(a: Designspace, b: Designspace, { glyphs, glyphOrder }: Project): boolean {
+  const ids = new Map(glyphOrder.map((id) => [glyphs[id]!.name, id]));
   const facts = (s: Designspace) => {
     const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
     return JSON.stringify([
@@ -118,23 +138,25 @@ function sameSpace(a: Designspace, b: Designspace): boolean {
         x.discrete,
         x.stops,
       ]),
-      s.sources.flatMap((x) => (x.layer ? [] : [JSON.stringify([x.filename, x.styleName, whole(x.location)])])).sort(),
+      s.sources.map((x) => JSON.stringify([x.filename, x.layer, x.layer ? '' : x.styleName, whole(x.location)])).sort(),
       s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
+      [...handoversOf(s, ids)].sort(([p], [q]) => (p < q ? -1 : 1)),
       s.lib,
     ]);
   };
   return facts(a) === facts(b);
 }
 
-const MODELLED = new Set(['axes', 'sources', 'instances', 'lib']);
+const MODELLED = new Set(['axes', 'sources', 'instances', 'rules', 'lib']);
 /** What tells an element of a list from its neighbours, and which of its children and attributes are written anew. */
 const LISTED = [
   { list: 'axes', key: 'tag', own: ['labelname', 'map', 'labels'], anew: ['minimum', 'maximum', 'values', 'hidden'] },
   { list: 'sources', key: 'filename', own: ['location'], anew: [] },
   { list: 'instances', key: 'stylename', own: ['location'], anew: [] },
+  { list: 'rules', key: 'name', own: ['condition', 'conditionset', 'sub'], anew: [] },
 ] as const;
 
-/** A new designspace text with what Wendril does not model taken over from the old one: rules, layers as sources, others. */
+/** A new designspace text with what Wendril does not model taken over from the old one. */
 function withUnmodelled(text: string, old: string): string {
   const [before, root] = [parseXml(old, 'designspace'), parseXml(text, 'designspace')];
   for (const { list, key, own, anew } of LISTED) {
@@ -143,19 +165,19 @@ function withUnmodelled(text: string, old: string): string {
     for (const element of to.children) {
       const known = from.children.find(
         (e) =>
-          e.name === element.name && e.attributes[key] === element.attributes[key] && e.attributes.layer === undefined,
+          e.name === element.name &&
+          e.attributes[key] === element.attributes[key] &&
+          e.attributes.layer === element.attributes.layer,
       );
       if (!known) continue;
-      const extra = Object.entries(known.attributes).filter(
-        ([k]) => !(k in element.attributes) && !anew.some((a) => a === k),
-      );
-      Object.assign(element, { attributes: { ...element.attributes, ...Object.fromEntries(extra) } });
+      const extra = Object.keys(known.attributes).filter((k) => k in element.attributes || !anew.some((a) => a === k));
+      const all = { ...known.attributes, ...element.attributes };
+      const order = new Set([...extra, ...Object.keys(element.attributes)]);
+      Object.assign(element, { attributes: Object.fromEntries([...order].map((k) => [k, all[k]!])) });
       element.children.push(...known.children.filter((c) => !own.some((o) => o === c.name)));
     }
-    // Layers as sources; what else the list holds besides its own kind.
-    to.children.push(
-      ...from.children.filter((e) => e.attributes.layer !== undefined || !to.children.some((t) => t.name === e.name)),
-    );
+    // What the list holds besides its own kind.
+    to.children.push(...from.children.filter((e) => !to.children.some((t) => t.name === e.name)));
     Object.assign(to, { attributes: { ...from.attributes, ...to.attributes } });
   }
   root.children.push(...before.children.filter((e) => !MODELLED.has(e.name)));
@@ -263,7 +285,8 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   // Files beside the UFOs are kept by their paths from the designspace's folder; so is the designspace itself, unless it
   // holds nothing but what would be written anyway.
   const prefix = root === '' ? '' : `${root}/`;
-  const isPlain = writeDesignspace(space) === textOf(files.get(path)!, path);
+  const isPlain =
+    writeDesignspace(space) === textOf(files.get(path)!, path) && layers.length === 0 && space.rules.length === 0;
   const beside = [...files].filter(([p]) => p.startsWith(prefix) && !p.includes('.ufo/') && !(isPlain && p === path));
   const kept = Object.fromEntries(beside.map(([p, bytes]) => [p.slice(prefix.length), bytes]));
   const first = ordered[0]!;
@@ -273,8 +296,13 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     name: first.folder,
     text: first.ufo.features,
   });
+  const ids = new Map(whole.glyphOrder.map((id) => [whole.glyphs[id]!.name, id]));
+  const given = [...handoversOf(space, ids)].map(
+    ([id, handovers]) => [id, { ...whole.glyphs[id]!, handovers }] as const,
+  );
   return {
     ...whole,
+    glyphs: given.length > 0 ? { ...whole.glyphs, ...Object.fromEntries(given) } : whole.glyphs,
     // In the order the designspace lists them.
     masters: sources.map((s) => whole.masters.find((m) => m.id === s.id)!),
     axes: space.axes.map((a) => ({ ...a })),

@@ -80,7 +80,7 @@ export function withLayers(project: Project, layers: readonly LayerSource[]): Pr
     const found = readLayer(source.ufo.kept, layer, source.folder);
     for (const glif of found) {
       const glyph = glyphs[ids.get(glif.name) ?? ''];
-      if (!glyph) continue;
+      if (!glyph || glyph.waypoints.some((w) => JSON.stringify(w.place) === JSON.stringify(place))) continue;
       glyphs[glyph.id] = {
         ...glyph,
         waypoints: [...glyph.waypoints, { place, drawing: drawingFrom(glif, source, ids, project.pictures) }],

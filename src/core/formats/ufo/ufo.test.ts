@@ -294,6 +294,7 @@ test('two masters on an axis are read from a designspace, in its order; the defa
       { filename: 'Light.ufo', name: 'l', styleName: 'Light', layer: undefined, location: { Weight: 20 } },
     ],
     instances: [{ name: 'x', styleName: 'Medium', filename: undefined, location: { Weight: 70 } }],
+    rules: [],
     lib: { 'com.example.kept': 4 },
   };
   expect(readDesignspace(writeDesignspace(space), 'x.designspace')).toEqual(space);

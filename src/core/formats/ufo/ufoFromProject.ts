@@ -1,12 +1,15 @@
+import { attempt } from '../../base/result';
 import { projectGround, sectionTexts, wholeText } from '../../features/ground';
 import { sectionsOf } from '../../features/pieces';
 import type { Drawing, Glyph, Lib, LibValue, Master, Project } from '../../project/model';
 import { type PairSide, pairSides } from '../../project/pairs';
 import { defaultMaster, glyphsInOrder } from '../../project/queries';
-import type { Glif } from './glif';
+import { textOf } from '../xml';
+import { type Glif, readGlif, writeGlif } from './glif';
 import { imageToPixels, renamedGlyphs } from './projectFromUfo';
 import type { Ufo } from './ufo';
 import { FAMILY_TEXTS, KEY } from './ufoFacts';
+import { putLayers, type WaypointLayer } from './waypointLayers';
 
 /** Remembers within the running project which folder a master was read from; not written to files. */
 export const FOLDER_KEY = 'org.wendril.folder';
@@ -21,11 +24,9 @@ export const originOf = (master: Master): string | undefined =>
  */
 export function ufoOfMaster(project: Project, master: Master, folder: string): Ufo {
   const isDefault = master.id === defaultMaster(project).id;
-  const kept = new Map<string, Uint8Array>();
   const origin = originOf(master) ?? folder;
   const prefix = `${origin}/`;
-  for (const [path, bytes] of Object.entries(project.kept))
-    if (path.startsWith(prefix)) kept.set(path.slice(prefix.length), bytes);
+  const kept = keptOf(project, origin);
   for (const [key, picture] of Object.entries(project.pictures)) {
     if (key.startsWith(prefix)) kept.set(key.slice(prefix.length), picture.bytes);
     else if (isDefault && !key.includes('.ufo/')) kept.set(picturePath(key, picture.type), picture.bytes);
@@ -43,6 +44,35 @@ export function ufoOfMaster(project: Project, master: Master, folder: string): U
     }),
     kept,
   };
+}
+
+/** The files kept of a UFO, by their paths in it. */
+export const keptOf = (project: Project, origin: string): Map<string, Uint8Array> =>
+  new Map(
+    Object.entries(project.kept).flatMap(([path, bytes]) =>
+      path.startsWith(`${origin}/`) ? [[path.slice(origin.length + 1), bytes]] : [],
+    ),
+  );
+
+/** Puts layers that are sources of their own among the files of the UFO of a master. */
+export function putWaypoints(
+  project: Project,
+  files: Map<string, Uint8Array>,
+  layers: readonly WaypointLayer[],
+  folders: Folders,
+): void {
+  const glif = (glyph: Glyph, drawing: Drawing) => writeGlif(glifOf(project, glyph, drawing, folders, false));
+  // Code points are said by the default layer.
+  const facts = (text: string) => JSON.stringify({ ...readGlif(text, 'waypoint'), unicodes: [] });
+  const byName = new Set(glyphsInOrder(project).map((g) => g.name));
+  putLayers(files, layers, {
+    write: glif,
+    same: (bytes, glyph, drawing) => {
+      const before = attempt(() => facts(textOf(bytes, glyph.name)));
+      return before.ok && before.value === facts(glif(glyph, drawing));
+    },
+    isGone: (name) => byName.has(name),
+  });
 }
 
 /** Where a picture lies in a UFO: PNG where the standard wants it, others among our data. */
@@ -194,8 +224,6 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folders: Folde
       status: glyph.status,
       note: glyph.note,
       takes: glyph.takes.length > 0 ? glyph.takes : undefined,
-      waypoints: glyph.waypoints.length > 0 && !layersAreSources(project) ? glyph.waypoints : undefined,
-      handovers: glyph.handovers.length > 0 ? glyph.handovers : undefined,
       follows: glyph.follows.left.length + glyph.follows.right.length > 0 ? glyph.follows : undefined,
     };
     Object.assign(
@@ -229,9 +257,3 @@ function glifOf(project: Project, glyph: Glyph, drawing: Drawing, folders: Folde
     },
   };
 }
-
-/** Were the waypoints read from layers that the kept designspace names as sources? Then they stand there already. */
-const layersAreSources = (project: Project): boolean => {
-  const path = Object.keys(project.kept).find((p) => p.endsWith('.designspace') && !p.includes('/'));
-  return path !== undefined && /<source\b[^>]*\blayer=/.test(new TextDecoder().decode(project.kept[path]));
-};
