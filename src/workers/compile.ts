@@ -40,7 +40,9 @@ type Compiled = {
   left: readonly Refusal[];
   lookups: LookupSources;
 };
+/** The newest font, and the one of another place before it: two lines may hold two places. */
 let compiled: Compiled | undefined;
+let other: Compiled | undefined;
 /** Glyphs that lines were set with: what a font of thousands of glyphs is compiled for. */
 let inUse = new Set<GlyphId>();
 /** Lines need next to no glyphs of a large font; more than this are forgotten and found anew. */
@@ -107,6 +109,7 @@ export const compileService = {
     }
     // Setting tells which glyphs the rules lead to; those get their outlines, and the lines are set once more.
     for (let round = 0; ; round++) {
+      if (compiled?.place !== where) [compiled, other] = [other, compiled];
       const missing = [...inUse].some((id) => !compiled?.outlined.has(id));
       if (compiled?.project !== project || compiled.place !== where || missing) {
         const made = await compiledFor(project, place, new Set(inUse));

@@ -3,6 +3,7 @@ import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useSta
 import { useNavigate } from 'react-router';
 import type { Refusal, Result } from '../../core/base/result';
 import { AS_TEXT } from '../../core/features/setting';
+import { placeInWords } from '../../core/project/places';
 import { masterOf } from '../../core/project/queries';
 import type { Setting } from '../../core/project/setting';
 import type { SetLine, SetLines } from '../../workers/compile';
@@ -17,14 +18,19 @@ import { GalleyBar, type GalleyLook } from './GalleyBar';
 const WATERFALL = [12, 16, 20, 26, 36, 50, 72];
 const MARGIN = 20;
 
-type Row = { size: number; baseline: number };
+/** A line at a size; `line` is 1 for the place that is kept in sight. */
+type Row = { size: number; baseline: number; line: number };
 
 /** Rows of the galley: one line, or the same line at falling sizes. `ascent` and `descent` are shares of the em. */
-function rowsFor(grown: boolean, size: number, ascent: number, descent: number): { rows: Row[]; height: number } {
-  const sizes = grown ? WATERFALL : [size];
+function rowsFor(
+  grown: boolean,
+  size: number,
+  { ascent, descent, lines }: { ascent: number; descent: number; lines: number },
+): { rows: Row[]; height: number } {
+  const sizes = (grown ? WATERFALL : [size]).flatMap((s) => Array.from({ length: lines }, (_, line) => ({ s, line })));
   let y = grown ? 10 : 2;
-  const rows = sizes.map((s) => {
-    const row = { size: s, baseline: y + s * ascent };
+  const rows = sizes.map(({ s, line }) => {
+    const row = { size: s, baseline: y + s * ascent, line };
     y += s * (ascent + descent) + (grown ? 8 : 0);
     return row;
   });
@@ -35,8 +41,12 @@ function rowsFor(grown: boolean, size: number, ascent: number, descent: number):
 const leftOut = ([first, ...more]: readonly Refusal[]): string | undefined =>
   first && `${first.reason}${more.length > 0 ? ` ${more.length} more are left out.` : ' It is left out here.'}`;
 
-/** The text as the font sets it now; asked for anew with every change of the document. */
-function useGalleyLine(text: string, setting: Setting) {
+type Place = Readonly<Record<string, number>>;
+
+/**
+ * The text as the font sets it now, at what is worked on or at a place of its own; asked for anew with every change of the document.
+ */
+function useGalleyLine(asker: string, text: string, { setting, place }: { setting: Setting; place?: Place | null }) {
   const [line, setLine] = useState<SetLine | undefined>();
   const [revision, setRevision] = useState(0);
   const [fault, setFault] = useState<string | undefined>();
@@ -48,13 +58,14 @@ function useGalleyLine(text: string, setting: Setting) {
       setRevision((n) => n + 1);
       setFault(set.ok ? leftOut(set.value.left) : set.reason);
     };
-    const ask = () => requestLines('galley', { texts: [text], setting, show });
+    if (place === null) return setLine(undefined);
+    const ask = () => requestLines(asker, { texts: [text], setting, show, place });
     ask();
     return useBench.subscribe((now, then) => {
       const moved = now.master !== then.master || now.visit !== then.visit;
       if (now.project && (now.project !== then.project || moved)) ask();
     });
-  }, [text, setting]);
+  }, [asker, text, setting, place]);
   return { line, revision, fault };
 }
 
@@ -80,7 +91,10 @@ export function Galley({ stage }: { stage: StageKey }) {
     () => (kerning ? setting : { ...setting, features: { kern: 0, ...setting.features } }),
     [kerning, setting],
   );
-  const { line, revision, fault } = useGalleyLine(text, set);
+  const { line, revision, fault } = useGalleyLine('galley', text, { setting: set });
+  const watched = useBench((s) => s.watched);
+  const second = useGalleyLine('galley, in sight', text, { setting: set, place: watched ?? null }).line;
+  const lines = second ? [line, second] : [line];
 
   const { zones, verticalMetrics } = masterOf(project, master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
@@ -88,44 +102,57 @@ export function Galley({ stage }: { stage: StageKey }) {
   const below = Math.max(-zones.descender.position, -(verticalMetrics.hheaDescender ?? 0));
   const ascent = Math.min(1.3, above / em + (verticalMetrics.hheaAscender === undefined ? 0.14 : 0.04));
   const descent = Math.min(0.6, below / em + 0.04);
-  const { rows, height } = useMemo(() => rowsFor(grown, size, ascent, descent), [grown, size, ascent, descent]);
+  const count = lines.length;
+  const { rows, height } = useMemo(
+    () => rowsFor(grown, size, { ascent, descent, lines: count }),
+    [grown, size, ascent, descent, count],
+  );
 
   /** Where a row's line begins, in pixels: at the left, or so that a line set from the right begins there. */
-  const startOf = (size: number, wide: number): number => {
-    if (!line?.rightToLeft) return MARGIN - scroll.current;
-    return wide - MARGIN - (line.width * size) / em + scroll.current;
+  const startOf = ({ size, line: l }: Row, wide: number): number => {
+    const own = lines[l];
+    if (!own?.rightToLeft) return MARGIN - scroll.current;
+    return wide - MARGIN - (own.width * size) / em + scroll.current;
   };
   const {
     ref,
     invalidate,
     size: area,
   } = useCanvas(({ context, width: wide }) => {
-    if (!line) return;
     const inks = currentInks();
     for (const row of rows) {
       const scale = row.size / em;
-      for (const g of line.glyphs) {
-        const data = line.paths[g.gid];
+      const own = lines[row.line];
+      for (const g of own?.glyphs ?? []) {
+        const data = own!.paths[g.gid];
         if (!data) continue;
         context.save();
-        context.translate(startOf(row.size, wide) + g.x * scale, row.baseline - g.y * scale);
+        context.translate(startOf(row, wide) + g.x * scale, row.baseline - g.y * scale);
         context.scale(scale, -scale);
         context.fillStyle = swapped ? inks.panel : inks.ink;
         context.fill(path2d(data));
         context.restore();
       }
     }
-    const current = glyph && !grown ? line.glyphs.filter((g) => g.id === glyph) : [];
+    if (!glyph || grown) return;
     const scale = size / em;
     context.fillStyle = inks.kelp;
-    for (const g of current)
-      context.fillRect(startOf(size, wide) + g.x * scale, height - 3, Math.max(3, g.advance * scale), 2);
+    for (const row of rows)
+      for (const g of lines[row.line]?.glyphs ?? [])
+        if (g.id === glyph)
+          context.fillRect(
+            startOf(row, wide) + g.x * scale,
+            row.baseline + size * descent - (row.line === lines.length - 1 ? -3 : 1),
+            Math.max(3, g.advance * scale),
+            2,
+          );
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the canvas shows all of these.
-  useEffect(invalidate, [line, rows, swapped, glyph, invalidate]);
+  useEffect(invalidate, [line, second, rows, swapped, glyph, invalidate]);
 
   // The wheel moves text that is longer than the band.
-  const longest = ((line?.width ?? 0) * Math.max(...rows.map((r) => r.size))) / em + 2 * MARGIN;
+  const longest =
+    (Math.max(...lines.map((l) => l?.width ?? 0)) * Math.max(...rows.map((r) => r.size))) / em + 2 * MARGIN;
   const walk = (by: number) => {
     scroll.current = Math.max(0, Math.min(longest - area.current.width, scroll.current + by));
     invalidate();
@@ -146,8 +173,8 @@ export function Galley({ stage }: { stage: StageKey }) {
   const goTo = (e: MouseEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     const row = rows.find((r) => e.clientY - box.top <= r.baseline + r.size * descent) ?? rows[rows.length - 1]!;
-    const x = ((e.clientX - box.left - startOf(row.size, box.width)) * em) / row.size;
-    const hit = line?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
+    const x = ((e.clientX - box.left - startOf(row, box.width)) * em) / row.size;
+    const hit = lines[row.line]?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
     if (!hit?.id) return;
     chooseGlyph(hit.id);
     if (stage === 'plan' || stage === 'cast')
@@ -196,8 +223,14 @@ export function Galley({ stage }: { stage: StageKey }) {
           onClick={goTo}
           onKeyDown={walked}
           className="block w-full outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
-          style={{ height: Math.min(height, grown ? 400 : 260) }}
+          data-second={second?.width ?? ''}
+          style={{ height: Math.min(height, grown ? 400 : 260 * lines.length) }}
         />
+        {watched && !grown && (
+          <span className="pointer-events-none absolute right-2 bottom-1 rounded bg-panel/85 px-1.5 text-[12px] text-quiet">
+            below: {placeInWords(project.axes, watched)}
+          </span>
+        )}
         {over > 1 &&
           ([-1, 1] as const).map((way) => {
             const atEnd = way < 0 ? scroll.current <= 0 : scroll.current >= over - 1;

@@ -45,6 +45,8 @@ type Hands = {
   features?: FeaturesHands;
   masters?: MastersHands;
   strip?: StripHands;
+  /** Keeps the chosen place in sight, or lets it go. */
+  sight?: { watch: () => void };
 };
 
 export const hands: Hands = {};

@@ -1,14 +1,14 @@
-import { BookOpen, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { BookOpen, Eye, Keyboard, Moon, Redo2, Search, Sun, Undo2, X } from 'lucide-react';
 import { RadioGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { canRedo, canUndo } from '../../core/project/history';
 import type { Master, Project } from '../../core/project/model';
-import { placeInWords } from '../../core/project/places';
+import { placeInWords, shortPlace } from '../../core/project/places';
 import { drawingOf, glyphForCodePoint, glyphNamed, masterOf } from '../../core/project/queries';
 import { isWaypointId, waypointId } from '../../core/project/waypoints';
 import { MOD } from '../keys/keys';
-import { chooseMaster, redoEdit, undoEdit, useBench } from '../state/bench';
+import { chooseMaster, redoEdit, undoEdit, useBench, watchPlace } from '../state/bench';
 import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';
 import { GlyphShape } from '../ui/GlyphShape';
@@ -69,6 +69,25 @@ function MasterChips() {
         );
       })}
     </RadioGroup.Root>
+  );
+}
+
+/** The place that is kept in sight, and the way to let it go. */
+function Watched() {
+  const axes = useBench((s) => s.settled!.axes);
+  const watched = useBench((s) => s.watched);
+  if (!watched) return null;
+  return (
+    <span
+      className="flex h-7 shrink-0 items-center gap-1 rounded-lg border border-dashed border-edge pl-2 text-[12.5px] whitespace-nowrap text-ink"
+      data-testid="watched"
+    >
+      <Eye size={14} className="text-quiet" />
+      {shortPlace(axes, watched)}
+      <IconButton label="Let this place go" onClick={() => watchPlace(undefined)}>
+        <X size={13} />
+      </IconButton>
+    </span>
   );
 }
 
@@ -133,6 +152,7 @@ export function TopBar() {
   const master = useBench((s) => s.master);
   const history = useBench((s) => s.history);
   const readOnly = useBench((s) => s.readOnly);
+  const watched = useBench((s) => s.watched);
   const current = masterOf(project, master)!;
   const lastDone = history.done[history.done.length - 1];
   const lastUndone = history.undone[history.undone.length - 1];
@@ -147,7 +167,10 @@ export function TopBar() {
         <span className="max-w-[220px] truncate">{project.family.name}</span>
       </Link>
       <MasterChips />
-      <span className="hidden min-w-0 truncate text-quiet min-[1100px]:block">{placeSentence(project, current)}</span>
+      <Watched />
+      <span className={`hidden min-w-0 truncate text-quiet ${watched ? 'min-[1500px]:block' : 'min-[1100px]:block'}`}>
+        {placeSentence(project, current)}
+      </span>
       <button
         type="button"
         onClick={() => openDialog('palette')}

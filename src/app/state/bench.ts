@@ -35,6 +35,8 @@ export type BenchState = {
   master: MasterId;
   /** A place between the masters that is looked at, in design units: the galley shows the family there. */
   visit: Readonly<Record<string, number>> | undefined;
+  /** A second place, in design units, that is kept in sight: a line of the galley, in Fit, Kern and Draw beside what is worked on. */
+  watched: Readonly<Record<string, number>> | undefined;
   glyph: GlyphId | undefined;
   selection: ReadonlySet<PointKey>;
   /** Something that is shown in place of the drawing without being it: nothing is edited meanwhile. */
@@ -56,6 +58,7 @@ export const useBench = create<BenchState>(() => ({
   notice: undefined,
   master: '',
   visit: undefined,
+  watched: undefined,
   glyph: undefined,
   selection: new Set(),
   trial: undefined,
@@ -97,6 +100,7 @@ export function showProject(
     master,
     glyph: glyph ?? firstDrawn,
     selection: new Set(),
+    watched: again && project.axes.length > 0 ? shown.watched : undefined,
     trial: undefined,
     trialAsked: false,
     save: { kind: 'saved', at: Date.now() },
@@ -313,6 +317,8 @@ export const chooseMaster = (master: MasterId) => {
 };
 /** Looks at the family at a place between its masters; nothing ends that. */
 export const visitPlace = (visit: BenchState['visit']) => set({ visit });
+/** Keeps a place in sight beside what is worked on, or lets it go. */
+export const watchPlace = (watched: BenchState['watched']) => set({ watched });
 export const select = (selection: ReadonlySet<PointKey>) => set({ selection });
 
 /** Steps to the glyph before or after in the project's order. */

@@ -9,6 +9,8 @@ let working = false;
 type Request = {
   texts: string[];
   setting: Setting;
+  /** Where on the axes, in design units; without one, what is worked on or visited. */
+  place?: Readonly<Record<string, number>> | undefined;
   show: (set: Result<SetLines>) => void;
 };
 const wanted = new Map<string, Request>();
@@ -51,9 +53,9 @@ async function work(): Promise<void> {
   }
 }
 
-async function setLines({ texts, setting, show }: Request): Promise<void> {
+async function setLines({ texts, setting, show, place: wanted }: Request): Promise<void> {
   const { master, visit } = useBench.getState();
-  const between = visit ?? waypointPlace(master);
+  const between = wanted ?? visit ?? waypointPlace(master);
   const place = between ? { design: between, name: 'between' } : { master };
   const set: Result<SetLines> = await compiler.askWith<Result<SetLines>>((service, steps) =>
     service.setLines({ texts, place, setting, steps }),

@@ -1,6 +1,6 @@
 import type { Glyph, MasterId, Project } from '../../core/project/model';
-import { drawingsOf, heightsOf } from '../../core/project/outline';
-import { drawingOf, masterOf } from '../../core/project/queries';
+import { drawingIn, drawingsOf, heightsOf } from '../../core/project/outline';
+import { masterOf } from '../../core/project/queries';
 
 /** The heights shown of glyphs, in font units. */
 export type Reach = { top: number; bottom: number };
@@ -11,7 +11,7 @@ export function reachOf(project: Project, master: MasterId, glyphs: readonly Gly
   const reach = plainReach(project, master);
   const air = project.unitsPerEm * 0.03;
   for (const g of glyphs) {
-    const heights = heightsOf(drawingOf(g, master), source);
+    const heights = heightsOf(drawingIn(project, g, master), source);
     if (!heights) continue;
     reach.top = Math.max(reach.top, heights[1] + air);
     reach.bottom = Math.min(reach.bottom, heights[0] - air);

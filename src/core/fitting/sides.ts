@@ -5,7 +5,7 @@ import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
-import { drawingBounds, drawingsOf } from '../project/outline';
+import { drawingBounds, drawingIn, drawingsOf } from '../project/outline';
 import { drawingOf, glyphThere, masterThere } from '../project/queries';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
@@ -16,7 +16,7 @@ export type SideName = 'left' | 'right';
 
 /** Left and right side bearing and advance of a glyph's drawing. */
 export function sidesOf(project: Project, glyph: Glyph, master: MasterId): Sides | { advance: number } {
-  const drawing = drawingOf(glyph, master);
+  const drawing = drawingIn(project, glyph, master);
   const box = drawingBounds(drawing, drawingsOf(project, master));
   if (isEmptyBox(box)) return { advance: drawing.advance };
   return { left: tidy(box.xMin), right: tidy(drawing.advance - box.xMax), advance: drawing.advance };

@@ -22,6 +22,10 @@ export const placeInWords = (axes: Axes, at: Place): string =>
   axes.map((x) => `${x.name.toLowerCase()} ${Math.round((wholePlace(axes, at)[x.tag] ?? 0) * 100) / 100}`).join(', ') ||
   'the only place';
 
+/** A place in little room: “wght 520 wdth 90”. */
+export const shortPlace = (axes: Axes, at: Place): string =>
+  axes.map((x) => `${x.tag} ${Math.round((wholePlace(axes, at)[x.tag] ?? 0) * 10) / 10}`).join(' ');
+
 export const samePlace = (axes: Axes, a: Place, b: Place): boolean => {
   const [p, q] = [wholePlace(axes, a), wholePlace(axes, b)];
   return axes.every((x) => Math.abs(p[x.tag]! - q[x.tag]!) < 1e-6);

@@ -8,6 +8,7 @@ import type { Drawing, Glyph, Master, Project } from '../../../core/project/mode
 import { drawingBounds, drawingIn, drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, masterOf } from '../../../core/project/queries';
+import { waypointId } from '../../../core/project/waypoints';
 import { paintAnchors, paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
 import { paintLabel, paintTarget } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
@@ -36,6 +37,21 @@ function paintBeside(sheet: Brush, glyph: Glyph): void {
   context.globalAlpha = 0.28;
   context.fillStyle = inks.sea;
   context.fill(path);
+  context.restore();
+}
+
+/** The glyph at the place that is kept in sight, as a thin line. */
+function paintInSight({ context, view, inks }: Brush, project: Project, glyph: Glyph): void {
+  const { watched } = useBench.getState();
+  if (!watched) return;
+  const id = waypointId(watched);
+  context.save();
+  context.translate(view.originX, view.originY);
+  context.scale(view.scale, -view.scale);
+  context.lineWidth = 1.25 / view.scale;
+  context.setLineDash([5 / view.scale, 4 / view.scale]);
+  context.strokeStyle = inks.violet;
+  context.stroke(path2d(drawingPath(project, id, drawingIn(project, glyph, id))));
   context.restore();
 }
 
@@ -110,6 +126,7 @@ export function paintSheet(
   paintGuides(sheet, guidesFor(master, drawing));
   const sides = sidesOf(project, glyph, master.id);
   paintOutline(sheet, project, master.id, drawing, parts);
+  paintInSight(sheet, project, glyph);
   paintEdges(sheet, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position);
   if (combs) paintCombs(sheet, drawing.contours, project.unitsPerEm);
   const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { shownNumber } from '../../../core/base/notation';
 import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/figures';
 import {
   controlStrings,
@@ -12,7 +13,9 @@ import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
 import { setFitLines } from '../../../core/project/edits';
 import { findGlyphs } from '../../../core/project/findGlyphs';
 import type { Glyph, GlyphId } from '../../../core/project/model';
+import { placeInWords } from '../../../core/project/places';
 import { drawingOf } from '../../../core/project/queries';
+import { waypointId } from '../../../core/project/waypoints';
 import { run, useBench } from '../../state/bench';
 import { useCaseBench } from '../../state/chosen';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
@@ -28,6 +31,7 @@ import { FitCanvas } from './FitCanvas';
 import { FitProposalDialog } from './FitProposalDialog';
 import { FollowSection } from './FollowSection';
 import { KINDS, type LineKind, setKind, setSize, useFitBench } from './fitBench';
+import type { FitLine } from './fitLines';
 import { Reasons } from './Reasons';
 
 /** Side bearings in lines at reading size: edges are dragged, stepped by keys or typed. Kerning is off here. */
@@ -46,16 +50,24 @@ export default function Fit() {
     if (kind === 'own') return words.length > 0 ? words : [galley];
     return glyph ? [...controlStrings(project, glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
   }, [kind, project, glyph, words, galley]);
+  const watched = useBench((s) => s.watched);
   const rows = useMemo(() => {
-    if (kind === 'masters') return masters.map((m) => ({ text: lines[0]!, master: m.id }));
-    return lines.map((text) => ({ text, master, slot: kind === 'own' ? glyph : undefined }));
-  }, [kind, lines, masters, master, glyph]);
+    const slot = kind === 'own' ? glyph : undefined;
+    const own: FitLine[] =
+      kind === 'masters'
+        ? masters.map((m) => ({ text: lines[0]!, master: m.id }))
+        : lines.map((text) => ({ text, master, slot }));
+    // The place that is kept in sight, to be looked at only, below the line that it is compared with.
+    return watched ? own.toSpliced(1, 0, { text: lines[0]!, master: waypointId(watched), slot, looked: true }) : own;
+  }, [kind, lines, masters, master, glyph, watched]);
   /** A glyph dropped into a line; a control string becomes a line of one's own first. */
   const putIn = (line: number, index: number, dropped: GlyphId) => {
     const g = project.glyphs[dropped];
     if (!g) return;
+    const into = rows.slice(0, line).filter((r) => !r.looked).length;
+    if (rows[line]?.looked) return;
     const next = lines.map((l, i) =>
-      i === line ? withGlyphAt(project, l, index, g, kind === 'own' ? glyph : undefined) : l,
+      i === into ? withGlyphAt(project, l, index, g, kind === 'own' ? glyph : undefined) : l,
     );
     run((p) => setFitLines(p, { lines: next }));
     setKind('own');
@@ -145,6 +157,7 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
             value={sides.advance}
             onChange={(advance) => run((p) => setSides(p, { at, advance }))}
           />
+          <SidesInSight glyph={glyph} />
           {drawn && <CopySides glyph={glyph} />}
           {!drawn && <p className="text-quiet">Nothing is drawn yet, so there is an advance width only.</p>}
         </div>
@@ -193,6 +206,23 @@ function FitDetails({ kind, lines }: { kind: LineKind; lines: readonly string[] 
       )}
       {missing.length > 0 && <p className="text-[13px] text-marigold">▲ Not in the project: {missing.join(' ')}</p>}
     </Details>
+  );
+}
+
+/** The sides at the place that is kept in sight. */
+function SidesInSight({ glyph }: { glyph: Glyph }) {
+  const project = useBench((s) => s.project)!;
+  const watched = useBench((s) => s.watched);
+  if (!watched) return null;
+  const sides = sidesOf(project, glyph, waypointId(watched));
+  const told = [
+    ...('left' in sides ? [`left ${shownNumber(sides.left)}`, `right ${shownNumber(sides.right)}`] : []),
+    `advance ${shownNumber(sides.advance)}`,
+  ];
+  return (
+    <p className="text-[12.5px] text-quiet" data-testid="sides-in-sight">
+      At {placeInWords(project.axes, watched)}: {told.join(', ')}
+    </p>
   );
 }
 

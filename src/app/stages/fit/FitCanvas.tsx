@@ -8,7 +8,16 @@ import { layHands } from '../../keys/hands';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { takesGlyph } from '../../ui/glyphDrag';
 import { type FitLine, gripAt, type Line, layOut, lineReach, openSpot } from './fitLines';
-import { type FitPainting, paintEdges, paintGlyph, paintOpen, paintStart, paintWhite, startOf } from './fitPainting';
+import {
+  type FitPainting,
+  paintEdges,
+  paintGlyph,
+  paintOpen,
+  paintSaid,
+  paintStart,
+  paintWhite,
+  startOf,
+} from './fitPainting';
 import { useFitDrag } from './useFitDrag';
 
 const MARGIN = 28;
@@ -63,6 +72,7 @@ export function FitCanvas({
         width - 2 * MARGIN + 16,
         1,
       );
+      if (line.looked) paintSaid(painting, masterOf(project, line.master)!.name, baseline);
       const own = opened?.line === l ? line.glyphs[opened.index] : undefined;
       if (own) paintOpen(painting, own, baseline);
       for (const g of line.glyphs) paintGlyph(painting, g, baseline, line.master);
@@ -116,7 +126,7 @@ export function FitCanvas({
       const index = line.glyphs.findIndex((g) => px >= x(g.x) && px < x(g.x + g.advance));
       if (index < 0) return;
       setOpen({ line: l, index });
-      if (line.master !== master) chooseMaster(line.master);
+      if (line.master !== master && !line.looked) chooseMaster(line.master);
       chooseGlyph(line.glyphs[index]!.id);
     });
   };

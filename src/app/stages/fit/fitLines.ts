@@ -1,7 +1,8 @@
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import type { SideName } from '../../../core/fitting/sides';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../../../core/project/model';
-import { drawingOf, masterOf } from '../../../core/project/queries';
+import { drawingIn } from '../../../core/project/outline';
+import { masterOf } from '../../../core/project/queries';
 import { type Placed, placed } from '../../ui/placed';
 import { type Reach, reachOf } from '../../ui/reach';
 import { startOf } from './fitPainting';
@@ -14,7 +15,13 @@ export type Grip =
   | { what: 'start'; side: SideName; x: number; ink: number; counter: number };
 
 /** A line to fit in, the master it is set in, and the glyph that its slots stand for. */
-export type FitLine = { text: string; master: MasterId; slot?: Glyph | undefined };
+export type FitLine = {
+  text: string;
+  master: MasterId;
+  slot?: Glyph | undefined;
+  /** It shows a place that is kept in sight; nothing is set there. */
+  looked?: boolean;
+};
 /** A row of glyphs: the line it belongs to, from which of its glyphs on, and how it begins; a line too long for the sheet has several. */
 export type Line = {
   master: MasterId;
@@ -24,6 +31,7 @@ export type Line = {
   from: number;
   width: number;
   rightToLeft: boolean;
+  looked: boolean;
 };
 /** Where a glyph stands among the rows. */
 export type Spot = { line: number; index: number };
@@ -38,7 +46,7 @@ function rowsOf(project: Project, { text, master, slot }: FitLine, room: number)
   let row: GlyphId[] = [];
   let from = 0;
   let width = 0;
-  const advance = (id: GlyphId) => drawingOf(project.glyphs[id]!, master).advance;
+  const advance = (id: GlyphId) => drawingIn(project, project.glyphs[id]!, master).advance;
   ids.forEach((id, i) => {
     if (row.length > 0 && width + advance(id) > room) {
       const last = row.findLastIndex(space);
@@ -99,6 +107,7 @@ export function layOut(
         from,
         width,
         rightToLeft,
+        looked: line.looked === true,
       };
     });
   });
@@ -112,9 +121,9 @@ export function openSpot(
   master: MasterId,
 ): Spot | undefined {
   const at = laid[clicked.line];
-  if (at?.master === master && at.glyphs[clicked.index]?.id === id) return clicked;
+  if (at?.master === master && !at.looked && at.glyphs[clicked.index]?.id === id) return clicked;
   for (const [line, l] of laid.entries()) {
-    if (l.master !== master) continue;
+    if (l.master !== master || l.looked) continue;
     const index = l.glyphs.findIndex((g) => g.id === id);
     if (index >= 0) return { line, index };
   }

@@ -5,8 +5,9 @@ import { whiteLines, zoneOf } from '../../../core/fitting/optical';
 import { leanAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { sidesOf } from '../../../core/fitting/sides';
 import type { Master, MasterId, Project } from '../../../core/project/model';
+import { drawingIn } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
-import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import type { Inks } from '../../canvas/useCanvas';
 import { characterOf } from '../../ui/GlyphShape';
 import { path2d } from '../../ui/path2d';
@@ -29,7 +30,7 @@ export function paintGlyph(
   baseline: number,
   master: MasterId,
 ): void {
-  const drawing = drawingOf(project.glyphs[g.id]!, master);
+  const drawing = drawingIn(project, project.glyphs[g.id]!, master);
   if (isEmptyDrawing(drawing)) {
     // What is not drawn yet is pencilled in its width.
     const character = characterOf(project.glyphs[g.id]!);
@@ -46,6 +47,15 @@ export function paintGlyph(
   context.fillStyle = inks.ink;
   context.fill(path2d(drawingPath(project, master, drawing)));
   context.restore();
+}
+
+/** What a line that is only looked at shows. */
+export function paintSaid({ context, inks, scale, zones, xPx }: FitPainting, said: string, baseline: number): void {
+  context.font = '12px "Source Sans 3 Variable", sans-serif';
+  context.fillStyle = inks.quiet;
+  context.textAlign = 'left';
+  context.textBaseline = 'alphabetic';
+  context.fillText(said, xPx(0), baseline - zones.ascender.position * scale - 6);
 }
 
 /** The ground under the open glyph. */

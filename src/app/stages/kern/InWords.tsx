@@ -1,13 +1,26 @@
 import { useEffect, useMemo, useState } from 'react';
 import { controlsFor, spellingOf, wordsWithPair } from '../../../core/fitting/lines';
+import { placeInWords } from '../../../core/project/places';
 import { masterOf } from '../../../core/project/queries';
 import type { SetLine } from '../../../workers/compile';
 import { useBench } from '../../state/bench';
 import { requestLines } from '../../state/liveFont';
 import type { Pair } from './kernBench';
 
-/** Words that hold the pair, set by the shaper with the font as it would be cast now. */
+type Place = Readonly<Record<string, number>>;
+
+/** Words that hold the pair, set by the shaper with the font as it would be cast now; at the place that is kept in sight too. */
 export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
+  const watched = useBench((s) => s.watched);
+  return (
+    <>
+      <Words asker="words" pair={pair} before={before} />
+      {watched && <Words asker="words in sight" pair={pair} before={before} place={watched} />}
+    </>
+  );
+}
+
+function Words({ asker, pair, before, place }: { asker: string; pair: Pair; before: boolean; place?: Place }) {
   const project = useBench((s) => s.project)!;
   const masterId = useBench((s) => s.master);
   const [line, setLine] = useState<SetLine>();
@@ -26,23 +39,27 @@ export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the project and the master are what the font is made of.
   useEffect(() => {
     if (text !== '')
-      requestLines('words', {
+      requestLines(asker, {
         texts: [text],
+        place,
         setting: { features: before ? { kern: 0 } : {} },
         show: (set) => setLine(set.ok ? set.value.lines[0] : undefined),
       });
-  }, [text, before, project, masterId]);
+  }, [asker, place, text, before, project, masterId]);
   if (!line || text === '') return null;
   const { zones } = masterOf(project, masterId)!;
   const [top, bottom] = [zones.ascender.position + 160, zones.descender.position - 20];
   return (
-    <section aria-label="In words" className="border-t border-line px-5 py-1.5">
+    <section
+      aria-label={place ? 'In words, in sight' : 'In words'}
+      className="flex items-center gap-3 border-t border-line px-5 py-1.5"
+    >
       <svg
         role="img"
         aria-label={`${text}, as cast`}
-        data-testid="kern-words"
+        data-testid={place ? 'kern-words-in-sight' : 'kern-words'}
         data-width={line.width}
-        className="block h-11 w-full"
+        className="block h-11 min-w-0 flex-1"
         viewBox={`0 ${-top} ${Math.max(1, line.width)} ${top - bottom}`}
         preserveAspectRatio="xMinYMid meet"
       >
@@ -59,6 +76,7 @@ export function InWords({ pair, before }: { pair: Pair; before: boolean }) {
           )}
         </g>
       </svg>
+      {place && <span className="text-[12px] text-quiet">{placeInWords(project.axes, place)}</span>}
     </section>
   );
 }

@@ -13,6 +13,7 @@ import { BetweenView } from './BetweenView';
 import { ChosenDetails } from './ChosenDetails';
 import { Instances, NewMaster } from './FamilyDetails';
 import { Handovers } from './Handovers';
+import { InSight } from './InSight';
 import { Italic } from './Italic';
 import { NewInstances } from './NewInstances';
 import { type Chosen, Plane } from './Plane';
@@ -50,6 +51,11 @@ export default function Masters() {
       : 'waypoint' in chosen
         ? waypointOf(project.glyphs[letter]!, chosen.waypoint)!.place
         : undefined;
+  const own = 'master' in chosen ? project.masters.find((m) => m.id === chosen.master)! : undefined;
+  const told = own ?? {
+    name: 'instance' in chosen ? project.instances[chosen.instance]!.name : 'this waypoint',
+    place: place!,
+  };
   useEffect(() => {
     visitPlace(place);
     return () => visitPlace(undefined);
@@ -92,6 +98,7 @@ export default function Masters() {
         ) : (
           <ChosenDetails chosen={chosen} onGone={() => setPicked(undefined)} />
         )}
+        <InSight chosen={told} spot={spot ?? halfWay(project)} />
         <NewMaster onMade={(id) => setPicked({ master: id })} />
         <Instances chosen={chosen} onChoose={setPicked} />
         <Waypoints

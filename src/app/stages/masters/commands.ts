@@ -25,4 +25,13 @@ export const MASTERS_COMMANDS: readonly Command[] = [
     can: () => hands.strip !== undefined,
     run: () => hands.strip?.film(),
   },
+  {
+    id: 'masters-watch',
+    title: 'Keep the chosen place in sight in other stages, or let it go',
+    group: 'Masters',
+    stage: 'masters',
+    keys: ['KeyW'],
+    can: () => hands.sight !== undefined,
+    run: () => hands.sight?.watch(),
+  },
 ];
