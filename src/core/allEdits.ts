@@ -29,11 +29,17 @@ import './kerning/groups';
 import './project/changes';
 import './project/edits';
 import './project/glyphEdits';
+import './project/partner';
 import './project/removal';
 import './project/zoneEdits';
 import './tidying/operations';
+import './variation/blendWith';
 import './variation/familyEdits';
+import './variation/handovers';
 import './variation/kinks';
 import './variation/mending';
+import './variation/takenMaster';
+import './variation/untangling';
+import './variation/waypointEdits';
 
 export { registeredEdits, runEdit } from './project/edit';

@@ -7,11 +7,17 @@ import { AS_TEXT, asked } from '../core/features/setting';
 import type { ShownRule } from '../core/features/shown';
 import { unapplied } from '../core/features/whyNot';
 import type { GlyphId, Project } from '../core/project/model';
+import { drawingIn } from '../core/project/outline';
+import { type Partner, toldToPartner } from '../core/project/partner';
 import type { Step } from '../core/project/patch';
+import { drawingPath } from '../core/project/pathData';
+import type { Place } from '../core/project/places';
 import { glyphForCodePoint } from '../core/project/queries';
 import type { Setting } from '../core/project/setting';
+import { waypointId } from '../core/project/waypoints';
 import { documentHolder } from './document';
 import { createShaper, type ShapedGlyph, type Shaper, type ShapingStep } from './shaper';
+import { storedProject } from './stored';
 
 export type SetGlyph = { id: GlyphId | undefined; gid: number; x: number; y: number; advance: number; cluster: number };
 export type SetLine = {
@@ -83,6 +89,22 @@ const MOST_ROUNDS = 3;
 /** The service behind the galley: holds the document by patches and shapes lines with the font as cast this instant. */
 export const compileService = {
   ...held.service,
+
+  /** Takes another project of this browser in, to be looked at only; what it tells of itself. */
+  async loadStored(id: string): Promise<Result<Partner>> {
+    const found = await storedProject(id);
+    if (!found.ok) return found;
+    held.service.load(found.value);
+    return success(toldToPartner(found.value));
+  },
+
+  /** A glyph as it lies at a place in design units, drawn out, as path data in font units. */
+  outline(glyph: GlyphId, place: Place): { path: string; advance: number } | undefined {
+    const project = held.now();
+    const id = waypointId(place);
+    const drawn = project?.glyphs[glyph] && drawingIn(project, project.glyphs[glyph], id);
+    return drawn && { path: drawingPath(project, id, drawn), advance: drawn.advance };
+  },
 
   /** Lines of text, set with the font at a place; only glyphs that changed are compiled again. */
   async setLines({

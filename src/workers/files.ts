@@ -8,6 +8,7 @@ import { writeProjectFile } from '../core/formats/project/projectFile';
 import type { MasterId, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
+import { storedProject } from './stored';
 
 export type CastFile = {
   fileName: string;
@@ -25,6 +26,8 @@ export type CastFile = {
   /** What is left out, or otherwise than one might expect. */
   notes: readonly string[];
 };
+
+export type CastChoice = { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean; blanks: boolean };
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
@@ -47,9 +50,19 @@ export const filesService = {
     return makeProof({ ...input, font: font.ok ? font.value.bytes : input.font });
   },
 
+  /** Casts another project of this browser beside the one at hand; its masters are told as the first are. */
+  async castStored(
+    id: string,
+    choice: CastChoice,
+    progress: (done: number, total: number, now: string) => void,
+  ): Promise<Result<CastFile[]>> {
+    const found = await storedProject(id);
+    return found.ok ? filesService.cast(found.value, choice, progress) : found;
+  },
+
   async cast(
     project: Project,
-    choice: { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean; blanks: boolean },
+    choice: CastChoice,
     progress: (done: number, total: number, now: string) => void,
   ): Promise<Result<CastFile[]>> {
     const masters = project.masters.filter((m) => choice.masters.includes(m.id));

@@ -22,6 +22,7 @@ import { canBeMended } from '../core/variation/mending';
 import { projectAt } from '../core/variation/projectAt';
 import { type Taken, takenMaster } from '../core/variation/takenMaster';
 import { documentHolder } from './document';
+import { storedProject } from './stored';
 
 type Progress = (done: number, total: number) => void;
 
@@ -38,6 +39,16 @@ export type Disagreeing = readonly { glyph: GlyphId; faults: readonly AgreementF
 
 /** What a file gives to a new master: of which family and master, of which there are these. */
 export type TakenFrom = { family: string; masters: readonly string[]; master: string; taken: Taken };
+
+const takenOf = (from: Project, master: string | undefined): Result<TakenFrom> => {
+  const chosen = from.masters.find((m) => m.name === master) ?? defaultMaster(from);
+  return attempt(() => ({
+    family: from.family.name,
+    masters: from.masters.map((m) => m.name),
+    master: chosen.name,
+    taken: takenMaster(project(), from, chosen.id),
+  }));
+};
 
 export const measureService = {
   ...held.service,
@@ -102,15 +113,13 @@ export const measureService = {
     progress: Progress,
   ): Promise<Result<TakenFrom>> {
     const opened = await openAny(bytes, name, { face: 0, progress });
-    if (!opened.ok) return opened;
-    const from = opened.value.project;
-    const chosen = from.masters.find((m) => m.name === master) ?? defaultMaster(from);
-    return attempt(() => ({
-      family: from.family.name,
-      masters: from.masters.map((m) => m.name),
-      master: chosen.name,
-      taken: takenMaster(project(), from, chosen.id),
-    }));
+    return opened.ok ? takenOf(opened.value.project, master) : opened;
+  },
+
+  /** The same of another project of this browser. */
+  async takenFromStored(id: string, master: string | undefined): Promise<Result<TakenFrom>> {
+    const found = await storedProject(id);
+    return found.ok ? takenOf(found.value, master) : found;
   },
 
   /** The edges of many glyphs. */

@@ -8,6 +8,7 @@ import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../sta
 import { openDialog } from '../state/dialogs';
 import { setBenchLight } from '../state/light';
 import { goToStage, goToStart } from '../state/navigation';
+import { goToPartner } from '../state/partner';
 import { saveToFile } from '../state/projectFiles';
 import { STAGES } from '../state/stages';
 
@@ -42,6 +43,14 @@ export const BENCH_COMMANDS: readonly Command[] = [
   { id: 'previous-glyph', title: 'Previous glyph', group: 'Go', keys: [','], run: () => stepGlyph(-1) },
   { id: 'next-master', title: 'Next master', group: 'Go', keys: [']'], run: () => stepMaster(1) },
   { id: 'previous-master', title: 'Previous master', group: 'Go', keys: ['['], run: () => stepMaster(-1) },
+  {
+    id: 'partner',
+    title: 'Go to the same glyph in the partner',
+    group: 'Go',
+    keys: ['KeyY'],
+    can: () => useBench.getState().settled?.settings.partner !== undefined,
+    run: () => void goToPartner(),
+  },
   { id: 'start', title: 'Go to the start page', group: 'Go', run: goToStart },
   {
     id: 'undo',

@@ -11,6 +11,7 @@ import { currentInks, useCanvas } from '../canvas/useCanvas';
 import { useWheel } from '../canvas/useWheelView';
 import { chooseGlyph, useBench } from '../state/bench';
 import { requestLines } from '../state/liveFont';
+import { goToPartner, partnerLine, usePartner } from '../state/partner';
 import type { StageKey } from '../state/stages';
 import { path2d } from '../ui/path2d';
 import { GalleyBar, type GalleyLook } from './GalleyBar';
@@ -69,6 +70,30 @@ function useGalleyLine(asker: string, text: string, { setting, place }: { settin
   return { line, revision, fault };
 }
 
+/** The same text in the partner as it was stored last, while it is wanted. */
+function usePartnerLine(text: string, setting: Setting): SetLine | undefined {
+  const [line, setLine] = useState<SetLine>();
+  const partner = useBench((s) => s.settled?.settings.partner);
+  const wanted = usePartner((s) => s.inGalley) && partner !== undefined;
+  const master = useBench((s) => s.master);
+  const visit = useBench((s) => s.visit);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: master and place decide where the partner is shown.
+  useEffect(() => {
+    if (!wanted) return;
+    let left = false;
+    partnerLine(text, setting).then(
+      (set) => {
+        if (!left) setLine(set);
+      },
+      () => {},
+    );
+    return () => {
+      left = true;
+    };
+  }, [wanted, partner, text, setting, master, visit]);
+  return wanted ? line : undefined;
+}
+
 /** The designer's own text in the font as it would be cast this instant: compiled in a worker, shaped by HarfBuzz. */
 export function Galley({ stage }: { stage: StageKey }) {
   const navigate = useNavigate();
@@ -94,7 +119,8 @@ export function Galley({ stage }: { stage: StageKey }) {
   const { line, revision, fault } = useGalleyLine('galley', text, { setting: set });
   const watched = useBench((s) => s.watched);
   const second = useGalleyLine('galley, in sight', text, { setting: set, place: watched ?? null }).line;
-  const lines = second ? [line, second] : [line];
+  const partner = usePartnerLine(text, set);
+  const lines = [line, ...(second ? [second] : []), ...(partner ? [partner] : [])];
 
   const { zones, verticalMetrics } = masterOf(project, master)!;
   // What a font says of its lines holds where it has room for marks; no more than a line and a half of it.
@@ -148,7 +174,7 @@ export function Galley({ stage }: { stage: StageKey }) {
           );
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the canvas shows all of these.
-  useEffect(invalidate, [line, second, rows, swapped, glyph, invalidate]);
+  useEffect(invalidate, [line, second, partner, rows, swapped, glyph, invalidate]);
 
   // The wheel moves text that is longer than the band.
   const longest =
@@ -176,6 +202,7 @@ export function Galley({ stage }: { stage: StageKey }) {
     const x = ((e.clientX - box.left - startOf(row, box.width)) * em) / row.size;
     const hit = lines[row.line]?.glyphs.find((g) => x >= g.x && x < g.x + Math.max(g.advance, 1));
     if (!hit?.id) return;
+    if (partner && row.line === lines.length - 1) return void goToPartner(hit.id);
     chooseGlyph(hit.id);
     if (stage === 'plan' || stage === 'cast')
       void navigate(`../draw?glyph=${encodeURIComponent(project.glyphs[hit.id]?.name ?? '')}`, { relative: 'path' });
@@ -224,11 +251,16 @@ export function Galley({ stage }: { stage: StageKey }) {
           onKeyDown={walked}
           className="block w-full outline-none focus-visible:shadow-[inset_0_0_0_2px_var(--kelp)]"
           data-second={second?.width ?? ''}
+          data-partner={partner?.width ?? ''}
           style={{ height: Math.min(height, grown ? 400 : 260 * lines.length) }}
         />
-        {watched && !grown && (
+        {lines.length > 1 && !grown && (
           <span className="pointer-events-none absolute right-2 bottom-1 rounded bg-panel/85 px-1.5 text-[12px] text-quiet">
-            below: {placeInWords(project.axes, watched)}
+            below:{' '}
+            {[
+              ...(second && watched ? [placeInWords(project.axes, watched)] : []),
+              ...(partner ? [project.settings.partner?.name] : []),
+            ].join('; ')}
           </span>
         )}
         {over > 1 &&

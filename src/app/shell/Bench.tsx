@@ -1,12 +1,22 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Toaster, toast } from 'sonner';
+import { setPartner } from '../../core/project/partner';
 import { glyphNamed } from '../../core/project/queries';
 import { commandsIn } from '../commands/all';
 import { Galley } from '../galley/Galley';
 import { useScope } from '../keys/scopes';
-import { chooseGlyph, clearNotice, leaveWaypoint, savesFinished, useBench } from '../state/bench';
+import {
+  chooseGlyph,
+  chooseMaster,
+  clearNotice,
+  leaveWaypoint,
+  runAside,
+  savesFinished,
+  useBench,
+} from '../state/bench';
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
+import { listProjects } from '../state/library';
 import { lendNavigation } from '../state/navigation';
 import { isStage, STAGES, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
@@ -49,10 +59,20 @@ function useGlyphInAddress(): void {
     if (search.has('sheet')) openDialog('sheet');
     const found = project && wanted ? glyphNamed(project, wanted) : undefined;
     if (found) chooseGlyph(found.id);
+    const master = search.get('master');
+    if (project?.masters.some((m) => m.id === master)) chooseMaster(master!);
+    const partner = search.get('partner');
+    if (partner && project && !project.settings.partner) void bindPartner(partner);
   }, [read, search]);
   useEffect(() => {
     if (read && glyph && search.get('glyph') !== glyph) setSearch({ glyph }, { replace: true });
   }, [read, glyph, search, setSearch]);
+}
+
+/** Who comes from a partner that says so finds the way back. */
+async function bindPartner(id: string): Promise<void> {
+  const entry = (await listProjects()).find((e) => e.id === id);
+  if (entry) runAside((p) => setPartner(p, { partner: { id, name: entry.name } }));
 }
 
 /** Where the drawing of a waypoint can be worked on. */
@@ -61,6 +81,11 @@ const ON_WAYPOINTS: ReadonlySet<StageKey> = new Set(['draw', 'masters']);
 /** The frame around every stage: rail, top bar, workspace, galley. */
 export function Bench() {
   const { projectId = '', stage } = useParams();
+  // Another project is another bench: nothing of the one before is shown while it opens.
+  return <BenchOf key={projectId} projectId={projectId} stage={stage} />;
+}
+
+function BenchOf({ projectId, stage }: { projectId: string; stage: string | undefined }) {
   const opening = useOpenProject(projectId);
   if (!isStage(stage)) return <Navigate to={`/p/${projectId}/draw`} replace />;
   if (opening.kind === 'fault') {

@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useBlocker } from 'react-router';
+import { askToPersist, bytesOf } from '../../browser/stores';
 import { olderTakes, removeOlderTakes } from '../../core/drawing/takes';
 import { forgetHistory, runAside, tryToSave, useBench } from '../state/bench';
 import { binProject, forgetProject, listBin, listProjects } from '../state/library';
 import { saveToFile } from '../state/projectFiles';
-import { askToPersist, bytesOf } from '../state/stores';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
 

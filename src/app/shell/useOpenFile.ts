@@ -2,9 +2,9 @@ import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
+import { storageSentence } from '../../browser/stores';
 import { storeProject } from '../state/library';
 import { readProject } from '../state/projectFiles';
-import { storageSentence } from '../state/stores';
 
 /** A file that is opened as a new project: how far it is, the way to stop it, and what there is to ask or to tell. */
 export function useOpenFile() {

@@ -45,7 +45,7 @@ const records = {
   checkpoint: async () => {},
   entries: async (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => kept.get(from + i)),
 } as unknown as ProjectRecords;
-jest.mock('./stores', () => ({ storageSentence: () => 'The browser’s storage is full.' }));
+jest.mock('../../browser/stores', () => ({ storageSentence: () => 'The browser’s storage is full.' }));
 jest.mock('./library', () => ({ touchProject: async () => {} }));
 
 const demo = buildStarter();

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { dropStore, list, recordsOf } from '../../browser/stores';
 import { glyphsOfLine } from '../../core/fitting/lines';
 import { translation } from '../../core/geometry/affine';
 import { transformContour } from '../../core/geometry/contour';
@@ -6,7 +7,6 @@ import type { Project } from '../../core/project/model';
 import { drawingsOf, flattened } from '../../core/project/outline';
 import { pathData } from '../../core/project/pathData';
 import { defaultMaster, drawingOf } from '../../core/project/queries';
-import { dropStore, list, recordsOf } from './stores';
 import { takeProject } from './tabLock';
 
 const specimen = z.object({ path: z.string(), width: z.number(), top: z.number(), bottom: z.number() });
@@ -74,11 +74,18 @@ function specimenOf(project: Project): Specimen | undefined {
     : { path, width, top: master.zones.ascender.position, bottom: master.zones.descender.position };
 }
 
+/** What a project is called among others: its family, and its style where that is an italic. */
+export function listedName(project: Project): string {
+  const { name, italicAngle } = defaultMaster(project);
+  const { name: family } = project.family;
+  return italicAngle === 0 || family.endsWith(name) ? family : `${family} ${name}`;
+}
+
 const entryOf = (id: string, project: Project): LibraryEntry => {
   const specimen = specimenOf(project);
   return {
     id,
-    name: project.family.name,
+    name: listedName(project),
     updated: Date.now(),
     glyphs: project.glyphOrder.length,
     ...(specimen ? { specimen } : {}),

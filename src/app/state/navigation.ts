@@ -15,6 +15,7 @@ export function stageAddress(stage: StageKey): string {
   return `/p/${projectId}/${stage}${name ? `?glyph=${encodeURIComponent(name)}` : ''}`;
 }
 
+export const goTo = (address: string): void => navigate(address);
 export const goToStage = (stage: StageKey): void => navigate(stageAddress(stage));
 export const goToStart = (): void => navigate('/');
 

@@ -1,8 +1,8 @@
+import { storageSentence } from '../../browser/stores';
 import type { History } from '../../core/project/history';
 import type { Project } from '../../core/project/model';
 import type { ProjectRecords, Write } from '../../core/storage/records';
 import { touchProject } from './library';
-import { storageSentence } from './stores';
 
 /** `waiting` is how many steps are not on disk yet. */
 export type SaveState =

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
+import { recordsOf } from '../../browser/stores';
 import { isRefused, type Refusal } from '../../core/base/result';
 import { becomeReader, leaveProject, say, showProject } from './bench';
-import { recordsOf } from './stores';
 import { takeProject } from './tabLock';
 
 export type Opening =

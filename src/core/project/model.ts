@@ -293,6 +293,8 @@ const settings = z.object({
     .array(z.object({ name: z.string(), text: z.string() }))
     .readonly()
     .optional(),
+  /** The project that this one is a pair with, a roman and its italic: its address in this browser, and its name. */
+  partner: z.object({ id: z.string().max(80), name: z.string().max(400) }).optional(),
   /** When fonts were cast last, in milliseconds since 1970. */
   castAt: z.number().optional(),
   /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */

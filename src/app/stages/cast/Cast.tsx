@@ -40,6 +40,7 @@ export default function Cast() {
     masters: [shown],
     keepOverlaps: false,
     blanks: false,
+    partner: false,
   });
   const { formats, masters } = choice;
   const { cast, progress, cancel } = useCasting(project);
@@ -66,7 +67,7 @@ export default function Cast() {
           >
             {files.length > 0
               ? 'Cast again'
-              : `Cast ${formats.length * masters.length} ${formats.length * masters.length === 1 ? 'file' : 'files'}`}
+              : `Cast ${formats.length * masters.length} ${formats.length * masters.length === 1 ? 'file' : 'files'}${choice.partner && project.settings.partner ? ' and the partner’s' : ''}`}
           </Button>
           {cast.isPending && (
             <>
@@ -146,6 +147,7 @@ function Choices({
 }) {
   const toggled = <T,>(all: readonly T[], on: readonly T[], value: T): T[] =>
     all.filter((v) => on.includes(v) !== (v === value));
+  const partner = useBench((s) => s.settled!.settings.partner);
   const formats = FORMATS.map((f) => f.format);
   const ids = masters.map((m) => m.id);
   return (
@@ -172,6 +174,16 @@ function Choices({
           />
         ))}
       </Section>
+      {partner && (
+        <Section title="Partner">
+          <CheckRow
+            label={`${partner.name} too`}
+            checked={chosen.partner}
+            onChange={(on) => onChoose({ partner: on })}
+          />
+          <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">its masters at the same places, as stored</p>
+        </Section>
+      )}
       <Section title="Outlines">
         <CheckRow
           label="Keep overlaps as drawn"

@@ -4,11 +4,28 @@ import { useEffect, useRef, useState } from 'react';
 import type { Format } from '../../../core/casting/outputs';
 import { noteCast } from '../../../core/project/changes';
 import type { Project } from '../../../core/project/model';
+import { partnerMaster } from '../../../core/project/partner';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { runAside, useBench } from '../../state/bench';
+import { bringPartner, usePartner } from '../../state/partner';
 
-export type CastChoice = { formats: Format[]; masters: string[]; keepOverlaps: boolean; blanks: boolean };
+export type CastChoice = {
+  formats: Format[];
+  masters: string[];
+  keepOverlaps: boolean;
+  blanks: boolean;
+  /** The partner’s masters at the same places too. */
+  partner: boolean;
+};
+
+/** The partner’s masters that are the same for a reader as those chosen here. */
+async function partnerMasters(project: Project, masters: readonly string[]): Promise<string[]> {
+  const told = await bringPartner();
+  if (!told) throw new Error(usePartner.getState().fault ?? 'The partner cannot be read.');
+  const own = project.masters.filter((m) => masters.includes(m.id));
+  return [...new Set(own.map((m) => partnerMaster(project.axes, m.place, told).id))];
+}
 
 /** Casting in a worker of its own, told as it goes, stopped when the page is left. */
 export function useCasting(project: Project) {
@@ -34,11 +51,24 @@ export function useCasting(project: Project) {
           setProgress(total === done ? undefined : `${done + 1} of ${total}: ${now}`);
         const result = await Promise.race([service.cast(made, choice, proxy(tell)), cancelled]);
         if (!result.ok) throw new Error(result.reason);
+        const files = [...(result.value as CastFile[])];
+        const { partner } = made.settings;
+        if (choice.partner && partner) {
+          const theirs = { ...choice, masters: await partnerMasters(made, choice.masters) };
+          const more = await Promise.race([service.castStored(partner.id, theirs, proxy(tell)), cancelled]);
+          if (!more.ok) throw new Error(`${partner.name}: ${more.reason}`);
+          const same = (more.value as CastFile[]).find((f) => files.some((o) => o.fileName === f.fileName));
+          if (same)
+            throw new Error(
+              `${partner.name} would make ${same.fileName} too; one of the two needs another family or style name.`,
+            );
+          files.push(...(more.value as CastFile[]));
+        }
         const isSame = useBench.getState().settled === made;
         runAside((p) => noteCast(p, { at: began }));
         // The note of the cast is no change that makes the files old.
         const from = isSame ? (useBench.getState().settled ?? made) : made;
-        return { files: result.value as CastFile[], from };
+        return { files, from };
       } finally {
         end();
         setProgress(undefined);

@@ -9,6 +9,7 @@ import { type DrawHands, layHands } from '../../keys/hands';
 import { MOD } from '../../keys/keys';
 import { useBench } from '../../state/bench';
 import { useBeside } from '../../state/beside';
+import { usePartner } from '../../state/partner';
 import { setHints, setView, useDrawBench } from './drawBench';
 import { fitView, paintSheet } from './drawPainting';
 import { cursorOf, moved, newSurface, pressed, released, type Surface } from './surface';
@@ -72,6 +73,7 @@ export function DrawCanvas({ tool }: { tool: ToolName }) {
         invalidate();
       }),
       useBeside.subscribe(invalidate),
+      usePartner.subscribe(invalidate),
       useDrawBench.subscribe((now, then) => {
         if (now.hints !== then.hints || now.view !== then.view) return;
         refreshHints();

@@ -17,6 +17,7 @@ import { BackdropSection } from './details/BackdropSection';
 import { ContourSection } from './details/ContourSection';
 import { EdgeSection } from './details/EdgeSection';
 import { GuideSection } from './details/GuideSection';
+import { PartnerSection } from './details/PartnerSection';
 import { PartsSection } from './details/PartsSection';
 import { PointSection } from './details/PointSection';
 import { ReachRow } from './details/ReachRow';
@@ -106,6 +107,7 @@ export function DrawDetails({ bringPicture }: { bringPicture: () => void }) {
           </Tabs.Content>
           <Tabs.Content value="behind">
             <BackdropSection drawing={drawing} bringPicture={bringPicture} />
+            <PartnerSection />
             <BesideSection glyph={glyph} inDraw />
           </Tabs.Content>
         </Tabs.Root>

@@ -19,6 +19,7 @@ import type { Brush } from '../../canvas/useCanvas';
 import { fitted, type View } from '../../canvas/view';
 import { useBench } from '../../state/bench';
 import { besideNow, useBeside } from '../../state/beside';
+import { usePartner } from '../../state/partner';
 import { path2d } from '../../ui/path2d';
 import { gaugesOf, useDrawBench } from './drawBench';
 import { company } from './neighbours';
@@ -37,6 +38,19 @@ function paintBeside(sheet: Brush, glyph: Glyph): void {
   context.globalAlpha = 0.28;
   context.fillStyle = inks.sea;
   context.fill(path);
+  context.restore();
+}
+
+/** The same letter in the partner, behind the drawing, its origin on ours. */
+function paintPartner({ context, view, inks }: Brush, glyph: Glyph): void {
+  const { inDraw, outline } = usePartner.getState();
+  if (!inDraw || outline?.glyph !== glyph.id) return;
+  context.save();
+  context.translate(view.originX, view.originY);
+  context.scale(view.scale, -view.scale);
+  context.globalAlpha = 0.28;
+  context.fillStyle = inks.sea;
+  context.fill(path2d(outline.path));
   context.restore();
 }
 
@@ -109,6 +123,7 @@ export function paintSheet(
     paintZones(sheet, master);
     paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
     paintBeside(sheet, glyph);
+    paintPartner(sheet, glyph);
   }
   for (const { glyph: g, x } of company(project, glyph, master.id, words)) {
     paintGlyph(

@@ -1,5 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { storageSentence } from '../../../browser/stores';
 import { postScriptSafe } from '../../../core/fontfacts/names';
 import { plural } from '../../../core/project/edit';
 import { setMasterName } from '../../../core/project/edits';
@@ -16,7 +17,6 @@ import {
 import { chooseMaster, run, say, useBench } from '../../state/bench';
 import { measurer } from '../../state/followers';
 import { storeProject } from '../../state/library';
-import { storageSentence } from '../../state/stores';
 import { Pick } from '../../ui/controls';
 import { MeasuredAt } from '../../ui/MeasuredAt';
 import { Button, EntryField, NumberField, Section } from '../../ui/parts';

@@ -1,7 +1,10 @@
+import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { Result } from '../../../core/base/result';
 import { plural } from '../../../core/project/edit';
 import type { TakenFrom } from '../../../workers/measure';
+import { useBench } from '../../state/bench';
+import { listProjects } from '../../state/library';
 import { useJob } from '../../state/useJob';
 import { Bar, Pick } from '../../ui/controls';
 import { FileInput } from '../../ui/FileInput';
@@ -10,19 +13,38 @@ import { Button } from '../../ui/parts';
 const listed = (names: readonly string[]): string =>
   names.length > 8 ? `${names.slice(0, 7).join(', ')} and ${names.length - 7} more` : names.join(', ');
 
+type Source = { bytes: Uint8Array; name: string } | { id: string };
+const FILE = 'file';
+
 /** A master of another project or font file: which one, what of it matches, and what does not. */
 export function FromFile({ children }: { children: (found: TakenFrom) => React.ReactNode }) {
   const input = useRef<HTMLInputElement>(null);
-  const [file, setFile] = useState<{ bytes: Uint8Array; name: string }>();
+  const projectId = useBench((s) => s.projectId);
+  const { data: others = [] } = useQuery({ queryKey: ['partners', projectId], queryFn: listProjects });
+  const stored = others.filter((e) => e.id !== projectId);
+  const [file, setFile] = useState<Source>();
   const { found, fault, share, start, stop } = useJob<Result<TakenFrom>>();
-  const read = (from: { bytes: Uint8Array; name: string }, master?: string) => {
+  const read = (from: Source, master?: string) => {
     setFile(from);
-    start((service, tell) => service.takenFrom(from.bytes, from.name, master, tell));
+    start((service, tell) =>
+      'id' in from ? service.takenFromStored(from.id, master) : service.takenFrom(from.bytes, from.name, master, tell),
+    );
   };
   const taken = found?.ok ? found.value : undefined;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-1.5">
-      <Button onClick={() => input.current?.click()}>{taken ? 'Another file…' : 'Choose a project or font…'}</Button>
+      <Button onClick={() => input.current?.click()}>{taken ? 'Another file…' : 'Choose a file…'}</Button>
+      {stored.length > 0 && (
+        <Pick
+          label="A project of this browser"
+          value={file && 'id' in file ? file.id : FILE}
+          options={[
+            { value: FILE, text: 'or a project of this browser' },
+            ...stored.map((e) => ({ value: e.id, text: e.name })),
+          ]}
+          onChange={(id) => id !== FILE && read({ id })}
+        />
+      )}
       <FileInput
         ref={input}
         name="master-file"

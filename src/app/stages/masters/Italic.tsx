@@ -1,9 +1,11 @@
 import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { storageSentence } from '../../../browser/stores';
 import type { Project } from '../../../core/project/model';
+import { setPartner } from '../../../core/project/partner';
 import { defaultMaster } from '../../../core/project/queries';
-import { useBench } from '../../state/bench';
-import { storeProject } from '../../state/library';
-import { storageSentence } from '../../state/stores';
+import { run, useBench } from '../../state/bench';
+import { listedName, storeProject } from '../../state/library';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
 import { Button, NumberField, Section } from '../../ui/parts';
@@ -19,7 +21,17 @@ export function Italic() {
   const [lost, setLost] = useState<string>();
   useEffect(() => {
     if (!found) return;
-    storeProject(found).then(setStored, (error) => setLost(storageSentence(error)));
+    const { projectId, settled } = useBench.getState();
+    const partner = settled && { id: projectId, name: listedName(settled) };
+    const bound: Project = { ...found, settings: { ...found.settings, ...(partner && { partner }) } };
+    storeProject(bound).then(
+      (id) => {
+        setStored(id);
+        // The two know of each other, unless this one has a partner already.
+        if (!settled?.settings.partner) run((p) => setPartner(p, { partner: { id, name: listedName(bound) } }));
+      },
+      (error) => setLost(storageSentence(error)),
+    );
   }, [found]);
   if (leans) return null;
   return (
@@ -53,10 +65,9 @@ export function Italic() {
         {stored && (
           <p data-testid="italic-made">
             It is among your projects.{' '}
-            {/* Another project is opened by the page anew, so that this one is let go of whole. */}
-            <a className="text-kelp underline" href={`/p/${stored}/draw`}>
+            <Link className="text-kelp underline" to={`/p/${stored}/draw`}>
               Go to the italic
-            </a>
+            </Link>
           </p>
         )}
         {(fault || lost) && (

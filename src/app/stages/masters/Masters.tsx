@@ -10,12 +10,14 @@ import { Choice } from '../../ui/parts';
 import { AgreementView } from './AgreementView';
 import { Axes } from './Axes';
 import { BetweenView } from './BetweenView';
+import { Blend } from './Blend';
 import { ChosenDetails } from './ChosenDetails';
 import { Instances, NewMaster } from './FamilyDetails';
 import { Handovers } from './Handovers';
 import { InSight } from './InSight';
 import { Italic } from './Italic';
 import { NewInstances } from './NewInstances';
+import { PartnerSection } from './PartnerSection';
 import { type Chosen, Plane } from './Plane';
 import { Strip } from './Strip';
 import { halfWay, WaypointDetails, Waypoints } from './Waypoints';
@@ -111,6 +113,8 @@ export default function Masters() {
         <Handovers key={letter} glyph={project.glyphs[letter]!} />
         <NewInstances />
         <Axes />
+        <Blend />
+        <PartnerSection />
         <Italic />
       </Details>
     </div>

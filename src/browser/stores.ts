@@ -1,6 +1,6 @@
 import localforage from 'localforage';
-import type { KeyValue } from '../../core/storage/keyValue';
-import { ProjectRecords } from '../../core/storage/records';
+import type { KeyValue } from '../core/storage/keyValue';
+import { ProjectRecords } from '../core/storage/records';
 
 /** The browser's storage: one database lists the projects, each project has one of its own. */
 
