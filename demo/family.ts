@@ -9,6 +9,7 @@ import { featureSections } from './features';
 import { ampersand } from './figures';
 import { FOLLOWS } from './follows';
 import { FIRST, SECOND } from './groups';
+import { ITALIC } from './italic';
 import { latin } from './latin';
 import { centred, type Letter, shifted, span } from './letter';
 import { lowercase } from './lowercase';
@@ -136,7 +137,10 @@ const masterOf = (s: Style, id: string, base: Master): Master => ({
 });
 
 /** The family, fitted and kerned: see {@link buildUnspaced}. */
-export const buildDemo = (): Project => spaced(buildUnspaced());
+export function buildDemo(): Project {
+  const project = spaced(buildUnspaced());
+  return { ...project, settings: { ...project.settings, partner: ITALIC } };
+}
 
 /** Velmarrow Sans: the faces of the Velmarrow Light Railway's signs and timetables, six masters on weight and width. */
 export function buildUnspaced(): Project {

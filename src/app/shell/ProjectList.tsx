@@ -15,18 +15,22 @@ import { readProject } from '../state/projectFiles';
 import { Modal } from '../ui/Modal';
 import { Button } from '../ui/parts';
 
-const DEMO = '/demo/velmarrow-sans.wendril';
+/** The demo and its italic partner, by their addresses. */
+const DEMOS = { velmarrow: 'velmarrow-sans.wendril', 'velmarrow-italic': 'velmarrow-sans-italic.wendril' } as const;
 let storingDemo: Promise<void> | undefined;
 
 /** Puts the demo into a browser that has not had it yet. */
 async function ensureDemo(): Promise<void> {
   if (await demoWasStored()) return;
-  const response = await fetch(DEMO);
-  if (!response.ok) return;
-  const read = await readProject(new File([await response.blob()], 'velmarrow-sans.wendril'));
-  if ('faces' in read) return;
-  if (!read.ok) throw new Error(read.reason);
-  await storeProject(read.value.project, 'velmarrow');
+  // The italic first, so that the roman stands above it as the newer one.
+  for (const [id, file] of Object.entries(DEMOS).reverse()) {
+    const response = await fetch(`/demo/${file}`);
+    if (!response.ok) return;
+    const read = await readProject(new File([await response.blob()], file));
+    if ('faces' in read) return;
+    if (!read.ok) throw new Error(read.reason);
+    await storeProject(read.value.project, id);
+  }
   await rememberDemo();
 }
 
@@ -45,7 +49,7 @@ export function ProjectList() {
     },
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const onlyDemo = projects.data?.length === 1 && projects.data[0]!.id === 'velmarrow';
+  const onlyDemo = projects.data?.length !== 0 && projects.data?.every((p) => p.id in DEMOS);
   const [doomed, setDoomed] = useState<{ id: string; name: string } | undefined>();
 
   const remove = useMutation({
@@ -71,8 +75,8 @@ export function ProjectList() {
       )}
       {onlyDemo && (
         <p className="mb-2 text-quiet">
-          Velmarrow Sans is the demo: a family of six masters to look around in and to change at will. What is yours
-          stands beside it.
+          Velmarrow Sans is the demo: a family of six masters, and the beginnings of its italic, to look around in and
+          to change at will. What is yours stands beside it.
         </p>
       )}
       {projects.isError && <p className="text-brick">{projects.error.message}</p>}

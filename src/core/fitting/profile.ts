@@ -2,7 +2,7 @@ import { type Contour, contourBounds, curvesOf } from '../geometry/contour';
 import { coordinateAt, extremes, solveRising } from '../geometry/curve';
 import type { GlyphId, MasterId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
-import { drawingOf } from '../project/queries';
+import { drawingOf, leanOf } from '../project/queries';
 
 /** The lowest line of a profile, and how many there are: from −0.5 em up to 1.2 em, a hundredth of the em apart. */
 const LOWEST = -50;
@@ -43,10 +43,9 @@ export function profileOf(project: Project, glyph: GlyphId, masterId: MasterId, 
   const drawing = drawingOf(project.glyphs[glyph]!, masterId);
   const contours = flattened(drawing, drawingsOf(project, masterId));
   const master = project.masters.find((m) => m.id === masterId);
-  const lean = asDrawn || !master ? 0 : Math.tan((-master.italicAngle * Math.PI) / 180);
+  const { lean, pivot } = !master ? { lean: 0, pivot: 0 } : asDrawn ? { ...leanOf(master), lean: 0 } : leanOf(master);
   const step = project.unitsPerEm / 100;
   let found = cache.get(contours);
-  const pivot = (master?.zones.xHeight.position ?? 0) / 2;
   if (!found || found.step !== step || found.lean !== lean || (lean !== 0 && found.pivot !== pivot)) {
     found = measured(contours, step, lean, pivot);
     cache.set(contours, found);

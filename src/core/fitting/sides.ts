@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { shifted } from '../drawing/edits';
-import { isEmptyBox } from '../geometry/curve';
+import { contourBounds, transformContour } from '../geometry/contour';
+import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
 import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
 import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
-import { drawingBounds, drawingIn, drawingsOf } from '../project/outline';
-import { drawingOf, glyphThere, masterThere } from '../project/queries';
+import { drawingBounds, drawingIn, drawingsOf, flattened } from '../project/outline';
+import { drawingOf, glyphThere, leanOf, masterOf, masterThere } from '../project/queries';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
 export type Sides = { left: number; right: number; advance: number };
@@ -14,12 +15,28 @@ export type Sides = { left: number; right: number; advance: number };
 /** A side of a glyph. */
 export type SideName = 'left' | 'right';
 
-/** Left and right side bearing and advance of a glyph's drawing. */
+/** Left and right side bearing and advance of a glyph's drawing; those of slanted letters are measured along the master’s angle. */
 export function sidesOf(project: Project, glyph: Glyph, master: MasterId): Sides | { advance: number } {
   const drawing = drawingIn(project, glyph, master);
-  const box = drawingBounds(drawing, drawingsOf(project, master));
+  const box = uprightBounds(project, drawing, master);
   if (isEmptyBox(box)) return { advance: drawing.advance };
   return { left: tidy(box.xMin), right: tidy(drawing.advance - box.xMax), advance: drawing.advance };
+}
+
+/** The box of a drawing; of slanted letters set upright about half the x-height. */
+function uprightBounds(project: Project, drawing: Drawing, master: MasterId): Box {
+  const source = drawingsOf(project, master);
+  const own = masterOf(project, master);
+  if (!own || own.italicAngle === 0) return drawingBounds(drawing, source);
+  const { lean, pivot } = leanOf(own);
+  const box = emptyBox();
+  for (const contour of flattened(drawing, source)) {
+    const { xMin, xMax, yMin, yMax } = contourBounds(transformContour(contour, [1, 0, -lean, 1, lean * pivot, 0]));
+    if (xMin > xMax) continue;
+    stretchBox(box, xMin, yMin);
+    stretchBox(box, xMax, yMax);
+  }
+  return box;
 }
 
 const MOST_ADVANCE = 65535;

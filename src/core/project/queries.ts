@@ -116,6 +116,18 @@ export function defaultMaster(project: Project): Master {
 export const zonesOf = (master: Master): Zone[] =>
   [...ZONE_KEYS.map((k) => master.zones[k]), ...master.zones.own].sort((a, b) => a.position - b.position);
 
+/**
+ * How letters of a master lean: `lean` units to the right for each unit of height, about the height `pivot`, half that of small letters,
+ * where the sides of slanted letters are measured.
+ */
+export const leanOf = ({
+  italicAngle,
+  zones,
+}: Pick<Master, 'italicAngle' | 'zones'>): { lean: number; pivot: number } => ({
+  lean: Math.tan((-italicAngle * Math.PI) / 180),
+  pivot: zones.xHeight.position / 2,
+});
+
 const EMPTY: Drawing = { advance: 0, contours: [], components: [], anchors: [], guides: [], backdrops: [] };
 
 /** The glyph's drawing in a master or waypoint; an empty one of no width when the master has none. */

@@ -3,7 +3,7 @@ import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import type { Drawing, Master, MasterId, Project } from '../../../core/project/model';
 import { drawingsOf, flattened } from '../../../core/project/outline';
 import { drawingPath, pathData } from '../../../core/project/pathData';
-import { zonesOf } from '../../../core/project/queries';
+import { leanOf, zonesOf } from '../../../core/project/queries';
 import { path2d } from '../../ui/path2d';
 import type { Brush } from '../useCanvas';
 import { toPxX, toPxY, type View } from '../view';
@@ -44,18 +44,19 @@ export function paintZoneNames({ context, view, inks, width }: Brush, master: Ma
 /** The two edges of the glyph with its side bearings at their feet. */
 export function paintEdges(
   { context, view, inks, height }: Brush,
-  advance: number,
-  sides: { left: number; right: number } | undefined,
-  bottom: number,
+  { advance, sides, master }: { advance: number; sides: { left: number; right: number } | undefined; master: Master },
 ): void {
+  const { lean, pivot } = leanOf(master);
+  // How far an edge stands out at a height of the sheet.
+  const out = (py: number) => lean * ((view.originY - py) / view.scale - pivot) * view.scale;
   context.strokeStyle = inks.kelp;
   context.lineWidth = 1;
   context.setLineDash([2, 3]);
   context.beginPath();
   for (const x of [0, advance]) {
     const px = Math.round(toPxX(view, x)) + 0.5;
-    context.moveTo(px, 0);
-    context.lineTo(px, height);
+    context.moveTo(px + out(0), 0);
+    context.lineTo(px + out(height), height);
   }
   context.stroke();
   context.setLineDash([]);
@@ -64,11 +65,11 @@ export function paintEdges(
   context.fillStyle = inks.kelp;
   context.textBaseline = 'top';
   // Above the line of hints at the foot of the sheet.
-  const y = Math.min(height - 46, toPxY(view, bottom) + 10);
+  const y = Math.min(height - 46, toPxY(view, master.zones.descender.position) + 10);
   context.textAlign = 'left';
-  context.fillText(shownNumber(sides.left, 1), toPxX(view, 0) + 5, y);
+  context.fillText(shownNumber(sides.left, 1), toPxX(view, 0) + out(y) + 5, y);
   context.textAlign = 'right';
-  context.fillText(shownNumber(sides.right, 1), toPxX(view, advance) - 5, y);
+  context.fillText(shownNumber(sides.right, 1), toPxX(view, advance) + out(y) - 5, y);
 }
 
 /** Fills a drawing's outline at an offset along the line. */

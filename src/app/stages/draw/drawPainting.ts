@@ -142,7 +142,7 @@ export function paintSheet(
   const sides = sidesOf(project, glyph, master.id);
   paintOutline(sheet, project, master.id, drawing, parts);
   paintInSight(sheet, project, glyph);
-  paintEdges(sheet, drawing.advance, 'left' in sides ? sides : undefined, master.zones.descender.position);
+  paintEdges(sheet, { advance: drawing.advance, sides: 'left' in sides ? sides : undefined, master });
   if (combs) paintCombs(sheet, drawing.contours, project.unitsPerEm);
   const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
   if (wrong.length > 0) paintWrongWay(sheet, drawing.contours, wrong);

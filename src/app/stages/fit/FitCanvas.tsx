@@ -10,6 +10,7 @@ import { takesGlyph } from '../../ui/glyphDrag';
 import { type FitLine, gripAt, type Line, layOut, lineReach, openSpot } from './fitLines';
 import {
   type FitPainting,
+  outOf,
   paintEdges,
   paintGlyph,
   paintOpen,
@@ -58,12 +59,13 @@ export function FitCanvas({
   const xIn = (line: Line | undefined) => (x: number) =>
     (line?.rightToLeft ? wide - MARGIN - line.width * scale : MARGIN) + x * scale;
   const xPx = xIn(opened && laid[opened.line]);
+  const out = outOf(current, scale);
 
   const { ref, invalidate } = useCanvas(({ context, width }) => {
     if (width !== wide) return setWide(width);
     const inks = currentInks();
     laid.forEach((line, l) => {
-      const painting: FitPainting = { context, project, master, inks, scale, zones, xPx: xIn(line) };
+      const painting: FitPainting = { context, project, master, inks, scale, zones, xPx: xIn(line), out };
       const baseline = line.baseline - scroll.current.y;
       context.fillStyle = painting.inks.line;
       context.fillRect(
@@ -106,7 +108,9 @@ export function FitCanvas({
     const line = opened && laid[opened.line];
     const glyph = opened && line?.glyphs[opened.index];
     if (!line || !glyph) return undefined;
-    return gripAt(project, current, { glyph, baseline: line.baseline - scroll.current.y, px, py }, { scale, xPx });
+    const baseline = line.baseline - scroll.current.y;
+    // Edges of slanted letters lean; where the hand is, they stand out so far.
+    return gripAt(project, current, { glyph, baseline, px: px - out(baseline - py), py }, { scale, xPx });
   };
 
   const down = (e: PointerEvent<HTMLCanvasElement>) => {

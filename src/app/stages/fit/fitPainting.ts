@@ -7,7 +7,7 @@ import { sidesOf } from '../../../core/fitting/sides';
 import type { Master, MasterId, Project } from '../../../core/project/model';
 import { drawingIn } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
-import { isEmptyDrawing, masterOf } from '../../../core/project/queries';
+import { isEmptyDrawing, leanOf, masterOf } from '../../../core/project/queries';
 import type { Inks } from '../../canvas/useCanvas';
 import { characterOf } from '../../ui/GlyphShape';
 import { path2d } from '../../ui/path2d';
@@ -22,7 +22,17 @@ export type FitPainting = {
   scale: number;
   zones: Master['zones'];
   xPx: (x: number) => number;
+  /** How far the edge of a slanted letter stands out so many pixels over the baseline, in pixels. */
+  out: (height: number) => number;
 };
+
+/** {@link FitPainting.out} of a master at a scale. */
+export const outOf =
+  (master: Master, scale: number) =>
+  (height: number): number => {
+    const { lean, pivot } = leanOf(master);
+    return lean * (height - pivot * scale);
+  };
 
 export function paintGlyph(
   { context, project, inks, scale, xPx }: FitPainting,
@@ -59,15 +69,23 @@ export function paintSaid({ context, inks, scale, zones, xPx }: FitPainting, sai
 }
 
 /** The ground under the open glyph. */
-export function paintOpen({ context, inks, scale, zones, xPx }: FitPainting, g: Placed, baseline: number): void {
+export function paintOpen({ context, inks, scale, zones, xPx, out }: FitPainting, g: Placed, baseline: number): void {
   context.fillStyle = inks['kelp-tint'];
-  context.fillRect(
-    xPx(g.x),
-    baseline - zones.ascender.position * scale - 10,
-    g.advance * scale,
-    (zones.ascender.position - zones.descender.position) * scale + 12,
-  );
+  const [top, bottom] = edgeEnds(zones, scale);
+  const [left, right] = [xPx(g.x), xPx(g.x) + g.advance * scale];
+  context.beginPath();
+  context.moveTo(left + out(top), baseline - top);
+  context.lineTo(right + out(top), baseline - top);
+  context.lineTo(right + out(bottom), baseline - bottom);
+  context.lineTo(left + out(bottom), baseline - bottom);
+  context.fill();
 }
+
+/** How far edges reach over the baseline and under it, in pixels. */
+const edgeEnds = (zones: Master['zones'], scale: number): readonly [top: number, bottom: number] => [
+  zones.ascender.position * scale + 10,
+  zones.descender.position * scale - 2,
+];
 
 /** The white that counts on each side of the open glyph, as far as the eye looks into it. */
 export function paintWhite(
@@ -128,13 +146,14 @@ export function paintStart(
 
 /** The edges of the open glyph, each with its grip and its value. */
 export function paintEdges(
-  { context, project, master, inks, scale, zones, xPx }: FitPainting,
+  { context, project, master, inks, scale, zones, xPx, out }: FitPainting,
   g: Placed,
   baseline: number,
 ): void {
   const sides = sidesOf(project, project.glyphs[g.id]!, master);
-  const top = baseline - zones.ascender.position * scale - 10;
-  const bottom = baseline - zones.descender.position * scale + 2;
+  const [over, under] = edgeEnds(zones, scale);
+  const [top, bottom] = [baseline - over, baseline - under];
+  const middle = (over + under) / 2;
   const glyph = project.glyphs[g.id]!;
   const edges = [
     {
@@ -153,16 +172,21 @@ export function paintEdges(
   for (const { x, value, align, follow } of edges) {
     // A side that follows another says whose.
     context.fillStyle = follow ? inks.sea : inks.kelp;
-    context.fillRect(Math.round(x) - 0.75, top, 1.5, bottom - top);
+    context.strokeStyle = context.fillStyle;
+    context.lineWidth = 1.5;
     context.beginPath();
-    context.roundRect(x - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
+    context.moveTo(Math.round(x) + out(over), top);
+    context.lineTo(Math.round(x) + out(under), bottom);
+    context.stroke();
+    context.beginPath();
+    context.roundRect(x + out(middle) - 3.5, (top + bottom) / 2 - 11, 7, 22, 3.5);
     context.fill();
     if (value === undefined) continue;
     const number = shownNumber(value, 1);
     const text = follow ? `${number} as ${project.glyphs[follow.glyph]?.name ?? '?'}` : number;
     context.font = '600 13px "Source Sans 3 Variable", sans-serif';
     const w = context.measureText(text).width + 16;
-    const left = align < 0 ? x - w + 4 : x - 4;
+    const left = (align < 0 ? x - w + 4 : x - 4) + out(over);
     context.beginPath();
     context.roundRect(left, top - 12, w, 20, 10);
     context.fill();
