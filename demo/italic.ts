@@ -1,4 +1,5 @@
 import { italicOf } from '../src/core/drawing/italic';
+import { updateFollows } from '../src/core/fitting/follows';
 import type { Contour } from '../src/core/geometry/contour';
 import type { Drawing, Glyph, MasterId, Project } from '../src/core/project/model';
 import { glyphNamed, glyphsInOrder } from '../src/core/project/queries';
@@ -24,7 +25,9 @@ const isBasic = (g: Glyph): boolean =>
 export function buildItalic(demo: Project): Project {
   const kept = alphabet(demo);
   const drawn = corrected(corrected(kept, 'a', italicA(kept)), 'f', italicF(kept));
-  const leaning = italicOf(ofGroups(drawn, 'a', 'd'), LEAN);
+  const slanted = italicOf(ofGroups(drawn, 'a', 'd'), LEAN);
+  const followed = updateFollows(slanted, {});
+  const leaning = followed.ok ? followed.project : slanted;
   return {
     ...leaning,
     settings: { ...leaning.settings, partner: ROMAN, languages: [], lists: [] },

@@ -6,6 +6,7 @@ import { italicOf } from '../core/drawing/italic';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type FeaturesView, featuresView } from '../core/features/view';
+import { updateFollows } from '../core/fitting/follows';
 import { openAny } from '../core/formats/openFile';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
@@ -100,7 +101,12 @@ export const measureService = {
   broken: (progress: Progress): Broken[] => brokenGlyphs(project(), progress),
 
   /** An italic begun from the document. */
-  italicOf: (degrees: number, progress: Progress): Project => italicOf(project(), degrees, progress),
+  italicOf(degrees: number, progress: Progress): Project {
+    const leaning = italicOf(project(), degrees, progress);
+    // Sides that follow others do so along the slant.
+    const followed = updateFollows(leaning, {});
+    return followed.ok ? followed.project : leaning;
+  },
 
   /** The family at a place as a project of its own. */
   projectAt: (place: Place, name: string) => projectAt(project(), place, name),

@@ -48,14 +48,25 @@ export function withoutFellow<G extends Pick<Glyph, 'name' | 'unicodes'>>(
  * slant and italic keep the partner’s own default: they are what tells the two apart.
  */
 export function partnerPlace(axes: Project['axes'], place: Place, partner: Pick<Partner, 'axes'>): Place {
+  return Object.fromEntries(
+    Object.entries(samePlaceThere(axes, place, partner)).map(([tag, design]) => {
+      const { least, most } = designEnds(partner.axes.find((a) => a.tag === tag)!);
+      return [tag, Math.min(Math.max(design, Math.min(least, most)), Math.max(least, most))];
+    }),
+  );
+}
+
+/** The same place in a partner’s axes, even where it lies beyond their ends. */
+function samePlaceThere(axes: Project['axes'], place: Place, partner: Pick<Partner, 'axes'>): Record<string, number> {
   const whole = wholePlace(axes, place);
   return Object.fromEntries(
     partner.axes.map((theirs) => {
       const ours = axes.find((a) => a.tag === theirs.tag);
-      const { least, usual, most } = designEnds(theirs);
-      if (!ours || theirs.tag === 'ital' || theirs.tag === 'slnt') return [theirs.tag, usual];
-      const design = toDesign(theirs, toUser(ours, whole[ours.tag]!));
-      return [theirs.tag, Math.min(Math.max(design, Math.min(least, most)), Math.max(least, most))];
+      const isSlant = theirs.tag === 'ital' || theirs.tag === 'slnt';
+      return [
+        theirs.tag,
+        !ours || isSlant ? designEnds(theirs).usual : toDesign(theirs, toUser(ours, whole[ours.tag]!)),
+      ];
     }),
   );
 }
@@ -123,7 +134,7 @@ const sorted = (o: object): [string, unknown][] =>
 /** Masters that have one of the partner’s at the same place for a reader. */
 function pairedMasters(project: Project, partner: Partner): [Master, Master][] {
   return project.masters.flatMap((m): [Master, Master][] => {
-    const at = partnerPlace(project.axes, m.place, partner);
+    const at = samePlaceThere(project.axes, m.place, partner);
     const like = partner.masters.find((o) => {
       const own = wholePlace(partner.axes, o.place);
       return partner.axes.every((a) => Math.abs(own[a.tag]! - at[a.tag]!) < 1e-6);
