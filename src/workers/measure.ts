@@ -1,4 +1,4 @@
-import { attempt, type Refusal, type Result } from '../core/base/result';
+import { attempt, type Refusal, type Result, success } from '../core/base/result';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
@@ -14,14 +14,16 @@ import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
 import { type ProposalSettings, type ProposedKerning, proposeKerning } from '../core/kerning/proposal';
 import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
+import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import type { Place } from '../core/project/places';
 import { defaultMaster, drawingOf, masterOf } from '../core/project/queries';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
-import { type Broken, brokenGlyphs } from '../core/variation/between';
+import { type Broken, brokenGlyphs, crossingFaults } from '../core/variation/between';
 import { canBeMended } from '../core/variation/mending';
 import { projectAt } from '../core/variation/projectAt';
 import { type Taken, takenMaster } from '../core/variation/takenMaster';
+import { mendTangles } from '../core/variation/untangling';
 import { documentHolder } from './document';
 import { storedProject } from './stored';
 
@@ -89,12 +91,22 @@ export const measureService = {
   featuresView: (master: MasterId): FeaturesView => featuresView(project(), master),
 
   /** Glyphs whose masters do not agree, or look as if they would blend badly. */
-  disagreeing: (): Disagreeing => {
+  disagreeing: (progress: Progress): Disagreeing => {
     const held = project();
-    return held.glyphOrder.flatMap((glyph) => {
-      const faults = agreementOf(held, held.glyphs[glyph]!);
-      return faults.length > 0 ? [{ glyph, faults, mends: canBeMended(held, held.glyphs[glyph]!) }] : [];
+    return held.glyphOrder.flatMap((id, i) => {
+      const glyph = held.glyphs[id]!;
+      if (i % 16 === 0) progress(i, held.glyphOrder.length);
+      const told = agreementOf(held, glyph);
+      const faults = told.length > 0 ? told : crossingFaults(held, glyph);
+      return faults.length > 0 ? [{ glyph: id, faults, mends: told.length > 0 && canBeMended(held, glyph) }] : [];
     });
+  },
+
+  /** Glyphs begun elsewhere where that parts what crosses on the way: the steps to what that makes of the document. */
+  parted(glyphs: readonly GlyphId[]): Result<{ steps: readonly Step[]; sentence: string }> {
+    const held = project();
+    const done = mendTangles(held, { glyphs: [...glyphs] });
+    return done.ok ? success({ steps: stepsOf(patchBetween(held, done.project)), sentence: done.sentence }) : done;
   },
 
   /** Glyphs that break or cross between the masters. */

@@ -2,8 +2,10 @@ import fc from 'fast-check';
 import { buildDemo } from '../../../demo/family';
 import {
   type Contour,
+  contourBounds,
   insertPoint,
   isOnCurve,
+  type Point,
   reverseContour,
   sameBuild,
   segmentsOf,
@@ -14,6 +16,7 @@ import type { Drawing, Glyph, Project } from '../project/model';
 import { glyphNamed, glyphsInOrder } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import { agreementOf, agrees, type FaultKind } from './agreement';
+import { aligned } from './alignment';
 import { cheapestAssignment } from './assignment';
 import { mendAgreement, mendedGlyph } from './mending';
 
@@ -219,4 +222,68 @@ test('the cheapest assignment is as cheap as the best of all orders', () => {
     ),
     { numRuns: 200, seed: 1 },
   );
+});
+
+/** A rounded box of quadratics whose corners are drawn by so many pieces, some points between them implied only. */
+function rounded(size: number, pieces: number): Contour {
+  const points: Point[] = [];
+  const corners = [
+    [size, 0, 0],
+    [size, size, 1],
+    [0, size, 2],
+    [0, 0, 3],
+  ] as const;
+  for (const [x, y, turn] of corners) {
+    const [cx, cy, r] = [x === 0 ? 40 : x - 40, y === 0 ? 40 : y - 40, 40];
+    const at = (share: number) => ((turn - 1) * 90 + share * 90) * (Math.PI / 180);
+    points.push({ x: cx + r * Math.cos(at(0)), y: cy + r * Math.sin(at(0)), type: 'line' });
+    for (let i = 0; i < pieces; i++) {
+      const middle = at((i + 0.5) / pieces);
+      const out = r / Math.cos(Math.PI / 4 / pieces);
+      points.push({ x: cx + out * Math.cos(middle), y: cy + out * Math.sin(middle), type: 'off' });
+    }
+    points.push({ x: cx + r * Math.cos(at(1)), y: cy + r * Math.sin(at(1)), type: 'qcurve' });
+  }
+  return { closed: true, points };
+}
+
+test('runs of quadratics of other lengths are brought to agree, implied points and all; shapes stay', () => {
+  for (const [one, two] of [
+    [1, 2],
+    [3, 2],
+    [4, 1],
+  ] as const) {
+    const [a, b] = [rounded(300, one), rounded(420, two)];
+    const pair = aligned(a, b);
+    if (!pair) throw new Error('not aligned');
+    expect(sameBuild(...pair)).toBe(true);
+    for (const [before, after] of [
+      [a, pair[0]],
+      [b, pair[1]],
+    ] as const) {
+      expect(Math.abs(signedArea(after) - signedArea(before))).toBeLessThan(0.5);
+      const [p, q] = [contourBounds(before), contourBounds(after)];
+      for (const key of ['xMin', 'xMax', 'yMin', 'yMax'] as const) expect(q[key]).toBeCloseTo(p[key], 1);
+    }
+    // Half way they are a rounded box of the size between.
+    const middle = pair[0].points.map((p, i) => ({
+      ...p,
+      x: (p.x + pair[1].points[i]!.x) / 2,
+      y: (p.y + pair[1].points[i]!.y) / 2,
+    }));
+    expect(Math.abs(signedArea({ closed: true, points: middle }) - signedArea(rounded(360, 4)))).toBeLessThan(400);
+  }
+});
+
+test('quadratics beside lines stay quadratics; beside cubics all are cubics', () => {
+  const flat: Contour = {
+    closed: true,
+    points: rounded(300, 1)
+      .points.filter((p) => p.type !== 'off')
+      .map((p) => ({ ...p, type: 'line' })),
+  };
+  const [line, quad] = aligned(flat, rounded(300, 1))!;
+  expect(new Set(line.points.map((p) => p.type))).toEqual(new Set(['line', 'qcurve', 'off']));
+  expect(sameBuild(line, quad)).toBe(true);
+  expect(signedArea(line)).toBeCloseTo(signedArea(flat), 3);
 });

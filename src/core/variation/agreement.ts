@@ -16,6 +16,7 @@ export type FaultKind =
   | 'types'
   | 'start'
   | 'shape'
+  | 'crosses'
   | 'anchors';
 
 /** One drawing that differs from that of the default master: how, and in which contour, counted from 1 on. */

@@ -1,4 +1,4 @@
-import { type Contour, isOnCurve, type Point, segmentsOf } from '../geometry/contour';
+import { type Contour, type Point, segmentsOf } from '../geometry/contour';
 import { asCubic, type Curve, lengthOf, partOf, splitAt } from '../geometry/curve';
 import { tidy } from '../geometry/tidy';
 import { nodesOf } from './matching';
@@ -11,23 +11,32 @@ const MOST_NODES = 160;
 /** What it costs to leave a node without a fellow, as a squared share of the box. */
 const ALONE = 0.03;
 
-/** A closed contour of lines and cubics, from its start on; undefined for any other. */
+/**
+ * A closed contour of lines and curves, from its start on; points that a run of quadratics only implies are nodes like others. Undefined
+ * for an open one, and where there are too many nodes.
+ */
 function chainOf(contour: Contour): Chain | undefined {
   if (!contour.closed) return undefined;
-  const segments = segmentsOf(contour);
-  const plain = segments.every((s) => s.from >= 0 && s.curves.length === 1 && s.curves[0]!.length !== 6);
-  const nodes = segments.map((s) => contour.points[s.from]!);
-  if (!plain || nodes.length < 2 || nodes.length > MOST_NODES || nodes.some((n) => n === undefined || !isOnCurve(n)))
-    return undefined;
-  return { nodes, curves: segments.map((s) => s.curves[0]!) };
+  const nodes: Point[] = [];
+  const curves: Curve[] = [];
+  for (const s of segmentsOf(contour))
+    s.curves.forEach((c, i) => {
+      const own = i === 0 && s.from >= 0 ? contour.points[s.from]! : undefined;
+      nodes.push(own ?? { x: tidy(c[0]!), y: tidy(c[1]!), type: 'qcurve', smooth: true });
+      curves.push(c);
+    });
+  return nodes.length < 2 || nodes.length > MOST_NODES ? undefined : { nodes, curves };
 }
+
+/** What the end of a curve is: of a line, of a quadratic, of a cubic. */
+const endType = (c: Curve): Point['type'] => (c.length === 4 ? 'line' : c.length === 6 ? 'qcurve' : 'curve');
 
 function contourOf({ nodes, curves }: Chain, like: Contour): Contour {
   const n = nodes.length;
   const typed = (i: number): Point => {
     const { smooth, ...rest } = nodes[i]!;
-    const type = curves[(i + n - 1) % n]!.length === 4 ? 'line' : 'curve';
-    const handles = type === 'curve' || curves[i]!.length > 4;
+    const type = endType(curves[(i + n - 1) % n]!);
+    const handles = type !== 'line' || curves[i]!.length > 4;
     return { ...rest, type, ...(smooth && handles && { smooth }) };
   };
   const points: Point[] = [];
@@ -129,7 +138,7 @@ function withNodes(s: ReturnType<typeof stretch>, shares: readonly number[]): Ch
       nodes.push({
         x: tidy(tail[0]!),
         y: tidy(tail[1]!),
-        type: rest.length === 4 ? 'line' : 'curve',
+        type: endType(rest),
         ...(rest.length > 4 && { smooth: true }),
       });
       from += share * (end - from);
@@ -142,15 +151,25 @@ function withNodes(s: ReturnType<typeof stretch>, shares: readonly number[]): Ch
   return { nodes, curves };
 }
 
+/** A curve of the kind that both can be: lines as quadratics beside quadratics, anything as a cubic beside a cubic. */
+function alike(c: Curve, other: Curve): Curve {
+  if (c.length === other.length || (c.length === 6 && other.length === 4)) return c;
+  if (c.length === 4 && other.length === 6) {
+    const [x0, y0, x1, y1] = c as [number, number, number, number];
+    return [x0, y0, (x0 + x1) / 2, (y0 + y1) / 2, x1, y1];
+  }
+  return asCubic(c);
+}
+
 /**
- * Two closed contours of lines and cubics with as many points of the same kinds, the second starting where the first does: points are
- * put in where the fellow has one, lines become curves where the fellow has a curve. Shapes stay. Undefined for other contours.
+ * Two closed contours of lines and curves with as many points of the same kinds, the second starting where the first does: points are
+ * put in where the fellow has one, lines become curves where the fellow has a curve. Shapes stay. Undefined for open contours.
  */
 export function aligned(a: Contour, b: Contour): [Contour, Contour] | undefined {
   const [ca, cb] = [chainOf(a), chainOf(b)];
   if (!ca || !cb) return undefined;
   // Nodes are counted from the start, as chains are.
-  const pairs = pairedNodes(fromStart(a), fromStart(b));
+  const pairs = pairedNodes(contourOf(ca, a), contourOf(cb, b));
   const out: [Point[], Curve[], Point[], Curve[]] = [[], [], [], []];
   pairs.forEach(([i, k], p) => {
     const [ni, nk] = pairs[(p + 1) % pairs.length]!;
@@ -170,17 +189,8 @@ export function aligned(a: Contour, b: Contour): [Contour, Contour] | undefined 
   });
   if (out[1].length !== out[3].length) return undefined;
   const both = out[1].map((c, i) => [c, out[3][i]!] as const);
-  const alike = (c: Curve, other: Curve): Curve => (c.length === other.length ? c : asCubic(c));
   return [
     contourOf({ nodes: out[0], curves: both.map(([c, o]) => alike(c, o)) }, a),
     contourOf({ nodes: out[2], curves: both.map(([c, o]) => alike(o, c)) }, b),
   ];
-}
-
-/** The contour with its start point first in the list. */
-function fromStart(contour: Contour): Contour {
-  const start = contour.points.findIndex(isOnCurve);
-  return start <= 0
-    ? contour
-    : { ...contour, points: [...contour.points.slice(start), ...contour.points.slice(0, start)] };
 }

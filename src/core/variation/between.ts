@@ -1,5 +1,7 @@
 import type { Glyph, GlyphId, Project } from '../project/model';
-import { designsOf } from '../project/structure';
+import { placeInWords } from '../project/places';
+import { designsOf, mainOn } from '../project/structure';
+import type { AgreementFault } from './agreement';
 import { type Kink, kinksOf, type Looks, looksAt, placesBetween } from './kinks';
 import { type Lump, lumpsOf } from './lumps';
 import { type Tangle, tanglesOf } from './tangles';
@@ -30,6 +32,34 @@ export function brokenGlyph(project: Project, glyph: Glyph, all = designs(projec
     lumpsOf(d.project, glyph).map((l) => ({ ...l, between: [d.first(l.between[0]), d.first(l.between[1])] as const })),
   );
   return kinks.length + tangles.length + lumps.length > 0 ? { glyph: glyph.id, kinks, tangles, lumps } : undefined;
+}
+
+/** What of a glyph that agrees in every number crosses on the way, as suspicions; none where nothing does. */
+export function crossingFaults(project: Project, glyph: Glyph): AgreementFault[] {
+  const all = known(project);
+  return all.flatMap((d) =>
+    tanglesOf(d.project, glyph, d.looks).map(({ contours: [a, b], place, units }): AgreementFault => {
+      const where = `at ${placeInWords(project.axes, place)}`;
+      const by = `by ${Math.round(units)} units, though in no master`;
+      return {
+        kind: 'crosses',
+        at: { master: mainOn(d.project, d.project.masters).id },
+        contour: a + 1,
+        suspicion: true,
+        reason:
+          a === b
+            ? `Contour ${a + 1} crosses itself ${where} ${by}.`
+            : `Contours ${a + 1} and ${b + 1} cross ${where} ${by}.`,
+      };
+    }),
+  );
+}
+
+const designsKnown = new WeakMap<Project, Design[]>();
+function known(project: Project): Design[] {
+  const all = designsKnown.get(project) ?? designs(project);
+  designsKnown.set(project, all);
+  return all;
 }
 
 /** Glyphs that break, cross or swell between masters, looked at in many places, the worst first; none of one master. */

@@ -1,7 +1,7 @@
 import { readList } from '../../../core/coverage/lists';
 import type { Glyph, MasterId, Project } from '../../../core/project/model';
 import { drawingOf, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { sameStructure } from '../../../core/project/structure';
+import { agreementOf } from '../../../core/variation/agreement';
 import type { Since } from '../../state/changed';
 
 /** The plain questions the case can be asked. */
@@ -58,7 +58,7 @@ const FURTHER: readonly (Further & {
     value: 'apart',
     text: 'whose masters disagree',
     many: true,
-    of: (g, p) => !sameStructure(p.masters.map((m) => drawingOf(g, m.id))),
+    of: (g, p) => agreementOf(p, g).some((f) => f.kind !== 'anchors'),
   },
   { value: 'twice', text: 'with more than one code point', of: (g) => g.unicodes.length > 1 },
 ];

@@ -25,7 +25,7 @@ export function AgreementView() {
   const { found, fault, share, start } = useJob<Disagreeing>();
   const { glyphs, masters, axes } = project;
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at anew for what it is about.
-  useEffect(() => start((service) => service.disagreeing()), [glyphs, masters, axes]);
+  useEffect(() => start((service, tell) => service.disagreeing(tell)), [glyphs, masters, axes]);
   const [chosen, setChosen] = useState<GlyphId>();
   const list = (found ?? []).filter((d) => project.glyphs[d.glyph]);
   const current = list.find((d) => d.glyph === chosen) ?? list[0];
@@ -78,6 +78,7 @@ const KINDS: Readonly<Record<AgreementFault['kind'], string>> = {
   types: 'lines and curves',
   start: 'start',
   shape: 'shape',
+  crosses: 'crosses between',
   anchors: 'anchors',
 };
 const kindsOf = (faults: readonly AgreementFault[]): string =>
@@ -139,6 +140,9 @@ function Report({ glyph, faults }: { glyph: Glyph; faults: readonly AgreementFau
             Mend {glyph.name}
           </Button>
         </div>
+      )}
+      {faults.some((f) => f.kind === 'crosses') && (
+        <p className="mt-3 text-quiet">Where it crosses, and whether another start parts it, is shown in Between.</p>
       )}
       {!helps && faults.some((f) => !f.suspicion && f.kind !== 'anchors') && (
         <p className="mt-3 text-quiet">

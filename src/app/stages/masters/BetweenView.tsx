@@ -9,8 +9,8 @@ import type { Broken } from '../../../core/variation/between';
 import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendKinks } from '../../../core/variation/kinks';
 import type { Lump } from '../../../core/variation/lumps';
-import { mendTangles } from '../../../core/variation/untangling';
 import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
+import { partBeside } from '../../state/parting';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
 import { Button } from '../../ui/parts';
@@ -135,6 +135,7 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
   const project = useBench((s) => s.settled)!;
   const navigate = useNavigate();
   const [chosen, setChosen] = useState(0);
+  const [parting, setParting] = useState(false);
   const faults = useMemo(
     () => faultsOf(broken, project.masters, (place) => drawingsAt(project, place)(glyph.id)),
     [project, glyph, broken],
@@ -215,9 +216,13 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
           {broken.tangles.some((x) => x.contours[0] === x.contours[1]) && (
             <Button
               title="Contours that cross themselves begin elsewhere, where their points agree as well"
-              onClick={() => run((p) => mendTangles(p, { glyphs: [glyph.id] }))}
+              disabled={parting}
+              onClick={() => {
+                setParting(true);
+                void partBeside([glyph.id]).finally(() => setParting(false));
+              }}
             >
-              Part what crosses
+              {parting ? 'Parting…' : 'Part what crosses'}
             </Button>
           )}
           {broken.kinks.some((k) => k.slide !== undefined) && (
