@@ -22,7 +22,7 @@ export function contourFacts(contour: Contour): ContourFacts {
   let known = facts.get(contour);
   if (!known) {
     const box = emptyBox();
-    for (const p of contour.points) if (isOnCurve(p)) stretchBox(box, p.x, p.y);
+    for (const p of contour.points) if (p.type !== 'off') stretchBox(box, p.x, p.y);
     const area = signedArea(contour);
     const room = (box.xMax - box.xMin) * (box.yMax - box.yMin);
     const direction = !contour.closed || Math.abs(area) <= NO_DIRECTION * room ? 0 : area > 0 ? 1 : -1;
@@ -49,14 +49,14 @@ const share = (v: number, low: number, high: number): number => (high > low ? (v
 /** How unlike two contours of two letters are: where they lie, how large they are, which way they run, how they are built. */
 function unlikeness(a: Contour, b: Contour, boxes: readonly [Box, Box]): number {
   const [fa, fb] = [contourFacts(a), contourFacts(b)];
-  const edges = ([f, box]: [ContourFacts, Box]) => [
-    share(f.box.xMin, box.xMin, box.xMax),
-    share(f.box.xMax, box.xMin, box.xMax),
-    share(f.box.yMin, box.yMin, box.yMax),
-    share(f.box.yMax, box.yMin, box.yMax),
-  ];
-  const [ea, eb] = [edges([fa, boxes[0]]), edges([fb, boxes[1]])];
-  const apart = ea.reduce((sum, v, i) => sum + Math.abs(v - eb[i]!), 0);
+  const [ba, bb] = boxes;
+  const x = (v: number, w: number) => Math.abs(share(v, ba.xMin, ba.xMax) - share(w, bb.xMin, bb.xMax));
+  const y = (v: number, w: number) => Math.abs(share(v, ba.yMin, ba.yMax) - share(w, bb.yMin, bb.yMax));
+  const apart =
+    x(fa.box.xMin, fb.box.xMin) +
+    x(fa.box.xMax, fb.box.xMax) +
+    y(fa.box.yMin, fb.box.yMin) +
+    y(fa.box.yMax, fb.box.yMax);
   return (
     apart + (fa.direction * fb.direction < 0 ? 0.5 : 0) + (a.closed === b.closed ? 0 : 1) + (sameBuild(a, b) ? 0 : 0.15)
   );
@@ -118,15 +118,22 @@ function apartWhen(
   return sum / Math.max(1, a.length);
 }
 
+/** What a length is multiplied by to be a share of a box’s side; of a side without length nothing. */
+const per = (side: number): number => (side > 0 ? 1 / side : 0);
+
 /** How far the nodes of two contours of one build lie apart as they stand, squared and on average, in shares of their boxes. */
 export function nodesApart(a: Contour, b: Contour): number {
-  const [p, q] = [contourFacts(a).box, contourFacts(b).box];
-  let [sum, count] = [0, 0];
+  const p = contourFacts(a).box;
+  const q = contourFacts(b).box;
+  const [pw, ph, qw, qh] = [per(p.xMax - p.xMin), per(p.yMax - p.yMin), per(q.xMax - q.xMin), per(q.yMax - q.yMin)];
+  let sum = 0;
+  let count = 0;
   for (let i = 0; i < a.points.length; i++) {
-    const [m, n] = [a.points[i]!, b.points[i]!];
+    const m = a.points[i]!;
     if (m.type === 'off') continue;
-    const dx = share(m.x, p.xMin, p.xMax) - share(n.x, q.xMin, q.xMax);
-    const dy = share(m.y, p.yMin, p.yMax) - share(n.y, q.yMin, q.yMax);
+    const n = b.points[i]!;
+    const dx = (m.x - p.xMin) * pw - (n.x - q.xMin) * qw;
+    const dy = (m.y - p.yMin) * ph - (n.y - q.yMin) * qh;
     sum += dx * dx + dy * dy;
     count++;
   }

@@ -102,24 +102,89 @@ function loopOf(parts: readonly Part[], i: number, j: number, t: number, u: numb
   return Math.min(longerSide(within), longerSide(around));
 }
 
-/** Where each two contours cross: what surely crosses, or with `touching` what may. */
-function crossed(parts: readonly Part[], touching: boolean): Map<string, Spot[]> {
+/** Directions in which parts may lie apart: level, upright and slanting. */
+const DIRECTIONS = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [1, -1],
+  [2, 1],
+  [1, 2],
+  [2, -1],
+  [1, -2],
+] as const;
+/** Of more halves than this it is not worked out which may meet. */
+const MOST_HALVES = 400;
+
+/**
+ * Pairs of halves that may meet somewhere between: those that no straight line of one direction parts in every drawing. Where one does,
+ * it parts them in every blend by weights that are not negative, since these are means of the drawings.
+ */
+function pairsThatMayMeet(halves: readonly (readonly Half[])[]): (readonly [number, number])[] | undefined {
+  const count = halves[0]!.length;
+  if (count > MOST_HALVES) return undefined;
+  const drawings = halves.length;
+  const least = DIRECTIONS.map(() => new Float64Array(count * drawings));
+  const most = DIRECTIONS.map(() => new Float64Array(count * drawings));
+  DIRECTIONS.forEach(([dx, dy], d) => {
+    halves.forEach((own, k) => {
+      own.forEach(({ curve }, i) => {
+        let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+        for (let v = 0; v < curve.length; v += 2) {
+          const at = curve[v]! * dx + curve[v + 1]! * dy;
+          if (at < low) low = at;
+          if (at > high) high = at;
+        }
+        least[d]![i * drawings + k] = low;
+        most[d]![i * drawings + k] = high;
+      });
+    });
+  });
+  const before = (d: number, i: number, j: number): boolean => {
+    for (let k = 0; k < drawings; k++) if (most[d]![i * drawings + k]! > least[d]![j * drawings + k]!) return false;
+    return true;
+  };
+  const out: (readonly [number, number])[] = [];
+  for (let i = 0; i < count; i++)
+    for (let j = i + 1; j < count; j++)
+      if (!DIRECTIONS.some((_, d) => before(d, i, j) || before(d, j, i))) out.push([i, j]);
+  return out;
+}
+
+/** Where two parts cross, put to the spots of their contours. */
+function cross(
+  parts: readonly Part[],
+  [i, j]: readonly [number, number],
+  { touching, out }: { touching: boolean; out: Map<string, Spot[]> },
+): void {
+  const [a, b] = [parts[i]!, parts[j]!];
+  if (!(overlap(a.box, b.box) || ((flat(a.box) || flat(b.box)) && meet(a.box, b.box)))) return;
+  for (const { t, u } of crossings(a.curve, b.curve)) {
+    if (!counts(a, b, t, u, touching)) continue;
+    const [x, y] = pointAt(a.curve, t);
+    const key = `${a.contour} ${b.contour}`;
+    const loop = a.contour === b.contour && !touching ? loopOf(parts, i, j, t, u) : 0;
+    out.set(key, [...(out.get(key) ?? []), { x, y, loop }]);
+  }
+}
+
+/** Where each two contours cross: what surely crosses, or with `touching` what may; of some pairs of parts only, where they are given. */
+function crossed(
+  parts: readonly Part[],
+  touching: boolean,
+  pairs?: readonly (readonly [number, number])[],
+): Map<string, Spot[]> {
   const out = new Map<string, Spot[]>();
+  if (pairs) {
+    for (const pair of pairs) cross(parts, pair, { touching, out });
+    return out;
+  }
   // From left to right: what begins behind the end of a part doesn't meet it.
   const swept = parts.map((_, i) => i).sort((i, j) => parts[i]!.box.xMin - parts[j]!.box.xMin);
   for (let m = 0; m < swept.length; m++) {
     const end = parts[swept[m]!]!.box.xMax + SHARED;
     for (let n = m + 1; n < swept.length && parts[swept[n]!]!.box.xMin <= end; n++) {
-      const [i, j] = [Math.min(swept[m]!, swept[n]!), Math.max(swept[m]!, swept[n]!)];
-      const [a, b] = [parts[i]!, parts[j]!];
-      if (!(overlap(a.box, b.box) || ((flat(a.box) || flat(b.box)) && meet(a.box, b.box)))) continue;
-      for (const { t, u } of crossings(a.curve, b.curve)) {
-        if (!counts(a, b, t, u, touching)) continue;
-        const [x, y] = pointAt(a.curve, t);
-        const key = `${a.contour} ${b.contour}`;
-        const loop = a.contour === b.contour && !touching ? loopOf(parts, i, j, t, u) : 0;
-        out.set(key, [...(out.get(key) ?? []), { x, y, loop }]);
-      }
+      cross(parts, [Math.min(swept[m]!, swept[n]!), Math.max(swept[m]!, swept[n]!)], { touching, out });
     }
   }
   return out;
@@ -144,10 +209,13 @@ export function tanglesOf(project: Project, glyph: Glyph, looks: Looks): Tangle[
   if (drawings.length < 2 || drawings[0]!.contours.length === 0 || !sameStructure(drawings)) return [];
   const own = looksOf(project, glyph, looks);
   const halves = drawings.map(halvesOf);
+  const pairs = pairsThatMayMeet(halves);
   let held: Map<string, number> | undefined;
   const worst = new Map<string, Tangle>();
   for (const { place, weights } of own) {
-    const there = crossed(partsAt(halves, weights), false);
+    const plain = weights.every((w) => w >= 0);
+    if (plain && pairs?.length === 0) continue;
+    const there = crossed(partsAt(halves, weights), false, plain ? pairs : undefined);
     if (there.size === 0) continue;
     held ??= mostOf(halves.map((own) => crossed(partsAt([own], [1]), true)));
     for (const [key, spots] of there) {
