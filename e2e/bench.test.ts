@@ -245,7 +245,7 @@ test('bad files: one sentence each, and the library stays as it was', async () =
     await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, name));
     await until(String(sentence), async () => sentence.test(await driver.findElement({ css: 'body' }).getText()));
   }
-  expect(await driver.findElements({ css: 'main li a[href$="/draw"]' })).toHaveLength(1);
+  expect(await driver.findElements({ css: 'main li a[href$="/draw"]' })).toHaveLength(2);
   await go('draw?glyph=n');
   await (await t.find('[data-testid="picture-file"]')).sendKeys(join(folder, 'letter.wendril'));
   await until('the refusal', async () =>

@@ -8,7 +8,7 @@ import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
 import { name } from '../opentype/name';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
-import { heightsOf } from '../project/outline';
+import { drawingsOf, heightsOf } from '../project/outline';
 import { drawingOf } from '../project/queries';
 import { lineMetrics } from './metrics';
 import { type CastOptions, type CastPlan, castPlan } from './plan';
@@ -17,11 +17,14 @@ import { trueTypeOutlines } from './tables/glyf';
 import { kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
+import { joins } from './tables/joins';
 import { type LookupSources, layoutTables } from './tables/layout';
+import { caretsOf, markFeatures } from './tables/marks';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
 import { saidTables } from './tables/said';
+import { variationTables } from './tables/variation';
 
 export type CastFont = {
   bytes: Uint8Array;
@@ -40,16 +43,19 @@ export type CastFont = {
 };
 
 /** The box of all glyphs in all masters, so that a family has one height of line. */
-function familyBox({ project, entries, others }: CastPlan, own: Box): Box {
+function familyBox({ family, master, entries }: CastPlan, own: Box): Box {
   const box = { ...own };
-  for (const { id, source } of others)
+  for (const { id } of family.masters) {
+    if (id === master.id && master.place === family.masters.find((m) => m.id === id)?.place) continue;
+    const source = drawingsOf(family, id);
     for (const { glyph } of entries) {
-      const drawing = glyph.drawings[id] ?? (project.glyphs[glyph.id] ? drawingOf(glyph, id) : undefined);
-      const heights = drawing && heightsOf(drawing, source);
+      const drawn = family.glyphs[glyph.id];
+      const heights = drawn && heightsOf(drawingOf(drawn, id), source);
       if (!heights) continue;
       box.yMin = Math.min(box.yMin, Math.floor(heights[0]));
       box.yMax = Math.max(box.yMax, Math.ceil(heights[1]));
     }
+  }
   return box;
 }
 
@@ -66,13 +72,29 @@ function joined(plan: CastPlan): CastFont {
     advanceWidth: e.advance,
     lsb: isEmptyBox(outlines.boxes[i]!) ? 0 : Math.floor(outlines.boxes[i]!.xMin),
   }));
-  const lines = lineMetrics(plan.master, plan.whole ? familyBox(plan, fontBox) : fontBox, plan.project.unitsPerEm);
   const glyphNames = entries.map((e) => e.glyph.name);
+  const whole = plan.whole ? familyBox(plan, fontBox) : fontBox;
+  // What layout’s numbers vary by is noted first, so that each difference has its place when they are written.
+  if (plan.varies) {
+    kernInput(plan);
+    markFeatures(plan);
+    joins(plan);
+    caretsOf(plan);
+    plan.varies.settle();
+  }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
   const carried = carriedTables(plan.project, glyphNames);
   const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)));
   const { said } = layout;
+  const lines = lineMetrics(plan.master, whole, plan.project.unitsPerEm);
+  const variation =
+    plan.varies &&
+    variationTables(plan, plan.varies, {
+      box: whole,
+      firstName: Math.max(0, ...layout.names.map((n) => n.nameID)) + 1,
+      said,
+    });
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
     [
@@ -83,9 +105,13 @@ function joined(plan: CastPlan): CastFont {
     ['hmtx', hmtx.write(metrics)],
     ['OS/2', os2Table(plan, lines, said.os2)],
     ['cmap', cmap.write(plan.characters, sequences)],
-    ['name', name.write([...nameRecords(plan.project, plan.names), ...layout.names])],
+    [
+      'name',
+      name.write([...nameRecords(plan.project, plan.names), ...layout.names, ...(variation ? variation.names : [])]),
+    ],
     ['post', postTable(plan)],
     ...layout.tables,
+    ...(variation ? variation.tables : []),
     ...carried.tables,
     ...saidTables(plan, said, { boxes: outlines.boxes, lines }),
   ]);

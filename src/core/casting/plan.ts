@@ -6,9 +6,11 @@ import { createProject, emptyDrawing } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing, masterOf } from '../project/queries';
+import { sameStructure } from '../project/structure';
 import { handedOver } from '../variation/handovers';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
+import { Varying } from './varying';
 
 export type Flavour = 'otf' | 'ttf';
 
@@ -18,6 +20,8 @@ export type CastPlace = { master: MasterId } | { design: Readonly<Record<string,
 export type CastOptions = {
   flavour: Flavour;
   place: CastPlace;
+  /** The font varies over the axes of the project, from the master at the place; overlaps are kept, since they come and go. */
+  variable?: boolean;
   keepOverlaps?: boolean;
   /** Parts that charstrings share become subroutines: smaller files, a little later. */
   compact?: boolean;
@@ -40,6 +44,10 @@ export type CastPlan = {
   project: Project;
   /** Metrics, kerning and facts at the place. */
   master: Master;
+  /** The family that it is of, with all of its masters. */
+  family: Project;
+  /** How it varies over the axes; nothing for a font of one place. */
+  varies?: Varying;
   /** Where the font stands on the axes of the family, in design units. */
   at: FontPlace;
   flavour: Flavour;
@@ -76,8 +84,9 @@ function blankOf(drawing: Drawing): Drawing {
 /** Plans a font; refuses (throws) what cannot be made. */
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
-  const { leaveOut = false, blanks: asBlanks = false, only } = options;
-  const { project, masterId, notes } = atPlace(whole, place);
+  const { leaveOut = false, blanks: asBlanks = false, only, variable = false } = options;
+  const { project, masterId, notes } = variable ? varyingFrom(whole, place) : atPlace(whole, place);
+  const varies = variable ? new Varying(project) : undefined;
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
   const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm);
@@ -95,9 +104,11 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   return {
     project,
     master,
+    family: whole,
+    ...(varies && { varies }),
     at: { axes: whole.axes, at: 'master' in place ? master.place : place.design },
     flavour,
-    keepOverlaps,
+    keepOverlaps: keepOverlaps || variable,
     compact,
     cache,
     whole: only === undefined,
@@ -163,6 +174,25 @@ function breakdown(entry: Entry, make: (entry: Entry) => unknown): Refusal | und
   }
 }
 
+/** The project as it varies from a master; glyphs that do not agree are named. */
+function varyingFrom(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
+  if (!('master' in place)) return refuse('A font that varies begins at a master.');
+  const stuck = glyphsInOrder(project).filter(
+    (g) =>
+      g.cast &&
+      !sameStructure([...project.masters.map((m) => drawingOf(g, m.id)), ...g.waypoints.map((w) => w.drawing)]),
+  );
+  const notes = stuck.length > 0 ? [stuckNote(stuck.map((g) => g.name))] : [];
+  return { project, masterId: place.master, notes };
+}
+
+const stuckNote = (stuck: readonly string[]): Refusal =>
+  refused(
+    `${stuck.length === 1 ? 'One glyph' : `${stuck.length} glyphs`} whose masters do not agree keep${stuck.length === 1 ? 's' : ''} the default’s drawing: ${stuck.slice(0, 8).join(', ')}${stuck.length > 8 ? '…' : ''}.`,
+    undefined,
+    'attention',
+  );
+
 /** The project with a master at the place: as it is, or the one that lies between the masters. */
 function atPlace(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
   if ('master' in place) {
@@ -170,17 +200,7 @@ function atPlace(project: Project, place: CastPlace): { project: Project; master
     return { project: handedOver(project, project, at), masterId: place.master, notes: [] };
   }
   const made = instanceAt(project, place.design, place.name);
-  const { stuck } = made;
-  const notes =
-    stuck.length === 0
-      ? []
-      : [
-          refused(
-            `${stuck.length === 1 ? 'One glyph' : `${stuck.length} glyphs`} whose masters do not agree keep the default’s drawing: ${stuck.slice(0, 8).join(', ')}${stuck.length > 8 ? '…' : ''}.`,
-            undefined,
-            'attention',
-          ),
-        ];
+  const notes = made.stuck.length > 0 ? [stuckNote(made.stuck)] : [];
   return { project: made.project, masterId: made.project.masters[0]!.id, notes };
 }
 

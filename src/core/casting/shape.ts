@@ -37,6 +37,8 @@ export type SimpleShape = {
   box: Box;
   points: number;
   contours: number;
+  /** The points of each contour, as the record has them. */
+  outline: readonly (readonly GlyfPoint[])[];
   /** Largest error of the cubic to quadratic conversion in units. */
   error: number;
   overlapFailed: boolean;
@@ -139,7 +141,7 @@ export function trueTypeShape(
   for (const points of converted) stretchBoxToGlyf(box, points);
   const record = writeSimpleGlyph(converted, roundedBox(box), keepOverlaps);
   const points = converted.reduce((sum, c) => sum + c.length, 0);
-  return { kind: 'simple', record, box, points, contours: converted.length, error, overlapFailed };
+  return { kind: 'simple', record, box, points, contours: converted.length, outline: converted, error, overlapFailed };
 }
 
 /** Do two outlines have the same contours of the same points? */

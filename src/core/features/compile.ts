@@ -1,4 +1,4 @@
-import type { Lookup } from '../opentype/layout/lists';
+import type { FeatureVariation, Lookup } from '../opentype/layout/lists';
 import { Alternates } from './alternates';
 import { FeatureFault } from './cursor';
 import { FeatureNames, type NameOut } from './featureNames';
@@ -30,7 +30,11 @@ export type Included = Source & { text: string };
 
 /** A lookup in the font, and where it comes from. */
 export type CompiledLookup = Lookup<Uint8Array> & { name?: string; feature?: string; source: number; from: Span };
-export type CompiledTable = Systems & { lookups: CompiledLookup[] };
+export type CompiledTable = Systems & {
+  lookups: CompiledLookup[];
+  /** Lookups that take the place of others somewhere on the axes. */
+  variations?: readonly FeatureVariation[];
+};
 
 /** What rules come to, before tables are joined with those that the project makes by itself. */
 export type Compiled = {

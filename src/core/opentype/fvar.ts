@@ -1,5 +1,5 @@
 import { refuse } from '../base/result';
-import { Reader } from './binary';
+import { Reader, Writer } from './binary';
 
 export type FvarAxis = {
   tag: string;
@@ -52,4 +52,36 @@ export function readAvar(bytes: Uint8Array, axisCount: number): [from: number, t
   return Array.from({ length: Math.min(count, axisCount) }, () =>
     Array.from({ length: from.uint16() }, (): [number, number] => [from.f2dot14(), from.f2dot14()]),
   );
+}
+
+/** Axes and named instances of a variable font; places are in user units in the order of the axes. */
+export function writeFvar(axes: readonly FvarAxis[], instances: readonly FvarInstance[]): Uint8Array {
+  const named = instances.some((i) => i.postScriptNameID !== undefined);
+  const out = new Writer().uint16(1).uint16(0).uint16(16).uint16(2).uint16(axes.length).uint16(20);
+  out.uint16(instances.length).uint16(4 + axes.length * 4 + (named ? 2 : 0));
+  for (const a of axes)
+    out
+      .tag(a.tag)
+      .fixed(a.minimum)
+      .fixed(a.default)
+      .fixed(a.maximum)
+      .uint16(a.hidden ? 1 : 0)
+      .uint16(a.nameID);
+  for (const { nameID, postScriptNameID, place } of instances) {
+    out.uint16(nameID).uint16(0);
+    for (const v of place) out.fixed(v);
+    if (named) out.uint16(postScriptNameID ?? 0xffff);
+  }
+  return out.toBytes();
+}
+
+/** The maps of axes between normalised places; undefined where every axis runs straight. Each has -1, 0 and 1 among its points. */
+export function writeAvar(maps: readonly (readonly (readonly [from: number, to: number])[])[]): Uint8Array | undefined {
+  if (maps.every((m) => m.every(([from, to]) => from === to))) return undefined;
+  const out = new Writer().uint16(1).uint16(0).uint16(0).uint16(maps.length);
+  for (const map of maps) {
+    out.uint16(map.length);
+    for (const [from, to] of map) out.f2dot14(from).f2dot14(to);
+  }
+  return out.toBytes();
 }

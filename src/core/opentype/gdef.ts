@@ -3,14 +3,22 @@ import { classDef } from './layout/classDef';
 import { part } from './layout/codec';
 import { coverage } from './layout/coverage';
 import { Packed } from './layout/packed';
+import { type Device, device } from './layout/values';
+
+/** Where a table of version 1.3 tells its variation store. */
+const STORE_AT = 14;
 
 /** What kinds of glyphs `GDEF` tells apart. */
 export const GLYPH_CLASS = { base: 1, ligature: 2, mark: 3, component: 4 } as const;
 
+/** A caret’s place from the left, in font units; with what it varies by, in variable fonts. */
+export type CaretAt = number | { x: number; device: Device };
+const caretPlace = (c: CaretAt): number => (typeof c === 'number' ? c : c.x);
+
 /** What a `GDEF` table says, by glyph index: classes, carets of ligatures in font units from the left, sets of marks. */
 export type GlyphDefinitions = {
   classes: ReadonlyMap<number, number>;
-  carets?: ReadonlyMap<number, readonly number[]>;
+  carets?: ReadonlyMap<number, readonly CaretAt[]>;
   /** Carets at points of the outline. */
   caretPoints?: ReadonlyMap<number, readonly number[]>;
   /** Points of the outline at which others attach. */
@@ -18,9 +26,11 @@ export type GlyphDefinitions = {
   /** Classes of marks that lookups name to skip all others, from 1 on. */
   attachmentClasses?: ReadonlyMap<number, number>;
   markSets?: readonly (readonly number[])[];
+  /** What values of this table and of `GPOS` vary by: an item variation store. */
+  store?: Uint8Array | undefined;
 };
 
-/** A `GDEF` table, of version 1.2 where it has sets of marks, else 1.0. */
+/** A `GDEF` table, of version 1.3 where values vary, 1.2 where it has sets of marks, else 1.0. */
 export function writeGdef({
   classes,
   carets = new Map(),
@@ -28,6 +38,7 @@ export function writeGdef({
   attachPoints = new Map(),
   attachmentClasses = new Map(),
   markSets = [],
+  store,
 }: GlyphDefinitions): Uint8Array {
   const hasCarets = carets.size + caretPoints.size > 0;
   const parts = [
@@ -35,12 +46,24 @@ export function writeGdef({
     attachPoints.size > 0 ? attachList(attachPoints) : undefined,
     hasCarets ? ligatureCarets(carets, caretPoints) : undefined,
     attachmentClasses.size > 0 ? classDef.write(attachmentClasses) : undefined,
-    ...(markSets.length > 0 ? [markGlyphSets(markSets)] : []),
+    ...(markSets.length > 0 ? [markGlyphSets(markSets)] : store ? [undefined] : []),
   ];
-  return new Packed()
-    .number(1, markSets.length > 0 ? 2 : 0)
+  if (!store)
+    return new Packed()
+      .number(1, markSets.length > 0 ? 2 : 0)
+      .part(...parts)
+      .toBytes();
+  // The store lies behind all else, at an offset of 32 bits.
+  const bytes = new Packed()
+    .number(1, 3)
     .part(...parts)
+    .number(0, 0)
     .toBytes();
+  const whole = new Uint8Array(bytes.length + store.length);
+  whole.set(bytes);
+  whole.set(store, bytes.length);
+  new DataView(whole.buffer).setUint32(STORE_AT, bytes.length);
+  return whole;
 }
 
 /** Points of glyphs at which others attach (“Attachment Point List table”). */
@@ -55,12 +78,18 @@ function attachList(points: ReadonlyMap<number, readonly number[]>): Uint8Array 
 
 /** Where the caret may stand within ligatures (“Ligature Caret List table”): places, or points of the outline. */
 function ligatureCarets(
-  carets: ReadonlyMap<number, readonly number[]>,
+  carets: ReadonlyMap<number, readonly CaretAt[]>,
   points: ReadonlyMap<number, readonly number[]>,
 ): Uint8Array {
   const glyphs = [...new Set([...carets.keys(), ...points.keys()])].sort((a, b) => a - b);
   const values = (glyph: number): Uint8Array[] => [
-    ...[...(carets.get(glyph) ?? [])].sort((a, b) => a - b).map((x) => new Packed().number(1, x).toBytes()),
+    ...[...(carets.get(glyph) ?? [])]
+      .sort((a, b) => caretPlace(a) - caretPlace(b))
+      .map((c) =>
+        typeof c === 'number'
+          ? new Packed().number(1, c).toBytes()
+          : new Packed().number(3, c.x).part(device.write(c.device)).toBytes(),
+      ),
     ...(points.get(glyph) ?? []).map((p) => new Packed().number(2, p).toBytes()),
   ];
   return new Packed()

@@ -1,18 +1,25 @@
+import { refuse } from '../base/result';
 import { Writer } from './binary';
 import { classDef } from './layout/classDef';
 import { coverage } from './layout/coverage';
 import { type Lookup, uniformLayout, writeLayout } from './layout/lists';
-import { valueBit, valueRecords } from './layout/values';
+import { fittedClassPairs, glyphPairSubtables, type PairValue } from './layout/positions';
+import { type Device, valueBit, valueRecords } from './layout/values';
 
 /** One side of a kerning pair as the table needs it: a glyph, or the number of a group on that side. */
 export type KernSide = { glyph: number } | { group: number };
-export type KernPair = { first: KernSide; second: KernSide; value: number };
-export type KernInput = {
+/** A value in font units; with what it varies by, in variable fonts. */
+export type KernValue = number | { units: number; device: Device };
+export type KernPair<V extends KernValue = number> = { first: KernSide; second: KernSide; value: V };
+export type KernInput<V extends KernValue = number> = {
   /** Members of each first-side group, by group number. */
   firstGroups: readonly (readonly number[])[];
   secondGroups: readonly (readonly number[])[];
-  pairs: readonly KernPair[];
+  pairs: readonly KernPair<V>[];
 };
+
+/** first -> second -> value. */
+type Rows = Map<number, Map<number, KernValue>>;
 
 const PAIR_ADJUSTMENT = 2;
 /** The lookup type of GPOS that only points further. */
@@ -24,13 +31,50 @@ const advances = valueRecords(X_ADVANCE);
  * The lookups of kerning: glyph pairs first, then one of classes, so that the order glyph–glyph, glyph–group, group–glyph,
  * group–group holds. Exceptions (glyph with group, group with glyph) are spelled out as glyph pairs. None where nothing is kerned.
  */
-export function kernLookups(input: KernInput): Lookup<Uint8Array>[] {
+export function kernLookups(input: KernInput<KernValue>): Lookup<Uint8Array>[] {
   const specific = explicitPairs(input);
   const classes = classMatrix(input);
   const subtables: Uint8Array[] = [];
+  if (input.pairs.some((p) => typeof p.value !== 'number')) {
+    subtables.push(...glyphPairSubtables(nested(specific)), ...varyingClasses(input, classes ?? new Map()));
+    return [{ type: PAIR_ADJUSTMENT, flag: 0, subtables }];
+  }
   for (const part of splitBySize(specific)) subtables.push(writePairFormat1(part));
   for (const part of classes ? splitRows(input, classes) : []) subtables.push(writePairFormat2(input, part));
   return subtables.length === 0 ? [] : [{ type: PAIR_ADJUSTMENT, flag: 0, subtables }];
+}
+
+const placed = (value: KernValue): PairValue => ({
+  first:
+    typeof value === 'number' ? { xAdvance: value } : { xAdvance: value.units, devices: { xAdvance: value.device } },
+  second: {},
+});
+
+const nested = (pairs: Rows): Map<number, Map<number, PairValue>> =>
+  new Map([...pairs].map(([first, row]) => [first, new Map([...row].map(([second, v]) => [second, placed(v)]))]));
+
+/** Matrices of classes whose values vary; halved until every part lies within reach of an offset. */
+function varyingClasses(input: KernInput<KernValue>, matrix: Rows): Uint8Array[] {
+  if (matrix.size === 0) return [];
+  const firsts = [...matrix.keys()].sort((a, b) => a - b);
+  const seconds = [...new Set([...matrix.values()].flatMap((row) => [...row.keys()]))].sort((a, b) => a - b);
+  const values = new Map<string, PairValue>();
+  firsts.forEach((f, i) => {
+    seconds.forEach((s, k) => {
+      const value = matrix.get(f)!.get(s);
+      if (value !== undefined) values.set(`${i} ${k}`, placed(value));
+    });
+  });
+  const subtable = fittedClassPairs({
+    first: firsts.map((n) => input.firstGroups[n] ?? []),
+    second: seconds.map((n) => input.secondGroups[n] ?? []),
+    values,
+  });
+  if (subtable) return [subtable];
+  if (firsts.length < 2) refuse('The kerning of one group is more than a font can hold.');
+  const half = firsts.length >> 1;
+  const part = (from: number, to: number) => new Map(firsts.slice(from, to).map((f) => [f, matrix.get(f)!]));
+  return [...varyingClasses(input, part(0, half)), ...varyingClasses(input, part(half, firsts.length))];
 }
 
 /** A GPOS table of features, each with its lookups, for the scripts given (`DFLT` added); undefined without any. */
@@ -42,8 +86,10 @@ export function writeGpos(
   return wanted.length === 0 ? undefined : writeLayout(uniformLayout(scripts, wanted), GPOS_EXTENSION);
 }
 
+const plain = (value: KernValue): number => (typeof value === 'number' ? value : value.units);
+
 /** first glyph -> second glyph -> value, for every pair that names a glyph on some side. */
-function explicitPairs(input: KernInput): Map<number, Map<number, number>> {
+function explicitPairs(input: KernInput<KernValue>): Rows {
   const ranked = input.pairs
     .map((pair) => ({
       pair,
@@ -51,12 +97,12 @@ function explicitPairs(input: KernInput): Map<number, Map<number, number>> {
     }))
     .filter(({ rank }) => rank < 3)
     .sort((a, b) => b.rank - a.rank);
-  const out = new Map<number, Map<number, number>>();
+  const out = new Map();
   for (const { pair } of ranked) {
     const firsts = 'glyph' in pair.first ? [pair.first.glyph] : (input.firstGroups[pair.first.group] ?? []);
     const seconds = 'glyph' in pair.second ? [pair.second.glyph] : (input.secondGroups[pair.second.group] ?? []);
     for (const a of firsts) {
-      const row = out.get(a) ?? new Map<number, number>();
+      const row = out.get(a) ?? new Map<number, KernValue>();
       out.set(a, row);
       for (const b of seconds) row.set(b, pair.value);
     }
@@ -64,12 +110,12 @@ function explicitPairs(input: KernInput): Map<number, Map<number, number>> {
   return out;
 }
 
-function classMatrix(input: KernInput): Map<number, Map<number, number>> | undefined {
-  const matrix = new Map<number, Map<number, number>>();
+function classMatrix(input: KernInput<KernValue>): Rows | undefined {
+  const matrix = new Map();
   for (const { first, second, value } of input.pairs) {
     if (!('group' in first) || !('group' in second)) continue;
     if ((input.firstGroups[first.group]?.length ?? 0) === 0) continue;
-    const row = matrix.get(first.group) ?? new Map<number, number>();
+    const row = matrix.get(first.group) ?? new Map<number, KernValue>();
     matrix.set(first.group, row);
     row.set(second.group, value);
   }
@@ -77,10 +123,10 @@ function classMatrix(input: KernInput): Map<number, Map<number, number>> | undef
 }
 
 /** The same for rows of classes: coverage and class definitions lie behind the matrix and must be reached. */
-function splitRows(input: KernInput, matrix: Map<number, Map<number, number>>): Map<number, Map<number, number>>[] {
+function splitRows(input: KernInput<KernValue>, matrix: Rows): Rows[] {
   const columns = new Set([...matrix.values()].flatMap((row) => [...row.keys()]));
   const definitions = [...columns].reduce((sum, n) => sum + (input.secondGroups[n]?.length ?? 0) * 6, 4);
-  const parts: Map<number, Map<number, number>>[] = [];
+  const parts: Rows[] = [];
   let size = Number.POSITIVE_INFINITY;
   for (const [first, row] of [...matrix].sort(([a], [b]) => a - b)) {
     const cost = (columns.size + 1) * 2 + (input.firstGroups[first]?.length ?? 0) * 12;
@@ -95,8 +141,8 @@ function splitRows(input: KernInput, matrix: Map<number, Map<number, number>>): 
 }
 
 /** Offsets within a subtable are 16 bits wide; larger sets of pairs are spread over several subtables. */
-function splitBySize(pairs: Map<number, Map<number, number>>): Map<number, Map<number, number>>[] {
-  const parts: Map<number, Map<number, number>>[] = [];
+function splitBySize(pairs: Rows): Rows[] {
+  const parts: Rows[] = [];
   let size = 0;
   for (const first of [...pairs.keys()].sort((a, b) => a - b)) {
     const row = pairs.get(first)!;
@@ -111,14 +157,14 @@ function splitBySize(pairs: Map<number, Map<number, number>>): Map<number, Map<n
   return parts;
 }
 
-function writePairFormat1(pairs: Map<number, Map<number, number>>): Uint8Array {
+function writePairFormat1(pairs: Rows): Uint8Array {
   const firsts = [...pairs.keys()].sort((a, b) => a - b);
   const sets = firsts.map((first) => {
     const row = pairs.get(first)!;
     const out = new Writer().uint16(row.size);
     for (const second of [...row.keys()].sort((a, b) => a - b)) {
       out.uint16(second);
-      advances.write(out, { xAdvance: row.get(second)! });
+      advances.write(out, { xAdvance: plain(row.get(second)!) });
     }
     return out.toBytes();
   });
@@ -135,7 +181,7 @@ function writePairFormat1(pairs: Map<number, Map<number, number>>): Uint8Array {
   return out.toBytes();
 }
 
-function writePairFormat2(input: KernInput, matrix: Map<number, Map<number, number>>): Uint8Array {
+function writePairFormat2(input: KernInput<KernValue>, matrix: Rows): Uint8Array {
   const firstNumbers = [...matrix.keys()].sort((a, b) => a - b);
   const secondNumbers = [...new Set([...matrix.values()].flatMap((row) => [...row.keys()]))].sort((a, b) => a - b);
   const firstMembers = firstNumbers.map((n) => input.firstGroups[n] ?? []);
@@ -155,7 +201,7 @@ function writePairFormat2(input: KernInput, matrix: Map<number, Map<number, numb
   for (const n of firstNumbers) {
     const row = matrix.get(n)!;
     advances.write(out, {});
-    for (const m of secondNumbers) advances.write(out, { xAdvance: row.get(m) ?? 0 });
+    for (const m of secondNumbers) advances.write(out, { xAdvance: plain(row.get(m) ?? 0) });
   }
   return out.raw(covered).raw(classDef1).raw(classDef2).toBytes();
 }

@@ -1,18 +1,19 @@
 import { Writer } from './binary';
 import { coverage } from './layout/coverage';
 import type { Lookup } from './layout/lists';
+import { type AnchorAt, writeAnchor } from './layout/positions';
 
 /** Where a glyph is attached, in font units, by glyph index. */
-export type AnchorsByGlyph = ReadonlyMap<number, { x: number; y: number }>;
+export type AnchorsByGlyph = ReadonlyMap<number, AnchorAt>;
 
 /** Anchors of a ligature's parts in order, nothing for a part that takes no mark of the kind. */
-export type AnchorsByPart = ReadonlyMap<number, readonly ({ x: number; y: number } | undefined)[]>;
+export type AnchorsByPart = ReadonlyMap<number, readonly (AnchorAt | undefined)[]>;
 
 const MARK_TO_BASE = 4;
 const MARK_TO_LIGATURE = 5;
 const MARK_TO_MARK = 6;
 /** Bases of one subtable: offsets to their anchors are 16 bits wide. */
-const MOST_BASES = 4000;
+const MOST_BASES = 2400;
 
 /**
  * A lookup that sets marks on bases, or on other marks, at one kind of anchor (OpenType, “Mark-to-Base Attachment Positioning”
@@ -44,14 +45,15 @@ export function ligatureMarkLookup(marks: AnchorsByGlyph, ligatures: AnchorsByPa
 }
 
 /** Component records of one class, and their anchors behind them. */
-function attachedParts(parts: readonly ({ x: number; y: number } | undefined)[]): Uint8Array {
+function attachedParts(parts: readonly (AnchorAt | undefined)[]): Uint8Array {
+  const anchors = parts.map((p) => p && writeAnchor(p));
   const out = new Writer().uint16(parts.length);
   let at = 2 + parts.length * 2;
-  for (const p of parts) {
-    out.uint16(p ? at : 0);
-    if (p) at += 6;
+  for (const a of anchors) {
+    out.uint16(a ? at : 0);
+    at += a?.length ?? 0;
   }
-  for (const p of parts) if (p) out.uint16(1).int16(p.x).int16(p.y);
+  for (const a of anchors) if (a) out.raw(a);
   return out.toBytes();
 }
 
@@ -83,11 +85,13 @@ function joined(marks: AnchorsByGlyph, baseCoverage: Uint8Array, baseArray: Uint
 function anchored(of: AnchorsByGlyph, classed: boolean): Uint8Array {
   const sorted = [...of].sort(([a], [b]) => a - b);
   const out = new Writer().uint16(sorted.length);
-  const first = 2 + sorted.length * (classed ? 4 : 2);
-  sorted.forEach((_, i) => {
+  const anchors = sorted.map(([, a]) => writeAnchor(a));
+  let at = 2 + sorted.length * (classed ? 4 : 2);
+  for (const a of anchors) {
     if (classed) out.uint16(0);
-    out.uint16(first + i * 6);
-  });
-  for (const [, { x, y }] of sorted) out.uint16(1).int16(x).int16(y);
+    out.uint16(at);
+    at += a.length;
+  }
+  for (const a of anchors) out.raw(a);
   return out.toBytes();
 }

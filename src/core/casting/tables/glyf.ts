@@ -4,11 +4,17 @@ import { maxp } from '../../opentype/maxp';
 import type { Glyph, GlyphId } from '../../project/model';
 import type { CastPlan } from '../plan';
 import { type CompositeShape, roundedBox, type Sibling, type SimpleShape, type TrueTypeShape } from '../shape';
+import { varyingShapes } from './gvar';
 import type { Outlines } from './outlines';
 
 /** TrueType outlines: quadratics, components kept where the format allows, no instructions but dropout control. */
 export function trueTypeOutlines(plan: CastPlan): Outlines {
   const { entries, index, keepOverlaps, cache, source } = plan;
+  if (plan.varies) {
+    const { shapes, gvar } = varyingShapes(plan, plan.varies);
+    const fixed = outlinesOf(plan, shapes);
+    return { ...fixed, tables: [...fixed.tables, ['gvar', gvar]] };
+  }
   const isCast = (id: GlyphId) => index.has(id);
   const others = keepOverlaps ? plan.others : [];
   const siblings = (glyph: Glyph): Sibling[] =>
@@ -16,7 +22,13 @@ export function trueTypeOutlines(plan: CastPlan): Outlines {
       const drawing = glyph.drawings[id];
       return drawing ? [{ drawing, source: there }] : [];
     });
-  const shapes = entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph)));
+  return outlinesOf(
+    plan,
+    entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph))),
+  );
+}
+
+function outlinesOf({ entries, index, keepOverlaps }: CastPlan, shapes: readonly TrueTypeShape[]): Outlines {
   const totals = compositeTotals(shapes, index);
   const records = shapes.map((s, i) =>
     s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps),

@@ -1,19 +1,37 @@
 import { attempt } from '../../base/result';
 import { scriptsOf } from '../../features/scripts';
-import { type KernInput, type KernPair, type KernSide, kernLookups, writeGpos } from '../../opentype/gpos';
+import {
+  type KernInput,
+  type KernPair,
+  type KernSide,
+  type KernValue,
+  kernLookups,
+  writeGpos,
+} from '../../opentype/gpos';
+import { kerningThrough } from '../../project/kerningLookup';
 import type { GlyphId, MasterId, Project } from '../../project/model';
 import { pairSides } from '../../project/pairs';
 import { masterOf } from '../../project/queries';
 import { type CastPlan, castOrder, characterMap } from '../plan';
+import type { Varying } from '../varying';
 import type { markFeatures } from './marks';
 
 /** `GPOS`: the kerning of the master and its marks, for the scripts that the font serves. */
 export const gposTable = (
   plan: Pick<CastPlan, 'characters'>,
-  kern: KernInput,
+  kern: KernInput<KernValue>,
   marks: ReturnType<typeof markFeatures> = [],
 ): Uint8Array | undefined =>
   writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }, ...marks], scriptsOf(plan.characters.keys()));
+
+const units = (v: number): number => Math.max(-32768, Math.min(32767, Math.round(v)));
+
+/** A pair’s value at the default and what it varies by; in a master without one it is what the pair comes to there. */
+function varyingValue(project: Project, varies: Varying, key: string): KernValue {
+  const { base, deltas } = varies.of(varies.masters.map((m) => units(kerningThrough(project, m, key))));
+  const device = varies.device(deltas);
+  return device ? { units: base, device } : base;
+}
 
 /** How many pairs a master's kerning is in the font, and the bytes that they cost there. */
 export function kerningSize(project: Project, masterId: MasterId): { pairs: number; bytes: number } {
@@ -26,7 +44,12 @@ export function kerningSize(project: Project, masterId: MasterId): { pairs: numb
 }
 
 /** A master's kerning in glyph indices; groups keep the members that are cast, pairs that name nothing left go. */
-export function kernInput({ project, master, index }: Pick<CastPlan, 'project' | 'master' | 'index'>): KernInput {
+export function kernInput({
+  project,
+  master,
+  index,
+  varies,
+}: Pick<CastPlan, 'project' | 'master' | 'index' | 'varies'>): KernInput<KernValue> {
   const groups = {
     first: project.groups.filter((g) => g.side === 'first'),
     second: project.groups.filter((g) => g.side === 'second'),
@@ -41,14 +64,18 @@ export function kernInput({ project, master, index }: Pick<CastPlan, 'project' |
     const n = s.kind === 'glyph' ? index.get(s.id) : numbers.get(s.id);
     return n === undefined ? undefined : s.kind === 'glyph' ? { glyph: n } : { group: n };
   };
-  const pairs: KernPair[] = [];
-  for (const [key, value] of Object.entries(master.kerning)) {
+  const pairs: KernPair<KernValue>[] = [];
+  const keys = varies
+    ? [...new Set(varies.masters.flatMap((m) => Object.keys(m.kerning)))]
+    : Object.keys(master.kerning);
+  for (const key of keys) {
     const sides = pairSides(key);
     const first = sides && side(sides[0]);
     const second = sides && side(sides[1]);
-    const rounded = Math.max(-32768, Math.min(32767, Math.round(value)));
-    if (!first || !second || (rounded === 0 && 'group' in first && 'group' in second)) continue;
-    pairs.push({ first, second, value: rounded });
+    if (!first || !second) continue;
+    const value = varies ? varyingValue(project, varies, key) : units(master.kerning[key]!);
+    if (value === 0 && 'group' in first && 'group' in second) continue;
+    pairs.push({ first, second, value });
   }
   return { firstGroups: members(groups.first), secondGroups: members(groups.second), pairs };
 }

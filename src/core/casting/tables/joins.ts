@@ -1,7 +1,7 @@
 import type { Lookup } from '../../opentype/layout/lists';
-import { cursiveSubtable, GPOS_TYPE } from '../../opentype/layout/positions';
-import type { Anchor } from '../../project/model';
-import type { Entry } from '../plan';
+import { type AnchorAt, cursiveSubtable, GPOS_TYPE } from '../../opentype/layout/positions';
+import type { Anchor, Glyph } from '../../project/model';
+import type { CastPlan, Entry } from '../plan';
 
 /** Lookup flags (OpenType, “lookupFlag”): the last letter of a joined row keeps its place; marks do not part letters. */
 const [RIGHT_TO_LEFT, IGNORE_MARKS] = [1, 8];
@@ -14,16 +14,20 @@ const isAt = (a: Anchor, role: 'entry' | 'exit'): boolean => a.role === role || 
  * `curs`: letters join where the exit of one meets the entry of the next. Letters that are written from the right have a lookup of
  * their own, as they keep the other end of a row in its place.
  */
-export function joins(entries: readonly Entry[]): Lookup<Uint8Array>[] {
+export function joins({ entries, varies }: Pick<CastPlan, 'entries' | 'varies'>): Lookup<Uint8Array>[] {
+  const placed = (a: Anchor, glyph: Glyph): AnchorAt => varies?.anchor(glyph, a.name) ?? rounded(a);
   const rows = {
-    left: new Map<number, { entry?: Point; exit?: Point }>(),
-    right: new Map<number, { entry?: Point; exit?: Point }>(),
+    left: new Map<number, { entry?: AnchorAt; exit?: AnchorAt }>(),
+    right: new Map<number, { entry?: AnchorAt; exit?: AnchorAt }>(),
   };
   entries.forEach(({ glyph, drawing }, i) => {
     const [entry, exit] = (['entry', 'exit'] as const).map((role) => drawing.anchors.find((a) => isAt(a, role)));
     if (!entry && !exit) return;
     const side = isFromRight(glyph.unicodes[0], glyph.name, entries) ? 'right' : 'left';
-    rows[side].set(i, { ...(entry && { entry: rounded(entry) }), ...(exit && { exit: rounded(exit) }) });
+    rows[side].set(i, {
+      ...(entry && { entry: placed(entry, glyph) }),
+      ...(exit && { exit: placed(exit, glyph) }),
+    });
   });
   return (['right', 'left'] as const).flatMap((side) =>
     rows[side].size === 0
@@ -38,8 +42,7 @@ export function joins(entries: readonly Entry[]): Lookup<Uint8Array>[] {
   );
 }
 
-type Point = { x: number; y: number };
-const rounded = ({ x, y }: Point): Point => ({ x: Math.round(x), y: Math.round(y) });
+const rounded = ({ x, y }: Anchor): AnchorAt => ({ x: Math.round(x), y: Math.round(y) });
 
 /** Is a glyph of a script that is written from the right: by its character, or that of the glyph whose form it is? */
 function isFromRight(code: number | undefined, name: string, entries: readonly Entry[]): boolean {

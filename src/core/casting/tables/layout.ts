@@ -7,11 +7,13 @@ import { compileSections, faultSentence, lineAndColumn, type SectionText, tagsIn
 import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
-import { type KernInput, kernLookups } from '../../opentype/gpos';
+import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
 import type { LanguageSystem, Lookup } from '../../opentype/layout/lists';
+import { GSUB_TYPE, singleSubtables } from '../../opentype/layout/substitutions';
 import type { NameRecord } from '../../opentype/name';
 import type { Project } from '../../project/model';
 import type { CastPlan } from '../plan';
+import { HANDOVER_FEATURE, handoverRecords } from './handoverRecords';
 import { joins } from './joins';
 import { definedGlyphs, markFeatures } from './marks';
 
@@ -42,7 +44,7 @@ export type LookupSources = Readonly<Record<'GSUB' | 'GPOS', readonly LookupSour
 const MOST_NOTES = 12;
 
 /** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
-export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlySet<string>): LayoutTables {
+export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried: ReadonlySet<string>): LayoutTables {
   const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries, plan.project.unitsPerEm));
   const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
   const compiled = compiledOf(plan, sections, gdef);
@@ -51,11 +53,9 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
   const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
   const own = (tag: string) => !replaced.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
-  const made = [
-    { tag: 'curs', lookups: joins(plan.entries) },
-    { tag: 'kern', lookups: kernLookups(kern) },
-    ...marks,
-  ].filter((f) => f.lookups.length > 0);
+  const made = [{ tag: 'curs', lookups: joins(plan) }, { tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter(
+    (f) => f.lookups.length > 0,
+  );
   for (const { tag } of made.filter((f) => !own(f.tag)))
     notes.push(
       refused(
@@ -77,9 +77,14 @@ export function layoutTables(plan: CastPlan, kern: KernInput, carried: ReadonlyS
     made.filter((f) => own(f.tag)),
     scriptsOf(plan.characters.keys()),
   );
+  const handed = plan.varies && handoverRules(plan, compiled.GSUB);
+  if (plan.varies && variesInText(plan, sections))
+    notes.push(
+      refused('Numbers that vary in rules hold in this font as the default has them.', { table: 'GPOS' }, 'attention'),
+    );
   const bytes = {
     GDEF: definedGlyphs(plan, compiled.definitions),
-    GSUB: substitutionBytes(compiled),
+    GSUB: handed ? writeRules(handed, 'GSUB') : substitutionBytes(compiled),
     GPOS: writeRules(gpos, 'GPOS'),
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
@@ -106,6 +111,9 @@ function besideTags({ features: { sections } }: Project): ReadonlySet<string> {
   const others = tags(false);
   return new Set([...tags(true)].filter((t) => !others.has(t)));
 }
+
+const variesInText = (plan: CastPlan, sections: readonly SectionText[]): boolean =>
+  [...sections.map((s) => s.text), ...Object.values(plan.project.features.included)].some((t) => VARYING.test(t));
 
 const written = new WeakMap<Compiled, Uint8Array>();
 
@@ -173,9 +181,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     glyphs.join(' '),
     [...waiting].join(' '),
     String(gdef?.length ?? 0),
-    JSON.stringify(
-      [...sections.map((s) => s.text), ...Object.values(included)].some((t) => VARYING.test(t)) ? plan.at : '',
-    ),
+    JSON.stringify(variesInText(plan, sections) ? plan.at : ''),
   ].join('\n\n');
   return plan.cache.compiledRules(key, () =>
     compileSections(sections, included, {
@@ -197,6 +203,28 @@ function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[
   });
   const more = compiled.faults.length - notes.length;
   return more > 0 ? [...notes, refused(`And ${more} more in the rules.`, { table: 'GSUB' }, 'attention')] : notes;
+}
+
+/** Rules with the lookups that stand in along the axes; nothing where no glyph gives way. */
+function handoverRules(plan: CastPlan, rules: CompiledTable): CompiledTable | undefined {
+  const records = handoverRecords(plan);
+  if (records.length === 0) return undefined;
+  const table = joined(rules, [{ tag: HANDOVER_FEATURE, lookups: [] }], scriptsOf(plan.characters.keys()));
+  const lookups = [...table.lookups];
+  const variations = records.map(({ conditions, subs }) => ({
+    conditions,
+    features: table.features.flatMap((f, i) => (f.tag === HANDOVER_FEATURE ? [i] : [])),
+    lookups: [
+      lookups.push({
+        type: GSUB_TYPE.single,
+        flag: 0,
+        subtables: singleSubtables(subs),
+        source: -1,
+        from: { from: 0, to: 0 },
+      }) - 1,
+    ],
+  }));
+  return { ...table, lookups, variations };
 }
 
 /** Rules of the text, and behind them features that the project makes by itself, in every system of scripts and languages. */

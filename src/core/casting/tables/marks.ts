@@ -1,10 +1,12 @@
 import type { Definitions } from '../../features/tables';
-import { GLYPH_CLASS, writeGdef } from '../../opentype/gdef';
+import { type CaretAt, GLYPH_CLASS, writeGdef } from '../../opentype/gdef';
 import type { Lookup } from '../../opentype/layout/lists';
+import type { AnchorAt } from '../../opentype/layout/positions';
 import { type AnchorsByGlyph, ligatureMarkLookup, markLookup } from '../../opentype/markPos';
+import type { Anchor, Glyph } from '../../project/model';
 import type { CastPlan, Entry } from '../plan';
 
-type Point = { x: number; y: number };
+type Point = AnchorAt;
 type Anchors = Map<string, Map<number, Point>>;
 type Parts = Map<string, Map<number, (Point | undefined)[]>>;
 
@@ -24,14 +26,15 @@ const isLigature = (entry: Entry): boolean =>
   (!isMark(entry) && entry.drawing.anchors.some((a) => NUMBERED.test(a.name) || CARET.test(a.name)));
 
 /** Anchors by name: of bases, of parts of ligatures, of marks where they sit, of marks where others sit on them. */
-function anchorsOf(entries: readonly Entry[]) {
+function anchorsOf({ entries, varies }: Pick<CastPlan, 'entries' | 'varies'>) {
   const [bases, sitting, carrying]: [Anchors, Anchors, Anchors] = [new Map(), new Map(), new Map()];
   const parts: Parts = new Map();
-  const note = (into: Anchors, name: string, index: number, a: Point) => {
+  const placed = (a: Anchor, glyph: Glyph): Point => varies?.anchor(glyph, a.name) ?? rounded(a);
+  const note = (into: Anchors, name: string, index: number, a: Anchor) => {
     const of = into.get(name) ?? new Map();
     into.set(name, of);
     // The first of a name counts.
-    if (!of.has(index)) of.set(index, rounded(a));
+    if (!of.has(index)) of.set(index, placed(a, entries[index]!.glyph));
   };
   entries.forEach((entry, index) => {
     const mark = isMark(entry);
@@ -43,7 +46,7 @@ function anchorsOf(entries: readonly Entry[]) {
         const of = parts.get(numbered[1]!) ?? new Map<number, (Point | undefined)[]>();
         parts.set(numbered[1]!, of);
         const list = of.get(index) ?? [];
-        list[Number(numbered[2]) - 1] ??= rounded(a);
+        list[Number(numbered[2]) - 1] ??= placed(a, entry.glyph);
         of.set(index, list);
       } else if (!numbered && !entry.drawing.anchors.some((o) => o.name === `${a.name}_1`))
         note(mark ? carrying : bases, a.name, index, a);
@@ -69,12 +72,12 @@ const marksOfKind = ({ sitting, carrying }: ReturnType<typeof anchorsOf>, name: 
  * of other kinds between two that stand on each other are skipped by sets of marks, unless `GDEF` comes from elsewhere.
  */
 export function markFeatures(
-  { entries }: Pick<CastPlan, 'entries'>,
+  plan: Pick<CastPlan, 'entries' | 'varies'>,
   ownGdef = true,
   /** Sets of marks that stand before these in `GDEF`. */
   firstSet = 0,
 ): { tag: string; lookups: Lookup<Uint8Array>[] }[] {
-  const found = anchorsOf(entries);
+  const found = anchorsOf(plan);
   const { bases, parts, sitting, carrying } = found;
   const names = [...sitting.keys()].sort();
   const none: AnchorsByGlyph = new Map();
@@ -104,12 +107,14 @@ type Said = Pick<
 >;
 
 /** `GDEF`, where the font has marks, carets or rules that need it: what anchors tell, and what the rules say outright. */
-export function definedGlyphs({ entries }: Pick<CastPlan, 'entries'>, said: Said): Uint8Array | undefined {
-  const carets = new Map([...caretsOf(entries), ...said.carets]);
-  const found = anchorsOf(entries);
+export function definedGlyphs(plan: Pick<CastPlan, 'entries' | 'varies'>, said: Said): Uint8Array | undefined {
+  const { entries } = plan;
+  const store = plan.varies?.storeBytes;
+  const carets = new Map<number, readonly CaretAt[]>([...caretsOf(plan), ...said.carets]);
+  const found = anchorsOf(plan);
   const markSets = [...said.filterSets, ...stackingKinds(found).map((name) => marksOfKind(found, name))];
   const named = said.classes.size + said.attachmentClasses.length + said.attachPoints.size + said.caretPoints.size;
-  if (!entries.some(isMark) && carets.size + markSets.length + named === 0) return undefined;
+  if (!store && !entries.some(isMark) && carets.size + markSets.length + named === 0) return undefined;
   const classOf = (entry: Entry): number =>
     isMark(entry)
       ? GLYPH_CLASS.mark
@@ -126,19 +131,22 @@ export function definedGlyphs({ entries }: Pick<CastPlan, 'entries'>, said: Said
     attachPoints: said.attachPoints,
     attachmentClasses: new Map(said.attachmentClasses.flatMap((set, i) => set.map((g) => [g, i + 1] as const))),
     markSets,
+    store,
   });
 }
 
 /** Places of the caret in ligatures, by glyph index, from left to right. */
-function caretsOf(entries: readonly Entry[]): Map<number, number[]> {
-  const out = new Map<number, number[]>();
-  entries.forEach(({ drawing }, i) => {
-    const places = drawing.anchors.filter((a) => a.role === 'caret' || CARET.test(a.name)).map((a) => units(a.x));
-    if (places.length > 0)
-      out.set(
-        i,
-        places.sort((a, b) => a - b),
-      );
+export function caretsOf({ entries, varies }: Pick<CastPlan, 'entries' | 'varies'>): Map<number, CaretAt[]> {
+  const out = new Map<number, CaretAt[]>();
+  entries.forEach(({ drawing, glyph }, i) => {
+    const places = drawing.anchors
+      .filter((a) => a.role === 'caret' || CARET.test(a.name))
+      .sort((a, b) => a.x - b.x)
+      .map((a): CaretAt => {
+        const varied = varies?.anchor(glyph, a.name);
+        return varied?.xDevice ? { x: varied.x, device: varied.xDevice } : units(a.x);
+      });
+    if (places.length > 0) out.set(i, places);
   });
   return out;
 }

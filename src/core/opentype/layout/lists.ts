@@ -15,6 +15,12 @@ export type ScriptRecord = {
 /** `parameters` is the table that some features have beside their lookups. */
 export type FeatureRecord = { tag: string; lookups: readonly number[]; parameters?: Uint8Array };
 export type Lookup<S> = { type: number; flag: number; markFilteringSet?: number; subtables: readonly S[] };
+/** Where on the axes, normalised, some features lead to other lookups: the first record whose conditions all hold counts. */
+export type FeatureVariation = {
+  conditions: readonly { axis: number; minimum: number; maximum: number }[];
+  features: readonly number[];
+  lookups: readonly number[];
+};
 export type LayoutLists<S> = {
   scripts: readonly ScriptRecord[];
   features: readonly FeatureRecord[];
@@ -177,7 +183,15 @@ function writeLookups(lookups: readonly Lookup<Uint8Array>[], extension: number)
 }
 
 /** A GSUB or GPOS table of scripts, features and lookups, each list in the order that it is given in. */
-export function writeLayout({ scripts, features, lookups }: LayoutLists<Uint8Array>, extension: number): Uint8Array {
+export function writeLayout(
+  {
+    scripts,
+    features,
+    lookups,
+    variations = [],
+  }: LayoutLists<Uint8Array> & { variations?: readonly FeatureVariation[] },
+  extension: number,
+): Uint8Array {
   const lists = [
     tagged(
       scripts.map((s) => s.tag),
@@ -189,10 +203,45 @@ export function writeLayout({ scripts, features, lookups }: LayoutLists<Uint8Arr
     ),
     writeLookups(lookups, extension),
   ];
-  return withOffsets(10, lists, (offsets, out) => {
-    out.uint16(1).uint16(0);
-    for (const o of offsets) out.uint16(o);
+  if (variations.length === 0)
+    return withOffsets(10, lists, (offsets, out) => {
+      out.uint16(1).uint16(0);
+      for (const o of offsets) out.uint16(o);
+    });
+  // The variations stand before the lookups, which may be long.
+  const [scriptList, featureList, lookupList] = lists as [Uint8Array, Uint8Array, Uint8Array];
+  return withOffsets(14, [scriptList, featureList, featureVariations(variations), lookupList], (offsets, out) =>
+    out.uint16(1).uint16(1).uint16(offsets[0]!).uint16(offsets[1]!).uint16(offsets[3]!).uint32(offsets[2]!),
+  );
+}
+
+/** Sets of conditions, each with what the features lead to where they hold (OpenType, “FeatureVariations table”). */
+function featureVariations(records: readonly FeatureVariation[]): Uint8Array {
+  const tables = records.flatMap((r) => [conditionSet(r.conditions), substituted(r)]);
+  let at = 8 + records.length * 8;
+  const out = new Writer().uint16(1).uint16(0).uint32(records.length);
+  for (const t of tables) {
+    out.uint32(at);
+    at += t.length;
+  }
+  for (const t of tables) out.raw(t);
+  return out.toBytes();
+}
+
+function conditionSet(conditions: FeatureVariation['conditions']): Uint8Array {
+  const out = new Writer().uint16(conditions.length);
+  conditions.forEach((_, i) => {
+    out.uint32(2 + conditions.length * 4 + i * 8);
   });
+  for (const { axis, minimum, maximum } of conditions) out.uint16(1).uint16(axis).f2dot14(minimum).f2dot14(maximum);
+  return out.toBytes();
+}
+
+function substituted({ features, lookups }: FeatureVariation): Uint8Array {
+  const feature = writeFeature({ tag: '', lookups });
+  const out = new Writer().uint16(1).uint16(0).uint16(features.length);
+  for (const f of [...features].sort((a, b) => a - b)) out.uint16(f).uint32(6 + features.length * 6);
+  return out.raw(feature).toBytes();
 }
 
 /**

@@ -105,7 +105,12 @@ export type ClassPairs = {
 };
 
 /** One matrix of classes: the largest first class is 0, as it is covered and in no other; class 0 of the second side is all else. */
-export function classPairSubtable({ first, second, values }: ClassPairs): Uint8Array {
+export const classPairSubtable = (pairs: ClassPairs): Uint8Array => classPairs(pairs).toBytes();
+
+/** The same; undefined where a part would lie farther than an offset reaches. */
+export const fittedClassPairs = (pairs: ClassPairs): Uint8Array | undefined => classPairs(pairs).fitted();
+
+function classPairs({ first, second, values }: ClassPairs): Packed {
   const all = [...values.values()];
   const format1 =
     formatOf(all.map((p) => p.first)) || (formatOf(all.map((p) => p.second)) === 0 ? valueBit('xAdvance') : 0);
@@ -126,7 +131,7 @@ export function classPairSubtable({ first, second, values }: ClassPairs): Uint8A
       valued(table, value?.first ?? {}, format1);
       valued(table, value?.second ?? {}, format2);
     }
-  return table.toBytes();
+  return table;
 }
 
 /** An anchor in the format that it needs. */

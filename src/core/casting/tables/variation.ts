@@ -1,0 +1,226 @@
+import { axisShare } from '../../base/interpolation';
+import type { TablesSaid } from '../../features/tableBlocks';
+import { postScriptSafe, styleNames } from '../../fontfacts/names';
+import type { Box } from '../../geometry/curve';
+import { writeAvar, writeFvar } from '../../opentype/fvar';
+import type { RegionDelta } from '../../opentype/itemStore';
+import { writeHvar, writeMvar } from '../../opentype/metricsVary';
+import { NAME_ID, type NameRecord } from '../../opentype/name';
+import { os2 } from '../../opentype/os2';
+import { post } from '../../opentype/post';
+import { STYLE_FLAGS, type Style, writeStat } from '../../opentype/stat';
+import { toDesign } from '../../project/axes';
+import type { Master, Project } from '../../project/model';
+import { designEnds, toUser, wholePlace } from '../../project/places';
+import { leanOf } from '../../project/queries';
+import { type LineMetrics, lineMetrics } from '../metrics';
+import type { CastPlan } from '../plan';
+import type { Varying } from '../varying';
+import { os2Table } from './os2';
+import { postTable } from './post';
+
+type Axis = Project['axes'][number];
+
+/** Names that tables of axes refer to, each once, from a number on that nothing else has. */
+class Names {
+  readonly records: NameRecord[] = [];
+  private readonly numbers = new Map<string, number>();
+
+  constructor(private next: number) {}
+
+  of(text: string, languages: Readonly<Record<string, string>> = {}): number {
+    const key = JSON.stringify([text, Object.entries(languages).sort()]);
+    const known = this.numbers.get(key);
+    if (known !== undefined) return known;
+    const nameID = this.next++;
+    this.numbers.set(key, nameID);
+    this.records.push({ platformID: 3, encodingID: 1, languageID: 0x409, nameID, value: text });
+    return nameID;
+  }
+}
+
+/** Tables of a font that varies, but for outlines and layout: axes, named places, metrics that differ; and the names they need. */
+export function variationTables(
+  plan: CastPlan,
+  varies: Varying,
+  facts: { box: Box; firstName: number; said: TablesSaid },
+): { tables: [string, Uint8Array][]; names: NameRecord[] } {
+  const names = new Names(Math.max(256, facts.firstName));
+  const axes = varies.axes.map((a) => ({
+    tag: a.tag,
+    minimum: a.minimum,
+    default: a.default,
+    maximum: a.maximum,
+    hidden: a.hidden,
+    nameID: names.of(a.name, a.labels),
+  }));
+  const instances = namedPlaces(plan, varies).map(({ name, place }) => ({
+    nameID: names.of(name),
+    postScriptNameID: names.of(postScriptSafe(`${prefixOf(plan)}-${name.replace(/\s+/g, '')}`)),
+    place,
+  }));
+  const avar = writeAvar(varies.axes.map(normalisedMap));
+  const mvar = writeMvar(fontMetrics(plan, varies, facts), varies.axes.length);
+  const tables: [string, Uint8Array][] = [
+    ['fvar', writeFvar(axes, instances)],
+    ['HVAR', writeHvar(advances(plan, varies), varies.axes.length)],
+    ...(avar ? [['avar', avar] as [string, Uint8Array]] : []),
+    ...(mvar ? [['MVAR', mvar] as [string, Uint8Array]] : []),
+    ...(facts.said.style ? [] : [['STAT', writeStat(styleOf(plan, varies, names))] as [string, Uint8Array]]),
+  ];
+  const prefix = { platformID: 3, encodingID: 1, languageID: 0x409, nameID: PREFIX_ID, value: prefixOf(plan) };
+  return { tables, names: [...names.records, prefix] };
+}
+
+/** “Variations PostScript Name Prefix”. */
+const PREFIX_ID = 25;
+const prefixOf = ({ names }: CastPlan): string =>
+  postScriptSafe(names.family.replace(/[^A-Za-z0-9]/g, '')) || 'Untitled';
+
+/** Instances within the axes by name, in user units; masters where there are none. */
+function namedPlaces({ project }: CastPlan, { axes, masters }: Varying): { name: string; place: number[] }[] {
+  const list = project.instances.length > 0 ? project.instances : masters;
+  return list.flatMap(({ name, place }) => {
+    const whole = wholePlace(axes, place);
+    const user = axes.map((a) => toUser(a, whole[a.tag]!));
+    return user.every((v, i) => v >= axes[i]!.minimum - 1e-6 && v <= axes[i]!.maximum + 1e-6)
+      ? [{ name, place: user }]
+      : [];
+  });
+}
+
+/** An axis’s map between normalised places: from what users say to where masters are drawn. */
+function normalisedMap(axis: Axis): [number, number][] {
+  const { least, usual, most } = designEnds(axis);
+  const points = [axis.minimum, axis.default, axis.maximum, ...axis.map.map(([user]) => user)]
+    .filter((v) => v >= axis.minimum && v <= axis.maximum)
+    .map((user): [number, number] => [
+      axisShare(axis.minimum, axis.default, axis.maximum, user),
+      axisShare(least, usual, most, toDesign(axis, user)),
+    ]);
+  const byFrom = new Map<number, number>([[-1, -1], [0, 0], [1, 1], ...points]);
+  return [...byFrom].sort(([a], [b]) => a - b);
+}
+
+/** What the advance of each glyph varies by. */
+const advances = ({ entries }: CastPlan, varies: Varying): RegionDelta[][] =>
+  entries.map(
+    ({ glyph }) =>
+      varies.ofGlyph(
+        glyph,
+        varies.says(glyph).map(({ drawing }) => Math.max(0, Math.min(65535, Math.round(drawing.advance)))),
+      ).deltas,
+  );
+
+/** Fields of `OS/2` that may vary, by their tags in `MVAR`. */
+const OS2_TAGS = {
+  hasc: 'sTypoAscender',
+  hdsc: 'sTypoDescender',
+  hlgp: 'sTypoLineGap',
+  hcla: 'usWinAscent',
+  hcld: 'usWinDescent',
+  xhgt: 'sxHeight',
+  cpht: 'sCapHeight',
+  sbxs: 'ySubscriptXSize',
+  sbys: 'ySubscriptYSize',
+  sbxo: 'ySubscriptXOffset',
+  sbyo: 'ySubscriptYOffset',
+  spxs: 'ySuperscriptXSize',
+  spys: 'ySuperscriptYSize',
+  spxo: 'ySuperscriptXOffset',
+  spyo: 'ySuperscriptYOffset',
+  strs: 'yStrikeoutSize',
+  stro: 'yStrikeoutPosition',
+} as const;
+
+/** Metrics of the whole font in all masters, and what those that differ vary by. */
+function fontMetrics(
+  plan: CastPlan,
+  varies: Varying,
+  { box, said }: { box: Box; said: TablesSaid },
+): Map<string, readonly RegionDelta[]> {
+  const own = varies.masters.map((master) => {
+    const there: CastPlan = { ...plan, master, names: styleNames(plan.project, master) };
+    const lines: LineMetrics = lineMetrics(master, box, plan.project.unitsPerEm);
+    return { os2: os2.read(os2Table(there, lines, said.os2)), post: post.read(postTable(there)), master };
+  });
+  const out = new Map<string, readonly RegionDelta[]>();
+  const note = (tag: string, values: readonly number[]) => {
+    const { deltas } = varies.of(values);
+    if (deltas.some((d) => d.delta !== 0)) out.set(tag, deltas);
+  };
+  for (const [tag, field] of Object.entries(OS2_TAGS))
+    note(
+      tag,
+      own.map((m) => m.os2[field] ?? 0),
+    );
+  note(
+    'undo',
+    own.map((m) => m.post.underlinePosition),
+  );
+  note(
+    'unds',
+    own.map((m) => m.post.underlineThickness),
+  );
+  note(
+    'hcrn',
+    own.map((m) => caretRun(m.master)),
+  );
+  return out;
+}
+
+/** As `hhea` has it: so far to the right for a thousand upwards, nothing where letters stand upright. */
+const caretRun = (master: Master): number => Math.round(leanOf(master).lean * 1000);
+
+/** Axes and named places on them: the axis’s own stops, else what the instances are called along it. */
+function styleOf(plan: CastPlan, varies: Varying, names: Names): Style {
+  const { axes } = varies;
+  const values = axes.flatMap((axis, i) => {
+    const stops = axis.stops && axis.stops.length > 0 ? axis.stops : namedStops(plan, varies, axis);
+    return stops.map((s) => ({
+      nameID: names.of(s.name),
+      flags:
+        (s.elidable ? STYLE_FLAGS.ElidableAxisValueName : 0) | (s.older ? STYLE_FLAGS.OlderSiblingFontAttribute : 0),
+      places: [
+        {
+          axis: i,
+          numbers:
+            s.minimum !== undefined && s.maximum !== undefined
+              ? [s.value, s.minimum, s.maximum]
+              : s.linked !== undefined
+                ? [s.value, s.linked]
+                : [s.value],
+        },
+      ],
+    }));
+  });
+  return {
+    axes: axes.map((a, i) => ({ tag: a.tag, nameID: names.of(a.name, a.labels), ordering: i })),
+    values,
+    elidedFallbackNameID: NAME_ID.subfamily,
+  };
+}
+
+type Stop = NonNullable<Axis['stops']>[number];
+
+/** Stops of an axis from the instances that stand at the defaults of all others: each is called what they are. */
+function namedStops({ project }: CastPlan, { axes }: Varying, axis: Axis): Stop[] {
+  const usual = (a: Axis) => designEnds(a).usual;
+  const along = project.instances.flatMap(({ name, place }) => {
+    const whole = wholePlace(axes, place);
+    const elsewhere = axes.some((a) => a !== axis && Math.abs(whole[a.tag]! - usual(a)) > 1e-6);
+    return elsewhere ? [] : [{ name, value: toUser(axis, whole[axis.tag]!) }];
+  });
+  const isDefault = (v: number) => Math.abs(v - axis.default) < 1e-6;
+  const stops = along.map(({ name, value }): Stop => {
+    // The default of all but the first axis says nothing of it: Regular is a weight, no width.
+    const own = isDefault(value) && axis !== axes[0] ? 'Normal' : name;
+    return { name: own, value, elidable: isDefault(value), older: false };
+  });
+  if (!stops.some((s) => isDefault(s.value)))
+    stops.push({ name: axis === axes[0] ? 'Regular' : 'Normal', value: axis.default, elidable: true, older: false });
+  const bold = axis.tag === 'wght' ? stops.find((s) => Math.abs(s.value - 700) < 1e-6) : undefined;
+  return stops
+    .map((s) => (bold && Math.abs(s.value - 400) < 1e-6 ? { ...s, linked: bold.value } : s))
+    .sort((a, b) => a.value - b.value);
+}

@@ -1,0 +1,150 @@
+import { refuse } from '../base/result';
+import { DeltaStore, type RegionDelta } from '../opentype/itemStore';
+import type { Device } from '../opentype/layout/values';
+import type { AxisRegion } from '../opentype/variations';
+import type { Drawing, Glyph, GlyphId, Master, Project } from '../project/model';
+import { type DrawingSource, drawingsOf } from '../project/outline';
+import { type Place, samePlace } from '../project/places';
+import { drawingOf } from '../project/queries';
+import { sameStructure } from '../project/structure';
+import {
+  type Location,
+  normalised,
+  type Region,
+  scalarAt,
+  type VariationModel,
+  variationModel,
+} from '../project/variationModel';
+import { waypointId } from '../project/waypoints';
+
+/** One drawing of a glyph that has a say between the masters, with what its components are there. */
+export type Say = { drawing: Drawing; source: DrawingSource };
+
+/** Differences of numbers over the axes, by one model. */
+export class Differences {
+  private readonly regions: readonly AxisRegion[];
+  /** How much each earlier region applies where a later one peaks. */
+  private readonly shares: readonly (readonly number[])[];
+
+  constructor(
+    private readonly model: VariationModel,
+    tags: readonly string[],
+  ) {
+    this.regions = model.regions.map((r: Region) => tags.map((t) => r[t] ?? ([0, 0, 0] as const)));
+    this.shares = model.locations.map((at, i) => model.regions.slice(0, i).map((r) => scalarAt(r, at)));
+  }
+
+  /**
+   * What a number is at the default, and what it differs by in each region, in whole units, from its values in all masters. Each
+   * difference is what the ones before it leave, so that every master is met within half a unit.
+   */
+  of(values: readonly number[]): { base: number; deltas: RegionDelta[] } {
+    const found: number[] = [];
+    this.model.order.forEach((index, rank) => {
+      let left = values[index]!;
+      for (let j = 0; j < rank; j++) left -= found[j]! * this.shares[rank]![j]!;
+      found.push(Math.round(left) || 0);
+    });
+    return {
+      base: found[0]!,
+      deltas: found.slice(1).map((delta, i) => ({ region: this.regions[i + 1]!, delta })),
+    };
+  }
+}
+
+/** How a font varies: its axes, its masters, and what layout’s numbers vary by. */
+export class Varying {
+  readonly axes: Project['axes'];
+  readonly masters: readonly Master[];
+  private readonly sources: readonly DrawingSource[];
+  private readonly ofMasters: Differences;
+  private readonly ownModels = new Map<string, Differences>();
+  /** Glyphs that could not be made alike in all masters: they stand as the default has them. */
+  readonly frozen = new Set<GlyphId>();
+  private store: DeltaStore;
+  private found: ReturnType<DeltaStore['finished']> | undefined;
+
+  /** `project` is one design: its axes run through. Refuses (throws) where no master stands at the default. */
+  constructor(private readonly project: Project) {
+    this.axes = project.axes;
+    this.masters = project.masters;
+    if (!this.masters.some((m) => samePlace(this.axes, m.place, {})))
+      refuse('No master stands where all axes have their defaults, so nothing can be varied from there.');
+    this.sources = this.masters.map((m) => drawingsOf(project, m.id));
+    this.ofMasters = this.differences(this.masters.map((m) => m.place));
+    this.store = new DeltaStore(this.axes.length);
+  }
+
+  private differences(places: readonly Place[]): Differences {
+    const locations: Location[] = places.map((p) => normalised(this.axes, p));
+    return new Differences(
+      variationModel(locations),
+      this.axes.map((a) => a.tag),
+    );
+  }
+
+  /** What a number of the whole font differs by, from its values in the masters. */
+  of(values: readonly number[]): { base: number; deltas: RegionDelta[] } {
+    return this.ofMasters.of(values);
+  }
+
+  /** The drawings of a glyph that have a say, masters first; one alone where they do not agree. */
+  says(glyph: Glyph): readonly Say[] {
+    const own = this.masters.map((m, i) => ({ drawing: drawingOf(glyph, m.id), source: this.sources[i]! }));
+    const waypoints = glyph.waypoints.map((w) => ({
+      drawing: w.drawing,
+      source: drawingsOf(this.project, waypointId(w.place)),
+    }));
+    const all = [...own, ...waypoints];
+    if (this.frozen.has(glyph.id)) return [this.main(own)];
+    return sameStructure(all.map((s) => s.drawing)) ? all : [this.main(own)];
+  }
+
+  private main<T>(list: readonly T[]): T {
+    return list[this.masters.findIndex((m) => samePlace(this.axes, m.place, {}))]!;
+  }
+
+  /** What a number of a glyph differs by, from its values in the drawings that have a say. */
+  ofGlyph(glyph: Glyph, values: readonly number[]): { base: number; deltas: RegionDelta[] } {
+    if (values.length === 1) return { base: Math.round(values[0]!), deltas: [] };
+    if (glyph.waypoints.length === 0) return this.ofMasters.of(values);
+    const key = JSON.stringify(glyph.waypoints.map((w) => w.place));
+    const model =
+      this.ownModels.get(key) ??
+      this.differences([...this.masters.map((m) => m.place), ...glyph.waypoints.map((w) => w.place)]);
+    this.ownModels.set(key, model);
+    return model.of(values);
+  }
+
+  /** The place of an anchor, with what it varies by; still where not all drawings have it. */
+  anchor(glyph: Glyph, name: string): { x: number; y: number; xDevice?: Device; yDevice?: Device } | undefined {
+    const says = this.says(glyph);
+    const all = says.map(({ drawing }) => drawing.anchors.find((a) => a.name === name));
+    if (all.some((a) => a === undefined)) return undefined;
+    const [x, y] = (['x', 'y'] as const).map((key) =>
+      this.ofGlyph(
+        glyph,
+        all.map((a) => a![key]),
+      ),
+    );
+    const [xDevice, yDevice] = [this.device(x!.deltas), this.device(y!.deltas)];
+    return { x: x!.base, y: y!.base, ...(xDevice && { xDevice }), ...(yDevice && { yDevice }) };
+  }
+
+  /** Where differences lie in the store that layout has; nothing where nothing differs. Before {@link settle} they are only noted. */
+  device(deltas: readonly RegionDelta[]): Device | undefined {
+    const key = this.store.add(deltas);
+    if (key === undefined) return undefined;
+    return { kind: 'variation', ...(this.found ? this.found.at(key) : { outer: 0, inner: 0 }) };
+  }
+
+  /** Lays the store out: from here on every difference that was noted has its place. */
+  settle(): void {
+    if (!this.store.isEmpty) this.found = this.store.finished();
+  }
+
+  /** The store of layout’s differences as bytes, where there are any. */
+  get storeBytes(): Uint8Array | undefined {
+    return this.found?.bytes;
+  }
+}

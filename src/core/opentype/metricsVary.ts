@@ -1,0 +1,65 @@
+import { Writer } from './binary';
+import { DeltaStore, type RegionDelta, writeIndexMap, writeItemStore } from './itemStore';
+import type { AxisRegion } from './variations';
+
+/** `HVAR`: what the advances of glyphs vary by, in the order of glyphs; each row its own, or through a map, whichever is smaller. */
+export function writeHvar(advances: readonly (readonly RegionDelta[])[], axisCount: number): Uint8Array {
+  const direct = headed(directStore(advances, axisCount));
+  const store = new DeltaStore(axisCount);
+  const keys = advances.map((a) => store.addRow(a));
+  const { bytes, at } = store.finished();
+  const mapped = headed(bytes, writeIndexMap(keys.map(at)));
+  return mapped.length < direct.length ? mapped : direct;
+}
+
+const HVAR_HEAD = 20;
+function headed(store: Uint8Array, map?: Uint8Array): Uint8Array {
+  const out = new Writer().uint16(1).uint16(0).uint32(HVAR_HEAD);
+  out
+    .uint32(map ? HVAR_HEAD + store.length : 0)
+    .uint32(0)
+    .uint32(0);
+  out.raw(store);
+  return (map ? out.raw(map) : out).toBytes();
+}
+
+/** One set with a row for each glyph. */
+function directStore(rows: readonly (readonly RegionDelta[])[], axisCount: number): Uint8Array {
+  const regions: AxisRegion[] = [];
+  const numbers = new Map<string, number>();
+  const numberOf = (region: AxisRegion): number => {
+    const key = JSON.stringify(region);
+    const known = numbers.get(key) ?? regions.push(region) - 1;
+    numbers.set(key, known);
+    return known;
+  };
+  const sparse = rows.map((row) => row.filter((d) => d.delta !== 0).map((d) => [numberOf(d.region), d.delta] as const));
+  const data = sparse.map((row) => {
+    const whole = regions.map(() => 0);
+    for (const [k, delta] of row) whole[k]! += delta;
+    return whole;
+  });
+  return writeItemStore({ regions, data: [{ regions: regions.map((_, k) => k), rows: data }] }, axisCount);
+}
+
+/** `MVAR`: what metrics of the whole font vary by, by their tags; undefined where none does. */
+export function writeMvar(
+  metrics: ReadonlyMap<string, readonly RegionDelta[]>,
+  axisCount: number,
+): Uint8Array | undefined {
+  const store = new DeltaStore(axisCount);
+  const keys = [...metrics].flatMap(([tag, deltas]) => {
+    const key = store.add(deltas);
+    return key === undefined ? [] : [[tag, key] as const];
+  });
+  if (keys.length === 0) return undefined;
+  const { bytes, at } = store.finished();
+  const sorted = keys.sort(([a], [b]) => (a < b ? -1 : 1));
+  const out = new Writer().uint16(1).uint16(0).uint16(0).uint16(8).uint16(sorted.length);
+  out.uint16(12 + sorted.length * 8);
+  for (const [tag, key] of sorted) {
+    const { outer, inner } = at(key);
+    out.tag(tag).uint16(outer).uint16(inner);
+  }
+  return out.raw(bytes).toBytes();
+}
