@@ -1,6 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
+import { type CastThing, thingsOf } from '../core/casting/things';
+import type { Project } from '../core/project/model';
 import { parsed, tellNotes } from './arguments';
 import { CliError } from './problem';
 import { progressOf } from './progress';
@@ -12,7 +14,41 @@ const OPTIONS = {
   format: { type: 'string', default: 'otf,ttf,woff2' },
   'keep-overlaps': { type: 'boolean', default: false },
   blanks: { type: 'boolean', default: false },
+  masters: { type: 'string' },
+  instances: { type: 'string' },
+  variable: { type: 'boolean', default: false },
 } as const;
+
+type Wanted = { masters?: string | undefined; instances?: string | undefined; variable: boolean };
+
+/** What is cast: what is asked for; without a choice every master. */
+function thingsWanted(project: Project, { masters, instances, variable }: Wanted): CastThing[] {
+  if (masters === undefined && instances === undefined && !variable) return thingsOf(project).masters;
+  const all = thingsOf(project);
+  if (variable && all.variable.length === 0)
+    throw new CliError('This source has one master, so that nothing in it varies.');
+  return [
+    ...named(masters, project.masters, 'master').map((i) => all.masters[i]!),
+    ...named(instances, project.instances, 'instance').map((i) => all.instances[i]!),
+    ...(variable ? all.variable : []),
+  ];
+}
+
+/** The numbers of those that a list of names asks for; `all` stands for every one. */
+function named(list: string | undefined, of: readonly { name: string }[], what: string): number[] {
+  if (list === undefined) return [];
+  if (list.trim() === 'all') return of.map((_, i) => i);
+  return list
+    .split(',')
+    .map((n) => n.trim())
+    .filter(Boolean)
+    .map((name) => {
+      const i = of.findIndex((o) => o.name === name);
+      if (i >= 0) return i;
+      const names = of.map((o) => o.name).join(', ');
+      throw new CliError(`There is no ${what} “${name}”${names === '' ? '' : `; there are ${names}`}.`);
+    });
+}
 
 /** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
 export async function cast(args: readonly string[]): Promise<void> {
@@ -27,7 +63,7 @@ export async function cast(args: readonly string[]): Promise<void> {
   tellNotes(notes);
   const result = await castOutputs(project, {
     formats: formats as Format[],
-    masters: project.masters,
+    things: thingsWanted(project, values),
     keepOverlaps: values['keep-overlaps'],
     blanks: values.blanks,
     progress: progressOf('Casting'),

@@ -19,12 +19,15 @@ export const COMMANDS: readonly CommandFacts[] = [
     name: 'cast',
     takes: 'SOURCE --out DIR',
     does: [
-      'Font files of every master, one a format.',
+      'Font files, one a format: of every master, or of what is chosen. A project with instances is mostly cast by --instances all.',
       'SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.',
     ],
     options: [
       { name: 'out', value: 'DIR', does: 'the folder for the font files; it is made where it is missing' },
       { name: 'format', value: 'LIST', usual: 'otf,ttf,woff2', does: 'otf, ttf, woff and woff2, with commas between' },
+      { name: 'masters', value: 'NAMES', does: 'these masters, with commas between, or all' },
+      { name: 'instances', value: 'NAMES', does: 'these instances, with commas between, or all' },
+      { name: 'variable', does: 'the family as one font that varies over its axes (TrueType outlines)' },
       KEEP,
       { name: 'blanks', does: 'characters that are not drawn stand as blanks, instead of being left out' },
     ],

@@ -2,10 +2,11 @@ import type { Finding } from '../core/base/finding';
 import type { Result } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
 import { castOutputs, type Format } from '../core/casting/outputs';
+import type { CastThing } from '../core/casting/things';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/project/projectFile';
-import type { MasterId, Project } from '../core/project/model';
+import type { Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
 import { storedProject } from './stored';
@@ -13,7 +14,7 @@ import { storedProject } from './stored';
 export type CastFile = {
   fileName: string;
   format: Format;
-  master: MasterId;
+  thing: CastThing;
   bytes: Uint8Array;
   glyphs: number;
   /** Characters that the font has. */
@@ -27,7 +28,7 @@ export type CastFile = {
   notes: readonly string[];
 };
 
-export type CastChoice = { formats: Format[]; masters: MasterId[]; keepOverlaps: boolean; blanks: boolean };
+export type CastChoice = { formats: Format[]; things: CastThing[]; keepOverlaps: boolean; blanks: boolean };
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
@@ -65,10 +66,9 @@ export const filesService = {
     choice: CastChoice,
     progress: (done: number, total: number, now: string) => void,
   ): Promise<Result<CastFile[]>> {
-    const masters = project.masters.filter((m) => choice.masters.includes(m.id));
     const result = await castOutputs(project, {
       formats: choice.formats,
-      masters,
+      things: choice.things,
       keepOverlaps: choice.keepOverlaps,
       blanks: choice.blanks,
       progress,

@@ -3,7 +3,7 @@ import type { FontPlace } from '../features/placeValues';
 import { CARRIED } from '../fontfacts/carried';
 import { type StyleNames, styleNames } from '../fontfacts/names';
 import { createProject, emptyDrawing } from '../project/create';
-import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
+import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '../project/model';
 import { contoursDrawnOut, type DrawingSource, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing, masterOf } from '../project/queries';
 import { sameStructure } from '../project/structure';
@@ -15,7 +15,14 @@ import { Varying } from './varying';
 export type Flavour = 'otf' | 'ttf';
 
 /** Where on the axes a font stands: at a master, or at any place between them, in design units by axis tag. */
-export type CastPlace = { master: MasterId } | { design: Readonly<Record<string, number>>; name: string };
+export type CastPlace =
+  | { master: MasterId }
+  | {
+      design: Readonly<Record<string, number>>;
+      name: string;
+      /** What the font says of its style, instead of what the default does. */
+      info?: Lib;
+    };
 
 export type CastOptions = {
   flavour: Flavour;
@@ -201,7 +208,9 @@ function atPlace(project: Project, place: CastPlace): { project: Project; master
   }
   const made = instanceAt(project, place.design, place.name);
   const notes = made.stuck.length > 0 ? [stuckNote(made.stuck)] : [];
-  return { project: made.project, masterId: made.project.masters[0]!.id, notes };
+  const { info } = place;
+  const own = info ? { ...made.project, masters: made.project.masters.map((m) => ({ ...m, info })) } : made.project;
+  return { project: own, masterId: own.masters[0]!.id, notes };
 }
 
 /** The glyphs a font is made of: `.notdef` first (drawn here if the project has none), then the cast ones in order. */

@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { toDesign } from './axes';
 import { defineEdit, edited, plural, refused } from './edit';
 import type { Family, Glyph, Master, Project } from './model';
-import { designEnds, type Place, toUser, wholePlace } from './places';
+import { designEnds, type Place, samePlace, toUser, wholePlace } from './places';
 import { glyphsInOrder } from './queries';
 
 /**
  * Partners: a roman and its italic, each a project of its own. What is known here of the other is told by it without its drawings.
  */
-export type Partner = Pick<Project, 'family' | 'axes' | 'masters' | 'unitsPerEm'> & {
+export type Partner = Pick<Project, 'family' | 'axes' | 'masters' | 'instances' | 'unitsPerEm'> & {
   glyphs: readonly Pick<Glyph, 'id' | 'name' | 'unicodes'>[];
 };
 
@@ -17,6 +17,7 @@ export const toldToPartner = (project: Project): Partner => ({
   family: project.family,
   axes: project.axes,
   masters: project.masters.map((m) => ({ ...m, kerning: {}, guides: [], info: undefined, lib: undefined })),
+  instances: project.instances,
   unitsPerEm: project.unitsPerEm,
   glyphs: glyphsInOrder(project).map(({ id, name, unicodes }) => ({ id, name, unicodes })),
 });
@@ -82,6 +83,12 @@ export function partnerMaster(axes: Project['axes'], place: Place, partner: Part
     }, 0);
   };
   return partner.masters.reduce((best, m) => (far(m) < far(best) - 1e-9 ? m : best));
+}
+
+/** The partner’s instance at the same place for a reader, by its number; -1 where there is none. */
+export function partnerInstance(axes: Project['axes'], place: Place, partner: Partner): number {
+  const at = partnerPlace(axes, place, partner);
+  return partner.instances.findIndex((i) => samePlace(partner.axes, i.place, at));
 }
 
 /** Names that a roman and its italic share, by what they are called. */

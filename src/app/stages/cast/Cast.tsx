@@ -2,11 +2,11 @@ import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { isFine } from '../../../core/base/finding';
-import type { Format } from '../../../core/casting/outputs';
+import { type Format, formatsFor } from '../../../core/casting/outputs';
 import { undrawnCharacters } from '../../../core/casting/plan';
-import { styleNames } from '../../../core/fontfacts/names';
-import type { Glyph, Master } from '../../../core/project/model';
-import { glyphsInOrder } from '../../../core/project/queries';
+import { type CastThing, distinctThings, namesOfThing, thingKey, thingsOf } from '../../../core/casting/things';
+import type { Glyph } from '../../../core/project/model';
+import { defaultMaster, glyphsInOrder } from '../../../core/project/queries';
 import type { CastFile } from '../../../workers/files';
 import { useBench } from '../../state/bench';
 import { download } from '../../state/projectFiles';
@@ -37,20 +37,23 @@ export default function Cast() {
   const shown = useBench((s) => s.master);
   const [choice, setChoice] = useState<CastChoice>({
     formats: ['otf', 'ttf', 'woff2'],
-    masters: [shown],
+    things: project.masters.some((m) => m.id === shown) ? [{ master: shown }] : [{ master: defaultMaster(project).id }],
     keepOverlaps: false,
     blanks: false,
     partner: false,
   });
-  const { formats, masters } = choice;
+  const { formats } = choice;
+  const things = distinctThings(
+    project,
+    choice.things.filter((t) => namesOfThing(project, t) !== undefined),
+  );
   const { cast, progress, cancel } = useCasting(project);
 
   const glyphs = glyphsInOrder(project).filter((g) => g.cast);
   const undrawn = useMemo(() => [...undrawnCharacters(project)].map((id) => project.glyphs[id]!), [project]);
   const files = cast.data?.files ?? [];
   const stale = cast.data !== undefined && cast.data.from !== project;
-  const names = useMemo(() => project.masters.map((m) => ({ master: m, names: styleNames(project, m) })), [project]);
-  const nothing = formats.length === 0 || masters.length === 0;
+  const count = things.reduce((sum, t) => sum + formatsFor(t, formats).length, 0);
 
   return (
     <div className="flex h-full">
@@ -62,12 +65,12 @@ export default function Cast() {
           <Button
             kind="primary"
             className="h-9 px-4"
-            disabled={nothing || cast.isPending}
-            onClick={() => cast.mutate(choice)}
+            disabled={count === 0 || cast.isPending}
+            onClick={() => cast.mutate({ ...choice, things })}
           >
             {files.length > 0
               ? 'Cast again'
-              : `Cast ${formats.length * masters.length} ${formats.length * masters.length === 1 ? 'file' : 'files'}${choice.partner && project.settings.partner ? ' and the partner’s' : ''}`}
+              : `Cast ${count} ${count === 1 ? 'file' : 'files'}${choice.partner && project.settings.partner ? ' and the partner’s' : ''}`}
           </Button>
           {cast.isPending && (
             <>
@@ -97,36 +100,17 @@ export default function Cast() {
           <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>
         )}
         {files.length === 0 ? (
-          <Planned
-            names={names.filter((n) => masters.includes(n.master.id))}
-            formats={formats}
-            glyphs={glyphs.length}
-            undrawn={undrawn}
-            blanks={choice.blanks}
-          />
+          <Planned things={things} formats={formats} glyphs={glyphs.length} undrawn={undrawn} blanks={choice.blanks} />
         ) : (
           <FileTable files={files} />
         )}
-        {files.length > 0 && (
-          <TestPage
-            key={files.map((f) => f.fileName).join()}
-            files={files}
-            text={project.texts.galley}
-            unitsPerEm={project.unitsPerEm}
-            created={project.created}
-          />
-        )}
+        {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} project={project} />}
       </div>
       <Details
         heading="Font files"
         sub={`${glyphs.length} glyphs${undrawn.length > 0 ? ` · ${undrawn.length} not drawn` : ''}`}
       >
-        <Choices
-          masters={project.masters}
-          undrawn={undrawn.length}
-          chosen={choice}
-          onChoose={(change) => setChoice({ ...choice, ...change })}
-        />
+        <Choices undrawn={undrawn.length} chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
         {files.length > 0 && <Installing />}
       </Details>
     </div>
@@ -135,12 +119,10 @@ export default function Cast() {
 
 /** What is to be made: formats in their order, masters in theirs, outlines as drawn or joined. */
 function Choices({
-  masters,
   undrawn,
   chosen,
   onChoose,
 }: {
-  masters: readonly Master[];
   undrawn: number;
   chosen: CastChoice;
   onChoose: (change: Partial<CastChoice>) => void;
@@ -149,7 +131,40 @@ function Choices({
     all.filter((v) => on.includes(v) !== (v === value));
   const partner = useBench((s) => s.settled!.settings.partner);
   const formats = FORMATS.map((f) => f.format);
-  const ids = masters.map((m) => m.id);
+  const project = useBench((s) => s.settled)!;
+  const all = thingsOf(project);
+  const has = (thing: CastThing) => chosen.things.some((t) => thingKey(t) === thingKey(thing));
+  const order = [...all.masters, ...all.instances, ...all.variable];
+  const choose = (things: readonly CastThing[], on: boolean) => {
+    const keys = new Set(things.map(thingKey));
+    onChoose({ things: order.filter((t) => (keys.has(thingKey(t)) ? on : has(t))) });
+  };
+  const group = (title: string, things: readonly CastThing[], nameOf: (i: number) => string) =>
+    things.length > 0 && (
+      <Section
+        title={title}
+        action={
+          things.length > 1 ? (
+            <button
+              type="button"
+              className="text-[12.5px] text-kelp underline"
+              onClick={() => choose(things, !things.every(has))}
+            >
+              {things.every(has) ? 'none' : 'all'}
+            </button>
+          ) : undefined
+        }
+      >
+        {things.map((thing, i) => (
+          <CheckRow
+            key={thingKey(thing)}
+            label={nameOf(i)}
+            checked={has(thing)}
+            onChange={(on) => choose([thing], on)}
+          />
+        ))}
+      </Section>
+    );
   return (
     <>
       <Section title="Formats">
@@ -164,16 +179,24 @@ function Choices({
           </div>
         ))}
       </Section>
-      <Section title="Masters">
-        {masters.map((m) => (
-          <CheckRow
-            key={m.id}
-            label={m.name}
-            checked={chosen.masters.includes(m.id)}
-            onChange={() => onChoose({ masters: toggled(ids, chosen.masters, m.id) })}
-          />
-        ))}
-      </Section>
+      {all.variable.length > 0 && (
+        <Section title="The family as one font">
+          {all.variable.map((thing) => (
+            <CheckRow
+              key={thingKey(thing)}
+              label={all.variable.length === 1 ? 'Variable' : (namesOfThing(project, thing)?.fileName ?? '')}
+              checked={has(thing)}
+              onChange={(on) => choose([thing], on)}
+            />
+          ))}
+          <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">
+            varies over {listed(project.axes.filter((a) => !a.discrete).map((a) => a.name.toLowerCase()))}; TrueType
+            outlines, overlaps kept
+          </p>
+        </Section>
+      )}
+      {group('Instances', all.instances, (i) => project.instances[i]!.name)}
+      {group('Masters', all.masters, (i) => project.masters[i]!.name)}
       {partner && (
         <Section title="Partner">
           <CheckRow
@@ -214,6 +237,9 @@ function Installing() {
   );
 }
 
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
 const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
 
 /** Fonts are compressed data already; the zip only holds them together. The date is fixed so the bytes are the same. */
@@ -226,20 +252,27 @@ function zipOf(files: readonly CastFile[]): Uint8Array {
 }
 
 function Planned({
-  names,
+  things,
   formats,
   glyphs,
   undrawn,
   blanks,
 }: {
-  names: { master: { id: string; name: string }; names: ReturnType<typeof styleNames> }[];
+  things: readonly CastThing[];
   formats: readonly Format[];
   glyphs: number;
   undrawn: readonly Glyph[];
   blanks: boolean;
 }) {
-  if (names.length === 0 || formats.length === 0)
-    return <p className="text-quiet">Choose at least one format and one master.</p>;
+  const project = useBench((s) => s.settled)!;
+  const rows = things.flatMap((thing) => {
+    const told = namesOfThing(project, thing);
+    return told
+      ? formatsFor(thing, formats).map((format) => ({ key: thingKey(thing) + format, format, thing, ...told }))
+      : [];
+  });
+  if (rows.length === 0)
+    return <p className="text-quiet">Choose at least one format, and a master, an instance or the whole family.</p>;
   const count = undrawn.length;
   return (
     <>
@@ -261,16 +294,16 @@ function Planned({
             </tr>
           </thead>
           <tbody>
-            {names.flatMap(({ master, names: n }) =>
-              FORMATS.filter((f) => formats.includes(f.format)).map((f) => (
-                <tr key={master.id + f.format} className="border-b border-line last:border-0">
-                  <td className="px-4 py-2.5">{`${n.postScriptName}.${f.format}`}</td>
-                  <td className="px-4 py-2.5 text-quiet">{`${n.family} ${n.style}`}</td>
-                  <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
-                  <td className="px-4 py-2.5 text-quiet">{blanks ? glyphs : glyphs - undrawn.length}</td>
-                </tr>
-              )),
-            )}
+            {rows.map(({ key, format, thing, names: n, fileName }) => (
+              <tr key={key} className="border-b border-line last:border-0">
+                <td className="px-4 py-2.5">{`${fileName}.${format}`}</td>
+                <td className="px-4 py-2.5 text-quiet">
+                  {'variable' in thing ? `${n.family}, all styles` : `${n.family} ${n.style}`}
+                </td>
+                <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
+                <td className="px-4 py-2.5 text-quiet">{blanks ? glyphs : glyphs - undrawn.length}</td>
+              </tr>
+            ))}
           </tbody>
         </table>
       </div>
@@ -286,13 +319,13 @@ function FileTable({ files }: { files: readonly CastFile[] }) {
         return (
           <article key={f.fileName} data-file={f.fileName} className="rounded-xl border border-line bg-panel p-4">
             <div className="flex items-center gap-4">
-              <h3 className="text-[16px] font-semibold">{f.fileName}</h3>
+              <h3 className="text-[16px] font-semibold whitespace-nowrap">{f.fileName}</h3>
               <span className="text-quiet">
                 {sizeText(f.bytes.length)} · {f.glyphs} glyphs
                 {f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
                 {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
               </span>
-              <span className={`ml-auto ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
+              <span className={`ml-auto whitespace-nowrap ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
                 {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.reason}` : `✓ ${f.checks.length} checks passed`}
               </span>
               <Button

@@ -2,31 +2,28 @@ import { useMutation } from '@tanstack/react-query';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
 import { AS_TEXT, isFontTag } from '../../../core/features/setting';
+import type { Project } from '../../../core/project/model';
 import type { Setting } from '../../../core/project/setting';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { say } from '../../state/bench';
 import { download } from '../../state/projectFiles';
 import { useSettingChoices } from '../../state/settingChoices';
-import { Check, Slide } from '../../ui/controls';
+import { Check, Pick, Slide } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
 import { SettingMenu } from '../../ui/SettingMenu';
+import { placeSettings, TestAxes, type UserPlace } from './TestAxes';
 
 const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
+/** More files than this stand in a list. */
+const MOST_IN_ROW = 4;
 let loads = 0;
 
 /** Text set by the browser with the very bytes of a cast file, loaded as any page would load them. */
-export function TestPage({
-  files,
-  text,
-  unitsPerEm,
-  created,
-}: {
-  files: readonly CastFile[];
-  text: string;
-  unitsPerEm: number;
-  created: number;
-}) {
+export function TestPage({ files, project }: { files: readonly CastFile[]; project: Project }) {
+  const { created, unitsPerEm } = project;
+  const text = project.texts.galley;
+  const [at, setAt] = useState<UserPlace>({});
   const [fileName, setFileName] = useState(files[files.length - 1]!.fileName);
   const [sample, setSample] = useState(text);
   const [size, setSize] = useState(48);
@@ -86,6 +83,7 @@ export function TestPage({
   }, [file, sample]);
   const family = loaded?.ok ? loaded.value : undefined;
   const { features, language, direction } = setting;
+  const varies = 'variable' in file.thing;
   const byTag = language !== undefined && isFontTag(language);
   const style = {
     fontFamily: family ? `"${family}"` : undefined,
@@ -93,6 +91,7 @@ export function TestPage({
     fontFeatureSettings: Object.entries(features)
       .map(([tag, value]) => `"${tag}" ${value}`)
       .join(', '),
+    ...(varies && { fontVariationSettings: placeSettings(project.axes, at) }),
     ...(byTag && { fontLanguageOverride: `"${language}"` }),
   } as const;
   const written = { lang: byTag ? undefined : language, dir: direction };
@@ -100,15 +99,25 @@ export function TestPage({
     <section aria-label="Test page">
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h2 className="text-[16px] font-semibold">Test page</h2>
-        <Choice
-          label="Font file"
-          value={fileName}
-          options={files.map((f) => ({
-            value: f.fileName,
-            text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}`,
-          }))}
-          onChange={setFileName}
-        />
+        {files.length > MOST_IN_ROW ? (
+          <Pick
+            label="Font file"
+            className="w-72"
+            value={file.fileName}
+            options={files.map((f) => ({ value: f.fileName, text: f.fileName }))}
+            onChange={setFileName}
+          />
+        ) : (
+          <Choice
+            label="Font file"
+            value={file.fileName}
+            options={files.map((f) => ({
+              value: f.fileName,
+              text: files.some((o) => o !== f && o.format === f.format) ? f.fileName : `.${f.format}`,
+            }))}
+            onChange={setFileName}
+          />
+        )}
         <span className="flex items-center gap-2 text-quiet">
           <Slide label="Size" min={10} max={160} value={size} onChange={setSize} />
           {size} px
@@ -119,6 +128,7 @@ export function TestPage({
           {proof.isPending ? 'Making the proof…' : 'Printable proof (PDF)'}
         </Button>
       </div>
+      {varies && <TestAxes project={project} at={at} onChange={setAt} />}
       {loaded && !loaded.ok && (
         <p role="alert" className="text-brick">
           {loaded.reason}

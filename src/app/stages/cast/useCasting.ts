@@ -2,9 +2,10 @@ import { useMutation } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Format } from '../../../core/casting/outputs';
+import { type CastThing, thingKey } from '../../../core/casting/things';
 import { noteCast } from '../../../core/project/changes';
 import type { Project } from '../../../core/project/model';
-import { partnerMaster } from '../../../core/project/partner';
+import { partnerInstance, partnerMaster } from '../../../core/project/partner';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
 import { runAside, useBench } from '../../state/bench';
@@ -12,19 +13,28 @@ import { bringPartner, usePartner } from '../../state/partner';
 
 export type CastChoice = {
   formats: Format[];
-  masters: string[];
+  things: CastThing[];
   keepOverlaps: boolean;
   blanks: boolean;
   /** The partner’s masters at the same places too. */
   partner: boolean;
 };
 
-/** The partner’s masters that are the same for a reader as those chosen here. */
-async function partnerMasters(project: Project, masters: readonly string[]): Promise<string[]> {
+/** What is cast of the partner: its masters and instances at the places of those chosen here, and itself as it varies. */
+async function partnerThings(project: Project, things: readonly CastThing[]): Promise<CastThing[]> {
   const told = await bringPartner();
   if (!told) throw new Error(usePartner.getState().fault ?? 'The partner cannot be read.');
-  const own = project.masters.filter((m) => masters.includes(m.id));
-  return [...new Set(own.map((m) => partnerMaster(project.axes, m.place, told).id))];
+  const theirs = things.flatMap((thing): CastThing[] => {
+    if ('variable' in thing) return told.masters.length > 1 ? [{ variable: 0 }] : [];
+    if ('master' in thing) {
+      const own = project.masters.find((m) => m.id === thing.master);
+      return own ? [{ master: partnerMaster(project.axes, own.place, told).id }] : [];
+    }
+    const own = project.instances[thing.instance];
+    const instance = own ? partnerInstance(project.axes, own.place, told) : -1;
+    return instance < 0 ? [] : [{ instance }];
+  });
+  return theirs.filter((t, i) => theirs.findIndex((o) => thingKey(o) === thingKey(t)) === i);
 }
 
 /** Casting in a worker of its own, told as it goes, stopped when the page is left. */
@@ -54,7 +64,7 @@ export function useCasting(project: Project) {
         const files = [...(result.value as CastFile[])];
         const { partner } = made.settings;
         if (choice.partner && partner) {
-          const theirs = { ...choice, masters: await partnerMasters(made, choice.masters) };
+          const theirs = { ...choice, things: await partnerThings(made, choice.things) };
           const more = await Promise.race([service.castStored(partner.id, theirs, proxy(tell)), cancelled]);
           if (!more.ok) throw new Error(`${partner.name}: ${more.reason}`);
           const same = (more.value as CastFile[]).find((f) => files.some((o) => o.fileName === f.fileName));
