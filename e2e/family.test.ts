@@ -142,3 +142,51 @@ test('an axis of single values keeps what lies on each apart', async () => {
   await t.saved();
   await undoAll();
 });
+
+test('the family is cast as one font that varies and as an instance; the test page moves along its axes', async () => {
+  await go('cast');
+  const choose = (label: string) =>
+    until(label, () =>
+      script<boolean>(
+        `const l = [...document.querySelectorAll('aside label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
+        label,
+      ),
+    );
+  for (const label of ['OpenType', 'TrueType', 'Variable', 'Narrow Bold']) await choose(label);
+  await until('the button', () =>
+    script<boolean>(
+      `const b = [...document.querySelectorAll('main button')].find((b) => b.innerText === 'Cast 3 files'); b?.click(); return b !== undefined`,
+    ),
+  );
+  const files = () =>
+    script<string[]>(`return [...document.querySelectorAll('[data-file]')].map((f) => f.dataset.file)`);
+  await until('three files', async () => (await files()).length === 3, 60);
+  expect(await files()).toEqual([
+    'VelmarrowSans-Regular.woff2',
+    'VelmarrowSans-NarrowBold.woff2',
+    'VelmarrowSans-Variable.woff2',
+  ]);
+  expect(await t.text('main')).not.toMatch(/✕/);
+  /** How wide the browser sets a word in the font of the test page, as it stands there. */
+  const width = () =>
+    script<number>(
+      `const page = document.querySelector('[data-testid="test-page"]');
+       if (!page) return 0;
+       const { fontFamily, fontVariationSettings } = getComputedStyle(page.querySelector('textarea'));
+       const span = document.createElement('span');
+       Object.assign(span.style, { fontFamily, fontVariationSettings, fontSize: '1000px', position: 'absolute', whiteSpace: 'nowrap' });
+       span.textContent = 'n';
+       document.body.append(span);
+       const { width } = span.getBoundingClientRect();
+       span.remove();
+       return width;`,
+    );
+  await until('the variable font', async () => Math.abs((await width()) - 546) < 0.6);
+  await t.pick('Instance of the test page', 'Narrow Heavy');
+  await until('another width', async () => Math.abs((await width()) - 546) > 20);
+  const narrow = await width();
+  await script(`document.querySelector('[data-testid="test-axes"] [role="slider"][aria-label="Weight"]').focus()`);
+  await browser.driver.actions().sendKeys('\uE011').perform();
+  await until('lighter', async () => Math.abs((await width()) - narrow) > 20);
+  expect(await t.text('[data-testid="test-axes"]')).toMatch(/Narrow Light/);
+});

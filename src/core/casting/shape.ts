@@ -166,7 +166,8 @@ function quadraticPoints(
   };
   const cubicAt = (list: readonly Point[], k: number): Curve => {
     const at = (i: number) => list[(start + i + n) % n]!;
-    return [k - 3, k - 2, k - 1, k].flatMap((i) => [at(i).x, at(i).y]);
+    const [p, q, r, s] = [at(k - 3), at(k - 2), at(k - 1), at(k)];
+    return [p.x, p.y, q.x, q.y, r.x, r.y, s.x, s.y];
   };
   let from = points[start]!;
   if (isOnCurve(from)) add(from.x, from.y, true);

@@ -13,7 +13,7 @@ const MARK_TO_BASE = 4;
 const MARK_TO_LIGATURE = 5;
 const MARK_TO_MARK = 6;
 /** Bases of one subtable: offsets to their anchors are 16 bits wide. */
-const MOST_BASES = 2400;
+const MOST_BASES = { still: 4000, varying: 2400 };
 
 /**
  * A lookup that sets marks on bases, or on other marks, at one kind of anchor (OpenType, “Mark-to-Base Attachment Positioning”
@@ -23,8 +23,10 @@ export function markLookup(onto: 'base' | 'mark', marks: AnchorsByGlyph, bases: 
   if (marks.size === 0 || bases.size === 0) return [];
   const sorted = [...bases.keys()].sort((a, b) => a - b);
   const subtables: Uint8Array[] = [];
-  for (let i = 0; i < sorted.length; i += MOST_BASES)
-    subtables.push(attachment(marks, new Map(sorted.slice(i, i + MOST_BASES).map((g) => [g, bases.get(g)!]))));
+  const varies = [...bases.values()].some((a) => a.xDevice || a.yDevice);
+  const most = varies ? MOST_BASES.varying : MOST_BASES.still;
+  for (let i = 0; i < sorted.length; i += most)
+    subtables.push(attachment(marks, new Map(sorted.slice(i, i + most).map((g) => [g, bases.get(g)!]))));
   return [{ type: onto === 'base' ? MARK_TO_BASE : MARK_TO_MARK, flag: 0, subtables }];
 }
 
