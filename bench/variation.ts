@@ -5,24 +5,24 @@ import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { milliseconds, printTable } from './table';
 
-/** Masters compared and looked at between, as it is shipped: bundled, in a process of its own. */
+/** What a script prints, as it is shipped: bundled, in a process of its own. */
+function printedBy<T>(entry: string): T {
+  const script = join(mkdtempSync(join(tmpdir(), 'wendril-masters-')), 'script.mjs');
+  buildSync({ entryPoints: [entry], outfile: script, bundle: true, platform: 'node', format: 'esm' });
+  return JSON.parse(execFileSync(process.execPath, [script], { encoding: 'utf8' })) as T;
+}
+
+/** Masters compared and looked at between, and cast as one font. */
 export function benchVariation(): void {
-  const script = join(mkdtempSync(join(tmpdir(), 'wendril-masters-')), 'masters.mjs');
-  buildSync({
-    entryPoints: ['bench/variationCold.ts'],
-    outfile: script,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-  });
-  const found = JSON.parse(execFileSync(process.execPath, [script], { encoding: 'utf8' })) as {
+  const found = printedBy<{
     glyphs: number;
     first: number;
     cold: number;
     edited: number;
     kinks: number;
     line: number;
-  };
+  }>('bench/variationCold.ts');
+  const font = printedBy<{ cold: number; warm: number; bytes: number; glyphs: number }>('bench/variableCold.ts');
   const row = (what: string, budget: number, measured: number) => ({
     what,
     budget: milliseconds(budget),
@@ -40,5 +40,7 @@ export function benchVariation(): void {
     row('the same after one edit', 1, found.edited),
     row('kinks, crossings and lumps of the same, at many places', 3000, found.kinks),
     row('30 letters at another place, as on the plane', 16, found.line),
+    row(`the demo (${font.glyphs} glyphs, 6 masters) as a variable font, ${font.bytes} bytes, cold`, 2000, font.cold),
+    row('the same again', 1000, font.warm),
   ]);
 }

@@ -45,6 +45,37 @@ test('characters that are not drawn are left out and told; with --blanks they st
   expect(facts.glyphs).toBeLessThan(76);
 });
 
+test('instances, masters and the family as one font are chosen by name; what is not there is named', () => {
+  const source = join(process.cwd(), 'public/demo/velmarrow-sans-italic.wendril');
+  const out = join(folder, 'chosen');
+  const run = wendril(
+    'cast',
+    source,
+    '--out',
+    out,
+    '--format',
+    'woff2',
+    '--instances',
+    'Bold Italic',
+    '--masters',
+    'Light Italic',
+    '--variable',
+  );
+  expect(run.code).toBe(0);
+  expect(readdirSync(out).sort()).toEqual([
+    'VelmarrowSans-BoldItalic.woff2',
+    'VelmarrowSans-ItalicVariable.woff2',
+    'VelmarrowSans-LightItalic.woff2',
+  ]);
+  const facts = JSON.parse(wendril('info', join(out, 'VelmarrowSans-ItalicVariable.woff2'), '--json').out);
+  expect(facts.axes.map((a: { tag: string }) => a.tag)).toEqual(['wght', 'wdth']);
+  expect(facts.instances).toBe(10);
+  expect(wendril('cast', source, '--out', out, '--instances', 'Blackest').err).toMatch(
+    /There is no instance “Blackest”; there are Light Italic, /,
+  );
+  expect(wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--variable').err).toMatch(/one master/);
+});
+
 test('all formats, and facts about each', () => {
   const out = join(folder, 'all');
   expect(wendril('cast', join(folder, 'demo.wendril'), '--out', out, '--keep-overlaps', '--blanks').code).toBe(0);
