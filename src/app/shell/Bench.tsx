@@ -76,7 +76,7 @@ async function bindPartner(id: string): Promise<void> {
 }
 
 /** Where the drawing of a waypoint can be worked on. */
-const ON_WAYPOINTS: ReadonlySet<StageKey> = new Set(['draw', 'masters']);
+const ON_WAYPOINTS: ReadonlySet<StageKey> = new Set(['draw', 'fit', 'masters']);
 
 /** The frame around every stage: rail, top bar, workspace, galley. */
 export function Bench() {

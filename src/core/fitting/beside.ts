@@ -1,7 +1,7 @@
 import { isEmptyBox } from '../geometry/curve';
 import type { Glyph, Master, Project } from '../project/model';
-import { drawingBounds, drawingsOf } from '../project/outline';
-import { drawingOf, glyphForCodePoint } from '../project/queries';
+import { drawingBounds, drawingIn, drawingsOf } from '../project/outline';
+import { glyphForCodePoint } from '../project/queries';
 import { stemAndCounter } from './counter';
 import { sidesOf } from './sides';
 
@@ -38,7 +38,7 @@ export const counterpart = (glyph: Glyph, other: Face): Glyph | undefined =>
 export function letterFacts({ project, master }: Face, glyph: Glyph, scale = 1): LetterFacts {
   const sides = sidesOf(project, glyph, master.id);
   const { stem, counter } = stemAndCounter(project, glyph, master);
-  const box = drawingBounds(drawingOf(glyph, master.id), drawingsOf(project, master.id));
+  const box = drawingBounds(drawingIn(project, glyph, master.id), drawingsOf(project, master.id));
   const drawn = isEmptyBox(box) ? undefined : box;
   const own = 'left' in sides ? sides : undefined;
   const scaled = (v: number | undefined) => (v === undefined ? undefined : v * scale);

@@ -1,8 +1,8 @@
 import { stretchesAlong } from '../drawing/gauge';
 import type { Contour } from '../geometry/contour';
 import type { Glyph, Master, Project } from '../project/model';
-import { drawingsOf, flattened } from '../project/outline';
-import { drawingOf } from '../project/queries';
+import { drawingIn, drawingsOf, flattened } from '../project/outline';
+
 import { openness, zoneOf } from './optical';
 import { profileOf } from './profile';
 
@@ -15,7 +15,7 @@ const known = new WeakMap<readonly Contour[], { bottom: number; top: number; str
 /** Thickness of a glyph's first stroke at most heights, and the white behind it there, in font units; undefined where there is none. Kept for the same outline. */
 export function stemAndCounter(project: Project, glyph: Glyph, master: Master): Strokes {
   const { bottom, top } = zoneOf(project, glyph, master);
-  const contours = flattened(drawingOf(glyph, master.id), drawingsOf(project, master.id));
+  const contours = flattened(drawingIn(project, glyph, master.id), drawingsOf(project, master.id));
   const found = known.get(contours);
   if (found?.bottom === bottom && found.top === top) return found.strokes;
   const reach = 4 * project.unitsPerEm;

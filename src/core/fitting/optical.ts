@@ -1,7 +1,7 @@
 import { isEmptyBox } from '../geometry/curve';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
-import { drawingBounds, drawingsOf } from '../project/outline';
-import { drawingOf, glyphForCodePoint } from '../project/queries';
+import { drawingBounds, drawingIn, drawingsOf } from '../project/outline';
+import { glyphForCodePoint } from '../project/queries';
 import { controlsFor, controlsOf } from './lines';
 import { limitRise, lineAt, type Profile, profileOf } from './profile';
 import { type SideName, sidesOf } from './sides';
@@ -25,7 +25,7 @@ export type FitZone = { bottom: number; top: number };
 export function zoneOf(project: Project, glyph: Glyph, master: Master): FitZone {
   const [straight] = controlsFor(glyph);
   const top = straight === 'n' ? master.zones.xHeight.position : master.zones.capHeight.position;
-  const box = drawingBounds(drawingOf(glyph, master.id), drawingsOf(project, master.id));
+  const box = drawingBounds(drawingIn(project, glyph, master.id), drawingsOf(project, master.id));
   const small = glyph.name.endsWith('.sc') ? master.zones.xHeight.position : top;
   if (isEmptyBox(box)) return { bottom: 0, top: small };
   const inZone = Math.min(box.yMax, small) - Math.max(box.yMin, 0);

@@ -1,8 +1,8 @@
 import { type Contour, contourBounds, curvesOf } from '../geometry/contour';
 import { coordinateAt, extremes, solveRising } from '../geometry/curve';
 import type { GlyphId, MasterId, Project } from '../project/model';
-import { drawingsOf, flattened } from '../project/outline';
-import { drawingOf, leanOf } from '../project/queries';
+import { drawingIn, drawingsOf, flattened } from '../project/outline';
+import { leanOf, masterOf } from '../project/queries';
 
 /** The lowest line of a profile, and how many there are: from −0.5 em up to 1.2 em, a hundredth of the em apart. */
 const LOWEST = -50;
@@ -40,9 +40,9 @@ export const leanAt = (profile: Pick<Edges, 'step' | 'lean' | 'pivot'>, i: numbe
  * upright by its italic angle about half the x-height, as spacing is judged along their slant; `asDrawn` leaves them.
  */
 export function profileOf(project: Project, glyph: GlyphId, masterId: MasterId, asDrawn = false): Profile {
-  const drawing = drawingOf(project.glyphs[glyph]!, masterId);
+  const drawing = drawingIn(project, project.glyphs[glyph]!, masterId);
   const contours = flattened(drawing, drawingsOf(project, masterId));
-  const master = project.masters.find((m) => m.id === masterId);
+  const master = masterOf(project, masterId);
   const { lean, pivot } = !master ? { lean: 0, pivot: 0 } : asDrawn ? { ...leanOf(master), lean: 0 } : leanOf(master);
   const step = project.unitsPerEm / 100;
   let found = cache.get(contours);

@@ -8,6 +8,7 @@ import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } fro
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingIn, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphThere, leanOf, masterOf, masterThere } from '../project/queries';
+import { isWaypointId, waypointOf } from '../project/waypoints';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
 export type Sides = { left: number; right: number; advance: number };
@@ -56,6 +57,8 @@ export const setSides = defineEdit(
   (project, { at, left, right, advance }) => {
     const glyph = glyphThere(project, at.glyph);
     const master = masterThere(project, at.master);
+    if (isWaypointId(at.master) && !waypointOf(glyph, at.master))
+      return refused(`${glyph.name} has no waypoint there; its sides are set in the masters.`, { glyph: glyph.name });
     const before = drawingOf(glyph, at.master);
     const now = sidesOf(project, glyph, at.master);
     const hasOutline = 'left' in now;
