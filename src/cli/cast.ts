@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { castOutputs, FORMATS, type Format } from '../core/casting/outputs';
+import { allLists, thingsOfList } from '../core/casting/lists';
+import { castOutputs, FORMATS, type Format, type OutputOptions } from '../core/casting/outputs';
 import { type CastThing, thingsOf } from '../core/casting/things';
 import type { Project } from '../core/project/model';
 import { parsed, tellNotes } from './arguments';
@@ -17,7 +18,28 @@ const OPTIONS = {
   masters: { type: 'string' },
   instances: { type: 'string' },
   variable: { type: 'boolean', default: false },
+  list: { type: 'string' },
 } as const;
+
+type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
+
+/** What is cast and how: by a list of the project, or by what is asked for one by one. */
+function wanted(project: Project, values: Values, formats: Format[]): Omit<OutputOptions, 'progress'> {
+  if (values.list === undefined)
+    return {
+      formats,
+      things: thingsWanted(project, values),
+      keepOverlaps: values['keep-overlaps'],
+      blanks: values.blanks,
+    };
+  const lists = allLists(project);
+  const list = lists.find((l) => l.name === values.list);
+  if (!list)
+    throw new CliError(`There is no casting list “${values.list}”; there are ${lists.map((l) => l.name).join(', ')}.`);
+  const { gone, ...choice } = thingsOfList(project, list);
+  tellNotes(gone.map((g) => `The list names ${g}, which is not in the project any more.`));
+  return choice;
+}
 
 type Wanted = { masters?: string | undefined; instances?: string | undefined; variable: boolean };
 
@@ -62,10 +84,7 @@ export async function cast(args: readonly string[]): Promise<void> {
   const { project, notes } = await openInput(source);
   tellNotes(notes);
   const result = await castOutputs(project, {
-    formats: formats as Format[],
-    things: thingsWanted(project, values),
-    keepOverlaps: values['keep-overlaps'],
-    blanks: values.blanks,
+    ...wanted(project, values, formats as Format[]),
     progress: progressOf('Casting'),
   });
   if (!result.ok) throw new CliError(result.reason);

@@ -27,6 +27,11 @@ export const COMMANDS: readonly CommandFacts[] = [
       { name: 'format', value: 'LIST', usual: 'otf,ttf,woff2', does: 'otf, ttf, woff and woff2, with commas between' },
       { name: 'masters', value: 'NAMES', does: 'these masters, with commas between, or all' },
       { name: 'instances', value: 'NAMES', does: 'these instances, with commas between, or all' },
+      {
+        name: 'list',
+        value: 'NAME',
+        does: 'a casting list of the project, or one that is ready: For the desk, For the web, As one font, Everything',
+      },
       { name: 'variable', does: 'the family as one font that varies over its axes (TrueType outlines)' },
       KEEP,
       { name: 'blanks', does: 'characters that are not drawn stand as blanks, instead of being left out' },

@@ -26,6 +26,7 @@ import './fitting/proposal';
 import './fitting/sides';
 import './kerning/edits';
 import './kerning/groups';
+import './project/castingLists';
 import './project/changes';
 import './project/edits';
 import './project/glyphEdits';

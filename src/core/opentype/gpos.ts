@@ -3,8 +3,8 @@ import { Writer } from './binary';
 import { classDef } from './layout/classDef';
 import { coverage } from './layout/coverage';
 import { type Lookup, uniformLayout, writeLayout } from './layout/lists';
-import { fittedClassPairs, glyphPairSubtables, type PairValue } from './layout/positions';
-import { type Device, valueBit, valueRecords } from './layout/values';
+import { fittedClassPairs, type PairValue } from './layout/positions';
+import { type Device, device, valueBit, valueRecords } from './layout/values';
 
 /** One side of a kerning pair as the table needs it: a glyph, or the number of a group on that side. */
 export type KernSide = { glyph: number } | { group: number };
@@ -36,7 +36,8 @@ export function kernLookups(input: KernInput<KernValue>): Lookup<Uint8Array>[] {
   const classes = classMatrix(input);
   const subtables: Uint8Array[] = [];
   if (input.pairs.some((p) => typeof p.value !== 'number')) {
-    subtables.push(...glyphPairSubtables(nested(specific)), ...varyingClasses(input, classes ?? new Map()));
+    for (const part of splitBySize(specific, VARYING_PAIR)) subtables.push(writeVaryingPairs(part));
+    subtables.push(...varyingClasses(input, classes ?? new Map()));
     return [{ type: PAIR_ADJUSTMENT, flag: 0, subtables }];
   }
   for (const part of splitBySize(specific)) subtables.push(writePairFormat1(part));
@@ -49,9 +50,6 @@ const placed = (value: KernValue): PairValue => ({
     typeof value === 'number' ? { xAdvance: value } : { xAdvance: value.units, devices: { xAdvance: value.device } },
   second: {},
 });
-
-const nested = (pairs: Rows): Map<number, Map<number, PairValue>> =>
-  new Map([...pairs].map(([first, row]) => [first, new Map([...row].map(([second, v]) => [second, placed(v)]))]));
 
 /** Matrices of classes whose values vary; halved until every part lies within reach of an offset. */
 function varyingClasses(input: KernInput<KernValue>, matrix: Rows): Uint8Array[] {
@@ -141,12 +139,12 @@ function splitRows(input: KernInput<KernValue>, matrix: Rows): Rows[] {
 }
 
 /** Offsets within a subtable are 16 bits wide; larger sets of pairs are spread over several subtables. */
-function splitBySize(pairs: Rows): Rows[] {
+function splitBySize(pairs: Rows, bytes = 4): Rows[] {
   const parts: Rows[] = [];
   let size = 0;
   for (const first of [...pairs.keys()].sort((a, b) => a - b)) {
     const row = pairs.get(first)!;
-    const cost = 6 + row.size * 4;
+    const cost = 6 + row.size * bytes;
     if (parts.length === 0 || size + cost > 60000) {
       parts.push(new Map());
       size = 0;
@@ -172,12 +170,67 @@ function writePairFormat1(pairs: Rows): Uint8Array {
   const covered = coverage.write(firsts);
   const out = new Writer().uint16(1).uint16(header).uint16(X_ADVANCE).uint16(0).uint16(firsts.length);
   let offset = header + covered.length;
+  // Letters with the same pairs, as those with accents have, share them.
+  const places = new Map<string, number>();
+  const behind: Uint8Array[] = [];
   for (const set of sets) {
-    out.uint16(offset);
+    const key = String.fromCharCode(...set);
+    const known = places.get(key);
+    out.uint16(known ?? offset);
+    if (known !== undefined) continue;
+    places.set(key, offset);
+    behind.push(set);
     offset += set.length;
   }
   out.raw(covered);
-  for (const set of sets) out.raw(set);
+  for (const set of behind) out.raw(set);
+  return out.toBytes();
+}
+
+/** Bytes of a pair that varies, with the most that its device table can cost. */
+const VARYING_PAIR = 12;
+
+/** Pairs of glyphs whose values vary: equal sets are written once, and device tables stand behind all sets, each once. */
+function writeVaryingPairs(pairs: Rows): Uint8Array {
+  const firsts = [...pairs.keys()].sort((a, b) => a - b);
+  const sets = firsts.map((first) => [...pairs.get(first)!].sort(([a], [b]) => a - b));
+  const deviceKey = (v: KernValue) => (typeof v === 'number' ? '' : JSON.stringify(v.device));
+  const keys = sets.map((set) => set.map(([g, v]) => `${g} ${plain(v)} ${deviceKey(v)}`).join('|'));
+  const covered = coverage.write(firsts);
+  const places = new Map<string, number>();
+  let at = 10 + firsts.length * 2 + covered.length;
+  keys.forEach((key, i) => {
+    if (places.has(key)) return;
+    places.set(key, at);
+    at += 2 + sets[i]!.length * 6;
+  });
+  const devices = new Map<string, { at: number; bytes: Uint8Array }>();
+  for (const set of sets)
+    for (const [, v] of set) {
+      if (typeof v === 'number' || devices.has(deviceKey(v))) continue;
+      const bytes = device.write(v.device);
+      devices.set(deviceKey(v), { at, bytes });
+      at += bytes.length;
+    }
+  const out = new Writer().uint16(1).uint16(10 + firsts.length * 2);
+  out
+    .uint16(X_ADVANCE | (X_ADVANCE << 4))
+    .uint16(0)
+    .uint16(firsts.length);
+  for (const key of keys) out.uint16(places.get(key)!);
+  out.raw(covered);
+  const written = new Set<string>();
+  sets.forEach((set, i) => {
+    if (written.has(keys[i]!)) return;
+    written.add(keys[i]!);
+    out.uint16(set.length);
+    for (const [second, v] of set)
+      out
+        .uint16(second)
+        .int16(plain(v))
+        .uint16(typeof v === 'number' ? 0 : devices.get(deviceKey(v))!.at - places.get(keys[i]!)!);
+  });
+  for (const { bytes } of devices.values()) out.raw(bytes);
   return out.toBytes();
 }
 

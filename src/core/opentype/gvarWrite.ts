@@ -64,10 +64,20 @@ type Part = { region: AxisRegion; points: Uint8Array; pointsKey: string; deltas:
 
 /** A glyph’s record, padded to an even length; nothing where nothing moves. */
 function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>): Uint8Array {
-  const parts = glyph.deltas.flatMap((d): Part | [] =>
-    d.dx.every((v) => v === 0) && d.dy.every((v) => v === 0) ? [] : smallest(glyph, d),
-  );
-  if (parts.length === 0) return new Uint8Array(0);
+  const moving = glyph.deltas.filter((d) => d.dx.some((v) => v !== 0) || d.dy.some((v) => v !== 0));
+  if (moving.length === 0) return new Uint8Array(0);
+  const kept = moving.map(({ dx, dy }) => pointsToKeep({ ...glyph, dx, dy }));
+  const all = moving.map((d) => told(d));
+  const own = moving.map((d, i) => smaller(all[i]!, told(d, kept[i])));
+  if (moving.length === 1) return assembled(own, sharedAt);
+  // Points that one of the sets needs, told in all of them, may cost less than each set's own.
+  const union = [...new Set(kept.flat())].sort((a, b) => a - b);
+  const records = [own, all, moving.map((d) => told(d, union))].map((parts) => assembled(parts, sharedAt));
+  return records.reduce((best, r) => (r.length < best.length ? r : best));
+}
+
+/** A record of sets of differences, padded to an even length. */
+function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>): Uint8Array {
   const common = commonPoints(parts);
   const headers = new Writer();
   const data = new Writer();
@@ -107,24 +117,19 @@ function commonPoints(parts: readonly Part[]): string | undefined {
   return best?.key;
 }
 
-/** A set of differences as all of its points, or as those that the others follow from: the smaller of the two. */
-function smallest({ xs, ys, ends }: VaryingGlyph, { region, dx, dy }: PointDeltas): Part {
-  const all: Part = {
-    region,
-    points: Uint8Array.of(0),
-    pointsKey: 'all',
-    deltas: packedDeltas([dx, dy]),
-  };
-  const kept = pointsToKeep({ xs, ys, ends, dx, dy });
-  if (kept.length === dx.length) return all;
-  const some: Part = {
-    region,
-    points: packedPoints(kept),
-    pointsKey: kept.join(' '),
-    deltas: packedDeltas([kept.map((i) => dx[i]!), kept.map((i) => dy[i]!)]),
-  };
-  return some.points.length + some.deltas.length < all.points.length + all.deltas.length ? some : all;
-}
+/** A set of differences of all points, or of some that the others follow from. */
+const told = ({ region, dx, dy }: PointDeltas, some?: readonly number[]): Part =>
+  some === undefined || some.length === dx.length
+    ? { region, points: Uint8Array.of(0), pointsKey: 'all', deltas: packedDeltas([dx, dy]) }
+    : {
+        region,
+        points: packedPoints(some),
+        pointsKey: some.join(' '),
+        deltas: packedDeltas([some.map((i) => dx[i]!), some.map((i) => dy[i]!)]),
+      };
+
+const smaller = (all: Part, some: Part): Part =>
+  some.points.length + some.deltas.length < all.points.length + all.deltas.length ? some : all;
 
 /** Point numbers as steps from one to the next, in runs of bytes or words. */
 export function packedPoints(points: readonly number[]): Uint8Array {

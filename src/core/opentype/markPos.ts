@@ -2,6 +2,7 @@ import { Writer } from './binary';
 import { coverage } from './layout/coverage';
 import type { Lookup } from './layout/lists';
 import { type AnchorAt, writeAnchor } from './layout/positions';
+import { type Device, device } from './layout/values';
 
 /** Where a glyph is attached, in font units, by glyph index. */
 export type AnchorsByGlyph = ReadonlyMap<number, AnchorAt>;
@@ -48,15 +49,56 @@ export function ligatureMarkLookup(marks: AnchorsByGlyph, ligatures: AnchorsByPa
 
 /** Component records of one class, and their anchors behind them. */
 function attachedParts(parts: readonly (AnchorAt | undefined)[]): Uint8Array {
-  const anchors = parts.map((p) => p && writeAnchor(p));
   const out = new Writer().uint16(parts.length);
-  let at = 2 + parts.length * 2;
-  for (const a of anchors) {
-    out.uint16(a ? at : 0);
-    at += a?.length ?? 0;
+  const pool = new AnchorPool(2 + parts.length * 2);
+  for (const p of parts) out.uint16(p ? pool.place(p) : 0);
+  return out.raw(pool.toBytes()).toBytes();
+}
+
+/** Anchors behind a list of offsets; equal ones are written once, and device tables stand behind all of them, each once. */
+class AnchorPool {
+  private readonly anchors = new Map<string, { at: number; anchor: AnchorAt }>();
+  private end: number;
+
+  /** `start` is where the pool begins, from what the offsets are counted from. */
+  constructor(start: number) {
+    this.end = start;
   }
-  for (const a of anchors) if (a) out.raw(a);
-  return out.toBytes();
+
+  /** Where an anchor comes to lie. */
+  place(anchor: AnchorAt): number {
+    const key = JSON.stringify(anchor);
+    const known = this.anchors.get(key);
+    if (known) return known.at;
+    const at = this.end;
+    this.anchors.set(key, { at, anchor });
+    this.end += anchor.xDevice || anchor.yDevice ? 10 : writeAnchor(anchor).length;
+    return at;
+  }
+
+  toBytes(): Uint8Array {
+    const out = new Writer();
+    const devices = new Map<string, { at: number; bytes: Uint8Array }>();
+    let end = this.end;
+    const placed = (d: Device | undefined, from: number): number => {
+      if (!d) return 0;
+      const key = JSON.stringify(d);
+      let known = devices.get(key);
+      if (!known) {
+        known = { at: end, bytes: device.write(d) };
+        devices.set(key, known);
+        end += known.bytes.length;
+      }
+      return known.at - from;
+    };
+    for (const { at, anchor } of this.anchors.values()) {
+      const { x, y, xDevice, yDevice } = anchor;
+      if (xDevice || yDevice) out.uint16(3).int16(x).int16(y).uint16(placed(xDevice, at)).uint16(placed(yDevice, at));
+      else out.raw(writeAnchor(anchor));
+    }
+    for (const { bytes } of devices.values()) out.raw(bytes);
+    return out.toBytes();
+  }
 }
 
 const HEADER = 12;
@@ -87,13 +129,10 @@ function joined(marks: AnchorsByGlyph, baseCoverage: Uint8Array, baseArray: Uint
 function anchored(of: AnchorsByGlyph, classed: boolean): Uint8Array {
   const sorted = [...of].sort(([a], [b]) => a - b);
   const out = new Writer().uint16(sorted.length);
-  const anchors = sorted.map(([, a]) => writeAnchor(a));
-  let at = 2 + sorted.length * (classed ? 4 : 2);
-  for (const a of anchors) {
+  const pool = new AnchorPool(2 + sorted.length * (classed ? 4 : 2));
+  for (const [, a] of sorted) {
     if (classed) out.uint16(0);
-    out.uint16(at);
-    at += a.length;
+    out.uint16(pool.place(a));
   }
-  for (const a of anchors) out.raw(a);
-  return out.toBytes();
+  return out.raw(pool.toBytes()).toBytes();
 }

@@ -297,6 +297,22 @@ const settings = z.object({
   partner: z.object({ id: z.string().max(80), name: z.string().max(400) }).optional(),
   /** When fonts were cast last, in milliseconds since 1970. */
   castAt: z.number().optional(),
+  /** What is cast, by name: formats, masters by id, instances by name, the family as one font. */
+  castingLists: z
+    .array(
+      z.object({
+        name: z.string().max(120),
+        formats: z.array(z.string().max(8)).max(8).readonly(),
+        masters: z.array(z.string()).max(64).readonly(),
+        instances: z.array(z.string()).max(500).readonly(),
+        variable: z.boolean(),
+        keepOverlaps: z.boolean(),
+        blanks: z.boolean(),
+      }),
+    )
+    .max(40)
+    .readonly()
+    .optional(),
   /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */
   recipes: z
     .array(

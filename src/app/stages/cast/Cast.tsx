@@ -4,8 +4,9 @@ import { useMemo, useState } from 'react';
 import { isFine } from '../../../core/base/finding';
 import { type Format, formatsFor } from '../../../core/casting/outputs';
 import { undrawnCharacters } from '../../../core/casting/plan';
+import { styleSheet } from '../../../core/casting/styleSheet';
 import { type CastThing, distinctThings, namesOfThing, thingKey, thingsOf } from '../../../core/casting/things';
-import type { Glyph } from '../../../core/project/model';
+import type { Glyph, Project } from '../../../core/project/model';
 import { defaultMaster, glyphsInOrder } from '../../../core/project/queries';
 import type { CastFile } from '../../../workers/files';
 import { useBench } from '../../state/bench';
@@ -13,7 +14,10 @@ import { download } from '../../state/projectFiles';
 import { Details } from '../../ui/Details';
 import { characterOf } from '../../ui/GlyphShape';
 import { Button, CheckRow, Section } from '../../ui/parts';
+import { CastingLists } from './CastingLists';
 import { INSTALLING } from './installing';
+import { StyleSheet } from './StyleSheet';
+import { sizeText } from './sizes';
 import { TestPage } from './TestPage';
 import { type CastChoice, useCasting } from './useCasting';
 
@@ -23,13 +27,6 @@ const FORMATS: readonly { format: Format; title: string; what: string }[] = [
   { format: 'woff2', title: 'WOFF2', what: 'the TrueType font packed for web pages' },
   { format: 'woff', title: 'WOFF', what: 'packed the older way, for browsers without WOFF2' },
 ];
-
-export const sizeText = (bytes: number): string =>
-  bytes < 1024
-    ? `${bytes} bytes`
-    : bytes < 1024 * 1024
-      ? `${(bytes / 1024).toFixed(1)} KB`
-      : `${(bytes / 1048576).toFixed(2)} MB`;
 
 /** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
 export default function Cast() {
@@ -84,7 +81,11 @@ export default function Cast() {
             <Button
               className="h-9"
               onClick={() =>
-                download(zipOf(files), `${project.family.name.replace(/[^\w -]/g, '')} fonts.zip`, 'application/zip')
+                download(
+                  zipOf(project, files),
+                  `${project.family.name.replace(/[^\w -]/g, '')} fonts.zip`,
+                  'application/zip',
+                )
               }
             >
               <Download size={15} /> All as a zip
@@ -104,12 +105,14 @@ export default function Cast() {
         ) : (
           <FileTable files={files} />
         )}
+        <StyleSheet project={project} files={files} />
         {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} project={project} />}
       </div>
       <Details
         heading="Font files"
         sub={`${glyphs.length} glyphs${undrawn.length > 0 ? ` · ${undrawn.length} not drawn` : ''}`}
       >
+        <CastingLists chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
         <Choices undrawn={undrawn.length} chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
         {files.length > 0 && <Installing />}
       </Details>
@@ -243,10 +246,15 @@ const listed = (names: readonly string[]): string =>
 const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
 
 /** Fonts are compressed data already; the zip only holds them together. The date is fixed so the bytes are the same. */
-function zipOf(files: readonly CastFile[]): Uint8Array {
+function zipOf(project: Project, files: readonly CastFile[]): Uint8Array {
+  const css = styleSheet(project, files);
   const readme = strToU8(INSTALLING.map((s) => `${s.system}: ${s.how}`).join('\n'));
   return zipSync(
-    { ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])), 'How to install.txt': readme },
+    {
+      ...Object.fromEntries(files.map((f) => [f.fileName, f.bytes])),
+      'How to install.txt': readme,
+      ...(css && { 'fonts.css': strToU8(css) }),
+    },
     { level: 6, mtime: new Date(1980, 0, 1) },
   );
 }

@@ -76,7 +76,7 @@ export class Packed {
 }
 
 /** Longer parts are hardly ever equal; they are not compared. */
-const LONGEST_SHARED = 256;
+const LONGEST_SHARED = 1024;
 
 /** Bytes as text, to find equal ones by. */
 const keyOf = (bytes: Uint8Array): string => String.fromCharCode.apply(null, bytes as unknown as number[]);
