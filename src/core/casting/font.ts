@@ -4,6 +4,7 @@ import { nameRecords, type StyleNames } from '../fontfacts/names';
 import { variationSequences } from '../fontfacts/sequences';
 import { type Box, isEmptyBox } from '../geometry/curve';
 import { cmap } from '../opentype/cmap';
+import { gdefWithStore } from '../opentype/gdef';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
 import { name } from '../opentype/name';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
@@ -63,6 +64,19 @@ function familyBox({ family, master, entries }: CastPlan, own: Box): Box {
 export const castFont = (project: Project, options: CastOptions): Result<CastFont> =>
   attempt(() => joined(castPlan(project, options)));
 
+/** Tables that are carried along; `GDEF` with the store of what varies here, or left to our own where it has one that is not ours. */
+function carriedOrVarying(
+  { varies }: CastPlan,
+  tables: readonly (readonly [string, Uint8Array])[],
+): [string, Uint8Array][] {
+  const store = varies?.storeBytes;
+  return tables.flatMap(([tag, bytes]): [string, Uint8Array][] => {
+    if (tag !== 'GDEF' || !store) return [[tag, bytes]];
+    const whole = gdefWithStore(bytes, store);
+    return whole ? [[tag, whole]] : [];
+  });
+}
+
 /** Has every table built, and joins them. */
 function joined(plan: CastPlan): CastFont {
   const { entries } = plan;
@@ -112,7 +126,7 @@ function joined(plan: CastPlan): CastFont {
     ['post', postTable(plan)],
     ...layout.tables,
     ...(variation ? variation.tables : []),
-    ...carried.tables,
+    ...carriedOrVarying(plan, carried.tables),
     ...saidTables(plan, said, { boxes: outlines.boxes, lines }),
   ]);
   const { overlapsKept } = outlines;

@@ -229,3 +229,37 @@ test('an axis of single values makes a font for each, without that axis', () => 
     expect(font.ok).toBe(true);
   }
 });
+
+test('a font that varies, opened and cast again, sets text as it did, at every place', async () => {
+  const opened = await openAny(variable, 'family.ttf', {});
+  if (!opened.ok) throw new Error(opened.reason);
+  const back = opened.value.project;
+  const main = back.masters.find((m) => back.axes.every((a) => (m.place[a.tag] ?? a.default) === a.default))!;
+  const again = castFont(back, { flavour: 'ttf', place: { master: main.id }, variable: true });
+  if (!again.ok) throw new Error(again.reason);
+  const texts = ['AVATAR Type Wave Yo.', 'a\u0301o\u0308\u0301e\u0328 ffi 1/2', 'To, Ta; LY 1714'];
+  const cases = PLACES.slice(2).flatMap((axes) =>
+    [variable, again.value.bytes].map((bytes) => ({
+      font: Buffer.from(bytes).toString('base64'),
+      texts,
+      features: [],
+      axes,
+    })),
+  );
+  const out = JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
+      input: JSON.stringify(cases),
+      encoding: 'utf8',
+      maxBuffer: 1 << 28,
+    }),
+  ) as { gid: number; x: number; y: number; advance: number }[][][];
+  for (let i = 0; i < out.length; i += 2)
+    out[i]!.forEach((line, t) => {
+      const twin = out[i + 1]![t]!;
+      expect(twin.map((g) => g.gid)).toEqual(line.map((g) => g.gid));
+      line.forEach((g, k) => {
+        expect(Math.abs(twin[k]!.advance - g.advance)).toBeLessThanOrEqual(1);
+        expect(Math.abs(twin[k]!.y - g.y)).toBeLessThanOrEqual(1);
+      });
+    });
+});

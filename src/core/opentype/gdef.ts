@@ -66,6 +66,33 @@ export function writeGdef({
   return whole;
 }
 
+/**
+ * A `GDEF` table of version 1.0 or 1.2 with a variation store behind it, all else as it was; undefined for one that has a store already, or
+ * is none.
+ */
+export function gdefWithStore(gdef: Uint8Array, store: Uint8Array): Uint8Array | undefined {
+  if (gdef.length < 12) return undefined;
+  const from = new DataView(gdef.buffer, gdef.byteOffset, gdef.byteLength);
+  const [major, minor] = [from.getUint16(0), from.getUint16(2)];
+  if (major !== 1 || (minor !== 0 && minor !== 2)) return undefined;
+  const head = minor === 2 ? 14 : 12;
+  const fields = (head - 4) / 2;
+  const shift = STORE_AT + 4 - head;
+  const out = new Uint8Array(gdef.length + shift + store.length);
+  const to = new DataView(out.buffer);
+  to.setUint16(0, 1);
+  to.setUint16(2, 3);
+  for (let i = 0; i < fields; i++) {
+    const offset = from.getUint16(4 + i * 2);
+    if (offset + shift > 0xffff) return undefined;
+    to.setUint16(4 + i * 2, offset === 0 ? 0 : offset + shift);
+  }
+  to.setUint32(STORE_AT, gdef.length + shift);
+  out.set(gdef.subarray(head), STORE_AT + 4);
+  out.set(store, gdef.length + shift);
+  return out;
+}
+
 /** Points of glyphs at which others attach (“Attachment Point List table”). */
 function attachList(points: ReadonlyMap<number, readonly number[]>): Uint8Array {
   const sorted = [...points].sort(([a], [b]) => a - b);

@@ -8,7 +8,7 @@ import { Pick } from '../../ui/controls';
 import { Button, IconButton, Section } from '../../ui/parts';
 import type { CastChoice } from './useCasting';
 
-const OWN = '';
+const OWN = 'a choice of its own';
 
 /** What is cast, by name: lists that are ready, and the project’s own. */
 export function CastingLists({
