@@ -37,7 +37,8 @@ function MasterChips() {
       aria-label="Masters"
       value={current}
       onValueChange={chooseMaster}
-      className="flex min-w-[88px] shrink items-center gap-1.5 overflow-x-auto [scrollbar-width:none]"
+      style={{ scrollbarWidth: 'none' }}
+      className="flex min-w-[88px] shrink items-center gap-1.5 overflow-x-auto"
     >
       {project.masters.map((m) => {
         const letter = chipGlyph(project, m);

@@ -1,7 +1,9 @@
 import { type DragEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { sidesOf } from '../../../core/fitting/sides';
 import type { GlyphId } from '../../../core/project/model';
+import { placeInWords } from '../../../core/project/places';
 import { masterOf } from '../../../core/project/queries';
+import { waypointPlace } from '../../../core/project/waypoints';
 import { currentInks, useCanvas } from '../../canvas/useCanvas';
 import { useWheel } from '../../canvas/useWheelView';
 import { layHands } from '../../keys/hands';
@@ -74,7 +76,7 @@ export function FitCanvas({
         width - 2 * MARGIN + 16,
         1,
       );
-      if (line.looked) paintSaid(painting, masterOf(project, line.master)!.name, baseline);
+      if (line.looked) paintSaid(painting, placeInWords(project.axes, waypointPlace(line.master) ?? {}), baseline);
       const own = opened?.line === l ? line.glyphs[opened.index] : undefined;
       if (own) paintOpen(painting, own, baseline);
       for (const g of line.glyphs) paintGlyph(painting, g, baseline, line.master);
