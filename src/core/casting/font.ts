@@ -19,7 +19,7 @@ import { kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
 import { joins } from './tables/joins';
-import { type LookupSources, layoutTables } from './tables/layout';
+import { type LookupSources, layoutTables, noteRules } from './tables/layout';
 import { caretsOf, markFeatures } from './tables/marks';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
@@ -94,6 +94,7 @@ function joined(plan: CastPlan): CastFont {
     markFeatures(plan);
     joins(plan);
     caretsOf(plan);
+    noteRules(plan);
     plan.varies.settle();
   }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));

@@ -263,3 +263,52 @@ test('a font that varies, opened and cast again, sets text as it did, at every p
       });
     });
 });
+
+test('numbers that vary in rules vary in the font: values, and anchors of rules', () => {
+  const text = `feature kern {
+  pos T o (wght=300,wdth=100:-30 wght=400,wdth=100:-50 wght=800,wdth=100:-90 wght=600,wdth=75:-20);
+} kern;
+markClass acutecomb <anchor 0 (wght=400:500 wght=800:540)> @ABOVE;
+feature mark {
+  pos base n <anchor (wght=300:250 wght=400:270 wght=800:300) (wght=400:540 wght=800:600)> mark @ABOVE;
+} mark;`;
+  const ruled: Project = {
+    ...demo,
+    features: { ...demo.features, sections: [{ id: 'f1', title: 'Own', text, options: {} }] },
+  };
+  const font = castFont(ruled, { flavour: 'ttf', place: { master: 'm1' }, variable: true });
+  if (!font.ok) throw new Error(font.reason);
+  expect(font.value.notes.filter((n) => n.severity === 'error')).toEqual([]);
+  const path = join(folder, 'ruled.ttf');
+  writeFileSync(path, font.value.bytes);
+  expect(spawnSync('ots-sanitize', [path], { encoding: 'utf8' }).status).toBe(0);
+  const texts = ['To', 'n\u0301'];
+  const cases = PLACES.flatMap((place) => {
+    const still = castFont(ruled, { flavour: 'ttf', place: { design: place, name: 'At' }, keepOverlaps: true });
+    if (!still.ok) throw new Error(still.reason);
+    return [
+      { font: Buffer.from(font.value.bytes).toString('base64'), texts, features: [], axes: place },
+      { font: Buffer.from(still.value.bytes).toString('base64'), texts, features: [] },
+    ];
+  });
+  const out = JSON.parse(
+    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
+      input: JSON.stringify(cases),
+      encoding: 'utf8',
+      maxBuffer: 1 << 28,
+    }),
+  ) as { x: number; y: number; advance: number }[][][];
+  const kerned = new Set<number>();
+  PLACES.forEach((place, k) => {
+    const [varying, still] = [out[2 * k]!, out[2 * k + 1]!];
+    texts.forEach((t, i) => {
+      varying[i]!.forEach((g, n) => {
+        const h = still[i]![n]!;
+        const off = Math.max(Math.abs(g.advance - h.advance), Math.abs(g.y - h.y), Math.abs(g.x - h.x));
+        expect([t, JSON.stringify(place), off <= 1.01 * (n + 1)]).toEqual([t, JSON.stringify(place), true]);
+      });
+    });
+    kerned.add(varying[0]![0]!.advance);
+  });
+  expect(kerned.size).toBe(PLACES.length);
+});

@@ -138,6 +138,12 @@ export class Varying {
     return { kind: 'variation', ...(this.found ? this.found.at(key) : { outer: 0, inner: 0 }) };
   }
 
+  /** What a number differs by that is given at places of its own, one of them the default, in design units. */
+  deviceOf(values: readonly { place: Place; value: number }[]): Device | undefined {
+    const { deltas } = this.differences(values.map((v) => v.place)).of(values.map((v) => v.value));
+    return this.device(deltas);
+  }
+
   /** Lays the store out: from here on every difference that was noted has its place. */
   settle(): void {
     if (!this.store.isEmpty) this.found = this.store.finished();

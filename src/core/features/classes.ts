@@ -9,11 +9,7 @@ import { treeOf } from './trees';
  * order that they are written in; empty where no text defines it.
  */
 export function membersOf(texts: readonly string[], glyphs: readonly string[], name: string): string[] {
-  const names = new Names(
-    new GlyphIndex(glyphs),
-    (values) => values[0]?.value ?? 0,
-    () => {},
-  );
+  const names = new Names(new GlyphIndex(glyphs), { valueAt: (values) => values[0]?.value ?? 0 }, () => {});
   const walk = (list: readonly Statement[]): void => {
     for (const s of list) {
       if (s.kind === 'feature' || s.kind === 'lookup') walk(s.body);

@@ -1,4 +1,5 @@
 import type { FeatureVariation, Lookup } from '../opentype/layout/lists';
+import type { Device } from '../opentype/layout/values';
 import { Alternates } from './alternates';
 import { FeatureFault } from './cursor';
 import { FeatureNames, type NameOut } from './featureNames';
@@ -6,9 +7,9 @@ import { GlyphIndex } from './glyphIndex';
 import { fresh, isManifold, mixed } from './joining';
 import { builtLookup, type DraftLookup, type Flag, type Rules, sameFlag } from './lookups';
 import { type Answering, Asked, NameTable } from './nameTable';
-import { type FontPlace, valueAtPlace } from './placeValues';
+import { type FontPlace, placedValues, valueAtPlace } from './placeValues';
 import { remember, remembered } from './remembered';
-import { Names, type ValueAt } from './resolve';
+import { type DeviceOfValues, Names, type ValueAt } from './resolve';
 import {
   addAttachment,
   addCursive,
@@ -58,6 +59,8 @@ export type CompileOptions = {
   systems?: readonly (readonly [script: string, language: string])[];
   /** Where the font stands, for numbers that vary. */
   place?: FontPlace;
+  /** What numbers vary by, from their values at places in design units: for a font that varies. */
+  vary?: (values: readonly { place: Readonly<Record<string, number>>; value: number }[]) => Device | undefined;
   /** Classes and sets of marks that are numbered already. */
   knownMarks?: KnownMarks;
   /** The first number of names that features bring. */
@@ -129,7 +132,10 @@ class Compiler implements RuleBench {
       this.saidFirst = true;
       return values[0]?.value ?? 0;
     };
-    this.names = new Names(index, valueAt, (name, at) => this.done((c) => c.lacks(name, at)));
+    const { vary } = options;
+    const deviceOfValues: DeviceOfValues = (values, at) =>
+      vary && place && place.axes.length > 0 ? vary(placedValues(values, place, at)) : undefined;
+    this.names = new Names(index, { valueAt, deviceOfValues }, (name, at) => this.done((c) => c.lacks(name, at)));
     this.byName = new NameTable('lookup', this.names.listener);
     this.labels = new FeatureNames(options.firstName ?? 256);
     this.definitions = definitionsOf(options.knownMarks, (names) => this.labels.numbered(names));

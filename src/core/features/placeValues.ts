@@ -24,16 +24,29 @@ function placeOf({ at, units }: Value, axes: Project['axes'], span: Span): Place
   return out;
 }
 
+/** The places and values of a number that varies, in design units. Faults (throws) as {@link valueAtPlace} does. */
+export function placedValues(
+  values: readonly Value[],
+  { axes }: Pick<FontPlace, 'axes'>,
+  span: Span,
+): { place: Place; value: number }[] {
+  const placed = values.map((v) => ({ place: placeOf(v, axes, span), value: v.value }));
+  const twice = placed.findIndex((p, i) => placed.slice(0, i).some((q) => samePlace(axes, p.place, q.place)));
+  if (twice >= 0) throw new FeatureFault('Two values stand for one place.', span);
+  if (!placed.some((p) => samePlace(axes, p.place, {})))
+    throw new FeatureFault('A value for the default place is missing among these.', span);
+  return placed;
+}
+
 /**
  * What a number that varies is where a font stands, by the model that masters are blended with. Faults (throws) where no value is
  * given for the default place, or two for one.
  */
 export function valueAtPlace(values: readonly Value[], { axes, at }: FontPlace, span: Span): number {
-  const places = values.map((v) => placeOf(v, axes, span));
-  const twice = places.findIndex((p, i) => places.slice(0, i).some((q) => samePlace(axes, p, q)));
-  if (twice >= 0) throw new FeatureFault('Two values stand for one place.', span);
-  if (!places.some((p) => samePlace(axes, p, {})))
-    throw new FeatureFault('A value for the default place is missing among these.', span);
-  const weights = weightsAt(axes, places, at);
+  const weights = weightsAt(
+    axes,
+    placedValues(values, { axes }, span).map((v) => v.place),
+    at,
+  );
   return values.reduce((sum, v, i) => sum + v.value * weights[i]!, 0);
 }

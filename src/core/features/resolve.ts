@@ -33,6 +33,8 @@ const MOST_MEMBERS = 65_536;
 
 /** The value of numbers that vary, at the place the font stands at. */
 export type ValueAt = (values: Exclude<Scalar, number>, at: Span) => number;
+/** What numbers vary by, in a font that does; nothing in one of a place. */
+export type DeviceOfValues = (values: Exclude<Scalar, number>, at: Span) => Device | undefined;
 
 /** Classes by the numbers of their glyphs, each once: worked out once for a class. */
 const sortedClasses = new WeakMap<readonly number[], number[]>();
@@ -60,7 +62,7 @@ export class Names {
 
   constructor(
     private readonly index: GlyphIndex,
-    private readonly valueAt: ValueAt,
+    private readonly numbers: { valueAt: ValueAt; deviceOfValues?: DeviceOfValues },
     private readonly lacks: (name: string, at: Span) => void,
   ) {}
 
@@ -162,8 +164,12 @@ export class Names {
     if (typeof s === 'number') return Math.round(s);
     // The next font may stand at another place.
     this.listener.asked?.spoil();
-    return Math.round(this.valueAt(s, at));
+    return Math.round(this.numbers.valueAt(s, at));
   };
+
+  /** What a number varies by, where the font does. */
+  private varied = (s: Scalar, at: Span): Device | undefined =>
+    typeof s === 'number' ? undefined : this.numbers.deviceOfValues?.(s, at);
 
   value(text: ValueText, vertical: boolean): Value {
     if (text.kind === 'null') return {};
@@ -174,12 +180,18 @@ export class Names {
     }
     if (text.single) {
       const advance = this.number(text.xAdvance, text);
-      return advance === 0 ? {} : vertical ? { yAdvance: advance } : { xAdvance: advance };
+      const by = this.varied(text.xAdvance, text);
+      const field = vertical ? 'yAdvance' : 'xAdvance';
+      return { ...(advance !== 0 && { [field]: advance }), ...(by && { devices: { [field]: by } }) };
     }
     const fields = (['xPlacement', 'yPlacement', 'xAdvance', 'yAdvance'] as const).map(
       (k) => [k, this.number(text[k], text)] as const,
     );
-    const devices = (text.devices ?? []).flatMap((d, i) => (d ? [[fields[i]![0], deviceOf(d)] as const] : []));
+    const devices = fields.flatMap(([k], i) => {
+      const told = text.devices?.[i];
+      const by = told ? deviceOf(told) : this.varied(text[k], text);
+      return by ? [[k, by] as const] : [];
+    });
     return {
       ...Object.fromEntries(fields.filter(([, v]) => v !== 0)),
       ...(devices.length > 0 && { devices: Object.fromEntries(devices) }),
@@ -193,7 +205,9 @@ export class Names {
       if (!named) throw new FeatureFault(`The anchor ${text.name} is not defined before this place.`, text);
       return this.anchor(named);
     }
-    const [xDevice, yDevice] = (text.devices ?? []).map((d) => d && deviceOf(d));
+    const [xSaid, ySaid] = text.devices ?? [];
+    const xDevice = xSaid ? deviceOf(xSaid) : this.varied(text.x, text);
+    const yDevice = ySaid ? deviceOf(ySaid) : this.varied(text.y, text);
     return {
       x: this.number(text.x, text),
       y: this.number(text.y, text),

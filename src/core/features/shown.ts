@@ -25,11 +25,7 @@ export const MOST_SHOWN = 240;
 
 /** What sections say, for showing it; classes of earlier sections hold in later ones. */
 export function shownSections(sections: readonly SectionText[], glyphs: readonly string[]): ShownSection[] {
-  const names = new Names(
-    new GlyphIndex(glyphs),
-    (values) => values[0]?.value ?? 0,
-    () => {},
-  );
+  const names = new Names(new GlyphIndex(glyphs), { valueAt: (values) => values[0]?.value ?? 0 }, () => {});
   const lookups = new Map<string, Told>();
   return sections.map((s) => new Teller(names, glyphs, lookups).tell(treeOf(s.text).statements));
 }

@@ -13,6 +13,7 @@ import { GSUB_TYPE, singleSubtables } from '../../opentype/layout/substitutions'
 import type { NameRecord } from '../../opentype/name';
 import type { Project } from '../../project/model';
 import type { CastPlan } from '../plan';
+import type { Varying } from '../varying';
 import { HANDOVER_FEATURE, handoverRecords } from './handoverRecords';
 import { joins } from './joins';
 import { definedGlyphs, markFeatures } from './marks';
@@ -78,10 +79,6 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
     scriptsOf(plan.characters.keys()),
   );
   const handed = plan.varies && handoverRules(plan, compiled.GSUB);
-  if (plan.varies && variesInText(plan, sections))
-    notes.push(
-      refused('Numbers that vary in rules hold in this font as the default has them.', { table: 'GPOS' }, 'attention'),
-    );
   const bytes = {
     GDEF: definedGlyphs(plan, compiled.definitions),
     GSUB: handed ? writeRules(handed, 'GSUB') : substitutionBytes(compiled),
@@ -183,7 +180,8 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     String(gdef?.length ?? 0),
     JSON.stringify(variesInText(plan, sections) ? plan.at : ''),
   ].join('\n\n');
-  return plan.cache.compiledRules(key, () =>
+  const { varies } = plan;
+  const compile = () =>
     compileSections(sections, included, {
       glyphs,
       waiting,
@@ -191,8 +189,16 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
       place: plan.at,
       // A table that is carried along numbers marks already.
       ...(gdef && { knownMarks: numberedMarks(gdef) }),
-    }),
-  );
+      ...(varies && { vary: (values: Parameters<Varying['deviceOf']>[0]) => varies.deviceOf(values) }),
+    });
+  // Numbers that vary lead into a store that is this font’s alone.
+  return varies && variesInText(plan, sections) ? compile() : plan.cache.compiledRules(key, compile);
+}
+
+/** Notes what numbers in rules vary by, before the store is laid out. */
+export function noteRules(plan: CastPlan): void {
+  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries, plan.project.unitsPerEm));
+  if (variesInText(plan, sections)) compiledOf(plan, sections, undefined);
 }
 
 function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[] {
