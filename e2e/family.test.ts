@@ -16,6 +16,14 @@ const pressed = (text: string) =>
      b?.scrollIntoView({ block: 'center' }); b?.click(); return b !== undefined`,
     text,
   );
+/** Presses the check of the details column that has this label. */
+const choose = (label: string) =>
+  until(label, () =>
+    script<boolean>(
+      `const l = [...document.querySelectorAll('aside label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
+      label,
+    ),
+  );
 const to = (stage: string) => script(`document.querySelector('nav a[href*="/${stage}"]').click()`);
 
 test('a place is kept in sight in the galley, in Fit and in Kern, until it is let go', async () => {
@@ -84,13 +92,6 @@ test('one key goes to the same letter of the partner and back; both are set in o
 
 test('both are cast together, the partner in the masters at the same places', async () => {
   await go('cast');
-  const choose = (label: string) =>
-    until(label, () =>
-      script<boolean>(
-        `const l = [...document.querySelectorAll('aside label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
-        label,
-      ),
-    );
   for (const label of ['TrueType', 'WOFF2', 'Velmarrow Sans Italic too']) await choose(label);
   await until('the button', () =>
     script<boolean>(
@@ -145,13 +146,6 @@ test('an axis of single values keeps what lies on each apart', async () => {
 
 test('the family is cast as one font that varies and as an instance; the test page moves along its axes', async () => {
   await go('cast');
-  const choose = (label: string) =>
-    until(label, () =>
-      script<boolean>(
-        `const l = [...document.querySelectorAll('aside label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
-        label,
-      ),
-    );
   await t.pick('Casting list', 'As one font');
   for (const label of ['TrueType', 'Narrow Bold']) await choose(label);
   await script(

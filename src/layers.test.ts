@@ -40,7 +40,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
     'core/variation',
     'core/fontfacts',
   ],
-  'core/testing': ['core', 'core/geometry', 'core/project'],
+  'core/testing': ['core', 'core/geometry', 'core/opentype', 'core/project'],
   core: [
     'core/project',
     'core/composing',
