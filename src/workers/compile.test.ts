@@ -108,3 +108,48 @@ test('a glyph that cannot be made stands blank and is named; all others are set'
   compileService.load(demo);
   expect(unwrap(await compileService.setLines(request)).left).toEqual([]);
 });
+
+test('two places are set by turns, each with its own font, and neither is made anew for the other', async () => {
+  const first = demo.masters[0]!;
+  const wide = { ...first, id: 'm2', name: 'Wide', place: { wdth: 200 } };
+  const axis = {
+    tag: 'wdth',
+    name: 'Width',
+    minimum: 100,
+    default: 100,
+    maximum: 200,
+    map: [],
+    hidden: false,
+    labels: {},
+  };
+  const glyphs = Object.fromEntries(
+    Object.entries(demo.glyphs).map(([id, g]) => {
+      const drawing = g.drawings.m1!;
+      return [id, { ...g, drawings: { m1: drawing, m2: { ...drawing, advance: drawing.advance + 100 } } }];
+    }),
+  );
+  const family = { ...demo, axes: [axis], masters: [{ ...first, place: { wdth: 100 } }, wide], glyphs };
+  compileService.load(family);
+  const width = async (design: Record<string, number>) =>
+    unwrap(await compileService.setLines({ texts: ['n'], place: { design, name: 'there' } })).lines[0]!.width;
+  const narrow = await width({ wdth: 100 });
+  const half = await width({ wdth: 150 });
+  expect(half).toBe(narrow + 50);
+  const made = opened.length;
+  for (let i = 0; i < 3; i++) {
+    expect(await width({ wdth: 100 })).toBe(narrow);
+    expect(await width({ wdth: 150 })).toBe(half);
+  }
+  expect(opened).toHaveLength(made);
+  expect(await width({ wdth: 200 })).toBe(narrow + 100);
+  expect(opened.length).toBeGreaterThan(made);
+});
+
+test('a glyph is drawn out at a place, and what is not there is nothing', () => {
+  compileService.load(demo);
+  const n = glyphNamed(demo, 'n')!;
+  const drawn = compileService.outline(n.id, {});
+  expect(drawn?.advance).toBe(n.drawings.m1!.advance);
+  expect(drawn?.path).toMatch(/^M/);
+  expect(compileService.outline('gone', {})).toBeUndefined();
+});

@@ -1,6 +1,9 @@
+import { buildDemo } from '../../demo/family';
 import { buildStarter } from '../../demo/starter';
 import { movePoints } from '../core/drawing/edits';
-import { patchBetween, stepsOf } from '../core/project/patch';
+import { isOnCurve, withStart } from '../core/geometry/contour';
+import { applySteps, patchBetween, stepsOf } from '../core/project/patch';
+import { glyphNamed } from '../core/project/queries';
 import { measureService } from './measure';
 
 test('tidying many glyphs tells how far it is, and passes over what is not there', () => {
@@ -33,4 +36,44 @@ test('what is measured follows the document by steps', () => {
   measureService.update(stepsOf(patchBetween(project, moved.project)));
   expect(measureService.kerningQueue(master, 5, 8)).not.toEqual(before);
   expect(measureService.kerningSize(master)).toEqual({ pairs: 0, bytes: 0 });
+});
+
+/** The demo with a contour of T begun elsewhere in the Heavy: it agrees in number, and crosses itself on the way. */
+function tangled() {
+  const demo = buildDemo();
+  const t = glyphNamed(demo, 'T')!;
+  const heavy = t.drawings.m3!;
+  const on = heavy.contours[0]!.points.flatMap((p, i) => (isOnCurve(p) ? [i] : []));
+  const drawings = { ...t.drawings, m3: { ...heavy, contours: [withStart(heavy.contours[0]!, on[3]!)] } };
+  return { demo, project: { ...demo, glyphs: { ...demo.glyphs, [t.id]: { ...t, drawings } } }, id: t.id };
+}
+
+test('what disagrees is told as it is found; what crosses on the way stands among it as a suspicion', () => {
+  const { project, id } = tangled();
+  measureService.load(project);
+  const told: number[] = [];
+  const found = measureService.disagreeing((done, total) => {
+    expect(total).toBe(project.glyphOrder.length);
+    told.push(done);
+  });
+  expect(told.length).toBeGreaterThan(30);
+  const own = found.find((d) => d.glyph === id)!;
+  expect(own.faults.every((f) => f.suspicion)).toBe(true);
+  const kinds = new Set(own.faults.map((f) => f.kind));
+  expect(kinds.has('crosses') || kinds.has('start')).toBe(true);
+  for (const f of own.faults.filter((x) => x.kind === 'crosses'))
+    expect(f.reason).toMatch(/^Contour 1 crosses itself at weight .* by \d+ units, though in no master\.$/);
+});
+
+test('outlines are parted away from the page: the steps make what the edit makes', () => {
+  const { demo, project, id } = tangled();
+  measureService.load(project);
+  const parted = measureService.parted([id]);
+  if (!parted.ok) throw new Error(parted.reason);
+  expect(parted.value.sentence).toBe('Parted the outlines of T between its masters');
+  const after = applySteps(project, parted.value.steps);
+  expect(after.glyphs[id]!.drawings.m3!.contours).toEqual(demo.glyphs[id]!.drawings.m3!.contours);
+  measureService.load(demo);
+  const none = measureService.parted([id]);
+  expect(none.ok ? '' : none.reason).toMatch(/for the hand/);
 });
