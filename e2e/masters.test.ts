@@ -120,11 +120,16 @@ test('a waypoint is given, drawn and seen between the masters, moved and taken a
       `return document.querySelector('[data-testid="plane-waypoint"]').getAttribute('aria-label') === 'Waypoint, weight 590, width 100'`,
     ),
   );
-  // Where other stages know masters only, a master is shown.
+  // In Fit it is fitted; where other stages know masters only, a master is shown.
   await script(`document.querySelectorAll('[aria-label="Masters"] [role="radio"]')[6].click()`);
   await until('shown', async () => /Waypoint/.test(await t.text('header')));
+  await script(`document.querySelector('a[href$="/fit"], a[href*="/fit?"]').click()`);
+  await t.find('[data-testid="fit-canvas"]');
+  expect(await t.text('header')).toMatch(/Waypoint/);
+  await script(`history.back()`);
+  await until('Masters after Fit', async () => /\/masters/.test(await browser.driver.getCurrentUrl()));
   // Within the app, so that the stage is first seen with the waypoint.
-  for (const stage of ['fit', 'plan', 'kern', 'case', 'compose', 'cast']) {
+  for (const stage of ['plan', 'kern', 'case', 'compose', 'cast']) {
     await script(`document.querySelector('a[href$="/${stage}"], a[href*="/${stage}?"]').click()`);
     await until(`${stage} with a master`, async () => !/Waypoint/.test(await t.text('header')));
     await t.find('[data-testid="galley-line"]');

@@ -32,7 +32,7 @@ export const COMMANDS: readonly CommandFacts[] = [
         value: 'NAME',
         does: 'a casting list of the project, or one that is ready: For the desk, For the web, As one font, Everything',
       },
-      { name: 'variable', does: 'the family as one font that varies over its axes (TrueType outlines)' },
+      { name: 'variable', does: 'the family as one font that varies over its axes' },
       KEEP,
       { name: 'blanks', does: 'characters that are not drawn stand as blanks, instead of being left out' },
     ],

@@ -1,8 +1,10 @@
 import { type CheckOf, type Finding, findingOf } from '../base/finding';
 import { codePointForm } from '../base/notation';
 import { attempt, type Refusal, refused } from '../base/result';
+import { readCff2 } from '../opentype/cff2Read';
 import { readCff } from '../opentype/cffRead';
 import { cmap } from '../opentype/cmap';
+import { readFvar } from '../opentype/fvar';
 import { readGlyphs } from '../opentype/glyf';
 import { head } from '../opentype/head';
 import { hhea } from '../opentype/hhea';
@@ -36,7 +38,7 @@ export function checkFont(bytes: Uint8Array): Finding[] {
 }
 
 function requiredTables(font: Sfnt): string | Refusal {
-  const outline = font.version === SFNT_CFF ? ['CFF '] : ['glyf', 'loca'];
+  const outline = font.version !== SFNT_CFF ? ['glyf', 'loca'] : font.tables.has('CFF2') ? ['CFF2'] : ['CFF '];
   const missing = ['head', 'hhea', 'maxp', 'OS/2', 'hmtx', 'cmap', 'name', 'post', ...outline].filter(
     (t) => !font.tables.has(t),
   );
@@ -52,6 +54,14 @@ function checksum(bytes: Uint8Array): string | Refusal {
 function outlines(font: Sfnt): string | Refusal {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   const { indexToLocFormat } = head.read(tableOf(font, 'head'));
+  if (font.tables.has('CFF2')) {
+    const cff = readCff2(tableOf(font, 'CFF2'));
+    if (cff.count !== numGlyphs)
+      return refused(`CFF2 holds ${cff.count} glyphs, maxp says ${numGlyphs}.`, { table: 'glyf' });
+    const axes = font.tables.has('fvar') ? readFvar(tableOf(font, 'fvar')).axes.length : 0;
+    for (let i = 0; i < numGlyphs; i++) cff.outline(i, Array<number>(axes).fill(0));
+    return `${numGlyphs} glyphs read back.`;
+  }
   if (font.version === SFNT_CFF) {
     const cff = readCff(tableOf(font, 'CFF '));
     if (cff.glyphs.length !== numGlyphs)
@@ -73,7 +83,7 @@ function widths(font: Sfnt): string | Refusal {
   const widest = metrics.reduce((a, m) => Math.max(a, m.advanceWidth), 0);
   if (widest !== header.advanceWidthMax)
     return refused(`hhea says the widest glyph is ${header.advanceWidthMax}, but one is ${widest}.`, { table: 'hmtx' });
-  if (font.version === SFNT_CFF) {
+  if (font.tables.has('CFF ')) {
     const wrong = readCff(tableOf(font, 'CFF ')).glyphs.findIndex((g, i) => g.advance !== metrics[i]!.advanceWidth);
     if (wrong >= 0) return refused(`Glyph ${wrong} has another width in CFF than in hmtx.`, { table: 'hmtx' });
   }

@@ -14,6 +14,7 @@ import { drawingOf } from '../project/queries';
 import { lineMetrics } from './metrics';
 import { type CastOptions, type CastPlan, castPlan } from './plan';
 import { cffOutlines } from './tables/cff';
+import { cff2Outlines } from './tables/cff2';
 import { trueTypeOutlines } from './tables/glyf';
 import { kernInput } from './tables/gpos';
 import { headTable } from './tables/head';
@@ -80,7 +81,8 @@ function carriedOrVarying(
 /** Has every table built, and joins them. */
 function joined(plan: CastPlan): CastFont {
   const { entries } = plan;
-  const outlines = plan.flavour === 'otf' ? cffOutlines(plan) : trueTypeOutlines(plan);
+  const outlines =
+    plan.flavour === 'ttf' ? trueTypeOutlines(plan) : plan.varies ? cff2Outlines(plan, plan.varies) : cffOutlines(plan);
   const fontBox = boxOfAll(outlines.boxes);
   const metrics: HorizontalMetric[] = entries.map((e, i) => ({
     advanceWidth: e.advance,

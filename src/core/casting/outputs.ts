@@ -23,10 +23,6 @@ export type OutputOptions = {
   cancelled?: () => boolean;
 };
 
-/** The formats that a thing is made in: a font that varies has TrueType outlines. */
-export const formatsFor = (thing: CastThing, formats: readonly Format[]): Format[] =>
-  formats.filter((f) => !('variable' in thing) || f !== 'otf');
-
 /**
  * Every file asked for, one per thing and format. WOFF and WOFF2 hold the TrueType font. Stops with a sentence at the first refusal; two
  * files of one name are refused before anything is made.
@@ -42,7 +38,7 @@ export async function castOutputs(project: Project, options: OutputOptions): Pro
     cancelled,
   } = options;
   const wanted = distinctThings(project, things).flatMap((thing) =>
-    formatsFor(thing, formats).map((format) => ({ thing, format, name: namesOfThing(project, thing)?.fileName ?? '' })),
+    formats.map((format) => ({ thing, format, name: namesOfThing(project, thing)?.fileName ?? '' })),
   );
   const names = wanted.map(({ name, format }) => `${name}.${format}`.toLowerCase());
   const twice = wanted.find((_, i) => names.indexOf(names[i]!) !== i);

@@ -16,6 +16,7 @@ import { toUser, wholePlace } from '../project/places';
 import { glyphNamed } from '../project/queries';
 import { setHandover } from '../variation/handovers';
 import { addWaypoint } from '../variation/waypointEdits';
+import { checkFont } from './checks';
 import { castFont } from './font';
 import { castOutputs } from './outputs';
 import { distinctThings, namesOfThing, thingsOf, varyingDesign } from './things';
@@ -28,7 +29,10 @@ const done = (o: { ok: boolean; project?: Project; reason?: string }): Project =
 };
 const id = (glyph: string) => glyphNamed(demo, glyph)!.id;
 
-/** The demo with a waypoint of e that is wider than what lies there, and a dollar that gives way to the cent from 600 on. */
+/**
+ * The demo with a waypoint of e that is wider than what lies there, an egrave that scales its e in one master, so that it is drawn out, and
+ * a dollar that gives way to the cent from 600 on.
+ */
 function family(): Project {
   const begun = done(addWaypoint(demo, { glyph: id('e'), place: { wght: 600, wdth: 100 } }));
   const e = begun.glyphs[id('e')]!;
@@ -38,7 +42,18 @@ function family(): Project {
     advance: w!.drawing.advance + 40,
     contours: w!.drawing.contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: p.x * 1.08 })) })),
   };
-  const drawn = { ...begun, glyphs: { ...begun.glyphs, [e.id]: { ...e, waypoints: [{ ...w!, drawing }] } } };
+  const egrave = begun.glyphs[id('egrave')]!;
+  const bold = egrave.drawings.m3!;
+  const components = bold.components.map((c) =>
+    c.glyph === e.id ? { ...c, transform: [1.02, 0, 0, 1, c.transform[4], c.transform[5]] as const } : c,
+  );
+  const drawings = { ...egrave.drawings, m3: { ...bold, components } };
+  const glyphs = {
+    ...begun.glyphs,
+    [e.id]: { ...e, waypoints: [{ ...w!, drawing }] },
+    [egrave.id]: { ...egrave, drawings },
+  };
+  const drawn = { ...begun, glyphs };
   return done(
     setHandover(drawn, { glyph: id('dollar'), handover: { axis: 'wght', from: 600, to: 800, glyph: id('cent') } }),
   );
@@ -60,43 +75,58 @@ const PLACES = [
   { wght: 655, wdth: 96 },
 ];
 
-test('the sanitizer accepts a font that varies, and the same project gives the same bytes', () => {
-  const path = join(folder, 'family.ttf');
-  writeFileSync(path, variable);
-  const run = spawnSync('ots-sanitize', [path], { encoding: 'utf8' });
-  expect(`${run.status} ${run.stderr}${run.stdout}`.trim()).toBe('0 File sanitized successfully!');
-  expect(Buffer.compare(bytesOf(), variable)).toBe(0);
-});
+const cubic = bytesOf({ flavour: 'otf' });
 
-test('read back, it is the family: each glyph at each place within a unit, a waypoint’s too', async () => {
-  const opened = await openAny(variable, 'family.ttf', {});
-  if (!opened.ok) throw new Error(opened.reason);
-  const back = opened.value.project;
-  expect(back.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum])).toEqual(
-    project.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum]),
-  );
-  expect(back.instances.map((i) => i.name)).toEqual(project.instances.map((i) => i.name));
-  for (const place of PLACES) {
-    const [ours, theirs] = [drawingsAt(project, place), drawingsAt(back, place)];
-    // Every other glyph, and those that vary in a way of their own.
-    const some = Object.values(project.glyphs).filter((g, i) => i % 2 === 0 || g.waypoints.length > 0);
-    for (const g of some) {
-      const twin = glyphNamed(back, g.productionName ?? g.name) ?? glyphNamed(back, g.name);
-      const [a, b] = [ours(g.id)!, twin && theirs(twin.id)!];
-      if (!b) throw new Error(`${g.name} is missing`);
-      const where = `${g.name} ${JSON.stringify(place)}`;
-      expect([where, Math.abs(a.advance - b.advance) <= 1]).toEqual([where, true]);
-      const [p, q] = [drawingBounds(a, ours), drawingBounds(b, theirs)];
-      if (isEmptyBox(p)) continue;
-      const far = Math.max(...(['xMin', 'xMax', 'yMin', 'yMax'] as const).map((k) => Math.abs(p[k] - q[k])));
-      expect([where, far <= 1.6]).toEqual([where, true]);
-      const area = (d: Drawing, source: typeof ours) =>
-        Math.abs(flattened(d, source).reduce((sum, c) => sum + signedArea(c), 0));
-      const round = 2 * (p.xMax - p.xMin + p.yMax - p.yMin);
-      expect([where, Math.abs(area(a, ours) - area(b, theirs)) / round <= 0.8]).toEqual([where, true]);
+test.each([
+  ['ttf', variable],
+  ['otf', cubic],
+] as const)(
+  'the sanitizer accepts a font that varies as %s, and the same project gives the same bytes',
+  (flavour, bytes) => {
+    const path = join(folder, `family.${flavour}`);
+    writeFileSync(path, bytes);
+    const run = spawnSync('ots-sanitize', [path], { encoding: 'utf8' });
+    expect(`${run.status} ${run.stderr}${run.stdout}`.trim()).toBe('0 File sanitized successfully!');
+    expect(Buffer.compare(bytesOf({ flavour }), bytes)).toBe(0);
+    expect(checkFont(bytes).filter((c) => c.severity !== 'fine')).toEqual([]);
+  },
+);
+
+test.each([
+  ['ttf', variable],
+  ['otf', cubic],
+] as const)(
+  'read back as %s, it is the family: each glyph at each place within a unit, a waypoint’s too',
+  async (flavour, bytes) => {
+    const opened = await openAny(bytes, `family.${flavour}`, {});
+    if (!opened.ok) throw new Error(opened.reason);
+    const back = opened.value.project;
+    expect(back.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum])).toEqual(
+      project.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum]),
+    );
+    expect(back.instances.map((i) => i.name)).toEqual(project.instances.map((i) => i.name));
+    for (const place of PLACES) {
+      const [ours, theirs] = [drawingsAt(project, place), drawingsAt(back, place)];
+      // Every other glyph, and those that vary in a way of their own.
+      const some = Object.values(project.glyphs).filter((g, i) => i % 2 === 0 || g.waypoints.length > 0);
+      for (const g of some) {
+        const twin = glyphNamed(back, g.productionName ?? g.name) ?? glyphNamed(back, g.name);
+        const [a, b] = [ours(g.id)!, twin && theirs(twin.id)!];
+        if (!b) throw new Error(`${g.name} is missing`);
+        const where = `${g.name} ${JSON.stringify(place)}`;
+        expect([where, Math.abs(a.advance - b.advance) <= 1]).toEqual([where, true]);
+        const [p, q] = [drawingBounds(a, ours), drawingBounds(b, theirs)];
+        if (isEmptyBox(p)) continue;
+        const far = Math.max(...(['xMin', 'xMax', 'yMin', 'yMax'] as const).map((k) => Math.abs(p[k] - q[k])));
+        expect([where, far <= 1.6]).toEqual([where, true]);
+        const area = (d: Drawing, source: typeof ours) =>
+          Math.abs(flattened(d, source).reduce((sum, c) => sum + signedArea(c), 0));
+        const round = 2 * (p.xMax - p.xMin + p.yMax - p.yMin);
+        expect([where, Math.abs(area(a, ours) - area(b, theirs)) / round <= 0.8]).toEqual([where, true]);
+      }
     }
-  }
-});
+  },
+);
 
 test('HarfBuzz sets it at each place as the font of that place: kerning, marks, carets’ letters, and who gives way', () => {
   const letters = 'AVTWLYFPaeorvyfkn$0147.,-';
@@ -202,9 +232,10 @@ test('instances are cast by name with classes and links of their own; a master a
   expect(cast.value.map((f) => f.fileName)).toEqual([
     'VelmarrowSans-Bold.otf',
     'VelmarrowSans-Bold.ttf',
+    'VelmarrowSans-Variable.otf',
     'VelmarrowSans-Variable.ttf',
   ]);
-  expect(told[0]).toBe('3 VelmarrowSans-Bold, OTF');
+  expect(told[0]).toBe('4 VelmarrowSans-Bold, OTF');
   const twice = await castOutputs(
     { ...demo, instances: demo.instances.map((i) => ({ ...i, fileName: 'Same' })) },
     { formats: ['ttf'], things: all.instances },

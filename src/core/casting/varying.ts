@@ -1,10 +1,10 @@
-import { refuse } from '../base/result';
+import { type Refusal, refuse, refused } from '../base/result';
 import { DeltaStore, type RegionDelta } from '../opentype/itemStore';
 import type { Device } from '../opentype/layout/values';
 import type { AxisRegion } from '../opentype/variations';
 import type { Drawing, Glyph, GlyphId, Master, Project } from '../project/model';
 import { type DrawingSource, drawingsOf } from '../project/outline';
-import { type Place, samePlace } from '../project/places';
+import { type Place, samePlace, wholePlace } from '../project/places';
 import { drawingOf } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import {
@@ -17,8 +17,8 @@ import {
 } from '../project/variationModel';
 import { waypointId } from '../project/waypoints';
 
-/** One drawing of a glyph that has a say between the masters, with what its components are there. */
-export type Say = { drawing: Drawing; source: DrawingSource };
+/** One drawing of a glyph that has a say between the masters, with what its components are there, and where that is in design units. */
+export type Say = { drawing: Drawing; source: DrawingSource; place: Place };
 
 /** Differences of numbers over the axes, by one model. */
 export class Differences {
@@ -57,6 +57,8 @@ export class Varying {
   readonly axes: Project['axes'];
   readonly masters: readonly Master[];
   private readonly sources: readonly DrawingSource[];
+  /** Drawings at places of waypoints, by those. */
+  private readonly between = new Map<string, DrawingSource>();
   private readonly ofMasters: Differences;
   private readonly ownModels = new Map<string, Differences>();
   /** Glyphs that could not be made alike in all masters: they stand as the default has them. */
@@ -90,28 +92,63 @@ export class Varying {
 
   /** The drawings of a glyph that have a say, masters first; one alone where they do not agree. */
   says(glyph: Glyph): readonly Say[] {
-    const own = this.masters.map((m, i) => ({ drawing: drawingOf(glyph, m.id), source: this.sources[i]! }));
-    const waypoints = glyph.waypoints.map((w) => ({
-      drawing: w.drawing,
-      source: drawingsOf(this.project, waypointId(w.place)),
+    const own = this.masters.map((m, i) => ({
+      drawing: drawingOf(glyph, m.id),
+      source: this.sources[i]!,
+      place: m.place,
     }));
+    const waypoints = glyph.waypoints.map(({ drawing, place }) => ({ drawing, source: this.sourceAt(place), place }));
     const all = [...own, ...waypoints];
     if (this.frozen.has(glyph.id)) return [this.main(own)];
     return sameStructure(all.map((s) => s.drawing)) ? all : [this.main(own)];
+  }
+
+  /**
+   * The drawings that have a say where a glyph is drawn out: waypoints of its components have one too, since what is drawn out does not
+   * follow them by itself.
+   */
+  saysDrawnOut(glyph: Glyph): readonly Say[] {
+    const own = this.says(glyph);
+    if (own.length === 1) return own;
+    const found = new Map(own.map((s) => [waypointId(wholePlace(this.axes, s.place)), s] as const));
+    for (const place of this.placesOfParts(glyph)) {
+      const id = waypointId(wholePlace(this.axes, place));
+      const source = this.sourceAt(place);
+      const drawing = source(glyph.id);
+      if (drawing && !found.has(id)) found.set(id, { drawing, source, place });
+    }
+    return [...found.values()];
+  }
+
+  private placesOfParts(glyph: Glyph, seen = new Set<GlyphId>([glyph.id])): Place[] {
+    const parts = this.masters.flatMap((m) => drawingOf(glyph, m.id).components.map((c) => c.glyph));
+    return [...new Set(parts)].flatMap((id) => {
+      const part = this.project.glyphs[id];
+      if (!part || seen.has(id)) return [];
+      seen.add(id);
+      return [...part.waypoints.map((w) => w.place), ...this.placesOfParts(part, seen)];
+    });
+  }
+
+  private sourceAt(place: Place): DrawingSource {
+    const id = waypointId(place);
+    const source = this.between.get(id) ?? drawingsOf(this.project, id);
+    this.between.set(id, source);
+    return source;
   }
 
   private main<T>(list: readonly T[]): T {
     return list[this.masters.findIndex((m) => samePlace(this.axes, m.place, {}))]!;
   }
 
-  /** What a number of a glyph differs by, from its values in the drawings that have a say. */
-  ofGlyph(glyph: Glyph, values: readonly number[]): { base: number; deltas: RegionDelta[] } {
+  /** What a number of a glyph differs by, from what it is in each of the drawings that have a say. */
+  ofSays(says: readonly Say[], valueOf: (say: Say, index: number) => number): { base: number; deltas: RegionDelta[] } {
+    const values = says.map(valueOf);
     if (values.length === 1) return { base: Math.round(values[0]!), deltas: [] };
-    if (glyph.waypoints.length === 0) return this.ofMasters.of(values);
-    const key = JSON.stringify(glyph.waypoints.map((w) => w.place));
-    const model =
-      this.ownModels.get(key) ??
-      this.differences([...this.masters.map((m) => m.place), ...glyph.waypoints.map((w) => w.place)]);
+    if (values.length === this.masters.length) return this.ofMasters.of(values);
+    const places = says.map((s) => s.place);
+    const key = JSON.stringify(places);
+    const model = this.ownModels.get(key) ?? this.differences(places);
     this.ownModels.set(key, model);
     return model.of(values);
   }
@@ -121,12 +158,7 @@ export class Varying {
     const says = this.says(glyph);
     const all = says.map(({ drawing }) => drawing.anchors.find((a) => a.name === name));
     if (all.some((a) => a === undefined)) return undefined;
-    const [x, y] = (['x', 'y'] as const).map((key) =>
-      this.ofGlyph(
-        glyph,
-        all.map((a) => a![key]),
-      ),
-    );
+    const [x, y] = (['x', 'y'] as const).map((key) => this.ofSays(says, (_, i) => all[i]![key]));
     const [xDevice, yDevice] = [this.device(x!.deltas), this.device(y!.deltas)];
     return { x: x!.base, y: y!.base, ...(xDevice && { xDevice }), ...(yDevice && { yDevice }) };
   }
@@ -153,4 +185,16 @@ export class Varying {
   get storeBytes(): Uint8Array | undefined {
     return this.found?.bytes;
   }
+}
+
+/** Leaves a glyph as the default has it, and says so. */
+export function freeze(plan: { notes: Refusal[] }, varies: Varying, { glyph }: { glyph: Glyph }): void {
+  varies.frozen.add(glyph.id);
+  plan.notes.push(
+    refused(
+      `${glyph.name} keeps the default’s drawing: its curves come to other points in other masters.`,
+      { glyph: glyph.name },
+      'attention',
+    ),
+  );
 }

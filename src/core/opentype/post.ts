@@ -21,7 +21,7 @@ const standardNames = standard.names.split(' ');
 const STANDARD_NAMES = standardNames.length;
 const standardNumber = new Map(standardNames.map((n, i) => [n, i]));
 
-/** PostScript information: version 2 with glyph names (TrueType) or 3 without (CFF carries its own). */
+/** PostScript information: version 2 with glyph names (TrueType, CFF2) or 3 without (CFF carries its own). */
 export const post = {
   tag: 'post',
   write(record: Post): Uint8Array {

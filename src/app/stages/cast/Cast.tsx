@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { isFine } from '../../../core/base/finding';
-import { type Format, formatsFor } from '../../../core/casting/outputs';
+import type { Format } from '../../../core/casting/outputs';
 import { undrawnCharacters } from '../../../core/casting/plan';
 import { styleSheet } from '../../../core/casting/styleSheet';
 import { type CastThing, distinctThings, namesOfThing, thingKey, thingsOf } from '../../../core/casting/things';
@@ -50,7 +50,7 @@ export default function Cast() {
   const undrawn = useMemo(() => [...undrawnCharacters(project)].map((id) => project.glyphs[id]!), [project]);
   const files = cast.data?.files ?? [];
   const stale = cast.data !== undefined && cast.data.from !== project;
-  const count = things.reduce((sum, t) => sum + formatsFor(t, formats).length, 0);
+  const count = things.length * formats.length;
 
   return (
     <div className="flex h-full">
@@ -193,8 +193,8 @@ function Choices({
             />
           ))}
           <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">
-            varies over {listed(project.axes.filter((a) => !a.discrete).map((a) => a.name.toLowerCase()))}; TrueType
-            outlines, overlaps kept
+            varies over {listed(project.axes.filter((a) => !a.discrete).map((a) => a.name.toLowerCase()))}; overlaps
+            kept
           </p>
         </Section>
       )}
@@ -275,9 +275,7 @@ function Planned({
   const project = useBench((s) => s.settled)!;
   const rows = things.flatMap((thing) => {
     const told = namesOfThing(project, thing);
-    return told
-      ? formatsFor(thing, formats).map((format) => ({ key: thingKey(thing) + format, format, thing, ...told }))
-      : [];
+    return told ? formats.map((format) => ({ key: thingKey(thing) + format, format, thing, ...told })) : [];
   });
   if (rows.length === 0)
     return <p className="text-quiet">Choose at least one format, and a master, an instance or the whole family.</p>;

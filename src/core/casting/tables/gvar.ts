@@ -1,9 +1,8 @@
-import { refused } from '../../base/result';
 import { type PointDeltas, type VaryingGlyph, writeGvar } from '../../opentype/gvarWrite';
 import type { GlyphId } from '../../project/model';
 import type { CastPlan, Entry } from '../plan';
 import type { CompositeShape, TrueTypeShape } from '../shape';
-import type { Say, Varying } from '../varying';
+import { freeze, type Say, type Varying } from '../varying';
 
 type Point = { x: number; y: number };
 
@@ -11,32 +10,22 @@ type Point = { x: number; y: number };
 export function varyingShapes(plan: CastPlan, varies: Varying): { shapes: TrueTypeShape[]; gvar: Uint8Array } {
   const shapes: TrueTypeShape[] = [];
   const glyphs = plan.entries.map((entry): VaryingGlyph | undefined => {
-    const says = varies.says(entry.glyph);
-    const all = shapesOf(plan, entry, says);
+    const all = shapesOf(plan, entry, varies);
     shapes.push(all.main);
     if (all.others.length < 2) return undefined;
-    const glyph = varyingGlyph(entry, all, says, varies);
-    if (!glyph) {
-      varies.frozen.add(entry.glyph.id);
-      plan.notes.push(
-        refused(
-          `${entry.glyph.name} keeps the default’s drawing: its curves come to other points in other masters.`,
-          { glyph: entry.glyph.name },
-          'attention',
-        ),
-      );
-    }
+    const glyph = varyingGlyph(entry, all, varies);
+    if (!glyph) freeze(plan, varies, entry);
     return glyph;
   });
   return { shapes, gvar: writeGvar(glyphs, varies.axes.length) };
 }
 
-type Shapes = { main: TrueTypeShape; others: readonly TrueTypeShape[] };
+type Shapes = { main: TrueTypeShape; others: readonly TrueTypeShape[]; says: readonly Say[] };
 
 /** A glyph’s shapes in all drawings that have a say: composites where all are and scale their parts alike, else drawn out in all. */
-function shapesOf({ cache, index, source }: CastPlan, { drawing }: Entry, says: readonly Say[]): Shapes {
-  const made = (isCast: (id: GlyphId) => boolean): Shapes => {
-    const shape = (own: Say) =>
+function shapesOf({ cache, index, source }: CastPlan, { glyph, drawing }: Entry, varies: Varying): Shapes {
+  const made = (says: readonly Say[], isCast: (id: GlyphId) => boolean): Shapes => {
+    const shape = (own: Pick<Say, 'drawing' | 'source'>) =>
       cache.trueTypeShape(
         own.drawing,
         own.source,
@@ -45,14 +34,15 @@ function shapesOf({ cache, index, source }: CastPlan, { drawing }: Entry, says: 
         says.filter((s) => s !== own),
       );
     const main = says.find((s) => s.drawing === drawing) ?? { drawing, source };
-    return { main: shape(main), others: says.map(shape) };
+    return { main: shape(main), others: says.map(shape), says };
   };
-  const all = made((id) => index.has(id));
+  const own = varies.says(glyph);
+  if (drawing.components.length === 0) return made(own, () => false);
+  const all = made(own, (id) => index.has(id));
   const composites = all.others.filter((s): s is CompositeShape => s.kind === 'composite');
-  if (composites.length === 0) return all;
   return composites.length === all.others.length && composites.every((s) => alike(s, composites[0]!))
     ? all
-    : made(() => false);
+    : made(varies.saysDrawnOut(glyph), () => false);
 }
 
 const alike = (a: CompositeShape, b: CompositeShape): boolean =>
@@ -63,12 +53,7 @@ const alike = (a: CompositeShape, b: CompositeShape): boolean =>
 const pointsOf = (shape: TrueTypeShape): Point[] =>
   shape.kind === 'simple' ? shape.outline.flat() : shape.parts.map(({ dx, dy }) => ({ x: dx, y: dy }));
 
-function varyingGlyph(
-  { glyph, advance }: Entry,
-  { main, others }: Shapes,
-  says: readonly Say[],
-  varies: Varying,
-): VaryingGlyph | undefined {
+function varyingGlyph({ advance }: Entry, { main, others, says }: Shapes, varies: Varying): VaryingGlyph | undefined {
   const own = pointsOf(main);
   const all = others.map(pointsOf);
   if (all.some((p) => p.length !== own.length)) return undefined;
@@ -79,13 +64,7 @@ function varyingGlyph(
   const base = [...own, still, { x: advance, y: 0 }, still, still];
   const deltas: { region: PointDeltas['region']; dx: number[]; dy: number[] }[] = [];
   base.forEach((_, i) => {
-    const found = (['x', 'y'] as const).map(
-      (key) =>
-        varies.ofGlyph(
-          glyph,
-          whole.map((p) => p[i]![key]),
-        ).deltas,
-    );
+    const found = (['x', 'y'] as const).map((key) => varies.ofSays(says, (_, k) => whole[k]![i]![key]).deltas);
     found[0]!.forEach(({ region, delta }, r) => {
       deltas[r] ??= { region, dx: [], dy: [] };
       deltas[r].dx.push(delta);

@@ -2,11 +2,11 @@ import { post } from '../../opentype/post';
 import { infoNumber } from '../info';
 import { type CastPlan, finalName } from '../plan';
 
-/** `post`: slope, underline, fixed pitch, and the names of glyphs in TrueType (CFF has its own). */
-export function postTable({ project, master, entries, flavour }: CastPlan): Uint8Array {
+/** `post`: slope, underline, fixed pitch, and the names of glyphs (CFF has its own, CFF2 has none). */
+export function postTable({ project, master, entries, flavour, varies }: CastPlan): Uint8Array {
   const advances = new Set(entries.filter((e) => e.advance > 0 && e.glyph.unicodes.length > 0).map((e) => e.advance));
   return post.write({
-    version: flavour === 'ttf' ? 0x00020000 : 0x00030000,
+    version: flavour === 'ttf' || varies ? 0x00020000 : 0x00030000,
     italicAngle: master.italicAngle,
     underlinePosition: infoNumber(master.info, 'postscriptUnderlinePosition') ?? Math.round(-project.unitsPerEm * 0.1),
     underlineThickness:

@@ -106,10 +106,8 @@ function normalisedMap(axis: Axis): [number, number][] {
 const advances = ({ entries }: CastPlan, varies: Varying): RegionDelta[][] =>
   entries.map(
     ({ glyph }) =>
-      varies.ofGlyph(
-        glyph,
-        varies.says(glyph).map(({ drawing }) => Math.max(0, Math.min(65535, Math.round(drawing.advance)))),
-      ).deltas,
+      varies.ofSays(varies.says(glyph), ({ drawing }) => Math.max(0, Math.min(65535, Math.round(drawing.advance))))
+        .deltas,
   );
 
 /** Fields of `OS/2` that may vary, by their tags in `MVAR`. */
