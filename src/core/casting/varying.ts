@@ -142,8 +142,8 @@ export class Varying {
   }
 
   /** What a number of a glyph differs by, from what it is in each of the drawings that have a say. */
-  ofSays(says: readonly Say[], valueOf: (say: Say, index: number) => number): { base: number; deltas: RegionDelta[] } {
-    const values = says.map(valueOf);
+  ofSays(says: readonly Say[], numberIn: (say: Say, index: number) => number): { base: number; deltas: RegionDelta[] } {
+    const values = says.map(numberIn);
     if (values.length === 1) return { base: Math.round(values[0]!), deltas: [] };
     if (values.length === this.masters.length) return this.ofMasters.of(values);
     const places = says.map((s) => s.place);
