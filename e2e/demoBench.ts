@@ -4,6 +4,8 @@ export type DemoBench = {
   server: Awaited<ReturnType<typeof startServer>>;
   browser: Browser;
   t: ReturnType<typeof tester>;
+  /** What code in the page gives. */
+  script<T>(code: string, ...given: unknown[]): Promise<T>;
   /** Opens a stage of the demo. */
   go(address: string): Promise<void>;
   /** The text of the details column. */
@@ -27,6 +29,7 @@ export function sharedDemoBench() {
   afterAll(() => bench?.close());
   return {
     opened: () => bench,
+    script: <T>(code: string, ...given: unknown[]) => bench.script<T>(code, ...given),
     go: (address: string) => bench.go(address),
     details: () => bench.details(),
     value: (label: string) => bench.value(label),
@@ -47,6 +50,7 @@ export async function openDemoBench(): Promise<DemoBench> {
     server,
     browser,
     t,
+    script: <T>(code: string, ...given: unknown[]): Promise<T> => driver.executeScript<T>(code, ...given),
     async go(address) {
       // A page left in the middle of saving is a test of its own.
       await until('what was done to be saved', () =>

@@ -2,13 +2,12 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** What is seen of a family while one letter of it is worked on: another place, the partner, a blend. */
-const { opened, go, undoAll } = sharedDemoBench();
+const { opened, script, go, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
   ({ browser, t } = opened());
 });
-const script = <T>(code: string, ...given: unknown[]): Promise<T> => browser.driver.executeScript<T>(code, ...given);
 const line = (what: string) => async () => Number(await t.attribute('[data-testid="galley-line"]', what));
 const pressed = (text: string) =>
   script<boolean>(

@@ -4,14 +4,13 @@ import { sharedDemoBench } from './demoBench';
 
 /** What the stage of features does over all sections at once. */
 
-const { opened, go, undoAll } = sharedDemoBench();
+const { opened, script, go, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
   ({ browser, t } = opened());
 });
 
-const script = <T>(code: string, ...given: unknown[]): Promise<T> => browser.driver.executeScript<T>(code, ...given);
 const inCard = <T>(title: string, code: string): Promise<T> =>
   script<T>(
     `const card = [...document.querySelectorAll('[data-testid="section"]')].find((c) => c.getAttribute('aria-label') === arguments[0]); ${code}`,

@@ -14,13 +14,12 @@ import { kinksOf, looksAt, placesBetween } from '../src/core/variation/kinks';
 import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, go, undoAll } = sharedDemoBench();
+const { opened, script, go, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
   ({ browser, t } = opened());
 });
-const script = <T>(code: string, ...given: unknown[]): Promise<T> => browser.driver.executeScript<T>(code, ...given);
 const masters = () =>
   script<string[]>(
     `return [...document.querySelectorAll('[data-testid="plane-master"]')].map((m) => m.getAttribute('aria-label'))`,

@@ -1,4 +1,4 @@
-import { textOf } from './text';
+import { listed, textOf } from './text';
 
 const utf8 = (s: string) => new TextEncoder().encode(s);
 const utf16 = (s: string, little: boolean, mark: boolean) => {
@@ -19,4 +19,12 @@ test('UTF-8 and UTF-16 are recognised, with a mark or without; anything else is 
   expect(latin.text).toBe('Ordé\n');
   expect(latin.note).toMatch(/^w\.txt is not UTF-8/);
   expect(textOf(new Uint8Array(), 'w.txt')).toEqual({ text: '', note: undefined });
+});
+
+test('names are listed whole, or as many as a line holds and how many more', () => {
+  const letters = [...'abcdefgh'];
+  expect(listed([])).toBe('');
+  expect(listed(letters.slice(0, 6))).toBe('a, b, c, d, e, f');
+  expect(listed(letters)).toBe('a, b, c, d, e, f and 2 more');
+  expect(listed(letters, 2, ' ')).toBe('a b and 6 more');
 });

@@ -21,3 +21,7 @@ export function textOf(bytes: Uint8Array, label: string): { text: string; note: 
     };
   }
 }
+
+/** Names in a sentence, as many as a line holds and how many more there are: “a, b and 12 more”. */
+export const listed = (names: readonly string[], most = 6, between = ', '): string =>
+  names.length <= most ? names.join(between) : `${names.slice(0, most).join(between)} and ${names.length - most} more`;

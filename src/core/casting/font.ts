@@ -1,4 +1,5 @@
 import { attempt, type Refusal, type Result, refused } from '../base/result';
+import { listed } from '../base/text';
 import { carriedTables } from '../fontfacts/carried';
 import { nameRecords, type StyleNames } from '../fontfacts/names';
 import { variationSequences } from '../fontfacts/sequences';
@@ -146,13 +147,7 @@ function joined(plan: CastPlan): CastFont {
       ...plan.notes,
       ...carried.notes,
       ...(overlapsKept.length > 0
-        ? [
-            refused(
-              `Overlaps were kept in ${overlapsKept.slice(0, 12).join(', ')}${overlapsKept.length > 12 ? ` and ${overlapsKept.length - 12} more` : ''}.`,
-              undefined,
-              'attention',
-            ),
-          ]
+        ? [refused(`Overlaps were kept in ${listed(overlapsKept, 12)}.`, undefined, 'attention')]
         : []),
     ],
   };

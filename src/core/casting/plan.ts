@@ -1,4 +1,5 @@
 import { type Refusal, RefusalError, refuse, refused } from '../base/result';
+import { listed } from '../base/text';
 import type { FontPlace } from '../features/placeValues';
 import { CARRIED } from '../fontfacts/carried';
 import { type StyleNames, styleNames } from '../fontfacts/names';
@@ -153,10 +154,9 @@ export function undrawnCharacters(project: Project): ReadonlySet<GlyphId> {
 }
 
 function undrawnNote(project: Project, ids: readonly GlyphId[]): Refusal {
-  const shown = ids.slice(0, 24).map((id) => String.fromCodePoint(project.glyphs[id]!.unicodes[0]!));
-  const more = ids.length > shown.length ? ` and ${ids.length - shown.length} more` : '';
+  const shown = ids.map((id) => String.fromCodePoint(project.glyphs[id]!.unicodes[0]!));
   return refused(
-    `Not drawn yet, so left out: ${shown.join(' ')}${more}. Other fonts step in for ${ids.length === 1 ? 'it' : 'them'}.`,
+    `Not drawn yet, so left out: ${listed(shown, 24, ' ')}. Other fonts step in for ${ids.length === 1 ? 'it' : 'them'}.`,
     undefined,
     'attention',
   );
@@ -195,7 +195,7 @@ function varyingFrom(project: Project, place: CastPlace): { project: Project; ma
 
 const stuckNote = (stuck: readonly string[]): Refusal =>
   refused(
-    `${stuck.length === 1 ? 'One glyph' : `${stuck.length} glyphs`} whose masters do not agree keep${stuck.length === 1 ? 's' : ''} the default’s drawing: ${stuck.slice(0, 8).join(', ')}${stuck.length > 8 ? '…' : ''}.`,
+    `${stuck.length === 1 ? 'One glyph' : `${stuck.length} glyphs`} whose masters do not agree keep${stuck.length === 1 ? 's' : ''} the default’s drawing: ${listed(stuck, 8)}.`,
     undefined,
     'attention',
   );

@@ -36,5 +36,5 @@ test('of many sections between two are named', () => {
     section(`S${i}`, `feature ss0${i + 1} { sub a by b; } ss0${i + 1};`),
   );
   const notes = orderNotes([SECTIONS[0]!, ...many, SECTIONS[3]!]);
-  expect(notes.at(-1)).toEqual(['one works where it stands, in Parts: before S0, S1 and 3 more.']);
+  expect(notes.at(-1)).toEqual(['one works where it stands, in Parts: before S0, S1, S2 and 2 more.']);
 });

@@ -1,3 +1,4 @@
+import { listed } from '../base/text';
 import type { SectionText } from './sections';
 import type { Statement } from './tree';
 import { treeOf } from './trees';
@@ -53,8 +54,11 @@ function partOf({ title, text }: SectionText): Part {
   return part;
 }
 
-const listed = (titles: readonly string[]): string =>
-  titles.length > 3 ? `${titles.slice(0, 2).join(', ')} and ${titles.length - 2} more` : titles.join(', ');
+const titles = (parts: readonly Part[]): string =>
+  listed(
+    parts.map((p) => p.title),
+    3,
+  );
 
 /**
  * Where lookups of a section work at another place than the section stands at, a sentence each, by section: text goes through the
@@ -69,16 +73,13 @@ export function orderNotes(sections: readonly SectionText[]): string[][] {
       if (home < 0 || home >= i) continue;
       const between = parts.slice(home + 1, i).filter((p) => p.replaces || p.moves);
       if (between.length > 0)
-        notes.push(
-          `${name} works where it stands, in ${parts[home]!.title}: before ${listed(between.map((p) => p.title))}.`,
-        );
+        notes.push(`${name} works where it stands, in ${parts[home]!.title}: before ${titles(between)}.`);
     }
     const before = parts.slice(0, i).filter((p) => p.replaces && !p.tags.has('aalt'));
-    if (part.tags.has('aalt') && before.length > 0)
-      notes.push(`aalt works before all others, ${listed(before.map((p) => p.title))} too.`);
+    if (part.tags.has('aalt') && before.length > 0) notes.push(`aalt works before all others, ${titles(before)} too.`);
     const after = parts.slice(i + 1).filter((p) => p.replaces && !p.tags.has('aalt'));
     if (part.moves && !part.replaces && after.length > 0)
-      notes.push(`Glyphs move after all replacements: after ${listed(after.map((p) => p.title))} too.`);
+      notes.push(`Glyphs move after all replacements: after ${titles(after)} too.`);
     return notes;
   });
 }

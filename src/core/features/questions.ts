@@ -1,3 +1,4 @@
+import { listed } from '../base/text';
 import { isEmptyBox } from '../geometry/curve';
 import type { GlyphId, Master, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
@@ -34,8 +35,7 @@ export function questionsOf(asked: Asked): Question[] {
   ];
 }
 
-const listed = (names: readonly string[], most = 8): string =>
-  names.length <= most ? names.join(' ') : `${names.slice(0, most).join(' ')} and ${names.length - most} more`;
+const listedGlyphs = (names: readonly string[], most = 8): string => listed(names, most, ' ');
 
 /** Systems whose features are fewer than those of their script, or of all scripts, though nobody said so. */
 function lostFeatures(asked: Asked): Question[] {
@@ -67,7 +67,7 @@ function lostFeatures(asked: Asked): Question[] {
     held.systems.push(key);
   }
   return [...lost.values()].map(({ systems, tags }) => ({
-    reason: `Text in ${listed(systems.map(spoken), 6)} has no ${listed([...tags])}: rules name ${systems.length === 1 ? 'it' : 'them'}, and only what is said there holds. Declared as language ${systems.length === 1 ? 'system' : 'systems'}, ${systems.length === 1 ? 'it gets' : 'they get'} all features.`,
+    reason: `Text in ${listedGlyphs(systems.map(spoken), 6)} has no ${listedGlyphs([...tags])}: rules name ${systems.length === 1 ? 'it' : 'them'}, and only what is said there holds. Declared as language ${systems.length === 1 ? 'system' : 'systems'}, ${systems.length === 1 ? 'it gets' : 'they get'} all features.`,
     glyphs: [],
     mend: { kind: 'systems', systems: systems.map((s) => s.split(' ') as [string, string]) },
   }));
@@ -173,7 +173,7 @@ function neverMet({ compiled, sections, names }: Asked, reached: ReadonlySet<num
     return [
       {
         section: section.id,
-        reason: `Rules wait for ${listed(list)}, which no text reaches; they never apply.`,
+        reason: `Rules wait for ${listedGlyphs(list)}, which no text reaches; they never apply.`,
         glyphs: list,
       },
     ];
@@ -261,7 +261,7 @@ function oddMeasures({ project, compiled, sections, names }: Asked): Question[] 
         if (others)
           out.push({
             section: id,
-            reason: `Figures of one width are ${others.usual} wide${inMasters([i])}, but ${listed(others.list.map(([n, w]) => `${n} ${w}`))}.`,
+            reason: `Figures of one width are ${others.usual} wide${inMasters([i])}, but ${listedGlyphs(others.list.map(([n, w]) => `${n} ${w}`))}.`,
             glyphs: others.list.map(([n]) => n),
           });
       });
@@ -285,7 +285,7 @@ function oddMeasures({ project, compiled, sections, names }: Asked): Question[] 
       reason:
         list.length === 1
           ? `${list[0]![0]}, in the place of ${list[0]![1]}, ${ODDITIES[said][0]}${where}.`
-          : `${list.length} forms ${ODDITIES[said][1]} what they replace${where}: ${listed(list.map(([to]) => to))}.`,
+          : `${list.length} forms ${ODDITIES[said][1]} what they replace${where}: ${listedGlyphs(list.map(([to]) => to))}.`,
       glyphs: list.flatMap(([to, from]) => [from, to]),
     });
   }

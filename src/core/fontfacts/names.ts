@@ -1,4 +1,5 @@
 import { NAME_ID, type NameRecord } from '../opentype/name';
+import { ENGLISH, languageIdOf } from '../opentype/nameLanguages';
 import { FS_SELECTION } from '../opentype/os2';
 import type { Lib, LibValue, Master, Project } from '../project/model';
 
@@ -110,33 +111,6 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
   };
 }
 
-/** Windows language identifiers of the language tags a name may have. */
-const LANGUAGE_IDS: Readonly<Record<string, number>> = {
-  en: 0x409,
-  de: 0x407,
-  fr: 0x40c,
-  es: 0xc0a,
-  it: 0x410,
-  pl: 0x415,
-  pt: 0x816,
-  nl: 0x413,
-  sv: 0x41d,
-  da: 0x406,
-  nb: 0x414,
-  fi: 0x40b,
-  cs: 0x405,
-  sk: 0x41b,
-  hu: 0x40e,
-  ro: 0x418,
-  tr: 0x41f,
-  el: 0x408,
-  ru: 0x419,
-  uk: 0x422,
-  ja: 0x411,
-  ko: 0x412,
-  zh: 0x804,
-};
-
 /** The names that follow from family and style; typographic ones only where they say more than the linked ones. */
 export function ruledNames(names: StyleNames): [nameID: number, value: string | undefined][] {
   const typographic = names.linkedFamily !== names.family || names.linkedStyle !== names.style;
@@ -155,7 +129,7 @@ export function ruledNames(names: StyleNames): [nameID: number, value: string | 
 /** The name table's records for Windows, English first, other family names in their languages. */
 export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
   const { family } = project;
-  const record = (nameID: number, value: string, languageID = 0x409): NameRecord => ({
+  const record = (nameID: number, value: string, languageID = ENGLISH): NameRecord => ({
     platformID: 3,
     encodingID: 1,
     languageID,
@@ -177,8 +151,8 @@ export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
   ];
   const records = entries.flatMap(([id, value]) => (value ? [record(id, value)] : []));
   for (const [tag, value] of Object.entries(family.names)) {
-    const language = LANGUAGE_IDS[tag];
-    if (language !== undefined && language !== 0x409 && value) records.push(record(NAME_ID.family, value, language));
+    const language = languageIdOf(tag);
+    if (language !== undefined && language !== ENGLISH && value) records.push(record(NAME_ID.family, value, language));
   }
   return records;
 }

@@ -1,13 +1,10 @@
 import type { Finding } from '../base/finding';
+import { listed } from '../base/text';
 import { kerningOf, membersOf } from '../project/kerningLookup';
 import type { Master, Project } from '../project/model';
 import { pairSides } from '../project/pairs';
 import { dissolveGroups, removePairs } from './edits';
 import { kerningUnits } from './units';
-
-/** Some names, as many as a line holds. */
-const listed = (names: readonly string[], most = 6): string =>
-  names.length <= most ? names.join(', ') : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;
 
 /** What is wrong with the kerning of a master, or needless in it, each with the edit that mends it. */
 export function kerningFaults(project: Project, master: Master, least = kerningUnits(project, 'least')): Finding[] {

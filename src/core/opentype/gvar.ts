@@ -10,10 +10,13 @@ export type GlyphVariation = {
   dy: readonly number[];
 };
 
-const EMBEDDED_PEAK = 0x8000;
-const INTERMEDIATE = 0x4000;
-const PRIVATE_POINTS = 0x2000;
-const SHARED_POINTS = 0x8000;
+/** Flags of a tuple’s index, and of how many tuples there are. */
+export const TUPLE = {
+  embeddedPeak: 0x8000,
+  intermediate: 0x4000,
+  privatePoints: 0x2000,
+  sharedPoints: 0x8000,
+} as const;
 
 /** Reads the differences of a glyph with so many points, the four phantom points among them (OpenType, "gvar"). */
 export function readGvar(
@@ -59,17 +62,17 @@ function readGlyphVariations(
     const index = from.uint16();
     const tuple = () => Array.from({ length: axisCount }, () => from.f2dot14());
     const peak =
-      index & EMBEDDED_PEAK
+      index & TUPLE.embeddedPeak
         ? tuple()
         : (shared[index & 0x0fff] ?? refuse(`The ${from.name} table names a shared tuple that is not there.`));
-    const range = index & INTERMEDIATE ? { start: tuple(), end: tuple() } : undefined;
+    const range = index & TUPLE.intermediate ? { start: tuple(), end: tuple() } : undefined;
     const region = peak.map(
       (p, i) => [range ? range.start[i]! : Math.min(p, 0), p, range ? range.end[i]! : Math.max(p, 0)] as const,
     );
-    return { size, region, own: (index & PRIVATE_POINTS) !== 0 };
+    return { size, region, own: (index & TUPLE.privatePoints) !== 0 };
   });
   from.seek(dataAt);
-  const common = packed & SHARED_POINTS ? readPoints(from, pointCount) : undefined;
+  const common = packed & TUPLE.sharedPoints ? readPoints(from, pointCount) : undefined;
   dataAt = from.at;
   return headers.map((header) => {
     from.seek(dataAt);

@@ -1,4 +1,5 @@
 import { Writer } from './binary';
+import { TUPLE } from './gvar';
 import { pointsToKeep } from './inferred';
 import type { AxisRegion } from './variations';
 
@@ -13,10 +14,6 @@ export type VaryingGlyph = {
   deltas: readonly PointDeltas[];
 };
 
-const EMBEDDED_PEAK = 0x8000;
-const INTERMEDIATE = 0x4000;
-const PRIVATE_POINTS = 0x2000;
-const SHARED_POINTS = 0x8000;
 const MOST_SHARED = 0x0fff;
 
 const peakOf = (region: AxisRegion): string => region.map(([, peak]) => peak).join(' ');
@@ -87,7 +84,9 @@ function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>
     const size = (own ? points.length : 0) + deltas.length;
     const peak = sharedAt.get(peakOf(region));
     const plain = region.every(([start, p, end]) => start === Math.min(p, 0) && end === Math.max(p, 0));
-    headers.uint16(size).uint16((peak ?? EMBEDDED_PEAK) | (plain ? 0 : INTERMEDIATE) | (own ? PRIVATE_POINTS : 0));
+    headers
+      .uint16(size)
+      .uint16((peak ?? TUPLE.embeddedPeak) | (plain ? 0 : TUPLE.intermediate) | (own ? TUPLE.privatePoints : 0));
     if (peak === undefined) for (const [, p] of region) headers.f2dot14(p);
     if (!plain) {
       for (const [start] of region) headers.f2dot14(start);
@@ -98,7 +97,7 @@ function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>
   }
   const head = headers.toBytes();
   return new Writer()
-    .uint16(parts.length | (common === undefined ? 0 : SHARED_POINTS))
+    .uint16(parts.length | (common === undefined ? 0 : TUPLE.sharedPoints))
     .uint16(4 + head.length)
     .raw(head)
     .raw(data.toBytes())

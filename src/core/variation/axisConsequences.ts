@@ -1,3 +1,4 @@
+import { listed } from '../base/text';
 import { plural } from '../project/edit';
 import type { Project } from '../project/model';
 import { designEnds, samePlace, toUser, wholePlace } from '../project/places';
@@ -6,8 +7,6 @@ type Axis = Project['axes'][number];
 export type AxisChange = Partial<Pick<Axis, 'minimum' | 'default' | 'maximum' | 'map'>>;
 
 const shown = (v: number): number => Math.round(v * 10) / 10;
-const listed = (names: readonly string[]): string =>
-  names.length > 4 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
 
 /**
  * What a change of an axis does to masters and instances, a sentence each, before it is done: they stay where they were drawn, so it is

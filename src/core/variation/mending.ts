@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { listed } from '../base/text';
 import { type Contour, isOnCurve, reverseContour, sameBuild, withStart } from '../geometry/contour';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
@@ -143,10 +144,7 @@ export const mendAgreement = defineEdit(
       glyphs[id] = mended.glyph;
       count++;
     }
-    const rest =
-      left.length > 0
-        ? `${left.slice(0, 6).join(', ')}${left.length > 6 ? ` and ${left.length - 6} more` : ''} must be mended by hand`
-        : '';
+    const rest = left.length > 0 ? `${listed(left)} must be mended by hand` : '';
     if (count === 0) return refused(rest ? `Nothing could be mended: ${rest}.` : 'These glyphs agree already.');
     return edited({ ...project, glyphs }, `Brought ${plural(count, 'glyph')} to agree${rest ? `; ${rest}` : ''}`);
   },

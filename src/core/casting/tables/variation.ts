@@ -1,4 +1,6 @@
 import { axisShare } from '../../base/interpolation';
+import { refused } from '../../base/result';
+import { listed } from '../../base/text';
 import type { TablesSaid } from '../../features/tableBlocks';
 import { postScriptSafe, styleNames } from '../../fontfacts/names';
 import type { Box } from '../../geometry/curve';
@@ -6,10 +8,12 @@ import { writeAvar, writeFvar } from '../../opentype/fvar';
 import type { RegionDelta } from '../../opentype/itemStore';
 import { writeHvar, writeMvar } from '../../opentype/metricsVary';
 import { NAME_ID, type NameRecord } from '../../opentype/name';
+import { ENGLISH, languageIdOf } from '../../opentype/nameLanguages';
 import { os2 } from '../../opentype/os2';
 import { post } from '../../opentype/post';
 import { STYLE_FLAGS, type Style, writeStat } from '../../opentype/stat';
 import { toDesign } from '../../project/axes';
+import { plural } from '../../project/edit';
 import type { Master, Project } from '../../project/model';
 import { designEnds, toUser, wholePlace } from '../../project/places';
 import { leanOf } from '../../project/queries';
@@ -21,10 +25,12 @@ import { postTable } from './post';
 
 type Axis = Project['axes'][number];
 
-/** Names that tables of axes refer to, each once, from a number on that nothing else has. */
+/** Names that tables of axes refer to, each once and in its languages, from a number on that nothing else has. */
 class Names {
   readonly records: NameRecord[] = [];
   private readonly numbers = new Map<string, number>();
+  /** Languages that a name table has no number for. */
+  readonly unknown = new Set<string>();
 
   constructor(private next: number) {}
 
@@ -34,7 +40,14 @@ class Names {
     if (known !== undefined) return known;
     const nameID = this.next++;
     this.numbers.set(key, nameID);
-    this.records.push({ platformID: 3, encodingID: 1, languageID: 0x409, nameID, value: text });
+    const say = (languageID: number, value: string) =>
+      this.records.push({ platformID: 3, encodingID: 1, languageID, nameID, value });
+    say(ENGLISH, text);
+    for (const [tag, value] of Object.entries(languages)) {
+      const language = languageIdOf(tag);
+      if (language === undefined) this.unknown.add(tag);
+      else if (language !== ENGLISH && value) say(language, value);
+    }
     return nameID;
   }
 }
@@ -54,7 +67,16 @@ export function variationTables(
     hidden: a.hidden,
     nameID: names.of(a.name, a.labels),
   }));
-  const instances = namedPlaces(plan, varies).map(({ name, place }) => ({
+  const { places, outside } = namedPlaces(plan, varies);
+  if (outside.length > 0)
+    plan.notes.push(
+      refused(
+        `${plural(outside.length, 'instance')} beyond the ends of the axes cannot be named in the font: ${listed(outside)}.`,
+        undefined,
+        'attention',
+      ),
+    );
+  const instances = places.map(({ name, place }) => ({
     nameID: names.of(name),
     postScriptNameID: names.of(postScriptSafe(`${prefixOf(plan)}-${name.replace(/\s+/g, '')}`)),
     place,
@@ -68,7 +90,15 @@ export function variationTables(
     ...(mvar ? [['MVAR', mvar] as [string, Uint8Array]] : []),
     ...(facts.said.style ? [] : [['STAT', writeStat(styleOf(plan, varies, names))] as [string, Uint8Array]]),
   ];
-  const prefix = { platformID: 3, encodingID: 1, languageID: 0x409, nameID: PREFIX_ID, value: prefixOf(plan) };
+  if (names.unknown.size > 0)
+    plan.notes.push(
+      refused(
+        `Names of axes are left out in languages that font files have no number for: ${listed([...names.unknown].sort())}.`,
+        undefined,
+        'attention',
+      ),
+    );
+  const prefix = { platformID: 3, encodingID: 1, languageID: ENGLISH, nameID: PREFIX_ID, value: prefixOf(plan) };
   return { tables, names: [...names.records, prefix] };
 }
 
@@ -77,16 +107,19 @@ const PREFIX_ID = 25;
 const prefixOf = ({ names }: CastPlan): string =>
   postScriptSafe(names.family.replace(/[^A-Za-z0-9]/g, '')) || 'Untitled';
 
-/** Instances within the axes by name, in user units; masters where there are none. */
-function namedPlaces({ project }: CastPlan, { axes, masters }: Varying): { name: string; place: number[] }[] {
+/** Instances within the axes by name, in user units, and the names of those beyond; masters where there are no instances. */
+function namedPlaces(
+  { project }: CastPlan,
+  { axes, masters }: Varying,
+): { places: { name: string; place: number[] }[]; outside: string[] } {
   const list = project.instances.length > 0 ? project.instances : masters;
-  return list.flatMap(({ name, place }) => {
+  const all = list.map(({ name, place }) => {
     const whole = wholePlace(axes, place);
-    const user = axes.map((a) => toUser(a, whole[a.tag]!));
-    return user.every((v, i) => v >= axes[i]!.minimum - 1e-6 && v <= axes[i]!.maximum + 1e-6)
-      ? [{ name, place: user }]
-      : [];
+    return { name, place: axes.map((a) => toUser(a, whole[a.tag]!)) };
   });
+  const isWithin = ({ place }: { place: number[] }) =>
+    place.every((v, i) => v >= axes[i]!.minimum - 1e-6 && v <= axes[i]!.maximum + 1e-6);
+  return { places: all.filter(isWithin), outside: all.filter((p) => !isWithin(p)).map((p) => p.name) };
 }
 
 /** An axis’s map between normalised places: from what users say to where masters are drawn. */

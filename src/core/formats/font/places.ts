@@ -2,6 +2,7 @@ import { axisShare, bent } from '../../base/interpolation';
 import { refuse } from '../../base/result';
 import { nameOf } from '../../fontfacts/fontNames';
 import type { FvarAxis } from '../../opentype/fvar';
+import { ENGLISH, languageTagOf } from '../../opentype/nameLanguages';
 import { readStat } from '../../opentype/stat';
 import { type DeltasAt, itemDelta } from '../../opentype/variations';
 import type { Project } from '../../project/model';
@@ -40,7 +41,7 @@ export function axesOf(r: FontReading, axes: readonly FvarAxis[], bends: readonl
       maximum: a.maximum,
       map: bent ? map : [],
       hidden: a.hidden,
-      labels: {},
+      labels: labelsOf(r, a.nameID),
       ...(stops.some((stop) => stop.tag === a.tag) && {
         stops: stops
           .filter((stop) => stop.tag === a.tag)
@@ -51,6 +52,17 @@ export function axesOf(r: FontReading, axes: readonly FvarAxis[], bends: readonl
       }),
     };
   });
+}
+
+/** A name in other languages than English, by language tag. */
+function labelsOf(r: FontReading, nameID: number): Record<string, string> {
+  const own = r.names.filter((n) => n.nameID === nameID && n.platformID === 3 && n.languageID !== ENGLISH);
+  return Object.fromEntries(
+    own.flatMap((n) => {
+      const tag = languageTagOf(n.languageID);
+      return tag === undefined || tag === 'en' ? [] : [[tag, n.value]];
+    }),
+  );
 }
 
 /** The default, and every place at which anything in the font stands out. */
