@@ -67,8 +67,17 @@ export async function openDemoBench(): Promise<DemoBench> {
         `return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`,
       ),
     async undoAll() {
-      const undo = await t.find('button[aria-label="Undo"]');
-      while (await undo.isEnabled()) await undo.click();
+      await t.find('button[aria-label="Undo"]');
+      await driver.executeAsyncScript(
+        `const done = arguments[arguments.length - 1];
+        const step = () => {
+          const undo = document.querySelector('button[aria-label="Undo"]');
+          if (undo.disabled) return done();
+          undo.click();
+          setTimeout(step);
+        };
+        step();`,
+      );
     },
     async view() {
       const text = await until(

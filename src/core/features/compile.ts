@@ -1,6 +1,7 @@
 import type { FeatureVariation, Lookup } from '../opentype/layout/lists';
 import type { Device } from '../opentype/layout/values';
 import { Alternates } from './alternates';
+import { type AxisRange, holdsAt, rangesOf } from './conditions';
 import { FeatureFault } from './cursor';
 import { FeatureNames, type NameOut } from './featureNames';
 import { GlyphIndex } from './glyphIndex';
@@ -35,6 +36,13 @@ export type CompiledTable = Systems & {
   lookups: CompiledLookup[];
   /** Lookups that take the place of others somewhere on the axes. */
   variations?: readonly FeatureVariation[];
+  /** What the text adds to features somewhere on the axes, in its order: the first that holds at a place counts. */
+  varied?: readonly VariedFeatures[];
+};
+/** Lookups that features have besides their own within these ranges, in design units; outside they have none of them. */
+export type VariedFeatures = {
+  ranges: readonly AxisRange[];
+  features: readonly { tag: string; lookups: readonly number[] }[];
 };
 
 /** What rules come to, before tables are joined with those that the project makes by itself. */
@@ -106,12 +114,20 @@ class Compiler implements RuleBench {
   private readonly features = new Map<string, DraftLookup[]>();
   private readonly required = new Map<string, string>();
   private readonly tags = new Set<string>();
+  /** What the text adds to features somewhere on the axes, by the name of its conditions. */
+  private readonly varied = new Map<
+    string,
+    { ranges: readonly AxisRange[] | 'nowhere'; features: Map<string, DraftLookup[]> }
+  >();
+  private readonly conditionSets: NameTable<readonly AxisRange[] | 'nowhere'>;
   private readonly aalt = new Alternates();
   private readonly labels: FeatureNames;
   private readonly definitions: Definitions;
   // Where in a block the reading stands.
   private feature: string | undefined;
   private block: string | undefined;
+  /** Lookups of the variation that is being read. */
+  private variation: DraftLookup[] | undefined;
   private script = 'DFLT';
   private here: System[] = [];
   private flag: Flag = { flags: 0 };
@@ -137,6 +153,7 @@ class Compiler implements RuleBench {
       vary && place && place.axes.length > 0 ? vary(placedValues(values, place, at)) : undefined;
     this.names = new Names(index, { valueAt, deviceOfValues }, (name, at) => this.done((c) => c.lacks(name, at)));
     this.byName = new NameTable('lookup', this.names.listener);
+    this.conditionSets = new NameTable('conditions', this.names.listener, (ranges) => JSON.stringify(ranges));
     this.labels = new FeatureNames(options.firstName ?? 256);
     this.definitions = definitionsOf(options.knownMarks, (names) => this.labels.numbered(names));
   }
@@ -221,7 +238,7 @@ class Compiler implements RuleBench {
 
   private get answering(): Answering[] {
     const { classes, anchors, values, markClasses } = this.names;
-    return [classes, anchors, values, markClasses, this.byName, this.attachments];
+    return [classes, anchors, values, markClasses, this.byName, this.conditionSets, this.attachments];
   }
 
   private statements(list: readonly Statement[], include: Source['include'], depth: number): void {
@@ -232,14 +249,12 @@ class Compiler implements RuleBench {
     switch (s.kind) {
       case 'empty':
       case 'anon':
+        return;
       case 'conditionset':
+        this.conditions(s);
         return;
       case 'variation':
-        this.tell(
-          'Variations of features are compiled into variable fonts only; here they are left out.',
-          s,
-          'attention',
-        );
+        this.variationBlock(s, include, depth);
         return;
       case 'include': {
         this.names.listener.asked?.spoil();
@@ -406,6 +421,78 @@ class Compiler implements RuleBench {
     this.flag = { flags: 0 };
   }
 
+  /** Names where on the axes something holds. */
+  private conditions(s: Extract<Statement, { kind: 'conditionset' }>): void {
+    if (this.feature || this.block) throw new FeatureFault('“conditionset” stands outside of features.', s);
+    if (this.conditionSets.has(s.name)) throw new FeatureFault(`There are conditions ${s.name} already.`, s);
+    this.names.listener.asked?.given(this.conditionSets, s.name);
+    this.done((c) => c.nameConditions(s));
+  }
+
+  private nameConditions(s: Extract<Statement, { kind: 'conditionset' }>): void {
+    const axes = this.options.place?.axes ?? [];
+    if (axes.length === 0) this.tell('The font has no axes: rules under conditions hold nowhere.', s, 'attention');
+    this.conditionSets.set(s.name, 'nowhere');
+    if (axes.length > 0) this.conditionSets.set(s.name, rangesOf(s, axes));
+  }
+
+  /** Rules that a feature has where conditions hold. */
+  private variationBlock(
+    s: Extract<Statement, { kind: 'variation' }>,
+    include: Source['include'],
+    depth: number,
+  ): void {
+    if (this.feature || this.block) throw new FeatureFault('A variation stands outside of features.', s);
+    const holds = s.condition === 'NULL' || this.conditionSets.has(s.condition);
+    if (!holds) throw new FeatureFault(`The conditions ${s.condition} are not defined before this place.`, s);
+    const system = s.body.find((b) => b.kind === 'script' || b.kind === 'language');
+    if (system)
+      this.tell('What a variation says of scripts and languages is left out: it holds in all.', system, 'attention');
+    const tag = s.tag.trimEnd();
+    this.done((c) => c.beginVariation(tag, s.condition));
+    this.flag = { flags: 0 };
+    this.current = undefined;
+    this.statements(
+      s.body.filter((b) => b.kind !== 'script' && b.kind !== 'language'),
+      include,
+      depth,
+    );
+    this.done((c) => {
+      c.feature = undefined;
+      c.variation = undefined;
+    });
+    this.current = undefined;
+    this.flag = { flags: 0 };
+  }
+
+  private beginVariation(tag: string, name: string): void {
+    this.feature = tag;
+    const ranges = name === 'NULL' ? [] : (this.conditionSets.get(name) ?? 'nowhere');
+    const own = this.varied.get(name) ?? { ranges, features: new Map<string, DraftLookup[]>() };
+    this.varied.set(name, own);
+    this.variation = own.features.get(tag) ?? [];
+    own.features.set(tag, this.variation);
+  }
+
+  /** Where a font stands at one place, features have what holds there. */
+  private settleVariations(): void {
+    const { place, vary } = this.options;
+    if (!place || vary) return;
+    const here = [...this.varied.values()].find(({ ranges }) => ranges !== 'nowhere' && holdsAt(ranges, place));
+    for (const [tag, lookups] of here?.features ?? [])
+      for (const [script, language] of this.systemsWith(tag)) {
+        const k = featureKey(script, language, tag);
+        this.features.set(k, [...(this.features.get(k) ?? []), ...lookups]);
+      }
+  }
+
+  /** Every system that a feature is in, and those that features are in where nothing is said. */
+  private systemsWith(tag: string): System[] {
+    const own = [...this.features.keys()].map((k) => k.split('\n') as [string, string, string]);
+    const all = [...own.map(([script, language]): System => [script, language]), ...this.usualSystems()];
+    return [...new Map(all.map((s) => [featureKey(...s, tag), s])).values()];
+  }
+
   private begin(feature: string): void {
     this.feature = feature;
     this.tags.add(feature);
@@ -445,6 +532,10 @@ class Compiler implements RuleBench {
   /** Puts a lookup into the feature at hand, for all systems that hold here. */
   private enlist(lookup: DraftLookup): void {
     if (!this.feature) return;
+    if (this.variation) {
+      if (!this.variation.includes(lookup)) this.variation.push(lookup);
+      return;
+    }
     for (const [script, language] of this.here) {
       const k = featureKey(script, language, this.feature);
       const list = this.features.get(k) ?? [];
@@ -550,7 +641,9 @@ class Compiler implements RuleBench {
 
   /** Lookups with a name that no feature and no rule calls. */
   private tellUncalled(): void {
-    const called = new Set([...this.features.values()].flat());
+    const called = new Set(
+      [...this.features.values(), ...[...this.varied.values()].flatMap((v) => [...v.features.values()])].flat(),
+    );
     for (const l of this.lookups)
       for (const p of l.parts)
         if (p.kind === 'context') for (const r of p.rules) for (const c of r.calls) called.add(c.lookup);
@@ -561,9 +654,21 @@ class Compiler implements RuleBench {
     }
   }
 
+  private variedIn(table: 'GSUB' | 'GPOS'): VariedFeatures[] {
+    return [...this.varied.values()].flatMap(({ ranges, features }) => {
+      if (ranges === 'nowhere') return [];
+      const own = [...features].flatMap(([tag, lookups]) => {
+        const numbers = lookups.filter((l) => l.table === table && l.parts.length > 0).map((l) => l.index!);
+        return numbers.length === 0 ? [] : [{ tag: tag.padEnd(4), lookups: numbers.sort((a, b) => a - b) }];
+      });
+      return own.length === 0 ? [] : [{ ranges, features: own }];
+    });
+  }
+
   finished(): Compiled {
     const aalt = this.buildAalt();
     this.tellUncalled();
+    this.settleVariations();
     const all = [...aalt, ...this.lookups].filter((l) => l.parts.length > 0);
     const parameters = this.labels.finished((reason, at) => this.tell(reason, at));
     const facts = {
@@ -586,7 +691,8 @@ class Compiler implements RuleBench {
           from: { from: l.from.from, to: l.from.to },
         }),
       );
-      return { ...systemsOf(table, facts), lookups };
+      const varied = this.options.vary ? this.variedIn(table) : [];
+      return { ...systemsOf(table, facts), lookups, ...(varied.length > 0 && { varied }) };
     };
     return {
       GSUB: compiled('GSUB'),

@@ -297,6 +297,8 @@ const settings = z.object({
   partner: z.object({ id: z.string().max(80), name: z.string().max(400) }).optional(),
   /** When fonts were cast last, in milliseconds since 1970. */
   castAt: z.number().optional(),
+  /** Glyphs that hand over along the axes do so after all other rules, not before them. */
+  handoversLast: z.boolean().optional(),
   /** What is cast, by name: formats, masters by id, instances by name, the family as one font. */
   castingLists: z
     .array(

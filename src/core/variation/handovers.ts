@@ -51,6 +51,23 @@ function fault(project: Project, glyph: Glyph, others: readonly Handover[], next
 
 const value = z.number().min(-FARTHEST).max(FARTHEST);
 
+/** Says whether handovers work after all other rules of the font, or before them. */
+export const setHandoversLast = defineEdit(
+  {
+    name: 'setHandoversLast',
+    does: 'Lets handovers work after all other rules, or before them',
+    reach: 'all masters',
+    args: z.object({ last: z.boolean() }),
+  },
+  (project, { last }) => {
+    const { handoversLast: _, ...settings } = project.settings;
+    return edited(
+      { ...project, settings: { ...settings, ...(last && { handoversLast: true }) } },
+      `Let handovers work ${last ? 'after' : 'before'} all other rules`,
+    );
+  },
+);
+
 /** Lets a glyph give way to another over a stretch of an axis; `index` names the handover that is changed, a new one without. */
 export const setHandover = defineEdit(
   {

@@ -4,10 +4,10 @@ import type { Glyph } from '../../../core/project/model';
 import { designEnds } from '../../../core/project/places';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { drawnAt } from '../../../core/variation/glyphAt';
-import { type Handover, jumpAt, removeHandover, setHandover } from '../../../core/variation/handovers';
+import { type Handover, jumpAt, removeHandover, setHandover, setHandoversLast } from '../../../core/variation/handovers';
 import { run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
-import { Button, IconButton, NumberField, Section } from '../../ui/parts';
+import { Button, Choice, IconButton, NumberField, Section } from '../../ui/parts';
 import { LetterAt } from './LetterAt';
 
 const SIZE = 74;
@@ -45,6 +45,24 @@ export function Handovers({ glyph }: { glyph: Glyph }) {
           </li>
         ))}
       </ul>
+      {glyph.handovers.length > 0 && (
+        <div className="mt-2">
+          <Choice
+            label="When handovers work"
+            value={project.settings.handoversLast ? 'last' : 'first'}
+            options={[
+              { value: 'first', text: 'before other rules' },
+              { value: 'last', text: 'after them' },
+            ]}
+            onChange={(when) => run((p) => setHandoversLast(p, { last: when === 'last' }))}
+          />
+          <p className="mt-1 text-[12.5px] text-quiet">
+            {project.settings.handoversLast
+              ? 'Ligatures and forms see the glyph as it was; it gives way in what they leave (rclt).'
+              : 'Ligatures and forms see the glyph that stands in (rvrn). All handovers of the family work alike.'}
+          </p>
+        </div>
+      )}
       <form
         className="mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-1.5"
         onSubmit={(e) => {

@@ -1,10 +1,14 @@
 import { axisShare } from '../../base/interpolation';
-import type { GlyphId } from '../../project/model';
+import type { GlyphId, Project } from '../../project/model';
 import { designEnds } from '../../project/places';
 import type { CastPlan } from '../plan';
 
-/** The feature of substitutions that depend on the place of a font: before all others, always on. */
-export const HANDOVER_FEATURE = 'rvrn';
+/**
+ * The feature in which glyphs give way along the axes: `rvrn` works before all others, so that other rules see the glyph that stands
+ * in; `rclt` after them, so that they have done their work (OpenType, “Registered features”). Both are always on.
+ */
+export const handoverFeature = (project: Pick<Project, 'settings'>): 'rvrn' | 'rclt' =>
+  project.settings.handoversLast ? 'rclt' : 'rvrn';
 
 /** A stretch of an axis, normalised, its ends counted in. */
 export type Condition = { axis: number; minimum: number; maximum: number };

@@ -8,15 +8,16 @@ import type { TablesSaid } from '../../features/tableBlocks';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
-import type { LanguageSystem, Lookup } from '../../opentype/layout/lists';
-import { GSUB_TYPE, singleSubtables } from '../../opentype/layout/substitutions';
+import type { LanguageSystem } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
 import type { Project } from '../../project/model';
 import type { CastPlan } from '../plan';
 import type { Varying } from '../varying';
-import { HANDOVER_FEATURE, handoverRecords } from './handoverRecords';
+import { handoverRecords } from './handoverRecords';
+import { joinedFeatures } from './joinedFeatures';
 import { joins } from './joins';
 import { definedGlyphs, markFeatures } from './marks';
+import { varyingRules } from './varyingRules';
 
 /** The tables of layout, the names that features bring, what is said of the rules, and where lookups come from. */
 export type LayoutTables = {
@@ -73,16 +74,18 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
         'attention',
       ),
     );
-  const gpos = joined(
+  const gpos = joinedFeatures(
     compiled.GPOS,
     made.filter((f) => own(f.tag)),
     scriptsOf(plan.characters.keys()),
   );
-  const handed = plan.varies && handoverRules(plan, compiled.GSUB);
+  const varying = plan.varies && varyingRules(plan, compiled.GSUB, handoverRecords(plan));
+  const moving =
+    plan.varies && varyingRules(plan, { ...gpos, ...(compiled.GPOS.varied && { varied: compiled.GPOS.varied }) });
   const bytes = {
     GDEF: definedGlyphs(plan, compiled.definitions),
-    GSUB: handed ? writeRules(handed, 'GSUB') : substitutionBytes(compiled),
-    GPOS: writeRules(gpos, 'GPOS'),
+    GSUB: varying ? writeRules(varying, 'GSUB') : substitutionBytes(compiled),
+    GPOS: writeRules(moving ?? gpos, 'GPOS'),
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
     const b = bytes[tag];
@@ -209,93 +212,4 @@ function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[
   });
   const more = compiled.faults.length - notes.length;
   return more > 0 ? [...notes, refused(`And ${more} more in the rules.`, { table: 'GSUB' }, 'attention')] : notes;
-}
-
-/** Rules with the lookups that stand in along the axes; nothing where no glyph gives way. */
-function handoverRules(plan: CastPlan, rules: CompiledTable): CompiledTable | undefined {
-  const records = handoverRecords(plan);
-  if (records.length === 0) return undefined;
-  const table = joined(rules, [{ tag: HANDOVER_FEATURE, lookups: [] }], scriptsOf(plan.characters.keys()));
-  const lookups = [...table.lookups];
-  const variations = records.map(({ conditions, subs }) => ({
-    conditions,
-    features: table.features.flatMap((f, i) => (f.tag === HANDOVER_FEATURE ? [i] : [])),
-    lookups: [
-      lookups.push({
-        type: GSUB_TYPE.single,
-        flag: 0,
-        subtables: singleSubtables(subs),
-        source: -1,
-        from: { from: 0, to: 0 },
-      }) - 1,
-    ],
-  }));
-  return { ...table, lookups, variations };
-}
-
-/** Rules of the text, and behind them features that the project makes by itself, in every system of scripts and languages. */
-function joined(
-  table: CompiledTable,
-  made: readonly { tag: string; lookups: readonly Lookup<Uint8Array>[] }[],
-  scripts: readonly string[],
-): CompiledTable {
-  if (made.length === 0) return table;
-  const lookups = [...table.lookups];
-  const features = [...table.features];
-  const added = made.map(({ tag, lookups: own }) => {
-    const at = own.map((l) => lookups.push({ ...l, source: -1, from: { from: 0, to: 0 } }) - 1);
-    return features.push({ tag, lookups: at }) - 1;
-  });
-  const missing = ['DFLT', ...scripts].filter((s) => !table.scripts.some((t) => t.tag === s));
-  /** A feature that a system has already goes on with the lookups that are added: of two of one tag only the first would hold. */
-  const grown = new Map<string, number>();
-  const goesOn = (there: number, more: number): number => {
-    const key = `${there} ${more}`;
-    const known = grown.get(key);
-    if (known !== undefined) return known;
-    const feature = features[there]!;
-    const at = features.push({ ...feature, lookups: [...feature.lookups, ...features[more]!.lookups] }) - 1;
-    grown.set(key, at);
-    return at;
-  };
-  const withAdded = <T extends { features: readonly number[] }>(system: T): T => {
-    const own = [...system.features];
-    for (const more of added) {
-      const there = own.findIndex((f) => features[f]!.tag === features[more]!.tag);
-      if (there < 0) own.push(more);
-      else own[there] = goesOn(own[there]!, more);
-    }
-    return { ...system, features: own };
-  };
-  const all = [
-    ...table.scripts.map((s) => ({
-      tag: s.tag,
-      usual: withAdded(s.usual ?? { features: [] }),
-      languages: s.languages.map((l) => ({ tag: l.tag, system: withAdded(l.system) })),
-    })),
-    ...missing.map((tag) => ({ tag, usual: { features: added }, languages: [] })),
-  ];
-  return sortedTable({ lookups, features, scripts: all.sort((a, b) => (a.tag < b.tag ? -1 : 1)) });
-}
-
-/** Features by their tags, as the specification has them, and systems with their new numbers. */
-function sortedTable({ lookups, features, scripts }: CompiledTable): CompiledTable {
-  const order = features
-    .map((_, i) => i)
-    .sort((a, b) => (features[a]!.tag === features[b]!.tag ? a - b : features[a]!.tag < features[b]!.tag ? -1 : 1));
-  const place = new Map(order.map((from, to) => [from, to]));
-  const renumbered = <T extends { required?: number; features: readonly number[] }>(s: T): T => ({
-    ...s,
-    ...(s.required !== undefined && { required: place.get(s.required)! }),
-    features: s.features.map((f) => place.get(f)!).sort((a, b) => a - b),
-  });
-  return {
-    lookups,
-    features: order.map((i) => features[i]!),
-    scripts: scripts.map((s) => ({
-      tag: s.tag,
-      ...(s.usual && { usual: renumbered(s.usual) }),
-      languages: s.languages.map((l) => ({ tag: l.tag, system: renumbered(l.system) })),
-    })),
-  };
 }

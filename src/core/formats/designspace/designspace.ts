@@ -52,6 +52,8 @@ export type Designspace = {
   sources: DesignspaceSource[];
   instances: DesignspaceInstance[];
   rules: DesignspaceRule[];
+  /** Rules work after all other substitutions, not before them. */
+  rulesLast?: boolean | undefined;
   lib: Lib;
 };
 
@@ -123,7 +125,8 @@ export function readDesignspace(text: string, file: string): Designspace {
   const rules = list('rules')
     .filter((e) => e.name === 'rule')
     .map((e) => ruleOf(e, file));
-  return { axes, sources, instances, rules, lib: isDict(lib) ? lib : {} };
+  const rulesLast = child(root, 'rules')?.attributes.processing === 'last';
+  return { axes, sources, instances, rules, ...(rulesLast && { rulesLast }), lib: isDict(lib) ? lib : {} };
 }
 
 /** A rule; conditions without a set, as older files have them, are one set. */
@@ -172,7 +175,7 @@ function stopLine(s: AxisStop): string {
   return `        <label uservalue="${numberText(s.value)}"${number('userminimum', s.minimum)}${number('usermaximum', s.maximum)} name="${escapeXml(s.name)}"${flag('elidable', s.elidable)}${flag('oldersibling', s.older)}${number('linkeduservalue', s.linked)}/>`;
 }
 
-function rulesWritten(rules: readonly DesignspaceRule[]): string[] {
+function rulesWritten({ rules, rulesLast }: Designspace): string[] {
   if (rules.length === 0) return [];
   const end = (key: string, v: number | undefined) => (v === undefined ? '' : ` ${key}="${numberText(v)}"`);
   const lines = rules.flatMap((r) => [
@@ -188,7 +191,7 @@ function rulesWritten(rules: readonly DesignspaceRule[]): string[] {
     ...r.subs.map(([from, to]) => `      <sub name="${escapeXml(from)}" with="${escapeXml(to)}"/>`),
     '    </rule>',
   ]);
-  return ['  <rules>', ...lines, '  </rules>'];
+  return [`  <rules${rulesLast ? ' processing="last"' : ''}>`, ...lines, '  </rules>'];
 }
 
 /** A designspace 5 document. */
@@ -213,7 +216,7 @@ export function writeDesignspace(space: Designspace): string {
     }
     out.push('  </axes>');
   }
-  out.push(...rulesWritten(space.rules));
+  out.push(...rulesWritten(space));
   const location = (place: Record<string, number>, indent: string) => {
     const dims = Object.entries(place).map(
       ([name, v]) => `${indent}  <dimension name="${escapeXml(name)}" xvalue="${numberText(v)}"/>`,

@@ -83,6 +83,7 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
       location: byTag(i.place),
     })),
     rules: [...partedRules(known).others, ...rulesOfHandovers(project, known.rules)],
+    ...(project.settings.handoversLast && { rulesLast: true }),
     lib: project.lib,
   };
   const unchanged = original && sameSpace(original.space, space, project);
@@ -141,6 +142,7 @@ function sameSpace(a: Designspace, b: Designspace, { glyphs, glyphOrder }: Proje
       s.sources.map((x) => JSON.stringify([x.filename, x.layer, x.layer ? '' : x.styleName, whole(x.location)])).sort(),
       s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
       [...handoversOf(s, ids)].sort(([p], [q]) => (p < q ? -1 : 1)),
+      s.rules.length > 0 && s.rulesLast === true,
       s.lib,
     ]);
   };
@@ -306,6 +308,7 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     // In the order the designspace lists them.
     masters: sources.map((s) => whole.masters.find((m) => m.id === s.id)!),
     axes: space.axes.map((a) => ({ ...a })),
+    settings: space.rulesLast ? { ...whole.settings, handoversLast: true } : whole.settings,
     instances:
       whole.instances.length > 0
         ? whole.instances

@@ -18,8 +18,8 @@ export type Lookup<S> = { type: number; flag: number; markFilteringSet?: number;
 /** Where on the axes, normalised, some features lead to other lookups: the first record whose conditions all hold counts. */
 export type FeatureVariation = {
   conditions: readonly { axis: number; minimum: number; maximum: number }[];
-  features: readonly number[];
-  lookups: readonly number[];
+  /** All lookups that a feature leads to there, by its number. */
+  features: readonly { feature: number; lookups: readonly number[] }[];
 };
 export type LayoutLists<S> = {
   scripts: readonly ScriptRecord[];
@@ -237,11 +237,24 @@ function conditionSet(conditions: FeatureVariation['conditions']): Uint8Array {
   return out.toBytes();
 }
 
-function substituted({ features, lookups }: FeatureVariation): Uint8Array {
-  const feature = writeFeature({ tag: '', lookups });
-  const out = new Writer().uint16(1).uint16(0).uint16(features.length);
-  for (const f of [...features].sort((a, b) => a - b)) out.uint16(f).uint32(6 + features.length * 6);
-  return out.raw(feature).toBytes();
+function substituted({ features }: FeatureVariation): Uint8Array {
+  const sorted = [...features].sort((a, b) => a.feature - b.feature);
+  const tables = sorted.map(({ lookups }) => writeFeature({ tag: '', lookups: [...lookups].sort((a, b) => a - b) }));
+  const out = new Writer().uint16(1).uint16(0).uint16(sorted.length);
+  let at = 6 + sorted.length * 6;
+  const offsets = new Map<string, number>();
+  const apart: Uint8Array[] = [];
+  sorted.forEach(({ feature }, i) => {
+    const key = tables[i]!.join();
+    const known = offsets.get(key);
+    out.uint16(feature).uint32(known ?? at);
+    if (known !== undefined) return;
+    offsets.set(key, at);
+    apart.push(tables[i]!);
+    at += tables[i]!.length;
+  });
+  for (const t of apart) out.raw(t);
+  return out.toBytes();
 }
 
 /**
