@@ -11,6 +11,7 @@ await build({
     wendril: join(root, 'src/cli/main.ts'),
     server: join(root, 'src/server/main.ts'),
     scanSheet: join(root, 'src/server/scanSheet.ts'),
+    castThread: join(root, 'src/cli/castThread.ts'),
   },
   outdir: join(root, 'build'),
   bundle: true,

@@ -24,6 +24,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'core/fontnames': ['core/base', 'core/opentype', 'core/project', 'core/fontfacts'],
   'core/casting': [
     'core/base',
+    'core/coverage',
     'core/geometry',
     'core/opentype',
     'core/features',

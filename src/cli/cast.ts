@@ -1,44 +1,108 @@
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { textOf } from '../core/base/text';
 import { allLists, thingsOfList } from '../core/casting/lists';
-import { castOutputs, FORMATS, type Format, type OutputOptions } from '../core/casting/outputs';
+import { FORMATS, type Format, PLAIN_TERMS } from '../core/casting/outputs';
 import { type CastThing, thingsOf } from '../core/casting/things';
-import type { Project } from '../core/project/model';
-import { parsed, tellNotes } from './arguments';
+import { EMBEDDING, type Embedding } from '../core/project/masterFacts';
+import type { CastTerms, Project } from '../core/project/model';
+import { numberOf, parsed, tellNotes } from './arguments';
+import { castInJobs } from './castJobs';
 import { CliError } from './problem';
 import { progressOf } from './progress';
-import { openInput } from './source';
+import { openInput, readFile } from './source';
 import { put } from './writing';
 
 const OPTIONS = {
   out: { type: 'string' },
   format: { type: 'string', default: 'otf,ttf,woff2' },
-  'keep-overlaps': { type: 'boolean', default: false },
-  blanks: { type: 'boolean', default: false },
   masters: { type: 'string' },
   instances: { type: 'string' },
   variable: { type: 'boolean', default: false },
   list: { type: 'string' },
+  'keep-overlaps': { type: 'boolean' },
+  blanks: { type: 'boolean' },
+  glyphs: { type: 'string' },
+  languages: { type: 'string' },
+  without: { type: 'string' },
+  unhinted: { type: 'boolean' },
+  symbol: { type: 'boolean' },
+  embedding: { type: 'string' },
+  lines: { type: 'string' },
+  'must-agree': { type: 'boolean' },
+  parts: { type: 'boolean' },
+  jobs: { type: 'string' },
+  json: { type: 'boolean', default: false },
 } as const;
 
 type Values = ReturnType<typeof parsed<typeof OPTIONS>>['values'];
+type Choice = { formats: Format[]; things: CastThing[]; terms: CastTerms };
 
-/** What is cast and how: by a list of the project, or by what is asked for one by one. */
-function wanted(project: Project, values: Values, formats: Format[]): Omit<OutputOptions, 'progress'> {
+/** What is cast and how: by a list of the project, or by what is asked for one by one; terms that are asked for are added to a list’s. */
+function wanted(project: Project, values: Values, formats: Format[]): Choice {
   if (values.list === undefined)
-    return {
-      formats,
-      things: thingsWanted(project, values),
-      keepOverlaps: values['keep-overlaps'],
-      blanks: values.blanks,
-    };
+    return { formats, things: thingsWanted(project, values), terms: { ...PLAIN_TERMS, ...termsOf(values) } };
   const lists = allLists(project);
   const list = lists.find((l) => l.name === values.list);
   if (!list)
     throw new CliError(`There is no casting list “${values.list}”; there are ${lists.map((l) => l.name).join(', ')}.`);
   const { gone, ...choice } = thingsOfList(project, list);
   tellNotes(gone.map((g) => `The list names ${g}, which is not in the project any more.`));
-  return choice;
+  return { ...choice, terms: { ...choice.terms, ...termsOf(values) } };
+}
+
+/** The terms that are asked for. */
+function termsOf(values: Values): Partial<CastTerms> {
+  const words = (list: string) =>
+    list
+      .split(',')
+      .map((w) => w.trim())
+      .filter(Boolean);
+  const { glyphs: list, languages, embedding, lines } = values;
+  return {
+    ...(values['keep-overlaps'] && { keepOverlaps: true }),
+    ...(values.blanks && { blanks: true }),
+    ...((list !== undefined || languages !== undefined) && {
+      glyphs: { ...(list !== undefined && { list }), ...(languages !== undefined && { languages: words(languages) }) },
+    }),
+    ...(values.without !== undefined && { without: words(values.without) }),
+    ...(values.unhinted && { unhinted: true }),
+    ...(values.symbol && { symbol: true }),
+    ...(embedding !== undefined && { embedding: embeddingOf(embedding) }),
+    ...(lines !== undefined && { lines: linesOf(words(lines)) }),
+    ...(values['must-agree'] && { mustAgree: true }),
+    ...(values.parts && { parts: true }),
+  };
+}
+
+function embeddingOf(word: string): Embedding {
+  const found = EMBEDDING.find((e) => e.value === word.toLowerCase());
+  if (found) return found.value;
+  throw new CliError(
+    `--embedding “${word}” is not known; choose from ${EMBEDDING.map((e) => `${e.value} (${e.title.toLowerCase()})`).join(', ')}.`,
+  );
+}
+
+function linesOf(words: readonly string[]): NonNullable<CastTerms['lines']> {
+  const [ascender, descender, gap, ...more] = words.map((w) => numberOf('lines', w, -32768, 32767));
+  if (ascender === undefined || descender === undefined || gap === undefined || more.length > 0 || gap < 0)
+    throw new CliError('--lines takes ascender, descender and gap in font units: 950,-250,0.');
+  return { ascender, descender, gap };
+}
+
+/** A project with the text that `--glyphs` names as a list of its own, where it is a file and no list. */
+function withGlyphList(project: Project, name: string | undefined): Project {
+  const lists = project.settings.lists ?? [];
+  if (name === undefined || lists.some((l) => l.name === name)) return project;
+  if (!existsSync(name)) {
+    const known = lists.map((l) => l.name).join(', ');
+    throw new CliError(
+      `“${name}” is neither a list of the project nor a file${known === '' ? '' : `; its lists are ${known}`}.`,
+    );
+  }
+  const { text, note } = textOf(readFile(name), name);
+  if (note) tellNotes([note]);
+  return { ...project, settings: { ...project.settings, lists: [...lists, { name, text }] } };
 }
 
 type Wanted = { masters?: string | undefined; instances?: string | undefined; variable: boolean };
@@ -72,7 +136,7 @@ function named(list: string | undefined, of: readonly { name: string }[], what: 
     });
 }
 
-/** `wendril cast`: writes one file per master and format into a folder, and their paths to standard output. */
+/** `wendril cast`: writes one file per font and format into a folder, and their paths to standard output. */
 export async function cast(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
   const [source, ...more] = positionals;
@@ -81,23 +145,31 @@ export async function cast(args: readonly string[]): Promise<void> {
   const formats = values.format.split(',').map((f) => f.trim().toLowerCase());
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
-  const { project, notes } = await openInput(source);
+  const jobs = values.jobs === undefined ? undefined : Math.round(numberOf('jobs', values.jobs, 1, 64));
+  const { project: opened, notes } = await openInput(source);
   tellNotes(notes);
-  const result = await castOutputs(project, {
-    ...wanted(project, values, formats as Format[]),
-    progress: progressOf('Casting'),
-  });
+  const project = withGlyphList(opened, values.glyphs);
+  const choice = wanted(project, values, formats as Format[]);
+  const result = await castInJobs(project, choice, { jobs, progress: progressOf('Casting') });
   if (!result.ok) throw new CliError(result.reason);
+  const files = result.value;
   try {
     mkdirSync(values.out, { recursive: true });
-    for (const file of result.value) {
+    for (const file of files) {
       const path = join(values.out, file.fileName);
       put(path, file.bytes);
-      process.stdout.write(`${path}\n`);
+      if (!values.json) process.stdout.write(`${path}\n`);
     }
   } catch (error) {
     if (error instanceof CliError) throw error;
     throw new CliError(`The fonts cannot be written to ${values.out} (${(error as NodeJS.ErrnoException).code}).`);
   }
-  tellNotes([...new Set(result.value.flatMap((f) => f.font.notes.map((n) => n.reason)))]);
+  if (values.json) {
+    const told = files.map(({ bytes, fileName, ...facts }) => ({
+      path: join(values.out!, fileName),
+      bytes: bytes.length,
+      ...facts,
+    }));
+    process.stdout.write(`${JSON.stringify({ files: told }, undefined, 2)}\n`);
+  } else tellNotes([...new Set(files.flatMap((f) => f.notes))]);
 }

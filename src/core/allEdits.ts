@@ -37,6 +37,7 @@ import './tidying/operations';
 import './variation/blendWith';
 import './variation/familyEdits';
 import './variation/handovers';
+import './project/styleNameEdits';
 import './variation/kinks';
 import './variation/mending';
 import './variation/takenMaster';

@@ -1,12 +1,14 @@
 import type { Finding } from '../core/base/finding';
 import type { Result } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
-import { castOutputs, type Format } from '../core/casting/outputs';
+import { fingerprintOf } from '../core/casting/fingerprint';
+import { castOutputs, type Format, plannedFiles } from '../core/casting/outputs';
 import type { CastThing } from '../core/casting/things';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/project/projectFile';
-import type { Project } from '../core/project/model';
+import { tableSizes } from '../core/opentype/sfnt';
+import type { CastTerms, Project } from '../core/project/model';
 
 import type { ProofInput } from './proof';
 import { storedProject } from './stored';
@@ -26,9 +28,13 @@ export type CastFile = {
   checks: Finding[];
   /** What is left out, or otherwise than one might expect. */
   notes: readonly string[];
+  /** Bytes of each table of the font, unpacked. */
+  tables: Readonly<Record<string, number>>;
+  /** The characters of a font that is a part of one, as style sheets write them. */
+  range?: string;
 };
 
-export type CastChoice = { formats: Format[]; things: CastThing[]; keepOverlaps: boolean; blanks: boolean };
+export type CastChoice = { formats: Format[]; things: CastThing[]; terms: CastTerms };
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
@@ -61,6 +67,12 @@ export const filesService = {
     return found.ok ? filesService.cast(found.value, choice, progress) : found;
   },
 
+  /** What a project is like, to tell later what has changed. */
+  fingerprint: fingerprintOf,
+
+  /** Names of the files that a choice comes to; refused where two are alike. */
+  planned: (project: Project, choice: CastChoice): Promise<Result<string[]>> => plannedFiles(project, choice),
+
   async cast(
     project: Project,
     choice: CastChoice,
@@ -69,14 +81,13 @@ export const filesService = {
     const result = await castOutputs(project, {
       formats: choice.formats,
       things: choice.things,
-      keepOverlaps: choice.keepOverlaps,
-      blanks: choice.blanks,
+      terms: choice.terms,
       progress,
     });
     if (!result.ok) return result;
     return {
       ok: true,
-      value: result.value.map(({ font, ...file }) => ({
+      value: result.value.map(({ font, said, ...file }) => ({
         ...file,
         glyphs: font.glyphIds.length,
         codePoints: font.glyphIds.flatMap((id) => project.glyphs[id]?.unicodes ?? []),
@@ -84,7 +95,8 @@ export const filesService = {
         quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
         kerningPairs: font.kerningPairs,
         checks: checkFont(font.bytes),
-        notes: font.notes.map((n) => n.reason),
+        notes: [...font.notes.map((n) => n.reason), ...said],
+        tables: tableSizes(font.bytes),
       })),
     };
   },

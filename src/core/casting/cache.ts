@@ -29,9 +29,16 @@ export class CastCache {
     return this.rules.value as T;
   }
 
-  cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
-    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, String(unitsPerEm), () =>
-      cffShape(drawing, source, keepOverlaps, unitsPerEm),
+  cffShape(
+    drawing: Drawing,
+    source: DrawingSource,
+    keepOverlaps: boolean,
+    unitsPerEm: number,
+    hinted = true,
+  ): CffShape {
+    const key = `${unitsPerEm}${hinted ? '' : ' unhinted'}`;
+    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, key, () =>
+      cffShape(drawing, source, keepOverlaps, unitsPerEm, hinted),
     );
   }
 

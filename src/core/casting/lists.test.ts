@@ -33,8 +33,13 @@ test('a choice is kept under a name, comes back as it was, and tells what is gon
   const choice = {
     formats: ['ttf' as const],
     things: [all.masters[2]!, all.instances[6]!, ...all.variable],
-    keepOverlaps: true,
-    blanks: false,
+    terms: {
+      keepOverlaps: true,
+      blanks: false,
+      without: ['liga'],
+      glyphs: { languages: ['pl'] },
+      embedding: 'view' as const,
+    },
   };
   const kept = keepCastingList(demo, { list: listOfThings(demo, ' Proofs ', choice) });
   if (!kept.ok) throw new Error(kept.reason);

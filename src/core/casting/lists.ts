@@ -1,5 +1,5 @@
 import type { CastingList } from '../project/castingLists';
-import type { Project } from '../project/model';
+import { type CastTerms, castTermsSchema, type Project } from '../project/model';
 import { FORMATS, type Format } from './outputs';
 import { type CastThing, thingsOf } from './things';
 
@@ -7,8 +7,7 @@ import { type CastThing, thingsOf } from './things';
 export type ListedThings = {
   formats: Format[];
   things: CastThing[];
-  keepOverlaps: boolean;
-  blanks: boolean;
+  terms: CastTerms;
   /** Names of masters and instances that the project has no more. */
   gone: string[];
 };
@@ -23,8 +22,7 @@ export function thingsOfList(project: Project, list: CastingList): ListedThings 
       ...instances.flatMap(({ at }) => (at < 0 ? [] : [{ instance: at }])),
       ...(list.variable ? thingsOf(project).variable : []),
     ],
-    keepOverlaps: list.keepOverlaps,
-    blanks: list.blanks,
+    terms: castTermsSchema.parse(list),
     gone: [...masters.flatMap((m) => (m.there ? [] : [m.id])), ...instances.flatMap((i) => (i.at < 0 ? [i.name] : []))],
   };
 }
@@ -33,7 +31,7 @@ export function thingsOfList(project: Project, list: CastingList): ListedThings 
 export function listOfThings(
   project: Project,
   name: string,
-  choice: { formats: readonly Format[]; things: readonly CastThing[]; keepOverlaps: boolean; blanks: boolean },
+  choice: { formats: readonly Format[]; things: readonly CastThing[]; terms: CastTerms },
 ): CastingList {
   return {
     name,
@@ -41,8 +39,7 @@ export function listOfThings(
     masters: choice.things.flatMap((t) => ('master' in t ? [t.master] : [])),
     instances: choice.things.flatMap((t) => ('instance' in t ? (project.instances[t.instance]?.name ?? []) : [])),
     variable: choice.things.some((t) => 'variable' in t),
-    keepOverlaps: choice.keepOverlaps,
-    blanks: choice.blanks,
+    ...choice.terms,
   };
 }
 

@@ -1,70 +1,103 @@
 import { type Result, refused, success } from '../base/result';
 import { toWoff2 } from '../fontfacts/webfont';
 import { toWoff } from '../opentype/woff';
-import type { Project } from '../project/model';
+import type { CastTerms, Project } from '../project/model';
 import { CastCache } from './cache';
 import { type CastFont, castFont } from './font';
 import type { Flavour } from './plan';
+import { subsetOf } from './subset';
+import { onTerms } from './terms';
 import { type CastThing, distinctThings, namesOfThing, placeOfThing } from './things';
+import { type WebPart, webParts } from './webParts';
 
 export const FORMATS = ['otf', 'ttf', 'woff', 'woff2'] as const;
 export type Format = (typeof FORMATS)[number];
 
-export type OutputFile = { fileName: string; format: Format; thing: CastThing; bytes: Uint8Array; font: CastFont };
+export type OutputFile = {
+  fileName: string;
+  format: Format;
+  thing: CastThing;
+  bytes: Uint8Array;
+  font: CastFont;
+  /** The characters of a font that is a part of one, as style sheets write them. */
+  range?: string;
+  /** What is otherwise than one might expect, as the terms have it. */
+  said: readonly string[];
+};
 export type OutputOptions = {
   formats: readonly Format[];
   /** What fonts are made of: masters, instances, designs as they vary. */
   things: readonly CastThing[];
-  keepOverlaps?: boolean;
-  /** Characters that are not drawn stand as blanks. */
-  blanks?: boolean;
+  terms?: CastTerms;
   cache?: CastCache;
   progress?: (done: number, total: number, now: string) => void;
   cancelled?: () => boolean;
 };
 
+/** A font as it is, without terms of its own. */
+export const PLAIN_TERMS: CastTerms = { keepOverlaps: false, blanks: false };
+
+type Wanted = { thing: CastThing; format: Format; name: string; part?: WebPart };
+
+/** What is made, file by file; web fonts in parts where that is asked for and there is more than one. */
+function wantedFiles(project: Project, { things, formats, terms = PLAIN_TERMS }: OutputOptions): Wanted[] {
+  const parts = terms.parts ? webParts(project) : [];
+  return distinctThings(project, things).flatMap((thing) => {
+    const name = namesOfThing(project, thing)?.fileName ?? '';
+    return formats.flatMap((format): Wanted[] =>
+      format.startsWith('woff') && parts.length > 1
+        ? parts.map((part) => ({ thing, format, name: `${name}-${part.name}`, part }))
+        : [{ thing, format, name }],
+    );
+  });
+}
+
+/** Names of the files that would be made, in their order; refused where two would be of one name, or the terms cannot be met. */
+export async function plannedFiles(whole: Project, options: OutputOptions): Promise<Result<string[]>> {
+  const prepared = await onTerms(whole, options.terms ?? PLAIN_TERMS);
+  if (!prepared.ok) return prepared;
+  const wanted = wantedFiles(prepared.value.project, options);
+  const names = wanted.map(({ name, format }) => `${name}.${format}`);
+  const low = names.map((n) => n.toLowerCase());
+  const twice = names.find((_, i) => low.indexOf(low[i]!) !== i);
+  return twice ? refused(`Two fonts would be ${twice}; choose one of them, or give one another name.`) : success(names);
+}
+
 /**
  * Every file asked for, one per thing and format. WOFF and WOFF2 hold the TrueType font. Stops with a sentence at the first refusal; two
  * files of one name are refused before anything is made.
  */
-export async function castOutputs(project: Project, options: OutputOptions): Promise<Result<OutputFile[]>> {
-  const {
-    formats,
-    things,
-    keepOverlaps = false,
-    blanks = false,
-    cache = new CastCache(),
-    progress,
-    cancelled,
-  } = options;
-  const wanted = distinctThings(project, things).flatMap((thing) =>
-    formats.map((format) => ({ thing, format, name: namesOfThing(project, thing)?.fileName ?? '' })),
-  );
-  const names = wanted.map(({ name, format }) => `${name}.${format}`.toLowerCase());
-  const twice = wanted.find((_, i) => names.indexOf(names[i]!) !== i);
-  if (twice)
-    return refused(`Two fonts would be ${twice.name}.${twice.format}; choose one of them, or give one another name.`);
+export async function castOutputs(whole: Project, options: OutputOptions): Promise<Result<OutputFile[]>> {
+  const { terms = PLAIN_TERMS, cache = new CastCache(), progress, cancelled } = options;
+  const prepared = await onTerms(whole, terms);
+  if (!prepared.ok) return prepared;
+  const { project, said } = prepared.value;
+  const names = await plannedFiles(whole, options);
+  if (!names.ok) return names;
+  const wanted = wantedFiles(project, options);
   const files: OutputFile[] = [];
   const fonts = new Map<string, CastFont>();
-  for (const { thing, format, name } of wanted) {
+  for (const { thing, format, name, part } of wanted) {
     if (cancelled?.()) return refused('Casting was cancelled.');
     const flavour: Flavour = format === 'otf' ? 'otf' : 'ttf';
     progress?.(files.length, wanted.length, `${name}, ${format.toUpperCase()}`);
-    const key = JSON.stringify([thing, flavour]);
+    const key = JSON.stringify([thing, flavour, part?.name]);
     let font = fonts.get(key);
     if (!font) {
-      const from = placeOfThing(project, thing);
+      const from = placeOfThing(part ? subsetOf(project, part.has) : project, thing);
       if (!from) return refused('What was to be cast is no longer in the project.');
       const { place, variable } = from;
-      const result = castFont(from.project, { flavour, place, variable, keepOverlaps, blanks, cache });
+      const { keepOverlaps, blanks, without, unhinted, mustAgree } = terms;
+      const own = { keepOverlaps, blanks, without, unhinted, mustAgree };
+      const result = castFont(from.project, { flavour, place, variable, ...own, cache });
       if (!result.ok) return result;
       font = result.value;
       // Only the font at hand is needed again, for its other formats.
-      fonts.clear();
+      if (!part) fonts.clear();
       fonts.set(key, font);
     }
     const bytes = format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
-    files.push({ fileName: `${name}.${format}`, format, thing, bytes, font });
+    files.push({ fileName: `${name}.${format}`, format, thing, bytes, font, said, ...(part && { range: part.range }) });
   }
   progress?.(wanted.length, wanted.length, '');
   return success(files);

@@ -43,6 +43,12 @@ export type CastOptions = {
   only?: ReadonlySet<GlyphId>;
   /** Characters that are not drawn in any master stand in the font as blanks, instead of being left to other fonts. */
   blanks?: boolean;
+  /** Features that are left out, by their tags. */
+  without?: readonly string[] | undefined;
+  /** Without alignment zones and stems. */
+  unhinted?: boolean | undefined;
+  /** Refuses a font between masters or over all of them while glyphs do not agree, instead of keeping one master’s drawing. */
+  mustAgree?: boolean | undefined;
 };
 
 export type Entry = { glyph: Glyph; drawing: Drawing; advance: number };
@@ -61,6 +67,9 @@ export type CastPlan = {
   flavour: Flavour;
   keepOverlaps: boolean;
   compact: boolean;
+  hinted: boolean;
+  /** Features that are left out. */
+  without: ReadonlySet<string>;
   cache: CastCache;
   /** Every glyph has its outline; else the font is only for setting a line with. */
   whole: boolean;
@@ -93,11 +102,14 @@ function blankOf(drawing: Drawing): Drawing {
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
   const { leaveOut = false, blanks: asBlanks = false, only, variable = false } = options;
-  const { project, masterId, notes } = variable ? varyingFrom(whole, place) : atPlace(whole, place);
+  const { without = [], unhinted = false, mustAgree = false } = options;
+  const { project, masterId, stuck } = variable ? varyingFrom(whole, place) : atPlace(whole, place);
+  if (mustAgree && stuck.length > 0) refuse(disagreement(stuck));
+  const notes = stuck.length > 0 ? [stuckNote(stuck)] : [];
   const varies = variable ? new Varying(project) : undefined;
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
-  const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm);
+  const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm, !unhinted);
   const undrawn = asBlanks ? new Set<GlyphId>() : undrawnCharacters(project);
   if (undrawn.size > 0) notes.push(undrawnNote(project, [...undrawn]));
   const cast = castOrder(project, masterId).filter((e) => !undrawn.has(e.glyph.id));
@@ -118,6 +130,8 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     flavour,
     keepOverlaps: keepOverlaps || variable,
     compact,
+    hinted: !unhinted,
+    without: new Set(without),
     cache,
     whole: only === undefined,
     entries,
@@ -182,16 +196,18 @@ function breakdown(entry: Entry, make: (entry: Entry) => unknown): Refusal | und
 }
 
 /** The project as it varies from a master; glyphs that do not agree are named. */
-function varyingFrom(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
+function varyingFrom(project: Project, place: CastPlace): { project: Project; masterId: MasterId; stuck: string[] } {
   if (!('master' in place)) return refuse('A font that varies begins at a master.');
   const stuck = glyphsInOrder(project).filter(
     (g) =>
       g.cast &&
       !sameStructure([...project.masters.map((m) => drawingOf(g, m.id)), ...g.waypoints.map((w) => w.drawing)]),
   );
-  const notes = stuck.length > 0 ? [stuckNote(stuck.map((g) => g.name))] : [];
-  return { project, masterId: place.master, notes };
+  return { project, masterId: place.master, stuck: stuck.map((g) => g.name) };
 }
+
+const disagreement = (stuck: readonly string[]): string =>
+  `The masters do not agree in ${stuck.length === 1 ? 'one glyph' : `${stuck.length} glyphs`}: ${listed(stuck, 24)}. Masters, Agreement, shows how they differ and mends most.`;
 
 const stuckNote = (stuck: readonly string[]): Refusal =>
   refused(
@@ -201,16 +217,18 @@ const stuckNote = (stuck: readonly string[]): Refusal =>
   );
 
 /** The project with a master at the place: as it is, or the one that lies between the masters. */
-function atPlace(project: Project, place: CastPlace): { project: Project; masterId: MasterId; notes: Refusal[] } {
+function atPlace(
+  project: Project,
+  place: CastPlace,
+): { project: Project; masterId: MasterId; stuck: readonly string[] } {
   if ('master' in place) {
     const at = masterOf(project, place.master)?.place ?? {};
-    return { project: handedOver(project, project, at), masterId: place.master, notes: [] };
+    return { project: handedOver(project, project, at), masterId: place.master, stuck: [] };
   }
   const made = instanceAt(project, place.design, place.name);
-  const notes = made.stuck.length > 0 ? [stuckNote(made.stuck)] : [];
   const { info } = place;
   const own = info ? { ...made.project, masters: made.project.masters.map((m) => ({ ...m, info })) } : made.project;
-  return { project: own, masterId: own.masters[0]!.id, notes };
+  return { project: own, masterId: own.masters[0]!.id, stuck: made.stuck };
 }
 
 /** The glyphs a font is made of: `.notdef` first (drawn here if the project has none), then the cast ones in order. */

@@ -72,7 +72,13 @@ function counterClockwise(contours: readonly Contour[]): readonly Contour[] {
 }
 
 /** A glyph as a charstring without its width. Coordinates are rounded here, once. */
-export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean, unitsPerEm: number): CffShape {
+export function cffShape(
+  drawing: Drawing,
+  source: DrawingSource,
+  keepOverlaps: boolean,
+  unitsPerEm: number,
+  hinted = true,
+): CffShape {
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
   const box = emptyBox();
   const out: CffContour[] = [];
@@ -88,7 +94,7 @@ export function cffShape(drawing: Drawing, source: DrawingSource, keepOverlaps: 
     drawnCurves.push(curves);
     out.push({ x: first[0]!, y: first[1]!, segments: drawn.map((c) => c.slice(2)) });
   }
-  const stems = stemHints(drawnCurves, unitsPerEm);
+  const stems = hinted ? stemHints(drawnCurves, unitsPerEm) : { horizontal: [], vertical: [] };
   return { kind: 'cff', body: writeCharstring(out, undefined, stems), box, stems, overlapFailed };
 }
 

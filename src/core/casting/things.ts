@@ -35,9 +35,10 @@ export function instanceInfo(project: Project, instance: Instance): Lib {
   const weightClass = instance.weightClass ?? (weight && Math.round(toUser(weight, there.wght!)));
   if (weightClass !== undefined && weightClass >= 1 && weightClass <= 1000) info.openTypeOS2WeightClass = weightClass;
   if (instance.widthClass !== undefined) info.openTypeOS2WidthClass = instance.widthClass;
+  Object.assign(info, instance.names);
   if (instance.styleLink) {
     info.styleMapStyleName = instance.styleLink;
-    info.styleMapFamilyName = project.family.name;
+    info.styleMapFamilyName = instance.names?.styleMapFamilyName ?? project.family.name;
   }
   return info;
 }

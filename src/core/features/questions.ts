@@ -5,6 +5,7 @@ import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
 import type { Compiled, CompiledTable } from './compile';
 import type { DraftLookup } from './lookups';
+import { reachedBy, replacements } from './reach';
 import { isAlphabet, scriptsOf } from './scripts';
 import type { SectionText } from './sections';
 
@@ -101,37 +102,10 @@ const spoken = (system: string): string => {
 
 /** Glyphs that some text leads to, whatever features it is set with: those with characters, and what rules make of them. */
 function reachedGlyphs({ project, compiled, names }: Asked): ReadonlySet<number> {
-  const reached = new Set<number>();
-  names.forEach((name, i) => {
-    if (name === '.notdef' || (glyphNamed(project, name)?.unicodes.length ?? 0) > 0) reached.add(i);
-  });
-  const subs = compiled.drafts.filter((l) => l.table === 'GSUB');
-  for (let before = -1; before !== reached.size; ) {
-    before = reached.size;
-    for (const l of subs)
-      for (const [from, to] of replacements(l))
-        if (from.every((g) => reached.has(g))) for (const g of to) reached.add(g);
-  }
-  return reached;
-}
-
-/** What a lookup makes of what, contexts aside. */
-function* replacements(l: DraftLookup): Generator<readonly [from: readonly number[], to: readonly number[]]> {
-  for (const p of l.parts)
-    switch (p.kind) {
-      case 'single':
-        for (const [g, to] of p.by) yield [[g], [to]];
-        break;
-      case 'multiple':
-      case 'alternate':
-        for (const [g, to] of p.by) yield [[g], to];
-        break;
-      case 'ligature':
-        for (const { parts, to } of p.ligatures) yield [parts, [to]];
-        break;
-      case 'reverse':
-        for (const { by } of p.rules) for (const [g, to] of by) yield [[g], [to]];
-    }
+  const begun = names.flatMap((name, i) =>
+    name !== '.notdef' && (glyphNamed(project, name)?.unicodes.length ?? 0) > 0 ? [i] : [],
+  );
+  return reachedBy(compiled.drafts, begun);
 }
 
 function unreached({ project, names }: Asked, reached: ReadonlySet<number>): Question[] {

@@ -77,6 +77,10 @@ export function faceOffsets(bytes: Uint8Array): number[] {
   return Array.from({ length: count }, () => from.uint32());
 }
 
+/** Bytes of each table of a font, by tag in their order. */
+export const tableSizes = (bytes: Uint8Array): Record<string, number> =>
+  Object.fromEntries([...readSfnt(bytes).tables].map(([tag, table]) => [tag, table.length]));
+
 /** The tables of a font file, as views into its bytes. Refuses what is not a font or is cut short. */
 export function readSfnt(bytes: Uint8Array, start = 0): Sfnt {
   const from = new Reader(bytes, 'font directory');

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { defineEdit, edited } from './edit';
 import type { Entry } from './history';
-import type { GlyphId } from './model';
+import { type GlyphId, settingsSchema } from './model';
+
+/** Castings beyond this are forgotten, the oldest first. */
+const MOST_CASTINGS = 12;
 
 /** What changed since a time, made of the history. */
 
@@ -34,7 +37,20 @@ export const noteCast = defineEdit(
     name: 'noteCast',
     does: 'Notes when fonts were cast',
     reach: 'no master',
-    args: z.object({ at: z.number().min(0).max(1e14).describe('milliseconds since 1970') }),
+    args: z.object({
+      at: z.number().min(0).max(1e14).describe('milliseconds since 1970'),
+      casting: settingsSchema.shape.castings.unwrap().unwrap().element.optional(),
+      print: settingsSchema.shape.castPrint,
+    }),
   },
-  (project, { at }) => edited({ ...project, settings: { ...project.settings, castAt: at } }, 'Noted the cast'),
+  (project, { at, casting, print }) => {
+    const castings = casting && [...(project.settings.castings ?? []), casting].slice(-MOST_CASTINGS);
+    const settings = {
+      ...project.settings,
+      castAt: at,
+      ...(castings && { castings }),
+      ...(print && { castPrint: print }),
+    };
+    return edited({ ...project, settings }, 'Noted the cast');
+  },
 );

@@ -133,11 +133,31 @@ export const setStyleLink = defineEdit(
 
 /** What the font allows of embedding, by the bit of OS/2 fsType; `free` sets none. */
 export const EMBEDDING = [
-  { value: 'free', title: 'Installable', bits: [] },
-  { value: 'edit', title: 'Editable documents', bits: [3] },
-  { value: 'view', title: 'Print and preview', bits: [2] },
-  { value: 'none', title: 'Not without consent', bits: [1] },
-] as const satisfies readonly { value: string; title: string; bits: readonly number[] }[];
+  {
+    value: 'free',
+    title: 'Installable',
+    bits: [],
+    what: 'Documents may carry the font, and it may be installed from them.',
+  },
+  {
+    value: 'edit',
+    title: 'Editable documents',
+    bits: [3],
+    what: 'Documents that carry the font may be changed with it.',
+  },
+  {
+    value: 'view',
+    title: 'Print and preview',
+    bits: [2],
+    what: 'Documents that carry the font may be read and printed.',
+  },
+  {
+    value: 'none',
+    title: 'Not without consent',
+    bits: [1],
+    what: 'Documents may not carry the font; many programs obey and leave it out of PDF.',
+  },
+] as const satisfies readonly { value: string; title: string; bits: readonly number[]; what: string }[];
 export type Embedding = (typeof EMBEDDING)[number]['value'];
 
 /** What a master's font says of embedding; other bits that a source may have set are left out of sight. */

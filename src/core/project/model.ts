@@ -224,6 +224,8 @@ const instance = z.object({
   weightClass: z.number().optional(),
   widthClass: z.number().optional(),
   fileName: z.string().optional(),
+  /** Names that are set outright instead of following from family and style, by the facts of sources that hold them. */
+  names: z.record(z.string(), z.string()).optional(),
 });
 
 const family = z.object({
@@ -278,6 +280,42 @@ const picture = z.object({
 });
 export type Picture = Readonly<z.infer<typeof picture>>;
 
+/** How fonts are made, apart from what they are made of. What is absent is as the project has it. */
+const castTerms = z.object({
+  keepOverlaps: z.boolean(),
+  /** Characters that are not drawn stand as blanks. */
+  blanks: z.boolean(),
+  /** Only the characters of a list of the project, of languages (BCP 47 codes), and what rules make of them. */
+  glyphs: z
+    .object({
+      list: z.string().max(200).optional(),
+      languages: z.array(z.string().max(40)).max(400).readonly().optional(),
+    })
+    .optional(),
+  /** Features that are left out, by their tags. */
+  without: z.array(z.string().max(4)).max(200).readonly().optional(),
+  /** Without alignment zones and stems. */
+  unhinted: z.boolean().optional(),
+  /** Characters stand where symbol fonts have them. */
+  symbol: z.boolean().optional(),
+  /** What documents may do with the font (OpenType, “fsType”). */
+  embedding: z.enum(['free', 'edit', 'view', 'none']).optional(),
+  /** Line metrics instead of those of the masters, in font units. */
+  lines: z
+    .object({
+      ascender: z.number().min(-32768).max(32767),
+      descender: z.number().min(-32768).max(32767),
+      gap: z.number().min(0).max(32767),
+    })
+    .optional(),
+  /** Nothing is made while glyphs of different masters do not agree. */
+  mustAgree: z.boolean().optional(),
+  /** Web fonts are cut into files for ranges of characters. */
+  parts: z.boolean().optional(),
+});
+export const castTermsSchema = castTerms;
+export type CastTerms = z.infer<typeof castTerms>;
+
 const settings = z.object({
   nudge: z.tuple([z.number(), z.number(), z.number()]).readonly(),
   grid: z.number(),
@@ -297,19 +335,47 @@ const settings = z.object({
   partner: z.object({ id: z.string().max(80), name: z.string().max(400) }).optional(),
   /** When fonts were cast last, in milliseconds since 1970. */
   castAt: z.number().optional(),
+  /** Fonts that were cast, the newest last: what was made, and how large. */
+  castings: z
+    .array(
+      z.object({
+        at: z.number(),
+        version: z.string(),
+        files: z
+          .array(
+            z.object({
+              name: z.string(),
+              bytes: z.number(),
+              glyphs: z.number(),
+              pairs: z.number(),
+              tables: z.record(z.string(), z.number()),
+            }),
+          )
+          .readonly(),
+        more: z.number(),
+      }),
+    )
+    .readonly()
+    .optional(),
+  /** What glyphs, kerning and rules were like when fonts were cast last, a number for each. */
+  castPrint: z
+    .object({
+      glyphs: z.record(z.string(), z.number()),
+      kerning: z.record(z.string(), z.tuple([z.number(), z.number()]).readonly()),
+      rules: z.record(z.string(), z.number()),
+    })
+    .optional(),
   /** Glyphs that hand over along the axes do so after all other rules, not before them. */
   handoversLast: z.boolean().optional(),
   /** What is cast, by name: formats, masters by id, instances by name, the family as one font. */
   castingLists: z
     .array(
-      z.object({
+      castTerms.extend({
         name: z.string().max(120),
         formats: z.array(z.string().max(8)).max(8).readonly(),
         masters: z.array(z.string()).max(64).readonly(),
         instances: z.array(z.string()).max(500).readonly(),
         variable: z.boolean(),
-        keepOverlaps: z.boolean(),
-        blanks: z.boolean(),
       }),
     )
     .max(40)

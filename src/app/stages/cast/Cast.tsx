@@ -1,32 +1,27 @@
 import { strToU8, zipSync } from 'fflate';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { isFine } from '../../../core/base/finding';
-import type { Format } from '../../../core/casting/outputs';
+import { PLAIN_TERMS } from '../../../core/casting/outputs';
 import { undrawnCharacters } from '../../../core/casting/plan';
 import { styleSheet } from '../../../core/casting/styleSheet';
-import { type CastThing, distinctThings, namesOfThing, thingKey, thingsOf } from '../../../core/casting/things';
-import type { Glyph, Project } from '../../../core/project/model';
+import { distinctThings, namesOfThing } from '../../../core/casting/things';
+import type { Project } from '../../../core/project/model';
 import { defaultMaster, glyphsInOrder } from '../../../core/project/queries';
 import type { CastFile } from '../../../workers/files';
 import { useBench } from '../../state/bench';
 import { download } from '../../state/projectFiles';
 import { Details } from '../../ui/Details';
-import { characterOf } from '../../ui/GlyphShape';
-import { Button, CheckRow, Section } from '../../ui/parts';
+import { Button, Section } from '../../ui/parts';
 import { CastingLists } from './CastingLists';
+import { Choices } from './Choices';
+import { FileTable } from './FileTable';
 import { INSTALLING } from './installing';
+import { Planned } from './Planned';
+import { Since } from './Since';
+import { Sizes } from './Sizes';
 import { StyleSheet } from './StyleSheet';
-import { sizeText } from './sizes';
 import { TestPage } from './TestPage';
-import { type CastChoice, useCasting } from './useCasting';
-
-const FORMATS: readonly { format: Format; title: string; what: string }[] = [
-  { format: 'otf', title: 'OpenType', what: 'cubic outlines (CFF), for desktop and print' },
-  { format: 'ttf', title: 'TrueType', what: 'quadratic outlines, for every system' },
-  { format: 'woff2', title: 'WOFF2', what: 'the TrueType font packed for web pages' },
-  { format: 'woff', title: 'WOFF', what: 'packed the older way, for browsers without WOFF2' },
-];
+import { type CastChoice, type CastProgress, useCasting } from './useCasting';
 
 /** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
 export default function Cast() {
@@ -35,8 +30,7 @@ export default function Cast() {
   const [choice, setChoice] = useState<CastChoice>({
     formats: ['otf', 'ttf', 'woff2'],
     things: project.masters.some((m) => m.id === shown) ? [{ master: shown }] : [{ master: defaultMaster(project).id }],
-    keepOverlaps: false,
-    blanks: false,
+    terms: PLAIN_TERMS,
     partner: false,
   });
   const { formats } = choice;
@@ -72,7 +66,7 @@ export default function Cast() {
           {cast.isPending && (
             <>
               <span role="status" className="text-quiet">
-                {progress ?? 'Casting…'}
+                {progress ? progressText(progress) : 'Casting…'}
               </span>
               <Button onClick={cancel}>Cancel</Button>
             </>
@@ -97,15 +91,29 @@ export default function Cast() {
             {cast.error.message}
           </p>
         )}
+        {!cast.isPending &&
+          cast.data?.failed.map((f) => (
+            <p key={f.what} role="alert" className="mb-3 text-brick">
+              ✕ {f.what} was not made: {f.reason}
+            </p>
+          ))}
         {stale && !cast.isPending && (
           <p className="mb-3 text-marigold">▲ The project has changed since these files were cast.</p>
         )}
         {files.length === 0 ? (
-          <Planned things={things} formats={formats} glyphs={glyphs.length} undrawn={undrawn} blanks={choice.blanks} />
+          <Planned
+            things={things}
+            formats={formats}
+            glyphs={choice.terms.glyphs ? undefined : glyphs.length}
+            undrawn={choice.terms.glyphs ? [] : undrawn}
+            blanks={choice.terms.blanks}
+          />
         ) : (
           <FileTable files={files} />
         )}
+        {files.length === 0 && <Since project={project} />}
         <StyleSheet project={project} files={files} />
+        {files.length > 0 && <Sizes files={files} castings={project.settings.castings ?? []} />}
         {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} project={project} />}
       </div>
       <Details
@@ -117,114 +125,6 @@ export default function Cast() {
         {files.length > 0 && <Installing />}
       </Details>
     </div>
-  );
-}
-
-/** What is to be made: formats in their order, masters in theirs, outlines as drawn or joined. */
-function Choices({
-  undrawn,
-  chosen,
-  onChoose,
-}: {
-  undrawn: number;
-  chosen: CastChoice;
-  onChoose: (change: Partial<CastChoice>) => void;
-}) {
-  const toggled = <T,>(all: readonly T[], on: readonly T[], value: T): T[] =>
-    all.filter((v) => on.includes(v) !== (v === value));
-  const partner = useBench((s) => s.settled!.settings.partner);
-  const formats = FORMATS.map((f) => f.format);
-  const project = useBench((s) => s.settled)!;
-  const all = thingsOf(project);
-  const has = (thing: CastThing) => chosen.things.some((t) => thingKey(t) === thingKey(thing));
-  const order = [...all.masters, ...all.instances, ...all.variable];
-  const choose = (things: readonly CastThing[], on: boolean) => {
-    const keys = new Set(things.map(thingKey));
-    onChoose({ things: order.filter((t) => (keys.has(thingKey(t)) ? on : has(t))) });
-  };
-  const group = (title: string, things: readonly CastThing[], nameOf: (i: number) => string) =>
-    things.length > 0 && (
-      <Section
-        title={title}
-        action={
-          things.length > 1 ? (
-            <button
-              type="button"
-              className="text-[12.5px] text-kelp underline"
-              onClick={() => choose(things, !things.every(has))}
-            >
-              {things.every(has) ? 'none' : 'all'}
-            </button>
-          ) : undefined
-        }
-      >
-        {things.map((thing, i) => (
-          <CheckRow
-            key={thingKey(thing)}
-            label={nameOf(i)}
-            checked={has(thing)}
-            onChange={(on) => choose([thing], on)}
-          />
-        ))}
-      </Section>
-    );
-  return (
-    <>
-      <Section title="Formats">
-        {FORMATS.map((f) => (
-          <div key={f.format} title={f.what}>
-            <CheckRow
-              label={f.title}
-              checked={chosen.formats.includes(f.format)}
-              onChange={() => onChoose({ formats: toggled(formats, chosen.formats, f.format) })}
-            />
-            <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">{f.what}</p>
-          </div>
-        ))}
-      </Section>
-      {all.variable.length > 0 && (
-        <Section title="The family as one font">
-          {all.variable.map((thing) => (
-            <CheckRow
-              key={thingKey(thing)}
-              label={all.variable.length === 1 ? 'Variable' : (namesOfThing(project, thing)?.fileName ?? '')}
-              checked={has(thing)}
-              onChange={(on) => choose([thing], on)}
-            />
-          ))}
-          <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">
-            varies over {listed(project.axes.filter((a) => !a.discrete).map((a) => a.name.toLowerCase()))}; overlaps
-            kept
-          </p>
-        </Section>
-      )}
-      {group('Instances', all.instances, (i) => project.instances[i]!.name)}
-      {group('Masters', all.masters, (i) => project.masters[i]!.name)}
-      {partner && (
-        <Section title="Partner">
-          <CheckRow
-            label={`${partner.name} too`}
-            checked={chosen.partner}
-            onChange={(on) => onChoose({ partner: on })}
-          />
-          <p className="-mt-1 mb-1 pl-[23px] text-[12.5px] text-quiet">its masters at the same places, as stored</p>
-        </Section>
-      )}
-      <Section title="Outlines">
-        <CheckRow
-          label="Keep overlaps as drawn"
-          checked={chosen.keepOverlaps}
-          onChange={(keepOverlaps) => onChoose({ keepOverlaps })}
-        />
-        {undrawn > 0 && (
-          <CheckRow
-            label="Undrawn characters as blanks"
-            checked={chosen.blanks}
-            onChange={(blanks) => onChoose({ blanks })}
-          />
-        )}
-      </Section>
-    </>
   );
 }
 
@@ -240,8 +140,8 @@ function Installing() {
   );
 }
 
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+const progressText = ({ done, total, now }: CastProgress): string =>
+  `${done} of ${total} made${now.length > 0 ? `; at work on ${now.join(', ')}` : ''}`;
 
 const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
 
@@ -256,110 +156,5 @@ function zipOf(project: Project, files: readonly CastFile[]): Uint8Array {
       ...(css && { 'fonts.css': strToU8(css) }),
     },
     { level: 6, mtime: new Date(1980, 0, 1) },
-  );
-}
-
-function Planned({
-  things,
-  formats,
-  glyphs,
-  undrawn,
-  blanks,
-}: {
-  things: readonly CastThing[];
-  formats: readonly Format[];
-  glyphs: number;
-  undrawn: readonly Glyph[];
-  blanks: boolean;
-}) {
-  const project = useBench((s) => s.settled)!;
-  const rows = things.flatMap((thing) => {
-    const told = namesOfThing(project, thing);
-    return told ? formats.map((format) => ({ key: thingKey(thing) + format, format, thing, ...told })) : [];
-  });
-  if (rows.length === 0)
-    return <p className="text-quiet">Choose at least one format, and a master, an instance or the whole family.</p>;
-  const count = undrawn.length;
-  return (
-    <>
-      {count > 0 && (
-        <p className="mb-3 text-marigold">
-          ▲ {count === 1 ? 'One character is' : `${count} characters are`} not drawn yet and{' '}
-          {blanks ? 'cast as blanks' : 'left out'}:
-          <span className="block max-h-16 overflow-auto text-ink">{undrawn.map((g) => characterOf(g)).join(' ')}</span>
-        </p>
-      )}
-      <div className="overflow-hidden rounded-xl border border-line bg-panel">
-        <table aria-label="What will be made" className="w-full text-left">
-          <thead className="text-[12.5px] text-quiet">
-            <tr className="border-b border-line">
-              <th className="px-4 py-2 font-normal">File</th>
-              <th className="px-4 py-2 font-normal">Shown in menus as</th>
-              <th className="px-4 py-2 font-normal">Weight class</th>
-              <th className="px-4 py-2 font-normal">Glyphs</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ key, format, thing, names: n, fileName }) => (
-              <tr key={key} className="border-b border-line last:border-0">
-                <td className="px-4 py-2.5">{`${fileName}.${format}`}</td>
-                <td className="px-4 py-2.5 text-quiet">
-                  {'variable' in thing ? `${n.family}, all styles` : `${n.family} ${n.style}`}
-                </td>
-                <td className="px-4 py-2.5 text-quiet">{n.weightClass}</td>
-                <td className="px-4 py-2.5 text-quiet">{blanks ? glyphs : glyphs - undrawn.length}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </>
-  );
-}
-
-function FileTable({ files }: { files: readonly CastFile[] }) {
-  return (
-    <div className="mb-6 grid gap-3">
-      {files.map((f) => {
-        const bad = f.checks.filter((c) => !isFine(c));
-        return (
-          <article key={f.fileName} data-file={f.fileName} className="rounded-xl border border-line bg-panel p-4">
-            <div className="flex items-center gap-4">
-              <h3 className="text-[16px] font-semibold whitespace-nowrap">{f.fileName}</h3>
-              <span className="text-quiet">
-                {sizeText(f.bytes.length)} · {f.glyphs} glyphs
-                {f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}
-                {f.quadraticError > 0 ? ` · curves within ${f.quadraticError.toFixed(2)} unit` : ''}
-              </span>
-              <span className={`ml-auto whitespace-nowrap ${bad.length > 0 ? 'text-brick' : 'text-kelp'}`}>
-                {bad.length > 0 ? `✕ ${bad[0]!.title}: ${bad[0]!.reason}` : `✓ ${f.checks.length} checks passed`}
-              </span>
-              <Button
-                onClick={() =>
-                  download(f.bytes, f.fileName, f.format.startsWith('woff') ? `font/${f.format}` : 'font/sfnt')
-                }
-              >
-                <Download size={15} /> Download
-              </Button>
-            </div>
-            <ul
-              aria-label="Checks of this file"
-              className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet"
-            >
-              {f.checks.map((c) => (
-                <li key={c.title} className={isFine(c) ? '' : 'text-brick'}>
-                  {isFine(c) ? '✓' : '✕'} {c.title}: {c.reason}
-                </li>
-              ))}
-            </ul>
-            {f.notes.map((note) => (
-              <p key={note} className="mt-1 text-marigold">
-                ▲ {note}
-              </p>
-            ))}
-          </article>
-        );
-      })}
-    </div>
   );
 }

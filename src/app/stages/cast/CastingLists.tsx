@@ -3,12 +3,21 @@ import { useState } from 'react';
 import { allLists, listOfThings, thingsOfList } from '../../../core/casting/lists';
 import { thingKey } from '../../../core/casting/things';
 import { dropCastingList, keepCastingList } from '../../../core/project/castingLists';
+import type { CastTerms } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, IconButton, Section } from '../../ui/parts';
 import type { CastChoice } from './useCasting';
 
 const OWN = 'a choice of its own';
+
+/** Terms as a key, whatever order they are in and whether what is absent is named. */
+const termsKey = (terms: CastTerms): string =>
+  JSON.stringify(
+    Object.entries(terms)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1)),
+  );
 
 /** What is cast, by name: lists that are ready, and the project’s own. */
 export function CastingLists({
@@ -27,8 +36,7 @@ export function CastingLists({
     return (
       same(listed.formats, chosen.formats) &&
       same(listed.things.map(thingKey), chosen.things.map(thingKey)) &&
-      listed.keepOverlaps === chosen.keepOverlaps &&
-      listed.blanks === chosen.blanks
+      termsKey(listed.terms) === termsKey(chosen.terms)
     );
   });
   const isOwn = current !== undefined && (project.settings.castingLists ?? []).some((l) => l.name === current.name);

@@ -4,7 +4,13 @@ import type { Glyph } from '../../../core/project/model';
 import { designEnds } from '../../../core/project/places';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { drawnAt } from '../../../core/variation/glyphAt';
-import { type Handover, jumpAt, removeHandover, setHandover, setHandoversLast } from '../../../core/variation/handovers';
+import {
+  type Handover,
+  jumpAt,
+  removeHandover,
+  setHandover,
+  setHandoversLast,
+} from '../../../core/variation/handovers';
 import { run, say, useBench } from '../../state/bench';
 import { Pick } from '../../ui/controls';
 import { Button, Choice, IconButton, NumberField, Section } from '../../ui/parts';

@@ -10,8 +10,8 @@ import { boxOfAll, type Outlines } from './outlines';
 
 /** CFF outlines: charstrings with hints, what they share in subroutines, widths told the short way. */
 export function cffOutlines(plan: CastPlan): Outlines {
-  const { project, master, entries, names, keepOverlaps, compact, cache, source } = plan;
-  const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm));
+  const { project, master, entries, names, keepOverlaps, compact, hinted, cache, source } = plan;
+  const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm, hinted));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
   const boxes = shapes.map((s) => s.box);
   const fontBox = roundedBox(boxOfAll(boxes));
@@ -36,9 +36,9 @@ export function cffOutlines(plan: CastPlan): Outlines {
       notice: project.family.copyright ?? '',
       unitsPerEm: project.unitsPerEm,
       fontBBox: [fontBox.xMin, fontBox.yMin, fontBox.xMax, fontBox.yMax],
-      ...alignmentZones(master),
-      stdHW: standard(false),
-      stdVW: standard(true),
+      ...(hinted ? alignmentZones(master) : { blueValues: [], otherBlues: [] }),
+      stdHW: hinted ? standard(false) : undefined,
+      stdVW: hinted ? standard(true) : undefined,
       defaultWidthX,
       nominalWidthX,
     },

@@ -132,9 +132,10 @@ function blended(main: Outline, blend: (at: (o: Outline) => number) => Blended):
 
 /** Alignment zones and standard stems as they vary; those that not all masters have alike as the default has them. */
 function zonesOf(
-  { master }: CastPlan,
+  { master, hinted }: CastPlan,
   varies: Varying,
 ): Pick<Cff2Info, 'blueValues' | 'otherBlues' | 'stdHW' | 'stdVW'> {
+  if (!hinted) return { blueValues: [], otherBlues: [], stdHW: undefined, stdVW: undefined };
   const rows = (of: (m: Master) => readonly number[]): Blended[] => {
     const all = varies.masters.map(of);
     const own = of(master);

@@ -5,6 +5,7 @@ import { fontTexts, groundOf, isOff } from '../../features/ground';
 import { scriptsOf, systemsFor } from '../../features/scripts';
 import { compileSections, faultSentence, lineAndColumn, type SectionText, tagsIn } from '../../features/sections';
 import type { TablesSaid } from '../../features/tableBlocks';
+import { withoutFeatures } from '../../features/without';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
@@ -47,23 +48,31 @@ const MOST_NOTES = 12;
 
 /** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
 export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried: ReadonlySet<string>): LayoutTables {
-  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries, plan.project.unitsPerEm));
+  const sections = textsOf(plan);
   const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
   const compiled = compiledOf(plan, sections, gdef);
   const notes = notesOf(compiled, sections);
   const { tags } = compiled;
   const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
-  const own = (tag: string) => !replaced.has(tag);
+  const own = (tag: string) => !replaced.has(tag) && !plan.without.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
   const made = [{ tag: 'curs', lookups: joins(plan) }, { tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter(
     (f) => f.lookups.length > 0,
   );
-  for (const { tag } of made.filter((f) => !own(f.tag)))
+  for (const { tag } of made.filter((f) => replaced.has(f.tag)))
     notes.push(
       refused(
         `The rules have a feature ${tag} of their own, so ${tag === 'kern' ? 'the kerning of Kern' : 'what the anchors say for it'} is left out.`,
         { table: 'GPOS' },
         'note',
+      ),
+    );
+  if (carried.has('GSUB') && plan.without.size > 0)
+    notes.push(
+      refused(
+        'The substitutions of the font that was opened are carried whole; no feature of them is left out. In Features they become rules.',
+        { table: 'GSUB' },
+        'attention',
       ),
     );
   if (carried.has('GSUB') && compiled.GSUB.lookups.length > 0)
@@ -103,6 +112,20 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
   const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
   return { tables, names, notes, lookups, said: compiled.definitions.said };
 }
+
+/** The rules as fonts have them, without features that are left out; lines keep their numbers. */
+function textsOf({ project, entries, without }: CastPlan): SectionText[] {
+  const texts = fontTexts(project.features.sections, groundOf(entries, project.unitsPerEm));
+  return without.size === 0 ? texts : texts.map((s) => ({ ...s, text: withoutFeatures(s.text, without) }));
+}
+
+/** Files that the rules include, without features that are left out. */
+const includedOf = ({ project, without }: CastPlan): Readonly<Record<string, string>> =>
+  without.size === 0
+    ? project.features.included
+    : Object.fromEntries(
+        Object.entries(project.features.included).map(([path, text]) => [path, withoutFeatures(text, without)]),
+      );
 
 /** Features whose rules stand beside what the project makes of them by itself. */
 function besideTags({ features: { sections } }: Project): ReadonlySet<string> {
@@ -171,7 +194,8 @@ const VARYING = /\(\s*\w{1,4}\s*=/;
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
 function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint8Array | undefined): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
-  const { included, languageSystems } = plan.project.features;
+  const { languageSystems } = plan.project.features;
+  const included = includedOf(plan);
   const systems = systemsFor(plan.characters.keys(), languageSystems);
   const cast = new Set(glyphs);
   const waiting = new Set(Object.values(plan.project.glyphs).flatMap((g) => (cast.has(g.name) ? [] : [g.name])));
@@ -200,7 +224,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
 
 /** Notes what numbers in rules vary by, before the store is laid out. */
 export function noteRules(plan: CastPlan): void {
-  const sections = fontTexts(plan.project.features.sections, groundOf(plan.entries, plan.project.unitsPerEm));
+  const sections = textsOf(plan);
   if (variesInText(plan, sections)) compiledOf(plan, sections, undefined);
 }
 

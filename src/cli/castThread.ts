@@ -1,0 +1,4 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { type CastJob, castOne } from './castJobs';
+
+parentPort!.postMessage(await castOne(workerData as CastJob));
