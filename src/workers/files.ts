@@ -1,5 +1,5 @@
 import type { Finding } from '../core/base/finding';
-import type { Result } from '../core/base/result';
+import { type Result, refused } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
 import { fingerprintOf } from '../core/casting/fingerprint';
 import { castOutputs, type Format, plannedFiles } from '../core/casting/outputs';
@@ -35,6 +35,8 @@ export type CastFile = {
 };
 
 export type CastChoice = { formats: Format[]; things: CastThing[]; terms: CastTerms };
+
+let kept: Project | undefined;
 
 /** The service for whole files: opening, saving and casting, away from the pointer. */
 export const filesService = {
@@ -72,6 +74,18 @@ export const filesService = {
 
   /** Names of the files that a choice comes to; refused where two are alike. */
   planned: (project: Project, choice: CastChoice): Promise<Result<string[]>> => plannedFiles(project, choice),
+
+  /** Keeps a project for {@link castKept}, so that it is handed over once. */
+  keep(project: Project): void {
+    kept = project;
+  },
+
+  /** Casts of the project that was kept. */
+  castKept: (
+    choice: CastChoice,
+    progress: (done: number, total: number, now: string) => void,
+  ): Promise<Result<CastFile[]>> =>
+    kept ? filesService.cast(kept, choice, progress) : Promise.resolve(refused('There is no project to cast.')),
 
   async cast(
     project: Project,

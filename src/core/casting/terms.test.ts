@@ -35,22 +35,22 @@ const one = async (terms: Partial<CastTerms>, formats: Format[] = ['otf'], of: P
 const text = (codes: Iterable<number>) => [...codes].map((c) => String.fromCodePoint(c)).join('');
 
 test('a font of a list has its characters, what rules make of them, and nothing else', async () => {
-  const settings = { ...demo.settings, lists: [{ name: 'Few', text: 'a–c f i É 1' }] };
+  const settings = { ...demo.settings, lists: [{ name: 'Few', text: 'a b c f i É 1' }] };
   const few = await one({ glyphs: { list: 'Few' } }, ['otf'], { ...demo, settings });
   const plain = await one({});
-  expect(text([...few.characters.keys()].sort((a, b) => a - b)).trim()).toMatch(/^\u{20}?1abcfi\u{a0}?É$/u);
+  expect(text([...few.characters.keys()].sort((a, b) => a - b)).trim()).toBe('1abcfi\u00a0É');
   // Ligatures and small capitals of what there is come along; those of what there is not do not.
   expect(few.names).toContain('f_i');
   expect(few.names).toContain('a.sc');
   expect(few.names).not.toContain('d.sc');
   expect(few.names).not.toContain('d');
   expect(few.bytes.length).toBeLessThan(plain.bytes.length / 3);
-  expect(checkFont(few.bytes).filter((c) => 'severity' in c)).toEqual([]);
-  const [[own], [whole]] = shapedByHarfBuzz([
+  expect(checkFont(few.bytes).filter((c) => c.severity !== 'fine')).toEqual([]);
+  const [own, whole] = shapedByHarfBuzz([
     { bytes: few.bytes, texts: ['fiÉab'] },
     { bytes: plain.bytes, texts: ['fiÉab'] },
-  ]) as [[{ gid: number; x: number }[]], [{ gid: number; x: number }[]]];
-  expect(own.map((g) => [few.names[g.gid], g.x])).toEqual(whole.map((g) => [plain.names[g.gid], g.x]));
+  ]);
+  expect(own![0]!.map((g) => [few.names[g.gid], g.x])).toEqual(whole![0]!.map((g) => [plain.names[g.gid], g.x]));
 });
 
 test('a font of languages writes them, and says so of a language that is not known', async () => {
@@ -158,10 +158,10 @@ test('masters that disagree keep one drawing, or nothing is made, as one chooses
 });
 
 test('web fonts in parts have every character once, each part its own, under ranges that say so', async () => {
-  const files = await cast({ parts: true }, ['woff2', 'ttf']);
+  const files = await cast({ parts: true }, ['woff', 'ttf']);
   const parts = webParts(demo);
   expect(files.map((f) => f.fileName).sort()).toEqual(
-    [...parts.map((p) => `VelmarrowSans-Regular-${p.name}.woff2`), 'VelmarrowSans-Regular.ttf'].sort(),
+    [...parts.map((p) => `VelmarrowSans-Regular-${p.name}.woff`), 'VelmarrowSans-Regular.ttf'].sort(),
   );
   const all = Object.values(demo.glyphs).flatMap((g) => (g.cast ? g.unicodes : []));
   const ranges = files
@@ -178,7 +178,7 @@ test('web fonts in parts have every character once, each part its own, under ran
   expect(ranges.sort((a, b) => a - b)).toEqual([...new Set(all)].sort((a, b) => a - b));
   for (const f of files) {
     const has = cmap.read(tableOf(readSfnt(f.font.bytes), 'cmap'));
-    const part = parts.find((p) => f.fileName.endsWith(`-${p.name}.woff2`));
+    const part = parts.find((p) => f.fileName.endsWith(`-${p.name}.woff`));
     if (part)
       expect([
         f.fileName,

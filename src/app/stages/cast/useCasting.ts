@@ -98,7 +98,8 @@ async function castAll(made: Project, choice: CastChoice, { begin, tell, began }
   const now = new Map<string, string>();
   const say = () => tell({ done: files.length, total: names.length, now: [...now.values()] });
   let next = 0;
-  const work = async (service: Work extends { begin: () => infer S } ? S : never) => {
+  const work = async (service: ReturnType<Work['begin']>) => {
+    await service.keep(made);
     for (let i = next++; i < jobs.length; i = next++) {
       const { thing, name } = jobs[i]!;
       now.set(name, name);
@@ -107,7 +108,7 @@ async function castAll(made: Project, choice: CastChoice, { begin, tell, began }
         if (done < total) now.set(name, what);
         say();
       };
-      const result = await service.cast(made, { ...choice, things: [thing] }, proxy(told));
+      const result = await service.castKept({ ...choice, things: [thing] }, proxy(told));
       now.delete(name);
       if (result.ok) files.push(...(result.value as CastFile[]));
       else failed.push({ what: name, reason: result.reason });
