@@ -63,6 +63,28 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./cast')).cast,
   },
   {
+    name: 'proof',
+    takes: 'SOURCE|FONT --out FILE.pdf',
+    does: [
+      'A printable proof: waterfall, text, glyphs, languages, spacing, kerning, marks, the family. The font is embedded.',
+      'A font file is shown as it is; of a source the default master, or what is named, is cast for it.',
+    ],
+    options: [
+      { name: 'out', value: 'FILE', does: 'the PDF that is written' },
+      {
+        name: 'sections',
+        value: 'LIST',
+        does: 'some of waterfall, text, glyphs, languages, spacing, kerning, marks, family; all without it',
+      },
+      { name: 'page', value: 'SIZE', usual: 'A4', does: 'A4, A3 or Letter' },
+      { name: 'text', value: 'TEXT', does: 'what is set; the text of the galley without it' },
+      { name: 'master', value: 'NAME', does: 'this master of a source' },
+      { name: 'instance', value: 'NAME', does: 'this instance of a source' },
+    ],
+    example: 'wendril proof Velmarrow.wendril --out proof.pdf --sections kerning,marks',
+    load: async () => (await import('./proof')).proof,
+  },
+  {
     name: 'convert',
     takes: 'IN OUT',
     does: [

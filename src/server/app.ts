@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import { type ScannerParts, scannerRoutes } from './scanner';
+import { visitRoutes } from './visit';
 
 /** Serves the built app, and the scanner when it is given one. Hashed assets are kept for good, everything else is asked for again. */
 export function createApp(dist: string, scanner?: ScannerParts): Express {
@@ -22,6 +23,7 @@ export function createApp(dist: string, scanner?: ScannerParts): Express {
     next();
   });
   if (scanner) app.use('/scanner', scannerRoutes(scanner));
+  app.use('/visit', visitRoutes());
   app.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(
     express.static(dist, {

@@ -10,7 +10,7 @@ import { writeProjectFile } from '../core/formats/project/projectFile';
 import { tableSizes } from '../core/opentype/sfnt';
 import type { CastTerms, Project } from '../core/project/model';
 
-import type { ProofInput } from './proof';
+import type { ProofInput } from './proofs/proof';
 import { storedProject } from './stored';
 
 export type CastFile = {
@@ -52,11 +52,18 @@ export const filesService = {
 
   save: (project: Project): Uint8Array => writeProjectFile(project),
 
-  /** A printable proof of a cast file. */
+  /** A printable proof of cast files. */
   async proof(input: ProofInput): Promise<Uint8Array> {
-    const { makeProof } = await import('./proof');
-    const font = await unpackedFont(input.font, 'The font');
-    return makeProof({ ...input, font: font.ok ? font.value.bytes : input.font });
+    const { makeProof } = await import('./proofs/proof');
+    const unpacked = async (f: ProofInput['font']) => {
+      const font = await unpackedFont(f.bytes, f.title);
+      return { ...f, bytes: font.ok ? font.value.bytes : f.bytes };
+    };
+    return makeProof({
+      ...input,
+      font: await unpacked(input.font),
+      family: await Promise.all(input.family.map(unpacked)),
+    });
   },
 
   /** Casts another project of this browser beside the one at hand; its masters are told as the first are. */

@@ -22,6 +22,7 @@ import { Sizes } from './Sizes';
 import { StyleSheet } from './StyleSheet';
 import { TestPage } from './TestPage';
 import { type CastChoice, type CastProgress, useCasting } from './useCasting';
+import { Visit } from './Visit';
 
 /** What will be made, from what; casting with progress and cancel; checks, sizes and a page to try the very bytes on. */
 export default function Cast() {
@@ -113,8 +114,9 @@ export default function Cast() {
         )}
         {files.length === 0 && <Since project={project} />}
         <StyleSheet project={project} files={files} />
-        {files.length > 0 && <Sizes files={files} castings={project.settings.castings ?? []} />}
         {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} project={project} />}
+        {files.length > 0 && <Visit project={project} files={files} />}
+        {files.length > 0 && <Sizes files={files} castings={project.settings.castings ?? []} />}
       </div>
       <Details
         heading="Font files"

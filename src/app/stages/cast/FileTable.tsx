@@ -5,6 +5,9 @@ import { download } from '../../state/projectFiles';
 import { Button } from '../../ui/parts';
 import { sizeText } from './sizes';
 
+/** Of more files than this only checks that failed are listed. */
+const MOST_OPEN = 3;
+
 /** The files that were made: sizes, checks, what is to be said of each. */
 export function FileTable({ files }: { files: readonly CastFile[] }) {
   return (
@@ -31,16 +34,18 @@ export function FileTable({ files }: { files: readonly CastFile[] }) {
                 <Download size={15} /> Download
               </Button>
             </div>
-            <ul
-              aria-label="Checks of this file"
-              className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet"
-            >
-              {f.checks.map((c) => (
-                <li key={c.title} className={isFine(c) ? '' : 'text-brick'}>
-                  {isFine(c) ? '✓' : '✕'} {c.title}: {c.reason}
-                </li>
-              ))}
-            </ul>
+            {(files.length <= MOST_OPEN || bad.length > 0) && (
+              <ul
+                aria-label="Checks of this file"
+                className="mt-1.5 flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px] text-quiet"
+              >
+                {f.checks.map((c) => (
+                  <li key={c.title} className={isFine(c) ? '' : 'text-brick'}>
+                    {isFine(c) ? '✓' : '✕'} {c.title}: {c.reason}
+                  </li>
+                ))}
+              </ul>
+            )}
             {f.notes.map((note) => (
               <p key={note} className="mt-1 text-marigold">
                 ▲ {note}

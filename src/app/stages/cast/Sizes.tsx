@@ -6,6 +6,8 @@ import { Pick } from '../../ui/controls';
 import { sizeText } from './sizes';
 
 const ROW = 26;
+/** The smallest tables stand together. */
+const MOST_ROWS = 9;
 
 /** How many bytes each table of a font takes, beside the same font of the casting before. */
 export function Sizes({ files, castings }: { files: readonly CastFile[]; castings: readonly Casting[] }) {
@@ -14,9 +16,22 @@ export function Sizes({ files, castings }: { files: readonly CastFile[]; casting
   const last = castings[castings.length - 1]?.at ?? 0;
   const old = before(castings, last, file.fileName);
   const tags = [...new Set([...Object.keys(file.tables), ...Object.keys(old?.tables ?? {})])];
-  const rows = tags
+  const all = tags
     .map((tag) => ({ tag, now: file.tables[tag] ?? 0, before: old?.tables[tag] ?? 0 }))
     .sort((a, b) => b.now - a.now);
+  const small = all.slice(MOST_ROWS);
+  const rows = [
+    ...all.slice(0, MOST_ROWS),
+    ...(small.length > 0
+      ? [
+          {
+            tag: `${small.length} more`,
+            now: small.reduce((n, r) => n + r.now, 0),
+            before: small.reduce((n, r) => n + r.before, 0),
+          },
+        ]
+      : []),
+  ];
   const sum = (tables: Readonly<Record<string, number>>) => Object.values(tables).reduce((a, b) => a + b, 0);
   const difference = old ? sum(file.tables) - sum(old.tables) : undefined;
   return (
@@ -43,7 +58,7 @@ export function Sizes({ files, castings }: { files: readonly CastFile[]; casting
         <ResponsiveContainer>
           <BarChart data={rows} layout="vertical" margin={{ left: 4, right: 72 }} barGap={1}>
             <XAxis type="number" hide />
-            <YAxis type="category" dataKey="tag" width={52} tickLine={false} axisLine={false} interval={0} />
+            <YAxis type="category" dataKey="tag" width={64} tickLine={false} axisLine={false} interval={0} />
             <Tooltip formatter={(v) => sizeText(Number(v))} cursor={{ fillOpacity: 0.06 }} />
             <Bar dataKey="now" name="now" fill="var(--color-kelp)" isAnimationActive={false}>
               <LabelList dataKey="now" position="right" formatter={(v) => sizeText(Number(v))} fontSize={11.5} />

@@ -1,17 +1,14 @@
-import { useMutation } from '@tanstack/react-query';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { type Result, refused, success } from '../../../core/base/result';
 import { AS_TEXT, isFontTag } from '../../../core/features/setting';
 import type { Project } from '../../../core/project/model';
 import type { Setting } from '../../../core/project/setting';
-import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
-import { say } from '../../state/bench';
-import { download } from '../../state/projectFiles';
 import { useSettingChoices } from '../../state/settingChoices';
 import { Check, Pick, Slide } from '../../ui/controls';
-import { Button, Choice } from '../../ui/parts';
+import { Choice } from '../../ui/parts';
 import { SettingMenu } from '../../ui/SettingMenu';
+import { Proof } from './Proof';
 import { placeSettings, TestAxes, type UserPlace } from './TestAxes';
 
 const SIZES = [12, 14, 16, 18, 24, 32, 48, 72, 96];
@@ -21,7 +18,6 @@ let loads = 0;
 
 /** Text set by the browser with the very bytes of a cast file, loaded as any page would load them. */
 export function TestPage({ files, project }: { files: readonly CastFile[]; project: Project }) {
-  const { created, unitsPerEm } = project;
   const text = project.texts.galley;
   const [at, setAt] = useState<UserPlace>({});
   const [fileName, setFileName] = useState(files[files.length - 1]!.fileName);
@@ -62,21 +58,6 @@ export function TestPage({ files, project }: { files: readonly CastFile[]; proje
     area.current.style.height = `${area.current.scrollHeight}px`;
   }, [sample, size, loaded, kerning, setting]);
 
-  const proof = useMutation({
-    mutationFn: async () => {
-      const { service, stop } = filesWorker();
-      const title = file.fileName.replace(/\.\w+$/, '');
-      const { bytes: font, glyphNames } = file;
-      try {
-        const pages = await service.proof({ font, title, created, unitsPerEm, text: sample, glyphNames });
-        download(pages, `${title} proof.pdf`, 'application/pdf');
-      } finally {
-        stop();
-      }
-    },
-    onError: () => say('The proof could not be made from this file.'),
-  });
-
   const lacking = useMemo(() => {
     const has = new Set(file.codePoints);
     return [...new Set(sample)].filter((c) => c.trim() !== '' && !has.has(c.codePointAt(0)!));
@@ -96,7 +77,7 @@ export function TestPage({ files, project }: { files: readonly CastFile[]; proje
   } as const;
   const written = { lang: byTag ? undefined : language, dir: direction };
   return (
-    <section aria-label="Test page">
+    <section aria-label="Test page" className="mb-6">
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h2 className="text-[16px] font-semibold">Test page</h2>
         {files.length > MOST_IN_ROW ? (
@@ -124,10 +105,8 @@ export function TestPage({ files, project }: { files: readonly CastFile[]; proje
         </span>
         <Check label="kerning" checked={kerning} onChange={setKerning} />
         <SettingMenu of="the test page" setting={setting} onChange={setSetting} choices={choices} />
-        <Button className="ml-auto" disabled={proof.isPending} onClick={() => proof.mutate()}>
-          {proof.isPending ? 'Making the proof…' : 'Printable proof (PDF)'}
-        </Button>
       </div>
+      <Proof file={file} files={files} project={project} text={sample} />
       {varies && <TestAxes project={project} at={at} onChange={setAt} />}
       {loaded && !loaded.ok && (
         <p role="alert" className="text-brick">
