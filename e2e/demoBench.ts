@@ -8,6 +8,8 @@ export type DemoBench = {
   script<T>(code: string, ...given: unknown[]): Promise<T>;
   /** Opens a stage of the demo. */
   go(address: string): Promise<void>;
+  /** Presses the check with this label. */
+  check(label: string): Promise<unknown>;
   /** The text of the details column. */
   details(): Promise<string>;
   /** What the number field with this label shows. */
@@ -31,6 +33,7 @@ export function sharedDemoBench() {
     opened: () => bench,
     script: <T>(code: string, ...given: unknown[]) => bench.script<T>(code, ...given),
     go: (address: string) => bench.go(address),
+    check: (label: string) => bench.check(label),
     details: () => bench.details(),
     value: (label: string) => bench.value(label),
     undoAll: () => bench.undoAll(),
@@ -61,6 +64,13 @@ export async function openDemoBench(): Promise<DemoBench> {
       await driver.get(`${server.url}/p/velmarrow/${address}`);
       await t.find('[data-testid="galley-line"]');
     },
+    check: (label) =>
+      until(`the check “${label}”`, () =>
+        driver.executeScript<boolean>(
+          `const l = [...document.querySelectorAll('label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
+          label,
+        ),
+      ),
     details: () => t.text('[aria-label="Details"]'),
     value: (label) =>
       driver.executeScript<string>(

@@ -2,7 +2,7 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** What is seen of a family while one letter of it is worked on: another place, the partner, a blend. */
-const { opened, script, go, undoAll } = sharedDemoBench();
+const { opened, script, go, check, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -14,14 +14,6 @@ const pressed = (text: string) =>
     `const b = [...document.querySelectorAll('aside button')].find((b) => b.innerText.trim() === arguments[0]);
      b?.scrollIntoView({ block: 'center' }); b?.click(); return b !== undefined`,
     text,
-  );
-/** Presses the check of the details column that has this label. */
-const choose = (label: string) =>
-  until(label, () =>
-    script<boolean>(
-      `const l = [...document.querySelectorAll('aside label')].find((l) => l.textContent.trim() === arguments[0]); l?.click(); return l !== undefined`,
-      label,
-    ),
   );
 const to = (stage: string) => script(`document.querySelector('nav a[href*="/${stage}"]').click()`);
 
@@ -91,7 +83,7 @@ test('one key goes to the same letter of the partner and back; both are set in o
 
 test('both are cast together, the partner in the masters at the same places', async () => {
   await go('cast');
-  for (const label of ['TrueType', 'WOFF2', 'Velmarrow Sans Italic too']) await choose(label);
+  for (const label of ['TrueType', 'WOFF2', 'Velmarrow Sans Italic too']) await check(label);
   await until('the button', () =>
     script<boolean>(
       `const b = [...document.querySelectorAll('main button')].find((b) => /^Cast 1 file and the partner/.test(b.innerText)); b?.click(); return b !== undefined`,
@@ -146,7 +138,7 @@ test('an axis of single values keeps what lies on each apart', async () => {
 test('the family is cast as one font that varies and as an instance; the test page moves along its axes', async () => {
   await go('cast');
   await t.pick('Casting list', 'As one font');
-  for (const label of ['TrueType', 'Narrow Bold']) await choose(label);
+  for (const label of ['TrueType', 'Narrow Bold']) await check(label);
   await script(
     `const all = [...document.querySelectorAll('aside section')].find((s) => s.querySelector('h3')?.textContent === 'Masters');
      [...all.querySelectorAll('label')].find((l) => l.textContent.trim() === 'Regular').click()`,

@@ -7,7 +7,7 @@ import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { pointer, storedGlyph, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, view, value } = sharedDemoBench();
+const { opened, go, check, details, undoAll, view, value } = sharedDemoBench();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
@@ -168,15 +168,19 @@ test('a zone of one’s own is added, dragged with the others and shown while dr
   await undoAll();
 });
 
-test('a proof is a PDF of the file’s own outlines', async () => {
+test('a proof is a PDF with the very font in it, of the sections that are chosen', async () => {
   await go('cast');
   await t.press('Cast 3 files');
   await t.find('[data-testid="test-page"]');
-  await t.press('Printable proof (PDF)');
+  await t.press('Printable proof (PDF)…');
+  for (const section of ['Glyphs', 'Languages', 'Spacing', 'Kerning', 'Marks', 'Text']) await check(section);
+  await t.press('Proof of VelmarrowSans-Regular.woff2');
   const pdf = await t.downloaded('VelmarrowSans-Regular proof.pdf');
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
-  expect(pdf.length).toBeGreaterThan(30_000);
-  expect(readFileSync(join(browser.downloads, 'VelmarrowSans-Regular proof.pdf')).includes('%%EOF')).toBe(true);
+  const whole = readFileSync(join(browser.downloads, 'VelmarrowSans-Regular proof.pdf'));
+  expect(whole.includes('%%EOF')).toBe(true);
+  expect(whole.includes('FontFile2')).toBe(true);
+  expect(whole.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
 });
 
 test('a crash in the middle of writing: what was journalled is there after the reload', async () => {

@@ -1,11 +1,16 @@
 import { useMemo, useState } from 'react';
 import type { Format } from '../../../core/casting/outputs';
 import { type CastThing, namesOfThing, thingKey } from '../../../core/casting/things';
+import type { StyleNames } from '../../../core/fontfacts/names';
 import { plannedFaults } from '../../../core/fontnames/planned';
 import type { Glyph } from '../../../core/project/model';
 import { useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
 import { PlannedNames } from './PlannedNames';
+
+/** What a font is called among others in sentences; two masters or instances may have one style. */
+const labelOf = (names: StyleNames, thing: CastThing): string =>
+  `${names.family} ${names.style}${'instance' in thing ? '' : ' (master)'}`;
 
 /** What will be made, file by file, with the names that programs will show; faults of names before anything is made. */
 export function Planned({
@@ -31,7 +36,7 @@ export function Planned({
     const single = things.flatMap((thing) => {
       const told = namesOfThing(project, thing);
       // A font of all styles stands for itself beside those of one.
-      return told && !('variable' in thing) ? [[told.fileName, told.names] as const] : [];
+      return told && !('variable' in thing) ? [[labelOf(told.names, thing), told.names] as const] : [];
     });
     return plannedFaults(Object.fromEntries(single));
   }, [project, things]);
@@ -63,7 +68,7 @@ export function Planned({
           </thead>
           <tbody>
             {rows.map(({ key, thing, names: n, fileName }) => {
-              const wrong = faults[fileName] ?? [];
+              const wrong = faults[labelOf(n, thing)] ?? [];
               return (
                 <PlannedRow
                   key={key}

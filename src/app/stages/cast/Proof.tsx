@@ -28,6 +28,7 @@ export function Proof({
   const [open, setOpen] = useState(false);
   const [sections, setSections] = useState<readonly ProofSection[]>(PROOF_SECTIONS.map((s) => s.key));
   const [size, setSize] = useState<PageSize>('A4');
+  const isFew = (key: ProofSection) => key === 'family' && onePerFont(files).length < 2;
   const proof = useMutation({
     mutationFn: async () => {
       const { service, stop } = filesWorker();
@@ -37,7 +38,7 @@ export function Proof({
         const pages = await service.proof({
           font: told(file),
           family: onePerFont(files).map(told),
-          sections,
+          sections: sections.filter((s) => !isFew(s)),
           size,
           text,
           created: project.created,
@@ -49,7 +50,6 @@ export function Proof({
     },
     onError: () => say('The proof could not be made from this file.'),
   });
-  const isFew = (key: ProofSection) => key === 'family' && onePerFont(files).length < 2;
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
       <Button aria-expanded={open} onClick={() => setOpen(!open)}>
