@@ -49,7 +49,7 @@ export async function openBrowser(): Promise<Browser> {
 export async function until<T>(
   what: string,
   probe: () => Promise<T | undefined | false | null>,
-  seconds = 15,
+  seconds = 30,
 ): Promise<T> {
   const end = Date.now() + seconds * 1000;
   let last: unknown;
