@@ -88,7 +88,8 @@ export async function castOutputs(whole: Project, options: OutputOptions): Promi
       if (!from) return refused('What was to be cast is no longer in the project.');
       const { place, variable } = from;
       const { keepOverlaps, blanks, without, unhinted, mustAgree } = terms;
-      const own = { keepOverlaps, blanks, without, unhinted, mustAgree };
+      const partial = part !== undefined || terms.glyphs !== undefined;
+      const own = { keepOverlaps, blanks, without, unhinted, mustAgree, partial };
       const result = castFont(from.project, { flavour, place, variable, ...own, cache });
       if (!result.ok) return result;
       font = result.value;

@@ -45,6 +45,8 @@ export type CastOptions = {
   blanks?: boolean;
   /** Features that are left out, by their tags. */
   without?: readonly string[] | undefined;
+  /** Glyphs that are not cast are left out on purpose: rules that name them say nothing of it. */
+  partial?: boolean | undefined;
   /** Without alignment zones and stems. */
   unhinted?: boolean | undefined;
   /** Refuses a font between masters or over all of them while glyphs do not agree, instead of keeping one master’s drawing. */
@@ -68,6 +70,8 @@ export type CastPlan = {
   keepOverlaps: boolean;
   compact: boolean;
   hinted: boolean;
+  /** Glyphs are left out on purpose. */
+  partial: boolean;
   /** Features that are left out. */
   without: ReadonlySet<string>;
   cache: CastCache;
@@ -102,7 +106,7 @@ function blankOf(drawing: Drawing): Drawing {
 export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const { flavour, place, keepOverlaps = false, compact = true, cache = new CastCache() } = options;
   const { leaveOut = false, blanks: asBlanks = false, only, variable = false } = options;
-  const { without = [], unhinted = false, mustAgree = false } = options;
+  const { without = [], unhinted = false, mustAgree = false, partial = false } = options;
   const { project, masterId, stuck } = variable ? varyingFrom(whole, place) : atPlace(whole, place);
   if (mustAgree && stuck.length > 0) refuse(disagreement(stuck));
   const notes = stuck.length > 0 ? [stuckNote(stuck)] : [];
@@ -131,6 +135,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     keepOverlaps: keepOverlaps || variable,
     compact,
     hinted: !unhinted,
+    partial,
     without: new Set(without),
     cache,
     whole: only === undefined,

@@ -44,6 +44,8 @@ test('a font of a list has its characters, what rules make of them, and nothing 
   expect(few.names).toContain('a.sc');
   expect(few.names).not.toContain('d.sc');
   expect(few.names).not.toContain('d');
+  // Rules that name what is left out say nothing of it.
+  expect(few.font.notes.filter((n) => n.place?.table === 'GSUB')).toEqual([]);
   expect(few.bytes.length).toBeLessThan(plain.bytes.length / 3);
   expect(checkFont(few.bytes).filter((c) => c.severity !== 'fine')).toEqual([]);
   const [own, whole] = shapedByHarfBuzz([

@@ -63,6 +63,8 @@ export type CompileOptions = {
   glyphs: readonly string[];
   /** Glyphs that are not in the font since they are not drawn yet. */
   waiting?: ReadonlySet<string>;
+  /** Glyphs that are left out of the font on purpose: nothing is said of rules that name them. */
+  away?: ReadonlySet<string>;
   /** Systems of scripts and languages where the text names none; `DFLT dflt` by the specification. */
   systems?: readonly (readonly [script: string, language: string])[];
   /** Where the font stands, for numbers that vary. */
@@ -139,7 +141,7 @@ class Compiler implements RuleBench {
   private within: { path: string; text: string; at: Span } | undefined;
 
   constructor(private readonly options: CompileOptions) {
-    const index = new GlyphIndex(options.glyphs, options.waiting);
+    const index = new GlyphIndex(options.glyphs, options.waiting, options.away);
     const { place } = options;
     const valueAt: ValueAt = (values, at) => {
       if (place && place.axes.length > 0) return valueAtPlace(values, place, at);

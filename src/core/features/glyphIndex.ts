@@ -4,10 +4,14 @@ import { distance } from './parse';
 export class GlyphIndex {
   private readonly byName: ReadonlyMap<string, number>;
 
-  /** `waiting` are glyphs of the project that are not in the font, as they are not drawn yet. */
+  /**
+   * `waiting` are glyphs of the project that are not in the font, as they are not drawn yet; `away` those that are left out of this
+   * font on purpose, so that nothing is to be said of them.
+   */
   constructor(
     readonly names: readonly string[],
     private readonly waiting: ReadonlySet<string> = new Set(),
+    private readonly away: ReadonlySet<string> = new Set(),
   ) {
     const byName = new Map<string, number>();
     names.forEach((name, i) => {
@@ -17,6 +21,11 @@ export class GlyphIndex {
   }
 
   isWaiting = (name: string): boolean => this.waiting.has(name);
+
+  isAway = (name: string): boolean => this.away.has(name);
+
+  /** Is it a glyph of the project, in this font or not? */
+  isKnown = (name: string): boolean => this.byName.has(name) || this.waiting.has(name) || this.away.has(name);
 
   find = (name: string): number | undefined => this.byName.get(name);
 

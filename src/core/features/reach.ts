@@ -46,6 +46,7 @@ export function reachedFrom(project: Project, begins: (glyph: Glyph) => boolean)
   const { included, languageSystems, sections } = project.features;
   const compiled = compileSections(fontTexts(sections, groundOf(entries, project.unitsPerEm)), included, {
     glyphs: names,
+    away: new Set(Object.values(project.glyphs).flatMap((g) => (g.cast ? [] : [g.name]))),
     systems: systemsFor(
       cast.flatMap((g) => g.unicodes),
       languageSystems,

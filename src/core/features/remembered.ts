@@ -2,15 +2,16 @@ import type { CompileOptions, Deed } from './compile';
 import type { Answering, Asked } from './nameTable';
 import type { Tree } from './tree';
 
-type Options = Pick<CompileOptions, 'glyphs' | 'waiting'>;
+type Options = Pick<CompileOptions, 'glyphs' | 'waiting' | 'away'>;
 type Remembered = { options: Options; asked: Asked; deeds: readonly Deed[] };
 
 /** What texts came to the last time that they were read. */
 const memory = new WeakMap<Tree, Remembered>();
 
 /** Keeps what a text came to, if nothing that it asked for may be answered otherwise without its knowing. */
-export function remember(tree: Tree, { glyphs, waiting }: Options, asked: Asked, deeds: readonly Deed[]): void {
-  if (asked.isSound) memory.set(tree, { options: { glyphs, ...(waiting && { waiting }) }, asked, deeds });
+export function remember(tree: Tree, { glyphs, waiting, away }: Options, asked: Asked, deeds: readonly Deed[]): void {
+  if (asked.isSound)
+    memory.set(tree, { options: { glyphs, ...(waiting && { waiting }), ...(away && { away }) }, asked, deeds });
   else memory.delete(tree);
 }
 
@@ -24,6 +25,8 @@ export function remembered(tree: Tree, options: Options, answering: readonly Ans
 function sameOptions(a: Options, b: Options): boolean {
   const sameGlyphs =
     a.glyphs === b.glyphs || (a.glyphs.length === b.glyphs.length && a.glyphs.every((g, i) => g === b.glyphs[i]));
-  if (!sameGlyphs || (a.waiting?.size ?? 0) !== (b.waiting?.size ?? 0)) return false;
-  return a.waiting === b.waiting || [...(a.waiting ?? [])].every((g) => b.waiting!.has(g));
+  return sameGlyphs && sameNames(a.waiting, b.waiting) && sameNames(a.away, b.away);
 }
+
+const sameNames = (a: ReadonlySet<string> = new Set(), b: ReadonlySet<string> = new Set()): boolean =>
+  a === b || (a.size === b.size && [...a].every((g) => b.has(g)));

@@ -68,7 +68,7 @@ export class Names {
 
   /** A glyph is not there: the sentence that says so and how bad it is; nothing where it was told before. */
   lacking(name: string, at: Span): [reason: string, severity: 'error' | 'attention'] | undefined {
-    if (this.missing.has(name)) return undefined;
+    if (this.missing.has(name) || this.index.isAway(name)) return undefined;
     this.missing.set(name, at);
     return [this.index.missing(name), this.index.isWaiting(name) ? 'attention' : 'error'];
   }
@@ -141,11 +141,11 @@ export class Names {
     }
   }
 
-  /** A name with a hyphen as the two ends of a range, where both are glyphs. */
+  /** A name with a hyphen as the two ends of a range, where both are glyphs of the project. */
   private hyphenated(name: string): [string, string] | undefined {
     for (let i = name.indexOf('-'); i > 0; i = name.indexOf('-', i + 1)) {
       const ends: [string, string] = [name.slice(0, i), name.slice(i + 1)];
-      if (ends.every((e) => this.index.find(e) !== undefined)) return ends;
+      if (ends.every(this.index.isKnown)) return ends;
     }
     return undefined;
   }

@@ -2,9 +2,11 @@ import { useMemo, useState } from 'react';
 import type { Format } from '../../../core/casting/outputs';
 import { type CastThing, namesOfThing, thingKey } from '../../../core/casting/things';
 import type { StyleNames } from '../../../core/fontfacts/names';
+import { type LongName, longNames } from '../../../core/fontnames/length';
 import { plannedFaults } from '../../../core/fontnames/planned';
 import type { Glyph } from '../../../core/project/model';
-import { useBench } from '../../state/bench';
+import { setStyleName } from '../../../core/project/styleNameEdits';
+import { run, useBench } from '../../state/bench';
 import { characterOf } from '../../ui/GlyphShape';
 import { PlannedNames } from './PlannedNames';
 
@@ -74,6 +76,7 @@ export function Planned({
                   key={key}
                   thing={thing}
                   wrong={wrong}
+                  long={'variable' in thing ? [] : longNames(n)}
                   isOpen={open === key}
                   onOpen={() => setOpen(open === key ? undefined : key)}
                   cells={[
@@ -97,12 +100,14 @@ function PlannedRow({
   thing,
   cells,
   wrong,
+  long,
   isOpen,
   onOpen,
 }: {
   thing: CastThing;
   cells: readonly string[];
   wrong: readonly string[];
+  long: readonly LongName[];
   isOpen: boolean;
   onOpen: () => void;
 }) {
@@ -117,6 +122,21 @@ function PlannedRow({
               wrong.map((w) => (
                 <p key={w} role="alert" className="text-[12.5px] text-marigold">
                   ▲ {w}
+                </p>
+              ))}
+            {i === 0 &&
+              long.map(({ reason, mend }) => (
+                <p key={reason} className="text-[12.5px] text-marigold">
+                  ▲ {reason}{' '}
+                  {mend && (
+                    <button
+                      type="button"
+                      className="text-kelp underline"
+                      onClick={() => run((p) => setStyleName(p, { ...thing, fact: mend.fact, value: mend.value }))}
+                    >
+                      take “{mend.value}”
+                    </button>
+                  )}
                 </p>
               ))}
           </td>

@@ -11,7 +11,7 @@ import { carriedPath } from '../../fontfacts/carried';
 import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
 import type { LanguageSystem } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
-import type { Project } from '../../project/model';
+import type { Glyph, Project } from '../../project/model';
 import type { CastPlan } from '../plan';
 import type { Varying } from '../varying';
 import { handoverRecords } from './handoverRecords';
@@ -51,7 +51,8 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
   const sections = textsOf(plan);
   const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
   const compiled = compiledOf(plan, sections, gdef);
-  const notes = notesOf(compiled, sections);
+  // Of a font that is a part, what is only odd is odd in the whole one too, where it is told.
+  const notes = notesOf(compiled, sections).filter((n) => !plan.partial || n.severity !== 'attention');
   const { tags } = compiled;
   const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
   const own = (tag: string) => !replaced.has(tag) && !plan.without.has(tag);
@@ -198,12 +199,16 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
   const included = includedOf(plan);
   const systems = systemsFor(plan.characters.keys(), languageSystems);
   const cast = new Set(glyphs);
-  const waiting = new Set(Object.values(plan.project.glyphs).flatMap((g) => (cast.has(g.name) ? [] : [g.name])));
+  const absent = Object.values(plan.project.glyphs).filter((g) => !cast.has(g.name));
+  const isAway = (g: Glyph) => plan.partial && !g.cast;
+  const waiting = new Set(absent.flatMap((g) => (isAway(g) ? [] : [g.name])));
+  const away = new Set(absent.flatMap((g) => (isAway(g) ? [g.name] : [])));
   const key = [
     ...sections.flatMap((s) => [s.id, s.title, s.text]),
     JSON.stringify([included, systems]),
     glyphs.join(' '),
     [...waiting].join(' '),
+    [...away].join(' '),
     String(gdef?.length ?? 0),
     JSON.stringify(variesInText(plan, sections) ? plan.at : ''),
   ].join('\n\n');
@@ -212,6 +217,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     compileSections(sections, included, {
       glyphs,
       waiting,
+      away,
       systems,
       place: plan.at,
       // A table that is carried along numbers marks already.
