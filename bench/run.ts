@@ -8,6 +8,7 @@ import { benchInterface } from './interface';
 import { benchLoading } from './loading';
 import { benchMarks } from './marks';
 import { benchStorage } from './storage';
+import { benchVariable } from './variable';
 import { benchVariation } from './variation';
 
 const wanted = process.argv.slice(2);
@@ -16,6 +17,7 @@ if (want('casting')) benchCasting();
 if (want('composing')) await benchComposing();
 if (want('features')) benchFeatures();
 if (want('masters')) benchVariation();
+if (want('variable')) benchVariable();
 if (want('drawing')) benchDrawing();
 if (want('spacing')) benchSpacing();
 if (want('fonts')) await benchFonts();

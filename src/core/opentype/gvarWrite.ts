@@ -61,7 +61,7 @@ type Part = { region: AxisRegion; points: Uint8Array; pointsKey: string; deltas:
 
 /** A glyph’s record, padded to an even length; nothing where nothing moves. */
 function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>): Uint8Array {
-  const moving = glyph.deltas.filter((d) => d.dx.some((v) => v !== 0) || d.dy.some((v) => v !== 0));
+  const moving = glyph.deltas.filter((d) => moves(d.dx) || moves(d.dy));
   if (moving.length === 0) return new Uint8Array(0);
   const kept = moving.map(({ dx, dy }) => pointsToKeep({ ...glyph, dx, dy }));
   const all = moving.map((d) => told(d));
@@ -72,6 +72,11 @@ function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>)
   const records = [own, all, moving.map((d) => told(d, union))].map((parts) => assembled(parts, sharedAt));
   return records.reduce((best, r) => (r.length < best.length ? r : best));
 }
+
+const moves = (by: readonly number[]): boolean => {
+  for (let i = 0; i < by.length; i++) if (by[i] !== 0) return true;
+  return false;
+};
 
 /** A record of sets of differences, padded to an even length. */
 function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>): Uint8Array {

@@ -15,15 +15,6 @@ const TOLERANCE = 0.5;
 /** How far back from a point that is told the one before it is looked for; contours of more points are told in more. */
 const LOOK_BACK = 24;
 
-/** Where a point between two that move comes to lie, on one axis. */
-function inferred(v: number, a: number, b: number, da: number, db: number): number {
-  if (a === b) return da === db ? da : 0;
-  if (a > b) return inferred(v, b, a, db, da);
-  if (v <= a) return da;
-  if (v >= b) return db;
-  return da + ((v - a) / (b - a)) * (db - da);
-}
-
 /** The fewest points that tell all others within half a unit, by dynamic programming round each contour; phantom points where they move. */
 export function pointsToKeep({ xs, ys, ends, dx, dy }: Moved): number[] {
   const kept: number[] = [];
@@ -38,7 +29,6 @@ export function pointsToKeep({ xs, ys, ends, dx, dy }: Moved): number[] {
 
 function ofContour(start: number, end: number, m: Moved): number[] {
   const n = end - start + 1;
-  const at = (i: number) => start + (i % n);
   const still = (i: number) => m.dx[i] === m.dx[start] && m.dy[i] === m.dy[start];
   let same = true;
   for (let i = start; i <= end && same; i++) same = still(i);
@@ -51,28 +41,38 @@ function ofContour(start: number, end: number, m: Moved): number[] {
     const by = Math.abs(m.dx[p]!) + Math.abs(m.dy[p]!);
     if (by > most) [first, most] = [i, by];
   }
+  // The contour from there once round, the first point again at its end.
+  const [x, y, u, v] = [m.xs, m.ys, m.dx, m.dy].map((values) => {
+    const round = new Float64Array(n + 1);
+    for (let i = 0; i <= n; i++) round[i] = values[start + ((first + i) % n)]!;
+    return round;
+  }) as [Float64Array, Float64Array, Float64Array, Float64Array];
   const cost = new Int32Array(n + 1).fill(0x7fffffff);
   const from = new Int32Array(n + 1);
   cost[0] = 0;
-  for (let j = 1; j <= n; j++)
-    for (let i = j - 1; i >= Math.max(0, j - LOOK_BACK); i--) {
-      if (cost[i]! + 1 >= cost[j]!) continue;
-      if (!tells(first + i, first + j, at, m)) continue;
+  for (let j = 1; j <= n; j++) {
+    // The farther back, the cheaper: the first that tells all between is seldom bettered.
+    for (let i = Math.max(0, j - LOOK_BACK); i < j; i++) {
+      if (cost[i]! + 1 >= cost[j]! || !tells(i, j, x, u) || !tells(i, j, y, v)) continue;
       cost[j] = cost[i]! + 1;
       from[j] = i;
     }
+  }
   const kept: number[] = [];
-  for (let j = n; j > 0; j = from[j]!) kept.push(at(first + from[j]!));
+  for (let j = n; j > 0; j = from[j]!) kept.push(start + ((first + from[j]!) % n));
   return kept.sort((a, b) => a - b);
 }
 
-/** Do two points tell all between them? */
-function tells(i: number, j: number, at: (i: number) => number, { xs, ys, dx, dy }: Moved): boolean {
-  const [a, b] = [at(i), at(j)];
+/** Do two points tell all between them, on one axis? Beyond the two a point moves as the nearer does, between them in proportion. */
+function tells(i: number, j: number, at: Float64Array, by: Float64Array): boolean {
+  let [a, b, da, db] = [at[i]!, at[j]!, by[i]!, by[j]!];
+  if (a === b && da !== db) da = db = 0;
+  if (a > b) [a, b, da, db] = [b, a, db, da];
+  const slope = b > a ? (db - da) / (b - a) : 0;
   for (let k = i + 1; k < j; k++) {
-    const p = at(k);
-    if (Math.abs(inferred(xs[p]!, xs[a]!, xs[b]!, dx[a]!, dx[b]!) - dx[p]!) > TOLERANCE) return false;
-    if (Math.abs(inferred(ys[p]!, ys[a]!, ys[b]!, dy[a]!, dy[b]!) - dy[p]!) > TOLERANCE) return false;
+    const p = at[k]!;
+    const moved = p <= a ? da : p >= b ? db : da + (p - a) * slope;
+    if (moved - by[k]! > TOLERANCE || by[k]! - moved > TOLERANCE) return false;
   }
   return true;
 }
