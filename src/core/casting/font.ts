@@ -102,7 +102,7 @@ function joined(plan: CastPlan): CastFont {
   }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const carried = carriedTables(plan.project, glyphNames);
+  const carried = carriedTables(plan.project, glyphNames, plan.varies !== undefined);
   const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)));
   const { said } = layout;
   const lines = lineMetrics(plan.master, whole, plan.project.unitsPerEm);

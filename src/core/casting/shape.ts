@@ -131,8 +131,9 @@ export function trueTypeShape(
     : [];
   let error = 0;
   const converted: GlyfPoint[][] = [];
-  // TrueType fills clockwise outlines; turning a list of points round keeps its start.
-  const turn = contours.reduce((sum, c) => sum + signedArea(c), 0) > 0;
+  // TrueType fills clockwise outlines; turning a list of points round keeps its start. All masters are turned, or none: where a
+  // contour runs against its fellows, which way the whole runs may differ from one to the next.
+  const turn = [contours, ...family].flat().reduce((sum, c) => sum + signedArea(c), 0) > 0;
   for (const [i, contour] of contours.entries()) {
     const points = quadraticPoints(
       contour,

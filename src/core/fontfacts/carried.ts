@@ -7,6 +7,13 @@ export const CARRIED_TABLES = ['GSUB', 'GDEF', 'BASE', 'JSTF', 'MATH'] as const;
 /** Where the names of the glyphs stand, in the order the carried tables know them by. */
 export const CARRIED = 'org.wendril.carried';
 
+/** Which axes carried substitutions change with, where they do. */
+export const CARRIED_AXES = 'org.wendril.carriedAxes';
+
+/** Axes as what is normalised over them sees them. */
+export const axesKey = (axes: Project['axes']): string =>
+  JSON.stringify(axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]));
+
 export const carriedPath = (tag: string): string => `carried/${tag}.table`;
 
 /** What a reader would notice of a table that is not there. */
@@ -25,6 +32,7 @@ const WORDS: Readonly<Record<(typeof CARRIED_TABLES)[number], string>> = {
 export function carriedTables(
   project: Project,
   glyphNames: readonly string[],
+  variable: boolean,
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
   const order = project.lib[CARRIED];
   const kept = CARRIED_TABLES.flatMap((tag) => {
@@ -32,7 +40,7 @@ export function carriedTables(
     return bytes ? [[tag, bytes] as [(typeof CARRIED_TABLES)[number], Uint8Array]] : [];
   });
   const fits = Array.isArray(order) && order.length === glyphNames.length && order.every((n, i) => n === glyphNames[i]);
-  if (fits || kept.length === 0) return { tables: kept, notes: [] };
+  if (fits || kept.length === 0) return substitutionsAt(project, kept, variable);
   const lost = kept.map(([tag]) => WORDS[tag]).join('; ');
   return {
     tables: [],
@@ -44,4 +52,23 @@ export function carriedTables(
       ),
     ],
   };
+}
+
+/** Substitutions with what they change by over the axes, for a font that varies over the same; else as the default has them. */
+function substitutionsAt(
+  project: Project,
+  kept: readonly [tag: string, bytes: Uint8Array][],
+  variable: boolean,
+): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
+  const told = project.lib[CARRIED_AXES];
+  if (told === undefined || (variable && told === axesKey(project.axes))) return { tables: [...kept], notes: [] };
+  const tables = kept.map(([tag, bytes]): [string, Uint8Array] => {
+    if (tag !== 'GSUB' || bytes.length < 4) return [tag, bytes];
+    const plain = bytes.slice();
+    plain[3] = 0;
+    return [tag, plain];
+  });
+  const why =
+    'Substitutions that changed with the axes of the font that was opened are as its default has them: the axes are others now.';
+  return { tables, notes: variable ? [refused(why, { table: 'GSUB' }, 'attention')] : [] };
 }

@@ -47,6 +47,18 @@ export function readStat(bytes: Uint8Array): AxisValue[] {
   });
 }
 
+/** Names of places on several axes at once (format 4), by their ids. */
+export function jointNames(bytes: Uint8Array): number[] {
+  const from = new Reader(bytes, 'STAT');
+  const [valueCount, valuesAt] = [from.seek(12).uint16(), from.uint32()];
+  return Array.from({ length: valueCount }, (_, i) => from.seek(valuesAt + i * 2).uint16()).flatMap((offset) => {
+    if (from.seek(valuesAt + offset).uint16() !== 4) return [];
+    from.uint16();
+    from.uint16();
+    return [from.uint16()];
+  });
+}
+
 /** Axes of a design and names of places on them, as a `STAT` table has them; user units. */
 export type Style = {
   axes: readonly { tag: string; nameID: number; ordering: number }[];

@@ -1,9 +1,10 @@
 import { axisShare, bent } from '../../base/interpolation';
 import { refuse } from '../../base/result';
+import { listed } from '../../base/text';
 import { nameOf } from '../../fontfacts/fontNames';
 import type { FvarAxis } from '../../opentype/fvar';
 import { ENGLISH, languageTagOf } from '../../opentype/nameLanguages';
-import { readStat } from '../../opentype/stat';
+import { jointNames, readStat } from '../../opentype/stat';
 import { type DeltasAt, itemDelta } from '../../opentype/variations';
 import type { Project } from '../../project/model';
 import type { FontOutlines } from './fontOutlines';
@@ -28,7 +29,16 @@ export const designPlace = (axes: readonly FvarAxis[], at: readonly number[]): R
   Object.fromEntries(axes.map((a, i) => [a.tag, designOf(a, at[i] ?? 0)]));
 
 export function axesOf(r: FontReading, axes: readonly FvarAxis[], bends: readonly Bend[]): Project['axes'] {
-  const stops = r.font.tables.has('STAT') ? readStat(r.font.tables.get('STAT')!) : [];
+  const stat = r.font.tables.get('STAT');
+  const stops = stat ? readStat(stat) : [];
+  const unread = [
+    ...stops.filter((s) => !axes.some((a) => a.tag === s.tag)).map((s) => s.nameID),
+    ...(stat ? jointNames(stat) : []),
+  ].map((id) => nameOf(r.names, id) ?? String(id));
+  if (unread.length > 0)
+    r.notes.push(
+      `Names of styles for what does not vary here, or for several axes at once, were left aside: ${listed(unread)}.`,
+    );
   return axes.map((a, i) => {
     // Design units are user units bent as the font bends them, so that places are even.
     const map = (bends[i] ?? []).map(([from, to]): [number, number] => [designOf(a, from), designOf(a, to)]);

@@ -1,6 +1,6 @@
 import { attempt, type Result, refuse, refused } from '../../base/result';
 import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
-import { CARRIED, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
+import { axesKey, CARRIED, CARRIED_AXES, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
 import { proposedNames } from '../../fontfacts/namesProposed';
 import { sequencesLib } from '../../fontfacts/sequences';
@@ -100,7 +100,7 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     groups,
     texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
     features: { ...base.features, sections: positionsRead(r, glyphNames) },
-    ...carried(r, glyphNames, fvar.axes.length > 0),
+    ...carried(r, glyphNames, axes),
   };
   return {
     project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m, r.style)) },
@@ -242,32 +242,39 @@ function glyphRead(
   };
 }
 
-/** Tables that stand by themselves without what varies in them, and the minor version that first had such a part. */
+/** Tables that stand by themselves without what varies in them, with the minor version that first had such a part. */
 const FIXABLE: ReadonlyMap<string, number> = new Map([
   ['GSUB', 1],
   ['GDEF', 3],
 ]);
 
 /**
- * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays. Of a variable font the
- * tables go along as they are at the default: what varies in them is told nowhere else, so it is cut off and said.
+ * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays. What the definitions of a variable
+ * font vary by is read elsewhere, so it is cut off; substitutions that change with the axes stay for a font that varies over the same.
  */
-function carried(r: FontReading, glyphNames: readonly string[], variable: boolean): Pick<Project, 'kept' | 'lib'> {
+function carried(r: FontReading, glyphNames: readonly string[], axes: Project['axes']): Pick<Project, 'kept' | 'lib'> {
+  const variable = axes.length > 0;
   const tags = CARRIED_TABLES.filter((tag) => r.font.tables.has(tag) && (!variable || FIXABLE.has(tag)));
   if (tags.includes('GSUB'))
     r.notes.push(
       'Substitutions (GSUB) are carried as they are while the order of glyphs stays; in Features they become rules to be edited.',
     );
-  let cut = false;
+  let stays = false;
   const kept = tags.map((tag): [string, Uint8Array] => {
     const bytes = new Uint8Array(r.font.tables.get(tag)!);
     const first = FIXABLE.get(tag);
     if (variable && first !== undefined && bytes.length >= 4 && bytes[3]! >= first) {
-      bytes[3] = first - 1;
-      cut ||= tag === 'GSUB';
+      if (tag === 'GSUB') stays = true;
+      else bytes[3] = first - 1;
     }
     return [carriedPath(tag), bytes];
   });
-  if (cut) r.notes.push('Substitutions that change with the axes were left aside.');
-  return { kept: Object.fromEntries(kept), lib: kept.length > 0 ? { [CARRIED]: [...glyphNames] } : {} };
+  if (stays)
+    r.notes.push(
+      'Substitutions that change with the axes stay in the font that varies; fonts of one place have those of the default.',
+    );
+  return {
+    kept: Object.fromEntries(kept),
+    lib: kept.length > 0 ? { [CARRIED]: [...glyphNames], ...(stays ? { [CARRIED_AXES]: axesKey(axes) } : {}) } : {},
+  };
 }
