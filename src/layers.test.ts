@@ -25,6 +25,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   'core/casting': [
     'core/base',
     'core/coverage',
+    'core/fitting',
     'core/geometry',
     'core/opentype',
     'core/features',

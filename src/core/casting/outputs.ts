@@ -5,6 +5,7 @@ import type { CastTerms, Project } from '../project/model';
 import { CastCache } from './cache';
 import { type CastFont, castFont } from './font';
 import type { Flavour } from './plan';
+import { spacingFaults } from './spacingAt';
 import { subsetOf } from './subset';
 import { onTerms } from './terms';
 import { type CastThing, distinctThings, namesOfThing, placeOfThing } from './things';
@@ -98,7 +99,16 @@ export async function castOutputs(whole: Project, options: OutputOptions): Promi
       fonts.set(key, font);
     }
     const bytes = format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
-    files.push({ fileName: `${name}.${format}`, format, thing, bytes, font, said, ...(part && { range: part.range }) });
+    const told = 'instance' in thing ? [...said, ...spacingFaults(project, thing.instance)] : said;
+    files.push({
+      fileName: `${name}.${format}`,
+      format,
+      thing,
+      bytes,
+      font,
+      said: told,
+      ...(part && { range: part.range }),
+    });
   }
   progress?.(wanted.length, wanted.length, '');
   return success(files);
