@@ -42,7 +42,7 @@ const stages = [
  * Each tells of its files as they end.
  */
 const SIDE_BY_SIDE = [
-  ['tests', ['--selectProjects', 'unit', '--maxWorkers=1']],
+  ['tests', ['--selectProjects', 'unit', '--maxWorkers=1', '--testTimeout=60000']],
   ['tests of the interface', ['--selectProjects', 'e2e', '--runInBand']],
 ];
 

@@ -50,7 +50,27 @@ export class Differences {
       deltas: found.slice(1).map((delta, i) => ({ region: this.regions[i + 1]!, delta })),
     };
   }
+
+  /** As {@link of} for each number of rows, one row for each master. */
+  ofRows(values: readonly (readonly number[])[]): RowDeltas {
+    const found: number[][] = [];
+    this.model.order.forEach((index, rank) => {
+      const own = values[index]!;
+      const shares = this.shares[rank]!;
+      const row = new Array<number>(own.length);
+      for (let i = 0; i < row.length; i++) {
+        let left = own[i]!;
+        for (let j = 0; j < rank; j++) left -= found[j]![i]! * shares[j]!;
+        row[i] = Math.round(left) || 0;
+      }
+      found.push(row);
+    });
+    return { regions: this.regions.slice(1), rows: found.slice(1) };
+  }
 }
+
+/** Differences of many numbers by region, a row each. */
+export type RowDeltas = { regions: readonly AxisRegion[]; rows: readonly (readonly number[])[] };
 
 /** How a font varies: its axes, its masters, and what layout’s numbers vary by. */
 export class Varying {
@@ -144,13 +164,21 @@ export class Varying {
   /** What a number of a glyph differs by, from what it is in each of the drawings that have a say. */
   ofSays(says: readonly Say[], numberIn: (say: Say, index: number) => number): { base: number; deltas: RegionDelta[] } {
     const values = says.map(numberIn);
-    if (values.length === 1) return { base: Math.round(values[0]!), deltas: [] };
-    if (values.length === this.masters.length) return this.ofMasters.of(values);
+    return values.length === 1 ? { base: Math.round(values[0]!), deltas: [] } : this.modelOf(says).of(values);
+  }
+
+  /** What many numbers of a glyph differ by, from what they are in each of the drawings that have a say: two at least. */
+  rowsOfSays(says: readonly Say[], values: readonly (readonly number[])[]): RowDeltas {
+    return this.modelOf(says).ofRows(values);
+  }
+
+  private modelOf(says: readonly Say[]): Differences {
+    if (says.length === this.masters.length) return this.ofMasters;
     const places = says.map((s) => s.place);
     const key = JSON.stringify(places);
     const model = this.ownModels.get(key) ?? this.differences(places);
     this.ownModels.set(key, model);
-    return model.of(values);
+    return model;
   }
 
   /** The place of an anchor, with what it varies by; still where not all drawings have it. */

@@ -57,9 +57,17 @@ export function writeGvar(glyphs: readonly (VaryingGlyph | undefined)[], axisCou
   return out.toBytes();
 }
 
-type Part = { region: AxisRegion; points: Uint8Array; pointsKey: string; deltas: Uint8Array };
+/** A set of differences as it may be told: of all points, or of some that the others follow from; its sizes before it is written. */
+type Part = {
+  of: PointDeltas;
+  /** Absent where all are told. */
+  some?: readonly number[];
+  pointsKey: string;
+  pointsSize: number;
+  deltasSize: number;
+};
 
-/** A glyph’s record, padded to an even length; nothing where nothing moves. */
+/** A glyph’s record, padded to an even length; nothing where nothing moves. The smallest of some ways to tell it is written. */
 function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>): Uint8Array {
   const moving = glyph.deltas.filter((d) => moves(d.dx) || moves(d.dy));
   if (moving.length === 0) return new Uint8Array(0);
@@ -69,8 +77,9 @@ function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>)
   if (moving.length === 1) return assembled(own, sharedAt);
   // Points that one of the sets needs, told in all of them, may cost less than each set's own.
   const union = [...new Set(kept.flat())].sort((a, b) => a - b);
-  const records = [own, all, moving.map((d) => told(d, union))].map((parts) => assembled(parts, sharedAt));
-  return records.reduce((best, r) => (r.length < best.length ? r : best));
+  const ways = [own, all, moving.map((d) => told(d, union))];
+  const sizes = ways.map((parts) => sizeOf(parts, sharedAt));
+  return assembled(ways[sizes.indexOf(Math.min(...sizes))]!, sharedAt);
 }
 
 const moves = (by: readonly number[]): boolean => {
@@ -78,27 +87,42 @@ const moves = (by: readonly number[]): boolean => {
   return false;
 };
 
+const isPlain = (region: AxisRegion): boolean =>
+  region.every(([start, p, end]) => start === Math.min(p, 0) && end === Math.max(p, 0));
+
+/** Bytes that {@link assembled} would come to, before padding. */
+function sizeOf(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>): number {
+  const common = commonPoints(parts);
+  let size = 4 + (common === undefined ? 0 : parts.find((p) => p.pointsKey === common)!.pointsSize);
+  for (const { of, pointsKey, pointsSize, deltasSize } of parts) {
+    size += 4 + deltasSize + (pointsKey === common ? 0 : pointsSize);
+    if (!sharedAt.has(peakOf(of.region))) size += 2 * of.region.length;
+    if (!isPlain(of.region)) size += 4 * of.region.length;
+  }
+  return size;
+}
+
 /** A record of sets of differences, padded to an even length. */
 function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>): Uint8Array {
   const common = commonPoints(parts);
   const headers = new Writer();
   const data = new Writer();
-  if (common !== undefined) data.raw(parts.find((p) => p.pointsKey === common)!.points);
-  for (const { region, points, pointsKey, deltas } of parts) {
+  if (common !== undefined) writePoints(data, parts.find((p) => p.pointsKey === common)!.some);
+  for (const { of, some, pointsKey, pointsSize, deltasSize } of parts) {
+    const { region, dx, dy } = of;
     const own = pointsKey !== common;
-    const size = (own ? points.length : 0) + deltas.length;
     const peak = sharedAt.get(peakOf(region));
-    const plain = region.every(([start, p, end]) => start === Math.min(p, 0) && end === Math.max(p, 0));
+    const plain = isPlain(region);
     headers
-      .uint16(size)
+      .uint16((own ? pointsSize : 0) + deltasSize)
       .uint16((peak ?? TUPLE.embeddedPeak) | (plain ? 0 : TUPLE.intermediate) | (own ? TUPLE.privatePoints : 0));
     if (peak === undefined) for (const [, p] of region) headers.f2dot14(p);
     if (!plain) {
       for (const [start] of region) headers.f2dot14(start);
       for (const [, , end] of region) headers.f2dot14(end);
     }
-    if (own) data.raw(points);
-    data.raw(deltas);
+    if (own) writePoints(data, some);
+    for (const values of [dx, dy]) writeDeltas(data, some ? some.map((i) => values[i]!) : values);
   }
   const head = headers.toBytes();
   return new Writer()
@@ -115,79 +139,119 @@ function commonPoints(parts: readonly Part[]): string | undefined {
   let best: { key: string; saved: number } | undefined;
   for (const key of new Set(parts.map((p) => p.pointsKey))) {
     const own = parts.filter((p) => p.pointsKey === key);
-    const saved = (own.length - 1) * own[0]!.points.length;
+    const saved = (own.length - 1) * own[0]!.pointsSize;
     if (saved > (best?.saved ?? 0)) best = { key, saved };
   }
   return best?.key;
 }
 
 /** A set of differences of all points, or of some that the others follow from. */
-const told = ({ region, dx, dy }: PointDeltas, some?: readonly number[]): Part =>
-  some === undefined || some.length === dx.length
-    ? { region, points: Uint8Array.of(0), pointsKey: 'all', deltas: packedDeltas([dx, dy]) }
-    : {
-        region,
-        points: packedPoints(some),
-        pointsKey: some.join(' '),
-        deltas: packedDeltas([some.map((i) => dx[i]!), some.map((i) => dy[i]!)]),
-      };
+function told(of: PointDeltas, some?: readonly number[]): Part {
+  const { dx, dy } = of;
+  if (some === undefined || some.length === dx.length)
+    return { of, pointsKey: 'all', pointsSize: 1, deltasSize: deltasSize(dx) + deltasSize(dy) };
+  return {
+    of,
+    some,
+    pointsKey: some.join(' '),
+    pointsSize: pointsSize(some),
+    deltasSize: deltasSize(some.map((i) => dx[i]!)) + deltasSize(some.map((i) => dy[i]!)),
+  };
+}
 
 const smaller = (all: Part, some: Part): Part =>
-  some.points.length + some.deltas.length < all.points.length + all.deltas.length ? some : all;
+  some.pointsSize + some.deltasSize < all.pointsSize + all.deltasSize ? some : all;
 
-/** Point numbers as steps from one to the next, in runs of bytes or words. */
-export function packedPoints(points: readonly number[]): Uint8Array {
-  const out = new Writer();
+const LONGEST_STEPS = 128;
+
+/** How far a run of steps goes that are all bytes, or all words. */
+function stepsAt(points: readonly number[], from: number): { wide: boolean; end: number } {
+  const step = (i: number) => points[i]! - (i === 0 ? 0 : points[i - 1]!);
+  const wide = step(from) > 255;
+  let end = from + 1;
+  while (end < points.length && end - from < LONGEST_STEPS && step(end) > 255 === wide) end++;
+  return { wide, end };
+}
+
+/** Bytes of point numbers as {@link writePoints} has them. */
+function pointsSize(points: readonly number[]): number {
+  let size = points.length < 0x80 ? 1 : 2;
+  for (let i = 0; i < points.length; ) {
+    const { wide, end } = stepsAt(points, i);
+    size += 1 + (end - i) * (wide ? 2 : 1);
+    i = end;
+  }
+  return size;
+}
+
+/** Point numbers as steps from one to the next, in runs of bytes or words; one byte where all are told. */
+function writePoints(out: Writer, points: readonly number[] | undefined): void {
+  if (points === undefined) {
+    out.uint8(0);
+    return;
+  }
   if (points.length < 0x80) out.uint8(points.length);
   else out.uint16(points.length | 0x8000);
-  const steps = points.map((p, i) => p - (i === 0 ? 0 : points[i - 1]!));
-  for (let i = 0; i < steps.length; ) {
-    const wide = steps[i]! > 255;
-    let run = 1;
-    while (run < 128 && i + run < steps.length && steps[i + run]! > 255 === wide) run++;
-    out.uint8((wide ? 0x80 : 0) | (run - 1));
-    for (const s of steps.slice(i, i + run)) wide ? out.uint16(s) : out.uint8(s);
-    i += run;
+  for (let i = 0; i < points.length; ) {
+    const { wide, end } = stepsAt(points, i);
+    out.uint8((wide ? 0x80 : 0) | (end - i - 1));
+    for (; i < end; i++) {
+      const step = points[i]! - (i === 0 ? 0 : points[i - 1]!);
+      wide ? out.uint16(step) : out.uint8(step);
+    }
   }
-  return out.toBytes();
 }
 
 const ZEROS = 0x80;
 const WORDS = 0x40;
+const BYTES = 0;
 const LONGEST_RUN = 64;
-
-/** Differences in runs of nothing, bytes or words; a list ends where the next begins, but their runs are one row of bytes. */
-export function packedDeltas(lists: readonly (readonly number[])[]): Uint8Array {
-  const out = new Writer();
-  for (const values of lists) {
-    for (let i = 0; i < values.length; ) {
-      const run = runAt(values, i);
-      if (run.kind === ZEROS) out.uint8(ZEROS | (run.length - 1));
-      else {
-        out.uint8((run.kind === WORDS ? WORDS : 0) | (run.length - 1));
-        for (const v of values.slice(i, i + run.length)) run.kind === WORDS ? out.int16(v) : out.uint8(v & 0xff);
-      }
-      i += run.length;
-    }
-  }
-  return out.toBytes();
-}
 
 const isByte = (v: number): boolean => v >= -128 && v <= 127;
 
-function runAt(values: readonly number[], from: number): { kind: 0 | typeof WORDS | typeof ZEROS; length: number } {
+/** What a run that begins at a difference is of. */
+const kindAt = (values: readonly number[], i: number): typeof ZEROS | typeof BYTES | typeof WORDS =>
+  values[i] === 0 ? ZEROS : isByte(values[i]!) ? BYTES : WORDS;
+
+/** Where a run of nothing, bytes or words ends. */
+function runEnd(values: readonly number[], from: number): number {
   const end = Math.min(values.length, from + LONGEST_RUN);
   let i = from;
-  if (values[i] === 0) {
-    while (i < end && values[i] === 0) i++;
-    return { kind: ZEROS, length: i - from };
+  switch (kindAt(values, from)) {
+    case ZEROS:
+      while (i < end && values[i] === 0) i++;
+      return i;
+    case BYTES:
+      // One zero among bytes costs a byte, as a run of its own would cost two.
+      while (i < end && isByte(values[i]!) && !(values[i] === 0 && (values[i + 1] === 0 || i + 1 === end))) i++;
+      break;
+    case WORDS:
+      // A byte among words costs two, as a run of its own and another of words would.
+      while (i < end && values[i] !== 0 && (!isByte(values[i]!) || (i + 1 < values.length && !isByte(values[i + 1]!))))
+        i++;
   }
-  if (isByte(values[i]!)) {
-    // One zero among bytes costs a byte, as a run of its own would cost two.
-    while (i < end && isByte(values[i]!) && !(values[i] === 0 && (values[i + 1] === 0 || i + 1 === end))) i++;
-    return { kind: 0, length: Math.max(1, i - from) };
+  return Math.max(from + 1, i);
+}
+
+/** Bytes of differences as {@link writeDeltas} has them. */
+function deltasSize(values: readonly number[]): number {
+  let size = 0;
+  for (let i = 0; i < values.length; ) {
+    const kind = kindAt(values, i);
+    const end = runEnd(values, i);
+    size += 1 + (kind === ZEROS ? 0 : (end - i) * (kind === WORDS ? 2 : 1));
+    i = end;
   }
-  // A byte among words costs two, as a run of its own and another of words would.
-  while (i < end && values[i] !== 0 && (!isByte(values[i]!) || (i + 1 < values.length && !isByte(values[i + 1]!)))) i++;
-  return { kind: WORDS, length: Math.max(1, i - from) };
+  return size;
+}
+
+/** Differences in runs of nothing, bytes or words; a list ends where the next begins, but their runs are one row of bytes. */
+function writeDeltas(out: Writer, values: readonly number[]): void {
+  for (let i = 0; i < values.length; ) {
+    const kind = kindAt(values, i);
+    const end = runEnd(values, i);
+    out.uint8(kind | (end - i - 1));
+    if (kind === ZEROS) i = end;
+    else for (; i < end; i++) kind === WORDS ? out.int16(values[i]!) : out.uint8(values[i]! & 0xff);
+  }
 }

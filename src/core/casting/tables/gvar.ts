@@ -4,8 +4,6 @@ import type { CastPlan, Entry } from '../plan';
 import type { CompositeShape, TrueTypeShape } from '../shape';
 import { freeze, type Say, type Varying } from '../varying';
 
-type Point = { x: number; y: number };
-
 /** The shapes of a font that varies as the default has them, each of one kind in all masters, and what they vary by. */
 export function varyingShapes(plan: CastPlan, varies: Varying): { shapes: TrueTypeShape[]; gvar: Uint8Array } {
   const shapes: TrueTypeShape[] = [];
@@ -49,29 +47,43 @@ const alike = (a: CompositeShape, b: CompositeShape): boolean =>
   a.parts.length === b.parts.length &&
   a.parts.every((p, i) => p.base === b.parts[i]!.base && p.scale.every((v, k) => v === b.parts[i]!.scale[k]));
 
-/** Points of a shape: those of its contours, or the places of its parts. */
-const pointsOf = (shape: TrueTypeShape): Point[] =>
-  shape.kind === 'simple' ? shape.outline.flat() : shape.parts.map(({ dx, dy }) => ({ x: dx, y: dy }));
+/** Numbers of a shape’s points, across and up; of a composite the places of its parts; the four phantom points last. */
+function coordinatesOf(shape: TrueTypeShape, advance: number): { xs: number[]; ys: number[] } {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  if (shape.kind === 'simple')
+    for (const contour of shape.outline)
+      for (const p of contour) {
+        xs.push(p.x);
+        ys.push(p.y);
+      }
+  else
+    for (const { dx, dy } of shape.parts) {
+      xs.push(dx);
+      ys.push(dy);
+    }
+  // The origin and the advance; lines that run down do not vary.
+  xs.push(0, advance, 0, 0);
+  ys.push(0, 0, 0, 0);
+  return { xs, ys };
+}
 
 function varyingGlyph({ advance }: Entry, { main, others, says }: Shapes, varies: Varying): VaryingGlyph | undefined {
-  const own = pointsOf(main);
-  const all = others.map(pointsOf);
-  if (all.some((p) => p.length !== own.length)) return undefined;
-  // Phantom points: the origin and the advance; lines that run down do not vary.
-  const advances = says.map(({ drawing }) => Math.max(0, Math.min(65535, Math.round(drawing.advance))));
-  const still = { x: 0, y: 0 };
-  const whole = all.map((points, k) => [...points, still, { x: advances[k]!, y: 0 }, still, still]);
-  const base = [...own, still, { x: advance, y: 0 }, still, still];
-  const deltas: { region: PointDeltas['region']; dx: number[]; dy: number[] }[] = [];
-  base.forEach((_, i) => {
-    const found = (['x', 'y'] as const).map((key) => varies.ofSays(says, (_, k) => whole[k]![i]![key]).deltas);
-    found[0]!.forEach(({ region, delta }, r) => {
-      deltas[r] ??= { region, dx: [], dy: [] };
-      deltas[r].dx.push(delta);
-      deltas[r].dy.push(found[1]![r]!.delta);
-    });
-  });
+  const own = coordinatesOf(main, advance);
+  const all = others.map((shape, k) =>
+    coordinatesOf(shape, Math.max(0, Math.min(65535, Math.round(says[k]!.drawing.advance)))),
+  );
+  if (all.some((o) => o.xs.length !== own.xs.length)) return undefined;
+  const across = varies.rowsOfSays(
+    says,
+    all.map((o) => o.xs),
+  );
+  const up = varies.rowsOfSays(
+    says,
+    all.map((o) => o.ys),
+  );
+  const deltas = across.regions.map((region, r): PointDeltas => ({ region, dx: across.rows[r]!, dy: up.rows[r]! }));
   let end = -1;
   const ends = main.kind === 'simple' ? main.outline.map((c) => (end += c.length)) : [];
-  return { xs: base.map((p) => p.x), ys: base.map((p) => p.y), ends, deltas };
+  return { xs: own.xs, ys: own.ys, ends, deltas };
 }
