@@ -143,6 +143,17 @@ try {
   await t.press('Cast 3 files');
   await t.find('[data-testid="test-page"]');
   await take('cast');
+  await t.pick('Casting list', 'As one font');
+  await t.press('Cast again');
+  await until('the variable font', async () => /Variable\.woff2/.test(await t.text('main')), 60);
+  const bench = await driver.getWindowHandle();
+  await t.press('Open it');
+  const visited = await until('the page', async () => (await driver.getAllWindowHandles()).find((h) => h !== bench));
+  await driver.switchTo().window(visited);
+  await t.find('[data-state="here"]');
+  await take('visitor');
+  await driver.close();
+  await driver.switchTo().window(bench);
   await go('draw?glyph=R');
   await driver.executeScript('localStorage.setItem("wendril-light", "dark")');
   await go('draw?glyph=R');

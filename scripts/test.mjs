@@ -1,7 +1,6 @@
 // npm test: installs what is missing, then type check, lint, unit tests and the tests of the real interface.
-import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { installIfMissing, root, runTool } from './install.mjs';
 
 /** Debian's packages and the program each brings. */
@@ -35,27 +34,9 @@ const stages = [
   ['lint', () => runTool('@biomejs/biome/bin/biome', ['check', '.'])],
   ['build for Node', () => execFileSync(process.execPath, ['scripts/build-node.mjs'], { cwd: root, stdio: 'inherit' })],
   ['build the app', () => runTool('vite/bin/vite.js', ['build', '--logLevel', 'error'])],
+  ['tests', () => runTool('jest/bin/jest.js', ['--selectProjects', 'unit', '--maxWorkers=2', '--testTimeout=60000'])],
+  ['tests of the interface', () => runTool('jest/bin/jest.js', ['--selectProjects', 'e2e', '--runInBand'])],
 ];
-
-/**
- * Unit tests and those of the interface run side by side: a browser waits half of its time, and each alone would leave a processor idle.
- * Each tells of its files as they end.
- */
-const SIDE_BY_SIDE = [
-  ['tests', ['--selectProjects', 'unit', '--maxWorkers=1', '--testTimeout=60000']],
-  ['tests of the interface', ['--selectProjects', 'e2e', '--runInBand']],
-];
-
-const ended = ([name, args]) =>
-  new Promise((resolve) => {
-    const started = Date.now();
-    const jest = join(root, 'node_modules/jest/bin/jest.js');
-    const child = spawn(process.execPath, [jest, ...args], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
-    child.once('close', (code) => {
-      console.log(`${code === 0 ? '✓' : '✕'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
-      resolve(code === 0);
-    });
-  });
 
 installIfMissing();
 installPrograms();
@@ -69,5 +50,3 @@ for (const [name, run] of stages) {
   }
   console.log(`✓ ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
 }
-const passed = await Promise.all(SIDE_BY_SIDE.map(ended));
-if (passed.includes(false)) process.exit(1);

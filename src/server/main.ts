@@ -7,6 +7,11 @@ import { tray } from './tray';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const PREFERRED = 5480;
+/** This machine alone, unless another address is asked for. */
+const HOST = process.env.HOST || undefined;
+const ADDRESS = HOST ?? '127.0.0.1';
+/** Connections that are still open so long after the end was asked for are cut, in milliseconds. */
+const GRACE = 2000;
 
 /** The port asked for, else the preferred one, else any that is free. */
 async function choosePort(): Promise<number> {
@@ -24,7 +29,7 @@ async function choosePort(): Promise<number> {
       const probe = createServer()
         .once('error', () => resolve(false))
         .once('listening', () => probe.close(() => resolve(true)));
-      probe.listen(port);
+      probe.listen(port, ADDRESS);
     });
   return (await free(PREFERRED)) ? PREFERRED : 0;
 }
@@ -33,11 +38,15 @@ if (!existsSync(join(root, 'dist/index.html'))) {
   process.stderr.write('The app is not built; run npm start.\n');
   process.exit(1);
 }
-const server = createApp(join(root, 'dist'), tray).listen(await choosePort());
+const server = createApp(join(root, 'dist'), tray, HOST).listen(await choosePort(), ADDRESS);
+server.headersTimeout = 20_000;
+server.requestTimeout = 120_000;
 server.once('listening', () => {
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : PREFERRED;
-  process.stdout.write(`Wendril is at http://localhost:${port}\n`);
+  process.stdout.write(
+    `Wendril is at http://${HOST ? (HOST.includes(':') ? `[${HOST}]` : HOST) : 'localhost'}:${port}\n`,
+  );
 });
 server.once('error', (error: NodeJS.ErrnoException) => {
   process.stderr.write(
@@ -47,3 +56,8 @@ server.once('error', (error: NodeJS.ErrnoException) => {
   );
   process.exit(1);
 });
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close(() => process.exit(0));
+    setTimeout(() => server.closeAllConnections(), GRACE).unref();
+  });

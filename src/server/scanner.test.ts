@@ -14,10 +14,11 @@ beforeAll(async () => {
       { name: 'pen', title: 'Pen' },
       { name: 'torn', title: 'Torn' },
     ],
-    scan: async ({ sheet, dpi }: { sheet: string; dpi: number }) => {
+    scan: ({ sheet, dpi }: { sheet: string; dpi: number }) => {
       scanned.push(`${sheet} ${dpi}`);
-      if (sheet === 'torn') throw new Error('torn');
-      return Uint8Array.of(1, 2, dpi / 10);
+      const done =
+        sheet === 'torn' ? Promise.reject(new Error('torn')) : Promise.resolve(Uint8Array.of(1, 2, dpi / 10));
+      return { done, stop: () => {} };
     },
     travel: () => 60,
     clock: () => time,

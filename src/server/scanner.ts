@@ -1,5 +1,6 @@
 import express, { type Router } from 'express';
 import { z } from 'zod';
+import { Slots } from './slots';
 
 /** What can be asked of the scanner. */
 export const scanOrder = z.object({
@@ -17,17 +18,27 @@ export type ScanState =
 /** What lies in the scanner's tray, and how a sheet is made into a PNG file. */
 export type ScannerParts = {
   sheets: readonly { name: string; title: string }[];
-  scan: (order: ScanOrder) => Promise<Uint8Array>;
+  scan: (order: ScanOrder) => { done: Promise<Uint8Array>; stop: () => void };
   /** How long the carriage travels at least, in milliseconds. */
   travel: (order: ScanOrder) => number;
   /** The time in milliseconds; the machine's clock when left out. */
   clock?: () => number;
 };
 
-type Scan = { order: ScanOrder; from: number; picture?: Uint8Array | undefined; jams: boolean; failed?: boolean };
+type Scan = {
+  order: ScanOrder;
+  from: number;
+  picture?: Uint8Array | undefined;
+  jams: boolean;
+  failed?: boolean;
+  stop?: () => void;
+};
 
 /** Finished scans that are kept until they are fetched. */
 const MOST_KEPT = 4;
+/** Sheets that are drawn at a time, and that wait for it: a large one takes hundreds of megabytes. */
+const AT_ONCE = 2;
+const MOST_WAITING = 4;
 /** How far the carriage comes before a sheet jams. */
 const JAMS_AT = 0.4;
 export const JAM = 'The sheet slipped under the rollers and was pulled out. Lay it in again.';
@@ -39,6 +50,11 @@ export const JAM = 'The sheet slipped under the rollers and was pulled out. Lay 
 export function scannerRoutes({ sheets, scan, travel, clock = Date.now }: ScannerParts): Router {
   const router = express.Router();
   const scans = new Map<string, Scan>();
+  const slots = new Slots(AT_ONCE, MOST_WAITING);
+  const drop = (id: string) => {
+    scans.get(id)?.stop?.();
+    scans.delete(id);
+  };
   let count = 0;
   const progressOf = (s: Scan) => Math.min(1, (clock() - s.from) / travel(s.order));
   const stateOf = (s: Scan): ScanState => {
@@ -55,13 +71,19 @@ export function scannerRoutes({ sheets, scan, travel, clock = Date.now }: Scanne
       response.status(400).json({ reason: 'The scanner has no such sheet or setting.' });
       return;
     }
+    if (slots.isFull) {
+      response.status(503).json({ reason: 'The scanner is busy; wait for a sheet to be done.' });
+      return;
+    }
     count++;
     const id = `scan-${count}`;
     const made: Scan = { order: order.data, from: clock(), jams: count % 4 === 3 };
     scans.set(id, made);
-    for (const old of [...scans.keys()].slice(0, -MOST_KEPT)) scans.delete(old);
+    for (const old of [...scans.keys()].slice(0, -MOST_KEPT)) drop(old);
     if (!made.jams) {
-      scan(order.data).then(
+      const run = slots.run(() => scan(order.data));
+      made.stop = run.stop;
+      run.done.then(
         (picture) => {
           made.picture = picture;
         },
@@ -84,7 +106,7 @@ export function scannerRoutes({ sheets, scan, travel, clock = Date.now }: Scanne
     else response.setHeader('Cache-Control', 'no-store').type('image/png').send(Buffer.from(found.picture));
   });
   router.delete('/scans/:id', (request, response) => {
-    scans.delete(request.params.id);
+    drop(request.params.id);
     response.status(204).end();
   });
   router.use((_error: unknown, _request: express.Request, response: express.Response, _next: express.NextFunction) => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import express, { type Router } from 'express';
 import { unzipSync } from 'fflate';
+import { notLargerThan } from './guard';
 
 /** The page of a visit, and the fonts that it loads, by file name. */
 type Visit = Map<string, Uint8Array>;
@@ -24,23 +25,28 @@ const TYPES: Readonly<Record<string, string>> = {
 export function visitRoutes(): Router {
   const visits = new Map<string, Visit>();
   const router = express.Router();
-  router.post('/', express.raw({ type: 'application/zip', limit: MOST_BYTES }), (request, response) => {
-    // Only the app’s own pages hand files over.
-    const from = request.get('sec-fetch-site');
-    if (from !== undefined && from !== 'same-origin') {
-      response.status(403).type('text/plain').send('Files are handed over by the app only.');
-      return;
-    }
-    const files = unpacked(request.body);
-    if (!files?.has('index.html')) {
-      response.status(400).type('text/plain').send('This is no zip with a page in it.');
-      return;
-    }
-    const id = randomUUID();
-    visits.set(id, files);
-    for (const old of [...visits.keys()].slice(0, -MOST_VISITS)) visits.delete(old);
-    response.status(201).json({ address: `/visit/${id}/` });
-  });
+  router.post(
+    '/',
+    notLargerThan(MOST_BYTES),
+    express.raw({ type: 'application/zip', limit: MOST_BYTES }),
+    (request, response) => {
+      // Only the app’s own pages hand files over.
+      const from = request.get('sec-fetch-site');
+      if (from !== undefined && from !== 'same-origin') {
+        response.status(403).type('text/plain').send('Files are handed over by the app only.');
+        return;
+      }
+      const files = unpacked(request.body);
+      if (!files?.has('index.html')) {
+        response.status(400).type('text/plain').send('This is no zip with a page in it.');
+        return;
+      }
+      const id = randomUUID();
+      visits.set(id, files);
+      for (const old of [...visits.keys()].slice(0, -MOST_VISITS)) visits.delete(old);
+      response.status(201).json({ address: `/visit/${id}/` });
+    },
+  );
   router.get('/:id/{:name}', (request, response) => {
     const name = request.params.name ?? 'index.html';
     const bytes = visits.get(String(request.params.id))?.get(String(name));
