@@ -48,7 +48,7 @@ export const COMMANDS: readonly CommandFacts[] = [
       {
         name: 'embedding',
         value: 'WORD',
-        does: 'what documents may do with the font: free, edit, view or none',
+        does: 'what documents may do with the font: none, view, edit or free',
       },
       { name: 'lines', value: 'A,D,G', does: 'ascender, descender and gap of lines in font units, instead of its own' },
       { name: 'must-agree', does: 'makes nothing while masters disagree in a glyph' },

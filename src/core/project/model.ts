@@ -299,7 +299,7 @@ const castTerms = z.object({
   /** Characters stand where symbol fonts have them. */
   symbol: z.boolean().optional(),
   /** What documents may do with the font (OpenType, “fsType”). */
-  embedding: z.enum(['free', 'edit', 'view', 'none']).optional(),
+  embedding: z.enum(['none', 'view', 'edit', 'free']).optional(),
   /** Line metrics instead of those of the masters, in font units. */
   lines: z
     .object({
