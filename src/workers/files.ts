@@ -2,15 +2,18 @@ import type { Finding } from '../core/base/finding';
 import { type Result, refused } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
 import { fingerprintOf } from '../core/casting/fingerprint';
-import { castOutputs, type Format, plannedFiles } from '../core/casting/outputs';
+import type { CastFont } from '../core/casting/font';
+import { castOutputs, type Format, type OutputFile, plannedFiles } from '../core/casting/outputs';
 import type { CastThing } from '../core/casting/things';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
 import { writeProjectFile } from '../core/formats/project/projectFile';
-import { tableSizes } from '../core/opentype/sfnt';
+import { cmap } from '../core/opentype/cmap';
+import { readSfnt, tableOf, tableSizes } from '../core/opentype/sfnt';
 import type { CastTerms, Project } from '../core/project/model';
 
 import type { ProofInput } from './proofs/proof';
+import { readBack } from './readBack';
 import { storedProject } from './stored';
 
 export type CastFile = {
@@ -106,16 +109,23 @@ export const filesService = {
       progress,
     });
     if (!result.ok) return result;
+    // Packed and plain files hold the same font.
+    const held = new Map<CastFont, Finding>();
+    const checked = ({ font, thing }: OutputFile): Finding[] => {
+      const back = held.get(font) ?? readBack(project, thing, font);
+      held.set(font, back);
+      return [...checkFont(font.bytes), back];
+    };
     return {
       ok: true,
       value: result.value.map(({ font, said, ...file }) => ({
         ...file,
         glyphs: font.glyphIds.length,
-        codePoints: font.glyphIds.flatMap((id) => project.glyphs[id]?.unicodes ?? []),
+        codePoints: [...cmap.read(tableOf(readSfnt(font.bytes), 'cmap')).keys()],
         glyphNames: font.glyphIds.map((id) => project.glyphs[id]?.name ?? '.notdef'),
         quadraticError: file.format === 'otf' ? 0 : font.quadraticError,
         kerningPairs: font.kerningPairs,
-        checks: checkFont(font.bytes),
+        checks: checked({ font, said, ...file }),
         notes: [...font.notes.map((n) => n.reason), ...said],
         tables: tableSizes(font.bytes),
       })),

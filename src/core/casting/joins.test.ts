@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process';
 import { buildStarter } from '../../../demo/starter';
 import type { Anchor, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
+import { type ShapedGlyph, shapedByHarfBuzz } from '../testing/shaping';
 import { castFont } from './font';
 
 /** Letters that join by their entries and exits. */
@@ -22,14 +22,10 @@ function withAnchors(
   return { ...demo, glyphs };
 }
 
-type Placed = { gid: number; x: number; y: number; advance: number };
-function shaped(project: Project, texts: readonly string[]): Placed[][] {
+function shaped(project: Project, texts: readonly string[]): ShapedGlyph[][] {
   const font = castFont(project, { flavour: 'ttf', place: { master: 'm1' } });
   if (!font.ok) throw new Error(font.reason);
-  const input = [{ font: Buffer.from(font.value.bytes).toString('base64'), texts, features: ['kern=0'] }];
-  return JSON.parse(
-    execFileSync(process.execPath, ['scripts/shape-many.mjs'], { input: JSON.stringify(input), encoding: 'utf8' }),
-  )[0];
+  return shapedByHarfBuzz([{ bytes: font.value.bytes, texts, features: ['kern=0'] }])[0]!;
 }
 
 test('the exit of a letter meets the entry of the next; the first keeps its place where one writes from the left', () => {

@@ -1,4 +1,4 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,6 +14,7 @@ import type { Drawing, Project } from '../project/model';
 import { drawingBounds, flattened } from '../project/outline';
 import { toUser, wholePlace } from '../project/places';
 import { glyphNamed } from '../project/queries';
+import { shapedByHarfBuzz } from '../testing/shaping';
 import { setHandover } from '../variation/handovers';
 import { addWaypoint } from '../variation/waypointEdits';
 import { checkFont } from './checks';
@@ -138,23 +139,15 @@ test('HarfBuzz sets it at each place as the font of that place: kerning, marks, 
   const cases = PLACES.flatMap((place) => {
     const still = castFont(project, { flavour: 'ttf', place: { design: place, name: 'At' }, keepOverlaps: true });
     if (!still.ok) throw new Error(still.reason);
-    const font = (bytes: Uint8Array) => Buffer.from(bytes).toString('base64');
     const axes = Object.fromEntries(
       project.axes.map((a) => [a.tag, toUser(a, wholePlace(project.axes, place)[a.tag]!)]),
     );
     return [
-      { font: font(variable), texts, features: [], axes },
-      { font: font(still.value.bytes), texts, features: [] },
+      { bytes: variable, texts, axes },
+      { bytes: still.value.bytes, texts },
     ];
   });
-  type Set = { gid: number; x: number; y: number; advance: number }[][];
-  const out = JSON.parse(
-    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
-      input: JSON.stringify(cases),
-      encoding: 'utf8',
-      maxBuffer: 1 << 28,
-    }),
-  ) as Set[];
+  const out = shapedByHarfBuzz(cases);
   PLACES.forEach((place, k) => {
     const [varying, still] = [out[2 * k]!, out[2 * k + 1]!];
     texts.forEach((text, t) => {
@@ -271,19 +264,12 @@ test('a font that varies, opened and cast again, sets text as it did, at every p
   const texts = ['AVATAR Type Wave Yo.', 'a\u0301o\u0308\u0301e\u0328 ffi 1/2', 'To, Ta; LY 1714'];
   const cases = PLACES.slice(2).flatMap((axes) =>
     [variable, again.value.bytes].map((bytes) => ({
-      font: Buffer.from(bytes).toString('base64'),
+      bytes,
       texts,
-      features: [],
       axes,
     })),
   );
-  const out = JSON.parse(
-    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
-      input: JSON.stringify(cases),
-      encoding: 'utf8',
-      maxBuffer: 1 << 28,
-    }),
-  ) as { gid: number; x: number; y: number; advance: number }[][][];
+  const out = shapedByHarfBuzz(cases);
   for (let i = 0; i < out.length; i += 2)
     out[i]!.forEach((line, t) => {
       const twin = out[i + 1]![t]!;
@@ -318,17 +304,11 @@ feature mark {
     const still = castFont(ruled, { flavour: 'ttf', place: { design: place, name: 'At' }, keepOverlaps: true });
     if (!still.ok) throw new Error(still.reason);
     return [
-      { font: Buffer.from(font.value.bytes).toString('base64'), texts, features: [], axes: place },
-      { font: Buffer.from(still.value.bytes).toString('base64'), texts, features: [] },
+      { bytes: font.value.bytes, texts, axes: place },
+      { bytes: still.value.bytes, texts },
     ];
   });
-  const out = JSON.parse(
-    execFileSync(process.execPath, ['scripts/shape-many.mjs'], {
-      input: JSON.stringify(cases),
-      encoding: 'utf8',
-      maxBuffer: 1 << 28,
-    }),
-  ) as { x: number; y: number; advance: number }[][][];
+  const out = shapedByHarfBuzz(cases);
   const kerned = new Set<number>();
   PLACES.forEach((place, k) => {
     const [varying, still] = [out[2 * k]!, out[2 * k + 1]!];
