@@ -2,7 +2,7 @@ import type { Finding } from '../core/base/finding';
 import { listed } from '../core/base/text';
 import { type CastThing, placeOfThing } from '../core/casting/things';
 import { projectFromFont } from '../core/formats/font/projectFromFont';
-import { isEmptyBox } from '../core/geometry/curve';
+import { type Box, isEmptyBox } from '../core/geometry/curve';
 import type { GlyphId, Project } from '../core/project/model';
 import { drawingBounds, drawingsOf } from '../core/project/outline';
 import { defaultMaster, drawingOf } from '../core/project/queries';
@@ -58,8 +58,9 @@ export function readBack(
     const [a, b] = [drawingBounds(own, ours), drawingBounds(made, theirs)];
     const advance = Math.abs(Math.max(0, Math.round(own.advance)) - made.advance);
     const edges = isEmptyBox(a) || isEmptyBox(b) ? 0 : Math.max(...EDGES.map((k) => Math.abs(a[k] - b[k])));
-    // An outline that is lost or comes from nowhere; open contours are in no font.
-    const lost = isEmptyBox(a) !== isEmptyBox(b) && own.contours.every((c) => c.closed && c.points.length > 2);
+    // An outline that is lost or comes from nowhere; open contours, and those without any area, are in no font.
+    const inked = (box: Box) => box.xMax > box.xMin && box.yMax > box.yMin;
+    const lost = inked(a) !== inked(b) && own.contours.every((c) => c.closed && c.points.length > 2);
     worst = Math.max(worst, edges);
     if (lost || advance > 1 || edges > NEAR) off.push(glyph.name);
   });
