@@ -1,7 +1,7 @@
 import type { Finding } from '../core/base/finding';
 import { type Result, refused } from '../core/base/result';
 import { checkFont } from '../core/casting/checks';
-import { fingerprintOf } from '../core/casting/fingerprint';
+import { type Fingerprint, fingerprintOf } from '../core/casting/fingerprint';
 import type { CastFont } from '../core/casting/font';
 import { castOutputs, type Format, type OutputFile, plannedFiles } from '../core/casting/outputs';
 import type { CastThing } from '../core/casting/things';
@@ -79,9 +79,6 @@ export const filesService = {
     return found.ok ? filesService.cast(found.value, choice, progress) : found;
   },
 
-  /** What a project is like, to tell later what has changed. */
-  fingerprint: fingerprintOf,
-
   /** Names of the files that a choice comes to; refused where two are alike. */
   planned: (project: Project, choice: CastChoice): Promise<Result<string[]>> => plannedFiles(project, choice),
 
@@ -89,6 +86,9 @@ export const filesService = {
   keep(project: Project): void {
     kept = project;
   },
+
+  /** What the project that was kept is like, to tell later what has changed. */
+  fingerprintKept: (): Fingerprint | undefined => kept && fingerprintOf(kept),
 
   /** Casts of the project that was kept. */
   castKept: (

@@ -1,4 +1,5 @@
 import { attempt, type Refusal, type Result, success } from '../core/base/result';
+import { changesBetween, type Fingerprint, fingerprintOf } from '../core/casting/fingerprint';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
@@ -36,7 +37,6 @@ const project = (): Project => {
   return now;
 };
 
-/** What is measured and proposed over many glyphs, on a copy of the document away from the pointer. */
 /** Glyphs whose masters do not agree: what differs, and whether a machine can mend it. */
 export type Disagreeing = readonly { glyph: GlyphId; faults: readonly AgreementFault[]; mends: boolean }[];
 
@@ -53,8 +53,12 @@ const takenOf = (from: Project, master: string | undefined): Result<TakenFrom> =
   }));
 };
 
+/** What is measured and proposed over many glyphs, on a copy of the document away from the pointer. */
 export const measureService = {
   ...held.service,
+
+  /** What has changed since, in words. */
+  changesSince: (print: Fingerprint): string[] => changesBetween(print, fingerprintOf(project())),
 
   proposeKerning: (
     master: MasterId,

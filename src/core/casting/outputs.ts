@@ -53,15 +53,27 @@ function wantedFiles(project: Project, { things, formats, terms = PLAIN_TERMS }:
   });
 }
 
-/** Names of the files that would be made, in their order; refused where two would be of one name, or the terms cannot be met. */
-export async function plannedFiles(whole: Project, options: OutputOptions): Promise<Result<string[]>> {
+type Planned = { project: Project; said: readonly string[]; wanted: readonly Wanted[] };
+
+/** What would be made of which project; refused where two files would be of one name, or the terms cannot be met. */
+async function planned(whole: Project, options: OutputOptions): Promise<Result<Planned>> {
   const prepared = await onTerms(whole, options.terms ?? PLAIN_TERMS);
   if (!prepared.ok) return prepared;
   const wanted = wantedFiles(prepared.value.project, options);
-  const names = wanted.map(({ name, format }) => `${name}.${format}`);
+  const names = wanted.map(nameOf);
   const low = names.map((n) => n.toLowerCase());
   const twice = names.find((_, i) => low.indexOf(low[i]!) !== i);
-  return twice ? refused(`Two fonts would be ${twice}; choose one of them, or give one another name.`) : success(names);
+  return twice
+    ? refused(`Two fonts would be ${twice}; choose one of them, or give one another name.`)
+    : success({ ...prepared.value, wanted });
+}
+
+const nameOf = ({ name, format }: Wanted): string => `${name}.${format}`;
+
+/** Names of the files that would be made, in their order; refused as {@link castOutputs} refuses. */
+export async function plannedFiles(whole: Project, options: OutputOptions): Promise<Result<string[]>> {
+  const plan = await planned(whole, options);
+  return plan.ok ? success(plan.value.wanted.map(nameOf)) : plan;
 }
 
 /**
@@ -70,12 +82,16 @@ export async function plannedFiles(whole: Project, options: OutputOptions): Prom
  */
 export async function castOutputs(whole: Project, options: OutputOptions): Promise<Result<OutputFile[]>> {
   const { terms = PLAIN_TERMS, cache = new CastCache(), progress, cancelled } = options;
-  const prepared = await onTerms(whole, terms);
-  if (!prepared.ok) return prepared;
-  const { project, said } = prepared.value;
-  const names = await plannedFiles(whole, options);
-  if (!names.ok) return names;
-  const wanted = wantedFiles(project, options);
+  const plan = await planned(whole, options);
+  if (!plan.ok) return plan;
+  const { project, said, wanted } = plan.value;
+  const spacing = new Map<number, string[]>();
+  const saidOf = (thing: CastThing): readonly string[] => {
+    if (!('instance' in thing)) return said;
+    const found = spacing.get(thing.instance) ?? spacingFaults(project, thing.instance);
+    spacing.set(thing.instance, found);
+    return [...said, ...found];
+  };
   const files: OutputFile[] = [];
   const fonts = new Map<string, CastFont>();
   for (const { thing, format, name, part } of wanted) {
@@ -99,14 +115,13 @@ export async function castOutputs(whole: Project, options: OutputOptions): Promi
       fonts.set(key, font);
     }
     const bytes = format === 'woff2' ? await toWoff2(font.bytes) : format === 'woff' ? toWoff(font.bytes) : font.bytes;
-    const told = 'instance' in thing ? [...said, ...spacingFaults(project, thing.instance)] : said;
     files.push({
       fileName: `${name}.${format}`,
       format,
       thing,
       bytes,
       font,
-      said: told,
+      said: saidOf(thing),
       ...(part && { range: part.range }),
     });
   }

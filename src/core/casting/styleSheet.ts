@@ -1,6 +1,6 @@
 import type { Project } from '../project/model';
 import type { Format } from './outputs';
-import { type CastThing, namesOfThing, varyingDesign } from './things';
+import { type CastThing, namesOfThing, thingKey, varyingDesign } from './things';
 
 /** A file that a style sheet may name. */
 export type StyledFile = { fileName: string; format: Format; thing: CastThing; range?: string };
@@ -14,13 +14,13 @@ const STRETCH = [50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200];
  */
 export function styleSheet(project: Project, files: readonly StyledFile[]): string | undefined {
   const web = files.filter((f) => f.format === 'woff2' || f.format === 'woff');
-  const rulesFor = [...new Map(web.map((f) => [JSON.stringify([f.thing, f.range]), f])).values()];
+  const rulesFor = [...new Map(web.map((f) => [`${thingKey(f.thing)} ${f.range ?? ''}`, f])).values()];
   const things = rulesFor.map((f) => f.thing);
   const both = things.some((t) => 'variable' in t) && things.some((t) => !('variable' in t));
   const rules = rulesFor.flatMap(({ thing, range }) => {
     const names = namesOfThing(project, thing)?.names;
     if (!names) return [];
-    const own = web.filter((f) => JSON.stringify(f.thing) === JSON.stringify(thing) && f.range === range);
+    const own = web.filter((f) => thingKey(f.thing) === thingKey(thing) && f.range === range);
     // What browsers take first stands first.
     const sources = (['woff2', 'woff'] as const).flatMap((format) =>
       own.filter((f) => f.format === format).map((f) => `url('${cssText(f.fileName)}') format('${format}')`),

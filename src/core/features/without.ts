@@ -16,7 +16,7 @@ export function withoutFeatures(text: string, tags: ReadonlySet<string>): string
   let out = rest;
   for (const block of goes)
     for (const s of block.body) {
-      if (s.kind !== 'lookup' || !new RegExp(`\\blookup\\s+${escaped(s.name)}\\s*[;\\]]?`).test(rest)) continue;
+      if (s.kind !== 'lookup' || !new RegExp(`\\blookup\\s+${escaped(s.name)}\\b`).test(rest)) continue;
       out = out.slice(0, s.from) + text.slice(s.from, s.to) + out.slice(s.to);
     }
   return out;

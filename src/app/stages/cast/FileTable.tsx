@@ -16,8 +16,8 @@ export function FileTable({ files }: { files: readonly CastFile[] }) {
         const bad = f.checks.filter((c) => !isFine(c));
         return (
           <article key={f.fileName} data-file={f.fileName} className="rounded-xl border border-line bg-panel p-4">
-            <div className="flex items-center gap-4">
-              <h3 className="text-[16px] font-semibold whitespace-nowrap">{f.fileName}</h3>
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <h3 className="text-[16px] font-semibold [overflow-wrap:anywhere]">{f.fileName}</h3>
               <span className="text-quiet">
                 {sizeText(f.bytes.length)} · {f.glyphs} glyphs
                 {f.kerningPairs > 0 ? ` · ${f.kerningPairs} kerning pairs` : ''}

@@ -58,12 +58,12 @@ export function Planned({
         <table aria-label="What will be made" className="w-full text-left">
           <thead className="text-[12.5px] text-quiet">
             <tr className="border-b border-line">
-              <th className="px-4 py-2 font-normal">File</th>
-              <th className="px-4 py-2 font-normal">Shown in menus as</th>
-              <th className="px-4 py-2 font-normal">Of the four styles of</th>
-              <th className="px-4 py-2 font-normal">Weight</th>
-              {glyphs !== undefined && <th className="px-4 py-2 font-normal">Glyphs</th>}
-              <th className="px-4 py-2 font-normal">
+              <th className="px-3 py-2 font-normal">File</th>
+              <th className="px-3 py-2 font-normal">Shown in menus as</th>
+              <th className="px-3 py-2 font-normal">Of the four styles of</th>
+              <th className="px-3 py-2 font-normal">Weight</th>
+              {glyphs !== undefined && <th className="px-3 py-2 font-normal">Glyphs</th>}
+              <th className="px-3 py-2 font-normal">
                 <span className="sr-only">Names</span>
               </th>
             </tr>
@@ -116,7 +116,7 @@ function PlannedRow({
       <tr className={isOpen ? '' : 'border-b border-line last:border-0'}>
         {cells.map((cell, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a cell is its column.
-          <td key={i} className={`px-4 py-2.5 ${i === 0 ? '' : 'text-quiet'}`}>
+          <td key={i} className={`px-3 py-2.5 [overflow-wrap:anywhere] ${i === 0 ? '' : 'text-quiet'}`}>
             {cell}
             {i === 0 &&
               wrong.map((w) => (
@@ -141,7 +141,7 @@ function PlannedRow({
               ))}
           </td>
         ))}
-        <td className="px-4 py-2.5 text-right">
+        <td className="px-3 py-2.5 text-right">
           {!('variable' in thing) && (
             <button
               type="button"
@@ -156,7 +156,7 @@ function PlannedRow({
       </tr>
       {isOpen && !('variable' in thing) && (
         <tr className="border-b border-line last:border-0">
-          <td colSpan={cells.length + 1} className="px-4 pb-3">
+          <td colSpan={cells.length + 1} className="px-3 pb-3">
             <PlannedNames thing={thing} />
           </td>
         </tr>

@@ -1,5 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { thingKey } from '../../../core/casting/things';
 import type { Project } from '../../../core/project/model';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
@@ -11,7 +12,7 @@ import { Button } from '../../ui/parts';
 
 /** Files of the same font in other formats would show the same line again. */
 const onePerFont = (files: readonly CastFile[]): CastFile[] =>
-  files.filter((f, i) => files.findIndex((o) => JSON.stringify(o.thing) === JSON.stringify(f.thing)) === i);
+  files.filter((f, i) => files.findIndex((o) => thingKey(o.thing) === thingKey(f.thing)) === i);
 
 /** A printable proof of the file at hand: which sections, on which paper. */
 export function Proof({

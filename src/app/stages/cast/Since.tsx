@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { changesBetween } from '../../../core/casting/fingerprint';
 import type { Project } from '../../../core/project/model';
-import { filesWorker } from '../../../workers/clients';
+import { measurer } from '../../state/followers';
+import { identityOf } from '../../state/identity';
 import { sizeText } from './sizes';
 
 const WHEN = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
@@ -11,18 +11,10 @@ export function Since({ project }: { project: Project }) {
   const { castPrint, castings = [] } = project.settings;
   const last = castings[castings.length - 1];
   const changes = useQuery({
-    queryKey: ['changes since casting', project.nextId, project],
-    queryFn: async () => {
-      const { service, stop } = filesWorker();
-      try {
-        return changesBetween(castPrint!, await service.fingerprint(project));
-      } finally {
-        stop();
-      }
-    },
+    queryKey: ['changes since casting', identityOf(project), castPrint ? identityOf(castPrint) : 0],
+    queryFn: async () => (await (await measurer.synced()).changesSince(castPrint!)) as string[],
     enabled: castPrint !== undefined,
     gcTime: 0,
-    structuralSharing: false,
   });
   if (!last) return null;
   return (

@@ -1,10 +1,10 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
-import { settingChoices } from '../../../core/features/settingChoices';
 import { EMBEDDING, embeddingOf } from '../../../core/project/masterFacts';
 import type { CastTerms } from '../../../core/project/model';
 import { defaultMaster } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
+import { useSettingChoices } from '../../state/settingChoices';
 import { Pick } from '../../ui/controls';
 import { CheckRow, NumberField, Section } from '../../ui/parts';
 
@@ -30,7 +30,7 @@ export function Terms({
     onChange({
       glyphs: v === 'all' ? undefined : v === 'languages' ? { languages: [...languages] } : { list: v.slice(5) },
     });
-  const features = settingChoices(project).features;
+  const { features } = useSettingChoices();
   const without = terms.without ?? [];
   const { ascender, descender } = main.zones;
   const lines = terms.lines;
@@ -126,24 +126,26 @@ export function Terms({
                 })
               }
             />
-            {lines &&
-              (
-                [
-                  ['ascender', 'Ascender'],
-                  ['descender', 'Descender'],
-                  ['gap', 'Gap'],
-                ] as const
-              ).map(([key, label]) => (
-                <NumberField
-                  key={key}
-                  label={label}
-                  value={lines[key]}
-                  onChange={(v) => {
-                    const whole = Math.max(key === 'gap' ? 0 : -32768, Math.min(32767, Math.round(v)));
-                    onChange({ lines: { ...lines, [key]: whole } });
-                  }}
-                />
-              ))}
+            <div className="grid gap-1.5">
+              {lines &&
+                (
+                  [
+                    ['ascender', 'Ascender'],
+                    ['descender', 'Descender'],
+                    ['gap', 'Gap'],
+                  ] as const
+                ).map(([key, label]) => (
+                  <NumberField
+                    key={key}
+                    label={label}
+                    value={lines[key]}
+                    onChange={(v) => {
+                      const whole = Math.max(key === 'gap' ? 0 : -32768, Math.min(32767, Math.round(v)));
+                      onChange({ lines: { ...lines, [key]: whole } });
+                    }}
+                  />
+                ))}
+            </div>
           </Section>
           <Section title="Characters">
             <CheckRow

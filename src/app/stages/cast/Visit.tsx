@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { strToU8, zipSync } from 'fflate';
 import { Download, ExternalLink } from 'lucide-react';
-import { varyingDesign } from '../../../core/casting/things';
+import { thingKey, varyingDesign } from '../../../core/casting/things';
 import { type VisitedFile, type VisitorPage, visitorPage } from '../../../core/casting/visitorPage';
 import { coverageOf } from '../../../core/coverage/coverage';
 import { loadLanguages } from '../../../core/coverage/languages';
@@ -20,8 +20,7 @@ function visitedFiles(files: readonly CastFile[]): CastFile[] {
   const whole = files.filter((f) => f.range === undefined);
   const own = whole.length > 0 ? whole : files;
   return own.filter(
-    (f) =>
-      !own.some((o) => JSON.stringify(o.thing) === JSON.stringify(f.thing) && o.range === f.range && rank(o) < rank(f)),
+    (f) => !own.some((o) => thingKey(o.thing) === thingKey(f.thing) && o.range === f.range && rank(o) < rank(f)),
   );
 }
 

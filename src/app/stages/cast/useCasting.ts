@@ -136,7 +136,7 @@ async function castAll(made: Project, choice: CastChoice, { begin, tell, began }
       );
     files.push(...(more.value as CastFile[]));
   }
-  const print = await first.fingerprint(made);
+  const print = await first.fingerprintKept();
   const isSame = useBench.getState().settled === made;
   runAside((p) => noteCast(p, { at: began, casting: castingOf(made, files, began), print }));
   // The note of the cast is no change that makes the files old.
