@@ -60,9 +60,9 @@ export function Planned({
             <tr className="border-b border-line">
               <th className="px-3 py-2 font-normal">File</th>
               <th className="px-3 py-2 font-normal">Shown in menus as</th>
-              <th className="px-3 py-2 font-normal">Of the four styles of</th>
-              <th className="px-3 py-2 font-normal">Weight</th>
-              {glyphs !== undefined && <th className="px-3 py-2 font-normal">Glyphs</th>}
+              <th className="px-3 py-2 font-normal max-md:hidden">Of the four styles of</th>
+              <th className="px-3 py-2 font-normal max-md:hidden">Weight</th>
+              {glyphs !== undefined && <th className="px-3 py-2 font-normal max-md:hidden">Glyphs</th>}
               <th className="px-3 py-2 font-normal">
                 <span className="sr-only">Names</span>
               </th>
@@ -116,7 +116,10 @@ function PlannedRow({
       <tr className={isOpen ? '' : 'border-b border-line last:border-0'}>
         {cells.map((cell, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a cell is its column.
-          <td key={i} className={`px-3 py-2.5 [overflow-wrap:anywhere] ${i === 0 ? '' : 'text-quiet'}`}>
+          <td
+            key={i}
+            className={`px-3 py-2.5 [overflow-wrap:anywhere] ${i === 0 ? 'min-w-36' : 'text-quiet'} ${i > 1 ? 'max-md:hidden' : ''}`}
+          >
             {cell}
             {i === 0 &&
               wrong.map((w) => (

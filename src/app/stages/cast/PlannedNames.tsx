@@ -21,7 +21,7 @@ export function PlannedNames({ thing }: { thing: { master: string } | { instance
   if (!told) return null;
   const own = ownNames(project, thing);
   return (
-    <div className="grid grid-cols-[auto_minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-x-3 gap-y-1.5">
+    <div className="grid grid-cols-[auto_minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-x-3 gap-y-1.5 max-md:grid-cols-[auto_minmax(0,1fr)]">
       {STYLE_NAME_FACTS.map(({ key, title }) => (
         <label key={key} className="contents">
           <span className="text-quiet">
@@ -35,7 +35,7 @@ export function PlannedNames({ thing }: { thing: { master: string } | { instance
           />
         </label>
       ))}
-      <p className="col-span-4 text-[12.5px] text-quiet">
+      <p className="col-span-full text-[12.5px] text-quiet">
         Names follow from family and style until they are set here; a name that is emptied follows again.
       </p>
     </div>
