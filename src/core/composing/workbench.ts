@@ -327,7 +327,14 @@ export class Workbench {
     if (own) return own;
     if (this.drawnEverywhere(found)) return found;
     const kind = markOf(code)!;
-    const accent = kind.spacing.map((s) => this.forCode(s)).find((g) => this.drawnEverywhere(g));
+    // An accent that is itself built on the mark has nothing to give while the mark is not drawn.
+    const accent = kind.spacing
+      .map((s) => this.forCode(s))
+      .find(
+        (g) =>
+          this.drawnEverywhere(g) &&
+          this.project.masters.every((m) => proposedAnchor(this.project, g, m, kind.anchor, 'isMark')),
+      );
     if (!accent) return refused(`${nameOf(code)} is not drawn yet, nor an accent of that shape.`);
     return this.combining(accent, code, found);
   }
