@@ -140,3 +140,52 @@ test('web fonts come in parts with their ranges; the zip has them and the style 
     expect.arrayContaining(['latin.woff2', 'fonts.css', 'How to install.txt']),
   );
 });
+
+test('a family name that is too long for older programs is told, and a shorter one taken by a press', async () => {
+  await go('cast');
+  await t.pick('Casting list', 'For the desk');
+  const row = async () =>
+    script<string>(
+      `return [...document.querySelectorAll('tbody tr')].find((r) => r.cells[0].innerText.includes('NarrowMedium'))?.innerText ?? ''`,
+    );
+  await script(
+    `[...document.querySelectorAll('tbody tr')].find((r) => r.cells[0].innerText.includes('NarrowMedium')).querySelector('button').click()`,
+  );
+  await t.fill('Family of four of Velmarrow Sans Narrow Medium', 'Velmarrow Sans Condensed Extra Light', true);
+  await until('what is wrong', async () =>
+    /has 36 characters; programs that know four styles show 31/.test(await row()),
+  );
+  await t.press('take “Velmarrow Sans Cn Extra Light”');
+  await until('the shorter one', async () => /Velmarrow Sans Cn Extra Light: Regular/.test(await row()));
+  await t.fill('Family of four of Velmarrow Sans Narrow Medium', Key.BACK_SPACE, true);
+  await until('by rule again', async () => /Velmarrow Sans Narrow Medium: Regular/.test(await row()));
+});
+
+test('handovers work before other rules or after them, as is chosen for the family', async () => {
+  await go('masters?glyph=dollar');
+  await t.fill('The glyph that takes its place', 'cent');
+  await t.press('Hand over');
+  await t.press('after them');
+  await until('told', async () =>
+    /it gives way in what they leave \(rclt\)/.test(await t.text('[aria-label="Details"]')),
+  );
+  await t.press('before other rules');
+  await until('told', async () => /see the glyph that stands in \(rvrn\)/.test(await t.text('[aria-label="Details"]')));
+  await t.press('Take the handover to cent away');
+});
+
+test('at twice the size nothing of Cast lies beside the window', async () => {
+  const { driver } = browser;
+  await go('cast');
+  await driver.manage().window().setRect({ width: 760, height: 620 });
+  const beside = () =>
+    script<string[]>(
+      `const box = document.querySelector('table').closest('.overflow-y-auto');
+       return [...(box.scrollWidth > box.clientWidth + 1 ? ['the column ' + box.scrollWidth + ' of ' + box.clientWidth] : []),
+         ...[...document.querySelectorAll('tbody td')].filter((c) => c.offsetParent && c.getBoundingClientRect().width < 40).map((c) => c.innerText)]`,
+    );
+  expect(await beside()).toEqual([]);
+  await t.press('names');
+  expect(await beside()).toEqual([]);
+  await driver.manage().window().setRect({ width: 1280, height: 940 });
+});

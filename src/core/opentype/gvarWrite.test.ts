@@ -151,3 +151,24 @@ test('axes, instances and maps are read back', () => {
   ];
   expect(readAvar(writeAvar([bent, straight])!, 2)).toEqual([bent, straight]);
 });
+
+test('a record is never larger than one that tells every point of every set', () => {
+  const runs = (values: readonly number[]): number => {
+    // The plainest packing that there is: a row of words for every 64.
+    const rows = Math.ceil(values.length / 64);
+    return rows + values.length * 2;
+  };
+  fc.assert(
+    fc.property(fc.array(glyph, { minLength: 1, maxLength: 3 }), (glyphs) => {
+      const bytes = writeGvar(glyphs, AXES);
+      const plain = glyphs.reduce((sum, g) => {
+        const moving = g.deltas.filter((d) => d.dx.some((v) => v !== 0) || d.dy.some((v) => v !== 0));
+        // Header, then for each set its size, its index, its peak and ends, its points and its differences.
+        const sets = moving.reduce((n, d) => n + 4 + AXES * 6 + 1 + runs(d.dx) + runs(d.dy), 0);
+        return sum + (moving.length === 0 ? 0 : 4 + sets + 1);
+      }, 0);
+      const head = 20 + (glyphs.length + 1) * 4 + 3 * glyphs.length * AXES * 2;
+      expect(bytes.length).toBeLessThanOrEqual(head + plain);
+    }),
+  );
+});
