@@ -1,9 +1,11 @@
 import { buildDemo } from '../../demo/family';
 import { buildStarter } from '../../demo/starter';
+import { fingerprintOf } from '../core/casting/fingerprint';
 import { movePoints } from '../core/drawing/edits';
 import { isOnCurve, withStart } from '../core/geometry/contour';
 import { applySteps, patchBetween, stepsOf } from '../core/project/patch';
 import { glyphNamed } from '../core/project/queries';
+import { withChanged } from '../core/testing/change';
 import { measureService } from './measure';
 
 test('tidying many glyphs tells how far it is, and passes over what is not there', () => {
@@ -76,4 +78,16 @@ test('outlines are parted away from the page: the steps make what the edit makes
   measureService.load(demo);
   const none = measureService.parted([id]);
   expect(none.ok ? '' : none.reason).toMatch(/for the hand/);
+});
+
+test('what has changed since a casting is told of the document as it is now', () => {
+  const project = buildDemo();
+  measureService.load(project);
+  const print = fingerprintOf(project);
+  expect(measureService.changesSince(print)).toEqual([]);
+  const wider = withChanged(project, 'o', 'm3', (d) => ({ advance: d.advance + 9 }));
+  measureService.update(stepsOf(patchBetween(project, wider)));
+  expect(measureService.changesSince(print)).toEqual(['1 glyph drawn or spaced anew: o.']);
+  measureService.update(stepsOf(patchBetween(wider, project)));
+  expect(measureService.changesSince(print)).toEqual([]);
 });
