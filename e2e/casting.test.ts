@@ -116,6 +116,16 @@ test('a page of somebody’s loads the font that varies, moves it and says what 
   const widths = [await width(300), await width(550), await width(800)];
   expect(widths[1]!).toBeGreaterThan(widths[0]! + 2);
   expect(widths[2]!).toBeGreaterThan(widths[1]! + 2);
+  // A feature is as text has it, on, off, and as text has it again.
+  const states = [];
+  for (let i = 0; i < 4; i++)
+    states.push(
+      await script<string>(
+        `const box = document.querySelector('[data-tag="smcp"]'); ${i > 0 ? 'box.click();' : ''}
+         return document.documentElement.style.getPropertyValue('--features') + ' ' + box.indeterminate + ' ' + box.checked`,
+      ),
+    );
+  expect(states).toEqual(['normal true false', '"smcp" 1 false true', '"smcp" 0 false false', 'normal true false']);
   await script(`const e = document.getElementById('text'); e.textContent = 'Ω ק'; e.oninput()`);
   expect(await t.text('#lacking')).toMatch(/Not in this font, set in another: .*ק/);
   await driver.close();

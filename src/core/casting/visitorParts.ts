@@ -150,12 +150,16 @@ language.onchange = () => {
   text.textContent = found ? found.text : page.text;
   look();
 };
-const tags = make('fieldset', { id: 'features' }, make('legend', { textContent: 'Features' }), ...page.features.map((f) => {
-  const box = make('input', { type: 'checkbox' });
+const tags = make('fieldset', { id: 'features' }, make('legend', { textContent: 'Features (– as text has them)' }), ...page.features.map((f) => {
+  const box = make('input', { type: 'checkbox', indeterminate: true });
   box.dataset.tag = f.tag;
-  box.indeterminate = true;
-  box.onchange = () => {
-    features = { ...features, [f.tag]: box.checked ? 1 : 0 };
+  // As text has it, on, off, and round again.
+  box.onclick = () => {
+    const next = { undefined: 1, 1: 0, 0: undefined }[features[f.tag]];
+    const { [f.tag]: _, ...rest } = features;
+    features = next === undefined ? rest : { ...rest, [f.tag]: next };
+    box.indeterminate = next === undefined;
+    box.checked = next === 1;
     show();
   };
   return make('label', { title: f.title }, box, f.tag);

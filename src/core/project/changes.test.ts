@@ -60,8 +60,9 @@ test('noting a cast changes when it was, and what is given with it, and nothing 
     castPrint: print,
   });
   // Noted again without a print the last one stays.
-  const again = noted.ok && noteCast(noted.project, { at: 125 });
-  expect(again && again.ok && again.project.settings).toMatchObject({
+  if (!noted.ok) throw new Error(noted.reason);
+  const again = noteCast(noted.project, { at: 125 });
+  expect(again.ok && again.project.settings).toMatchObject({
     castAt: 125,
     castings: [casting],
     castPrint: print,

@@ -80,11 +80,13 @@ export function Planned({
                   isOpen={open === key}
                   onOpen={() => setOpen(open === key ? undefined : key)}
                   cells={[
-                    `${fileName}.${formats.join(' .')}`,
-                    'variable' in thing ? `${n.family}, all styles` : `${n.family} ${n.style}`,
-                    'variable' in thing ? '' : `${n.linkedFamily}: ${n.linkedStyle}`,
-                    'variable' in thing ? '' : String(n.weightClass),
-                    ...(glyphs === undefined ? [] : [String(blanks ? glyphs : glyphs - undrawn.length)]),
+                    { of: 'file', text: `${fileName}.${formats.join(' .')}` },
+                    { of: 'style', text: 'variable' in thing ? `${n.family}, all styles` : `${n.family} ${n.style}` },
+                    { of: 'link', text: 'variable' in thing ? '' : `${n.linkedFamily}: ${n.linkedStyle}` },
+                    { of: 'weight', text: 'variable' in thing ? '' : String(n.weightClass) },
+                    ...(glyphs === undefined
+                      ? []
+                      : [{ of: 'glyphs', text: String(blanks ? glyphs : glyphs - undrawn.length) }]),
                   ]}
                 />
               );
@@ -105,7 +107,7 @@ function PlannedRow({
   onOpen,
 }: {
   thing: CastThing;
-  cells: readonly string[];
+  cells: readonly { of: string; text: string }[];
   wrong: readonly string[];
   long: readonly LongName[];
   isOpen: boolean;
@@ -114,20 +116,19 @@ function PlannedRow({
   return (
     <>
       <tr className={isOpen ? '' : 'border-b border-line last:border-0'}>
-        {cells.map((cell, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a cell is its column.
+        {cells.map(({ of, text }) => (
           <td
-            key={i}
-            className={`px-3 py-2.5 [overflow-wrap:anywhere] ${i === 0 ? 'min-w-36' : 'text-quiet'} ${i > 1 ? 'max-md:hidden' : ''}`}
+            key={of}
+            className={`px-3 py-2.5 [overflow-wrap:anywhere] ${of === 'file' ? 'min-w-36' : 'text-quiet'} ${of === 'file' || of === 'style' ? '' : 'max-md:hidden'}`}
           >
-            {cell}
-            {i === 0 &&
+            {text}
+            {of === 'file' &&
               wrong.map((w) => (
                 <p key={w} role="alert" className="text-[12.5px] text-marigold">
                   ▲ {w}
                 </p>
               ))}
-            {i === 0 &&
+            {of === 'file' &&
               long.map(({ reason, mend }) => (
                 <p key={reason} className="text-[12.5px] text-marigold">
                   ▲ {reason}{' '}
