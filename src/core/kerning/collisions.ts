@@ -59,7 +59,7 @@ export function collisions(
 }
 
 /** The least distance between two outlines set one after the other. */
-function distanceBetween(a: Profile, b: Profile, kern: number): number {
+export function distanceBetween(a: Profile, b: Profile, kern: number): number {
   let distance = Infinity;
   const { right } = a;
   const { left, step } = b;

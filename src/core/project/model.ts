@@ -381,6 +381,31 @@ const settings = z.object({
     .max(40)
     .readonly()
     .optional(),
+  /** How faults are judged: kinds that are looked for or not, with amounts of its own, and those that are meant, with the reason. */
+  preflight: z
+    .object({
+      kinds: z
+        .record(
+          z.string().max(80),
+          z.object({ on: z.boolean().optional(), amount: z.number().min(0).max(1e6).optional() }),
+        )
+        .readonly()
+        .optional(),
+      /** So many findings of a kind in a glyph, by its name, or without one in the project. */
+      accepted: z
+        .array(
+          z.object({
+            kind: z.string().max(80),
+            glyph: z.string().optional(),
+            count: z.number().int().min(1),
+            reason: z.string().max(400),
+          }),
+        )
+        .max(50_000)
+        .readonly()
+        .optional(),
+    })
+    .optional(),
   /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */
   recipes: z
     .array(

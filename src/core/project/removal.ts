@@ -19,6 +19,22 @@ export function removalFault(project: Project, ids: readonly GlyphId[]): string 
   return kept && `Every font needs ${kept.name}; it cannot be removed.`;
 }
 
+/** Settings without what speaks of glyphs by name: recipes of theirs, findings accepted in them. */
+function withoutNames(settings: Project['settings'], names: ReadonlySet<string>): Project['settings'] {
+  const { recipes, preflight } = settings;
+  const accepts = preflight?.accepted?.some((each) => each.glyph !== undefined && names.has(each.glyph));
+  return {
+    ...settings,
+    ...(recipes?.some((r) => names.has(r.glyph)) && { recipes: recipes.filter((r) => !names.has(r.glyph)) }),
+    ...(accepts && {
+      preflight: {
+        ...preflight,
+        accepted: preflight!.accepted!.filter((each) => each.glyph === undefined || !names.has(each.glyph)),
+      },
+    }),
+  };
+}
+
 /**
  * Removes glyphs and everything that refers to them: components, group memberships, pairs, follow rules, recipes of theirs.
  * `.notdef` and the space stay. Letters that they are parts of keep their look where their parts are drawn out first.
@@ -40,7 +56,6 @@ export const removeGlyphs = defineEdit(
       if (!doomed.has(id)) glyphs[id] = withoutReferences(drawOut ? drawnOut(project, glyph, doomed) : glyph, doomed);
     const gone = (side: { kind: string; id: string }) => side.kind === 'glyph' && doomed.has(side.id);
     const names = new Set([...doomed].map((id) => project.glyphs[id]!.name));
-    const { recipes } = project.settings;
     const next: Project = {
       ...project,
       glyphs,
@@ -52,9 +67,7 @@ export const removeGlyphs = defineEdit(
         ...m,
         kerning: Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !pairSides(k)?.some(gone))),
       })),
-      settings: recipes?.some((r) => names.has(r.glyph))
-        ? { ...project.settings, recipes: recipes.filter((r) => !names.has(r.glyph)) }
-        : project.settings,
+      settings: withoutNames(project.settings, names),
     };
     return edited(
       next,

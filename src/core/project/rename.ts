@@ -33,10 +33,17 @@ function inSettings(settings: Project['settings'], names: NewNames): Project['se
     base: named(names, r.base),
     parts: r.parts.map((p) => ({ ...p, glyph: named(names, p.glyph) })),
   }));
+  const accepted = settings.preflight?.accepted?.map((each) =>
+    each.glyph === undefined ? each : { ...each, glyph: named(names, each.glyph) },
+  );
   const same =
+    accepted?.every((each, i) => each.glyph === settings.preflight!.accepted![i]!.glyph) !== false &&
     lists?.every((l, i) => l.text === settings.lists![i]!.text) !== false &&
     JSON.stringify(recipes) === JSON.stringify(settings.recipes);
-  return same ? settings : { ...settings, ...(lists && { lists }), ...(recipes && { recipes }) };
+  const preflight = accepted && { ...settings.preflight, accepted };
+  return same
+    ? settings
+    : { ...settings, ...(lists && { lists }), ...(recipes && { recipes }), ...(preflight && { preflight }) };
 }
 
 /**

@@ -23,10 +23,15 @@ export function withExtremes(contours: Siblings): Contour[] {
   return now;
 }
 
-function cutOnce(contours: Siblings): Contour[] {
+/** The same for one segment only, by its number from 0 on. */
+export const withExtremesAt = (contours: Siblings, segment: number): Contour[] => cutOnce(contours, segment);
+
+function cutOnce(contours: Siblings, only?: number): Contour[] {
   const segments = contours.map((c) => segmentsOf(c));
   const cuts = segments[0]!.map((_, s) => {
-    const own = segments.map((list) => list[s]!.curves.map(turnsOf));
+    const own = segments.map((list) =>
+      list[s]!.curves.map((c) => (only === undefined || only === s ? turnsOf(c) : [])),
+    );
     const alike = own.every((places) => places.every((ts, k) => ts.length === own[0]![k]!.length));
     return own.map((places) => (alike ? places : own[0]!));
   });
@@ -41,17 +46,17 @@ function cutOnce(contours: Siblings): Contour[] {
   );
 }
 
-/** Where along a curve an extreme lies that is worth a point, rising. */
-function turnsOf(c: Curve): number[] {
+/** Where along a curve an extreme lies that is worth a point, rising: it passes the ends by more than `slight` units, in x or y. */
+export function turnsOf(c: Curve, slight = SLIGHT, axes: readonly (0 | 1)[] = [0, 1]): number[] {
   const out: number[] = [];
-  for (const axis of [0, 1] as const) {
+  for (const axis of axes) {
     for (const t of extremes(c, axis)) {
       const v = coordinateAt(c, axis, t);
       const [from, to] = [c[axis]!, c[c.length - 2 + axis]!];
       const beyond = Math.max(v - Math.max(from, to), Math.min(from, to) - v);
       // A turn within the span of the ends is an extreme too when the curve comes back by as much.
       const back = Math.min(Math.abs(v - from), Math.abs(v - to));
-      if (t > NEAR && t < 1 - NEAR && (beyond > SLIGHT || (beyond <= 0 && back > SLIGHT))) out.push(t);
+      if (t > NEAR && t < 1 - NEAR && (beyond > slight || (beyond <= 0 && back > slight))) out.push(t);
     }
   }
   return out.sort((a, b) => a - b).filter((t, i, all) => i === 0 || t - all[i - 1]! > NEAR);

@@ -49,7 +49,7 @@ export function straightened(contour: Contour, distance: number): Contour {
 }
 
 /** Moves an on-curve point along an axis, its handles with it. */
-function shiftWithHandles(contour: Contour, points: Point[], index: number, axis: 'x' | 'y', by: number): void {
+export function shiftWithHandles(contour: Contour, points: Point[], index: number, axis: 'x' | 'y', by: number): void {
   if (by === 0) return;
   for (const step of [-1, 0, 1]) {
     const i = neighbour(contour, index, step);

@@ -13,10 +13,10 @@ export type Broken = { glyph: GlyphId; kinks: readonly Kink[]; tangles: readonly
 const CROSSING = 20;
 const LUMP = 5;
 
-type Design = { project: Project; looks: Looks; first: (own: number) => number };
+export type Design = { project: Project; looks: Looks; first: (own: number) => number };
 
 /** What is looked at: each design that axes of single values part, at places between its masters. */
-function designs(project: Project): Design[] {
+export function designs(project: Project): Design[] {
   return designsOf(project).map((own) => ({
     project: own,
     looks: looksAt(own, placesBetween(own)),
