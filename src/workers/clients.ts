@@ -3,6 +3,7 @@ import type { CompileService } from './compile';
 import type { FilesService } from './files';
 import type { MeasureService } from './measure';
 import type { NamesService } from './names';
+import type { PreflightService } from './preflight';
 import type { TracingService } from './tracing';
 
 /** What is said when a worker ends in the middle of its work. */
@@ -48,6 +49,9 @@ export const startCompiler: Started<CompileService> = (onEnd) =>
 
 export const startMeasurer: Started<MeasureService> = (onEnd) =>
   serviceOf(new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+export const startPreflight: Started<PreflightService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./preflight.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 type FileWork = FilesService & NamesService;
 

@@ -7,6 +7,7 @@ import { FIT_COMMANDS, FIT_GESTURES } from '../stages/fit/commands';
 import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
 import { MASTERS_COMMANDS } from '../stages/masters/commands';
 import { PLAN_COMMANDS } from '../stages/plan/commands';
+import { PREFLIGHT_COMMANDS } from '../stages/preflight/commands';
 import { goToStage, stageNow } from '../state/navigation';
 import type { StageKey } from '../state/stages';
 import { BENCH_COMMANDS } from './bench';
@@ -22,6 +23,7 @@ export const COMMANDS: readonly Command[] = [
   ...COMPOSE_COMMANDS,
   ...FEATURES_COMMANDS,
   ...MASTERS_COMMANDS,
+  ...PREFLIGHT_COMMANDS,
 ];
 
 export const GESTURES: readonly Gesture[] = [
@@ -48,6 +50,7 @@ export const GROUPS: readonly CommandGroup[] = [
   'Compose',
   'Features',
   'Masters',
+  'Preflight',
   'Galley',
 ];
 

@@ -14,6 +14,7 @@ export type CommandGroup =
   | 'Compose'
   | 'Features'
   | 'Masters'
+  | 'Preflight'
   | 'Galley';
 
 /**

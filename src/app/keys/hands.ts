@@ -36,6 +36,10 @@ export type MastersView = 'plane' | 'agreement' | 'between';
 export type MastersHands = { view(which: MastersView): void };
 export type StripHands = { film(): void };
 
+export type PreflightHands = { walk(by: 1 | -1): boolean };
+/** Of the finding that is shown. */
+export type FindingHands = { mend(): unknown; accept(): void; open(): void };
+
 type Hands = {
   draw?: DrawHands;
   fit?: FitHands;
@@ -45,6 +49,8 @@ type Hands = {
   features?: FeaturesHands;
   masters?: MastersHands;
   strip?: StripHands;
+  preflight?: PreflightHands;
+  finding?: FindingHands;
   /** Keeps the chosen place in sight, or lets it go. */
   sight?: { watch: () => void };
 };

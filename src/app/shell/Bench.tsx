@@ -18,6 +18,7 @@ import {
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
 import { listProjects } from '../state/library';
 import { lendNavigation } from '../state/navigation';
+import { followPreflight } from '../state/preflight';
 import { isStage, STAGES, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
@@ -39,6 +40,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   kern: lazy(() => import('../stages/kern/Kern')),
   features: lazy(() => import('../stages/features/Features')),
   masters: lazy(() => import('../stages/masters/Masters')),
+  preflight: lazy(() => import('../stages/preflight/Preflight')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 
@@ -119,6 +121,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   useEffect(() => lendNavigation((to) => void navigate(to)), [navigate]);
   useGlyphInAddress();
   useEffect(() => closeDialog, []);
+  useEffect(followPreflight, []);
   useEffect(() => {
     if (!ON_WAYPOINTS.has(stage)) leaveWaypoint();
   }, [stage]);

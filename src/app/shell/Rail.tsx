@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { plural } from '../../core/project/edit';
 import type { Project } from '../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../core/project/queries';
 import { useBench } from '../state/bench';
+import { countsOf, usePreflight } from '../state/preflight';
 import { STAGES, type StageKey } from '../state/stages';
 
 /** How far drawing is: the share of glyphs with an outline in the shown master. */
@@ -41,6 +43,9 @@ export function Rail({ stage, projectId }: { stage: StageKey; projectId: string 
   const master = useBench((s) => s.master);
   const glyph = useBench((s) => (s.glyph ? s.project?.glyphs[s.glyph]?.name : undefined));
   const drawn = useMemo(() => (project ? drawnShare(project, master) : 0), [project, master]);
+  const standing = usePreflight((s) => s.standing);
+  const counts = useMemo(() => countsOf(standing), [standing]);
+  const open = counts.error + counts.attention;
   const address = (key: StageKey) => `/p/${projectId}/${key}${glyph ? `?glyph=${encodeURIComponent(glyph)}` : ''}`;
   return (
     <nav
@@ -49,18 +54,33 @@ export function Rail({ stage, projectId }: { stage: StageKey; projectId: string 
     >
       {STAGES.map(({ key, title, icon: Icon, does }) => {
         const current = key === stage;
+        const found = key === 'preflight' && open > 0 ? open : undefined;
         const share = key === 'case' || key === 'draw' ? drawn : undefined;
         return (
           <Link
             key={key}
             to={address(key)}
-            title={share === undefined ? does : `${does} · ${Math.round(share * 100)} % drawn`}
+            title={
+              share !== undefined
+                ? `${does} · ${Math.round(share * 100)} % drawn`
+                : found !== undefined
+                  ? `${does} · ${plural(counts.error, 'error')}, ${counts.attention} to look at`
+                  : does
+            }
             aria-current={current ? 'page' : undefined}
             className={`flex max-h-[68px] min-h-[52px] flex-1 flex-col items-center justify-center gap-0.5 rounded-lg ${current ? 'bg-kelp-tint font-semibold text-kelp' : 'text-ink hover:bg-paper'}`}
           >
             <span className="relative flex size-8.5 items-center justify-center">
               <Ring share={share} />
               <Icon size={17} strokeWidth={1.75} />
+              {found !== undefined && (
+                <span
+                  data-testid="preflight-count"
+                  className={`absolute top-0 left-[21px] rounded-full bg-panel px-1 text-[11px] leading-4 font-semibold ${counts.error > 0 ? 'text-brick' : 'text-marigold'}`}
+                >
+                  {found > 999 ? '999+' : found}
+                </span>
+              )}
             </span>
             <span className="text-[12.5px] leading-4">{title}</span>
           </Link>

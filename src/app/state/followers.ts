@@ -1,10 +1,11 @@
 import type { Remote } from 'comlink';
 import type { Project } from '../../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../../core/project/patch';
-import { type Started, startCompiler, startMeasurer } from '../../workers/clients';
+import { type Started, startCompiler, startMeasurer, startPreflight } from '../../workers/clients';
 import type { CompileService } from '../../workers/compile';
 import type { DocumentService } from '../../workers/document';
 import type { MeasureService } from '../../workers/measure';
+import type { PreflightService } from '../../workers/preflight';
 import { packedProject, useBench } from './bench';
 
 /**
@@ -44,6 +45,12 @@ export class Follower<T extends DocumentService> {
     return next;
   }
 
+  /** Tells the worker to leave off what it does between two steps; one that is not running has nothing to leave. */
+  stopWork(): void {
+    const service = this.running?.service as unknown as { stop?: () => unknown } | undefined;
+    void service?.stop?.();
+  }
+
   /** Ends whatever it does. */
   stop(): void {
     this.running?.stop();
@@ -77,3 +84,5 @@ export class Follower<T extends DocumentService> {
 /** The font behind the galley, and what is measured and proposed over many glyphs. */
 export const compiler = new Follower<CompileService>(startCompiler);
 export const measurer = new Follower<MeasureService>(startMeasurer);
+/** The check of the whole project. */
+export const preflighter = new Follower<PreflightService>(startPreflight);

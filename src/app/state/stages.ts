@@ -1,4 +1,5 @@
 import {
+  CircleCheck,
   Combine,
   FoldHorizontal,
   Grid3x3,
@@ -11,7 +12,17 @@ import {
   Workflow,
 } from 'lucide-react';
 
-export type StageKey = 'plan' | 'case' | 'draw' | 'compose' | 'fit' | 'kern' | 'features' | 'masters' | 'cast';
+export type StageKey =
+  | 'plan'
+  | 'case'
+  | 'draw'
+  | 'compose'
+  | 'fit'
+  | 'kern'
+  | 'features'
+  | 'masters'
+  | 'preflight'
+  | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
 /** The stages in the order of the work. */
@@ -24,6 +35,12 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
   { key: 'features', title: 'Features', icon: Workflow, does: 'Rules of layout: ligatures, figures, alternates' },
   { key: 'masters', title: 'Masters', icon: Spline, does: 'Axes, masters, instances and whether they agree' },
+  {
+    key: 'preflight',
+    title: 'Preflight',
+    icon: CircleCheck,
+    does: 'What is wrong, shown on the letter, with its mend',
+  },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

@@ -85,9 +85,9 @@ function stems(contours: readonly Contour[], u: number): Measure[] {
   const largest = contours.reduce((most, c) => (Math.abs(signedArea(c)) > Math.abs(most) ? signedArea(c) : most), 0);
   const turned = largest < 0;
   const out: Measure[] = [];
-  for (const of of ['upright', 'level'] as const) {
-    const [across, along] = of === 'upright' ? (['x', 'y'] as const) : (['y', 'x'] as const);
-    const least = (of === 'upright' ? 80 : 60) * u;
+  for (const kind of ['upright', 'level'] as const) {
+    const [across, along] = kind === 'upright' ? (['x', 'y'] as const) : (['y', 'x'] as const);
+    const least = (kind === 'upright' ? 80 : 60) * u;
     const edges = contours.flatMap((c, contour) =>
       c.closed
         ? segments(c).flatMap((s): Edge[] => {
@@ -101,8 +101,8 @@ function stems(contours: readonly Contour[], u: number): Measure[] {
         : [],
     );
     // Ink lies left of the way: right edges of upright stems rise, upper edges of level ones fall.
-    const near = edges.filter((e) => e.rises !== (of === 'upright'));
-    const far = edges.filter((e) => e.rises === (of === 'upright'));
+    const near = edges.filter((e) => e.rises !== (kind === 'upright'));
+    const far = edges.filter((e) => e.rises === (kind === 'upright'));
     for (const a of near) {
       const facing = far
         .filter((b) => b.at > a.at && Math.min(a.to, b.to) - Math.max(a.from, b.from) > least / 2)
@@ -118,11 +118,11 @@ function stems(contours: readonly Contour[], u: number): Measure[] {
       const middle = (Math.max(a.from, facing.from) + Math.min(a.to, facing.to)) / 2;
       const mid = (a.at + facing.at) / 2;
       out.push({
-        of,
+        of: kind,
         value: tidy(facing.at - a.at),
         contour: facing.contour,
         points: facing.points,
-        spot: of === 'upright' ? { x: mid, y: middle } : { x: middle, y: mid },
+        spot: kind === 'upright' ? { x: mid, y: middle } : { x: middle, y: mid },
       });
     }
   }

@@ -19,6 +19,7 @@ import { INSTALLING } from './installing';
 import { Planned } from './Planned';
 import { Since } from './Since';
 import { Sizes } from './Sizes';
+import { Standing } from './Standing';
 import { StyleSheet } from './StyleSheet';
 import { TestPage } from './TestPage';
 import { type CastChoice, type CastProgress, useCasting } from './useCasting';
@@ -112,6 +113,7 @@ export default function Cast() {
         ) : (
           <FileTable files={files} />
         )}
+        {files.length === 0 && <Standing />}
         {files.length === 0 && <Since project={project} />}
         <StyleSheet project={project} files={files} />
         {files.length > 0 && <TestPage key={files.map((f) => f.fileName).join()} files={files} project={project} />}

@@ -14,6 +14,7 @@ import { BetweenMark } from './BetweenMark';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
 import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
+import { FindingMarks } from './FindingMarks';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
 import { TidyDialog } from './TidyDialog';
 import { TrialDialog } from './TrialDialog';
@@ -165,6 +166,7 @@ export default function Draw() {
           </div>
         </div>
         <WrongWay />
+        <FindingMarks />
         <BetweenMark />
         <HintLine />
       </div>

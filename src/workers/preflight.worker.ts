@@ -1,0 +1,5 @@
+import '../core/allEdits';
+import { expose } from 'comlink';
+import { preflightService } from './preflight';
+
+expose(preflightService);
