@@ -1,26 +1,54 @@
+import { useId } from 'react';
+import type { Spot } from '../../../core/preflight/finding';
 import { masterOf } from '../../../core/project/queries';
 import type { BeforeAfter } from '../../../workers/preflight';
 import { useBench } from '../../state/bench';
 
-/** A letter as a mend would leave it, in ink; what it was shows as a line where it differs. */
-export function BeforeAfterLetter({ letter, size }: { letter: BeforeAfter; size: number }) {
+type Props = { letter: BeforeAfter; size: number; around?: Spot | undefined };
+
+/**
+ * A letter as a mend would leave it, in ink; what is added to it, and what is taken away, in colours of their own. Around a place, where one is
+ * given, as outlines: what it was as a line under what it would be.
+ */
+export function BeforeAfterLetter({ letter, size, around }: Props) {
   const project = useBench((s) => s.settled)!;
-  const zones = (masterOf(project, letter.master) ?? project.masters[0]!).zones;
-  const top = Math.max(zones.ascender.position, zones.capHeight.position) + 80;
-  const bottom = zones.descender.position - 40;
+  const clip = useId();
+  const em = project.unitsPerEm;
+  if (around) {
+    const side = em * 0.2;
+    const line = side / size;
+    return (
+      <svg
+        aria-hidden
+        width={size}
+        height={size}
+        viewBox={`${around.x - side / 2} ${-around.y - side / 2} ${side} ${side}`}
+      >
+        <g transform="scale(1 -1)" fill="none">
+          <path d={letter.after} fill="var(--ink)" fillOpacity={0.18} />
+          <path d={letter.before} stroke="var(--violet)" strokeWidth={line * 3.5} strokeOpacity={0.55} />
+          <path d={letter.after} stroke="var(--ink)" strokeWidth={line * 1.5} />
+        </g>
+      </svg>
+    );
+  }
+  const { zones } = masterOf(project, letter.master) ?? project.masters[0]!;
+  const top = Math.max(zones.ascender.position, zones.capHeight.position) + em * 0.08;
+  const bottom = zones.descender.position - em * 0.04;
   const side = Math.max(top - bottom, letter.advance * 1.05);
-  const line = (side / size) * 1.4;
+  const [x, y] = [letter.advance / 2 - side / 2, (top + bottom) / 2 - side / 2];
   return (
-    <svg
-      aria-hidden
-      width={size}
-      height={size}
-      viewBox={`${letter.advance / 2 - side / 2} ${-(top + bottom) / 2 - side / 2} ${side} ${side}`}
-    >
+    <svg aria-hidden width={size} height={size} viewBox={`${x} ${-y - side} ${side} ${side}`}>
       <g transform="scale(1 -1)">
+        {letter.before !== letter.after && <path d={letter.before} fill="var(--violet)" />}
         <path d={letter.after} className="fill-ink" />
-        {letter.before !== letter.after && (
-          <path d={letter.before} fill="none" stroke="var(--violet)" strokeWidth={line} />
+        {letter.before !== letter.after && letter.before !== '' && (
+          <>
+            <clipPath id={clip}>
+              <path d={`M${x} ${y}h${side}v${side}h${-side}z${letter.before}`} clipRule="evenodd" />
+            </clipPath>
+            <path d={letter.after} fill="var(--kelp)" clipPath={`url(#${clip})`} />
+          </>
         )}
       </g>
     </svg>

@@ -11,8 +11,9 @@ import { drawingPath } from '../../../core/project/pathData';
 import { masterOf } from '../../../core/project/queries';
 import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { useWidth } from '../../ui/useWidth';
+import { spotsIn } from './spots';
 
-const HEIGHT = 300;
+const HEIGHT = 280;
 
 /** The letter of a finding, large, with the place marked; points near the place can be dragged on the spot. */
 export function FindingPicture({ finding, glyph, master }: { finding: Finding; glyph: Glyph; master: MasterId }) {
@@ -24,7 +25,8 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
   const now = shown.glyphs[glyph.id] ?? glyph;
   const drawing = drawingIn(shown, now, master);
   const m = masterOf(shown, master)!;
-  const spots = useSpots(finding, master);
+  const settled = useBench((s) => s.settled)!;
+  const spots = useMemo(() => spotsIn(settled, finding, master), [settled, finding, master]);
   const [first] = spots;
   // What is looked at stays in place while a point is dragged.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the letter as it was when it was chosen.
@@ -131,17 +133,6 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
       )}
     </div>
   );
-}
-
-/** The places in the master that is shown: the finding’s own are those of its worst master. */
-function useSpots(finding: Finding, master: MasterId): readonly Spot[] {
-  const project = useBench((s) => s.settled)!;
-  return useMemo(() => {
-    if (finding.masters[0] === master || finding.masters.length === 0) return finding.spots;
-    const glyph = finding.glyph ? project.glyphs[finding.glyph] : undefined;
-    const p = glyph && drawingIn(project, glyph, master).contours[finding.contour ?? -1]?.points[finding.point ?? -1];
-    return p ? [p] : finding.spots;
-  }, [finding, master, project]);
 }
 
 type NearPoint = { key: `${number}:${number}`; x: number; y: number; on: boolean; tie: Spot | undefined };

@@ -122,8 +122,12 @@ export function FindingView({ finding }: { finding: Finding }) {
       {masters.length === 1 && glyph && project.masters.length > 1 && (
         <p className="mb-2 text-[13px] text-quiet">In {masterOf(project, master)!.name}</p>
       )}
-      {glyph ? <FindingPicture finding={finding} glyph={glyph} master={master} /> : <Others finding={finding} />}
-      {!showAccepted && <MendWays key={`${finding.reason} ${master}`} finding={finding} master={master} />}
+      <div className="flex flex-wrap gap-3">
+        <div className="min-w-[280px] flex-1">
+          {glyph ? <FindingPicture finding={finding} glyph={glyph} master={master} /> : <Others finding={finding} />}
+        </div>
+        {!showAccepted && <MendWays key={`${finding.reason} ${master}`} finding={finding} master={master} />}
+      </div>
       {showAccepted ? <AcceptedBar finding={finding} /> : <AcceptBar finding={finding} />}
     </section>
   );

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { Finding } from '../../../core/preflight/finding';
-import { drawingIn } from '../../../core/project/outline';
+import { drawingIn, drawingsOf, heightsOf } from '../../../core/project/outline';
 import { drawingPath } from '../../../core/project/pathData';
 import { isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
@@ -21,9 +21,13 @@ export const MarkedLetter = memo(function MarkedLetter({ finding, size }: { find
   const m = masterOf(project, master)!;
   const xs = finding.spots.map((s) => s.x);
   const ys = finding.spots.map((s) => s.y);
-  const top = Math.max(m.zones.ascender.position, m.zones.capHeight.position, ...ys) + 60;
-  const bottom = Math.min(m.zones.descender.position, ...ys) - 30;
-  const [left, right] = [Math.min(0, ...xs) - 20, Math.max(drawing.advance, ...xs) + 20];
+  const ends = heightsOf(drawing, drawingsOf(project, master)) ?? [0, 0];
+  const em = project.unitsPerEm;
+  // A point far out of its letter does not make the letter vanish.
+  const within = (v: number) => Math.max(-2 * em, Math.min(3 * em, v));
+  const top = within(Math.max(m.zones.capHeight.position, ends[1], ...ys)) + 0.05 * em;
+  const bottom = within(Math.min(m.zones.baseline.position, ends[0], ...ys)) - 0.05 * em;
+  const [left, right] = [within(Math.min(0, ...xs)) - 20, within(Math.max(drawing.advance, ...xs)) + 20];
   const side = Math.max(top - bottom, right - left);
   const scale = size / side;
   return (

@@ -9,6 +9,7 @@ import { preflighter } from '../../state/followers';
 import { takeMend } from '../../state/preflight';
 import { Button } from '../../ui/parts';
 import { BeforeAfterLetter } from './BeforeAfterLetter';
+import { spotsIn } from './spots';
 
 const tryWay = async (way: MendWay, shown: readonly string[], master: MasterId): Promise<Result<MendTried>> =>
   (await (await preflighter.synced()).tryMend(way, shown, master)) as Result<MendTried>;
@@ -53,12 +54,11 @@ export function MendWays({ finding, master }: { finding: Finding; master: Master
       gone = true;
     };
   }, [finding, master, project]);
-  if (finding.mends.length === 0)
-    return <p className="mt-3 text-quiet">A machine cannot mend this; it is for the hand.</p>;
+  if (finding.mends.length === 0) return <p className="text-quiet">A machine cannot mend this; it is for the hand.</p>;
   const possible = tried?.ways.filter((w) => w.result.ok) ?? [];
   const refused = tried?.ways.find((w) => !w.result.ok);
   return (
-    <section className="mt-3 flex flex-wrap gap-3" aria-label="Ways to mend it">
+    <section className="flex flex-wrap content-start gap-3" aria-label="Ways to mend it">
       {possible.map(({ way, result }, i) => (
         <MendCard
           key={way.title}
@@ -66,6 +66,7 @@ export function MendWays({ finding, master }: { finding: Finding; master: Master
           tried={(result as { value: MendTried }).value}
           first={i === 0}
           of={tried!.of}
+          finding={finding}
         />
       ))}
       {tried && possible.length === 0 && refused && !refused.result.ok && (
@@ -80,7 +81,9 @@ function MendCard({
   tried,
   first,
   of,
+  finding,
 }: {
+  finding: Finding;
   way: MendWay;
   tried: MendTried;
   first: boolean;
@@ -88,12 +91,17 @@ function MendCard({
 }) {
   const project = useBench((s) => s.settled)!;
   const [letter] = tried.letters;
+  // What is not one place of an outline is seen in the whole letter.
+  const around =
+    letter && finding.contour !== undefined && letter.glyph === finding.glyph
+      ? spotsIn(project, finding, letter.master)[0]
+      : undefined;
   const more = tried.letters.length - 1;
   return (
-    <div className="flex items-center gap-3 rounded-xl border border-line bg-panel p-2">
+    <div className="flex w-[148px] flex-col items-stretch gap-2 rounded-xl border border-line bg-panel p-2">
       {letter && (
-        <figure className="flex flex-col items-center">
-          <BeforeAfterLetter letter={letter} size={96} />
+        <figure className="flex flex-col items-center text-center">
+          <BeforeAfterLetter letter={letter} size={116} around={around} />
           <figcaption className="text-[12px] text-quiet">
             {masterOf(project, letter.master)?.name ?? ''}
             {more > 0 ? `, and ${more} more ${more === 1 ? 'glyph' : 'glyphs'}` : ''}
