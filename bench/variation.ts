@@ -1,16 +1,5 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { buildSync } from 'esbuild';
+import { printedBy } from './process';
 import { milliseconds, printTable } from './table';
-
-/** What a script prints, as it is shipped: bundled, in a process of its own. */
-function printedBy<T>(entry: string): T {
-  const script = join(mkdtempSync(join(tmpdir(), 'wendril-masters-')), 'script.mjs');
-  buildSync({ entryPoints: [entry], outfile: script, bundle: true, platform: 'node', format: 'esm' });
-  return JSON.parse(execFileSync(process.execPath, [script], { encoding: 'utf8' })) as T;
-}
 
 /** Masters compared and looked at between, and cast as one font. */
 export function benchVariation(): void {

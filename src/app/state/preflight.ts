@@ -67,8 +67,9 @@ async function check(): Promise<void> {
     const found = await service.check(
       proxy((done: number, total: number, some?: readonly Finding[]) => {
         if (own !== asked) return;
-        if (some && !usePreflight.getState().whole) take(settled, some, { share: done / total });
-        else set({ share: done / total });
+        const share = usePreflight.getState().whole ? undefined : done / total;
+        if (some) take(settled, some, { share });
+        else set({ share });
       }),
     );
     if (own !== asked || !found) return;

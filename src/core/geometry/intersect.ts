@@ -176,3 +176,80 @@ function newton(a: Curve, b: Curve, t: number, u: number): Crossing | undefined 
   const q = pointAt(b, u);
   return Math.hypot(p[0] - q[0], p[1] - q[1]) <= TOUCH * 2 ? { t, u } : undefined;
 }
+
+/** Directions in which curves may lie apart: level, upright and slanting. */
+const APART = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [1, -1],
+  [2, 1],
+  [1, 2],
+  [2, -1],
+  [1, -2],
+] as const;
+/** What lies nearer than this, in font units, may touch. */
+const CLEAR = 0.02;
+
+/** How far the control points of a curve reach in a direction, from a place: least and most. */
+let low = 0;
+let high = 0;
+function reach(c: Curve, x: number, y: number, dx: number, dy: number): void {
+  low = Number.POSITIVE_INFINITY;
+  high = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < c.length; i += 2) {
+    const v = (c[i]! - x) * dx + (c[i + 1]! - y) * dy;
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+}
+
+/**
+ * Do two curves surely not meet, but for an end that both have? True where a straight line parts their control points, through that end where
+ * there is one; false says nothing. Quick: for very many pairs before {@link crossings}.
+ */
+export function surelyApart(a: Curve, b: Curve): boolean {
+  const [n, m] = [a.length, b.length];
+  for (const [i, j] of [
+    [n - 2, 0],
+    [0, m - 2],
+    [0, 0],
+    [n - 2, m - 2],
+  ] as const) {
+    if (a[i] === b[j] && a[i + 1] === b[j + 1]) return partedAt(a, b, i, j);
+  }
+  const parted = (dx: number, dy: number): boolean => {
+    reach(a, 0, 0, dx, dy);
+    const [from, to] = [low, high];
+    reach(b, 0, 0, dx, dy);
+    const gap = CLEAR * (Math.abs(dx) + Math.abs(dy));
+    return to + gap < low || high + gap < from;
+  };
+  return (
+    parted(a[1]! - a[n - 1]!, a[n - 2]! - a[0]!) ||
+    parted(b[1]! - b[m - 1]!, b[m - 2]! - b[0]!) ||
+    APART.some(([dx, dy]) => parted(dx, dy))
+  );
+}
+
+/** Does a line through an end that both curves have keep one on each side, touched by neither elsewhere? */
+function partedAt(a: Curve, b: Curve, i: number, j: number): boolean {
+  const [x, y] = [a[i]!, a[i + 1]!];
+  const parted = (dx: number, dy: number): boolean => {
+    reach(a, x, y, dx, dy);
+    const [from, to] = [low, high];
+    reach(b, x, y, dx, dy);
+    return (to <= 1e-9 && low >= -1e-9) || (high <= 1e-9 && from >= -1e-9);
+  };
+  // Where both leave the end: the middle between their ways parts them mostly.
+  const away = (c: Curve, at: number): readonly [number, number] => {
+    const k = at === 0 ? 2 : at - 2;
+    const l = Math.hypot(c[k]! - x, c[k + 1]! - y) || 1;
+    return [(c[k]! - x) / l, (c[k + 1]! - y) / l];
+  };
+  const [p, q] = [away(a, i), away(b, j)];
+  const [dx, dy] = [p[0] - q[0], p[1] - q[1]];
+  // Curves that leave the same way may run into each other at once.
+  if (Math.hypot(dx, dy) < 0.05) return false;
+  return parted(dx, dy) || APART.some(([u, v]) => u * dx + v * dy !== 0 && parted(u, v));
+}

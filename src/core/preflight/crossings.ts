@@ -1,7 +1,7 @@
 import { type Contour, curvesOf, type Point, signedArea } from '../geometry/contour';
-import { areaUnder, type Box, boundsOf, type Curve, directionAt, pointAt, splitAt } from '../geometry/curve';
+import { areaUnder, type Curve, directionAt, pointAt, splitAt } from '../geometry/curve';
 import { deletePoints } from '../geometry/deletePoints';
-import { crossings } from '../geometry/intersect';
+import { crossings, surelyApart } from '../geometry/intersect';
 import { removeOverlaps } from '../geometry/overlaps';
 import { tidy } from '../geometry/tidy';
 import { windingAt } from '../geometry/winding';
@@ -97,34 +97,44 @@ export function selfCrossings(contour: Contour): readonly SelfCrossing[] {
   return found;
 }
 
-type Piece = { segment: number; curve: Curve; box: Box; from: number; share: number };
+/** A curve of a segment, with the box of its control points. */
+type Piece = {
+  segment: number;
+  curve: Curve;
+  from: number;
+  share: number;
+  left: number;
+  right: number;
+  low: number;
+  high: number;
+};
+
+function pieceOf(segment: number, curve: Curve, i: number, of: number): Piece {
+  let [left, right, low, high] = [curve[0]!, curve[0]!, curve[1]!, curve[1]!];
+  for (let k = 2; k < curve.length; k += 2) {
+    const [x, y] = [curve[k]!, curve[k + 1]!];
+    if (x < left) left = x;
+    if (x > right) right = x;
+    if (y < low) low = y;
+    if (y > high) high = y;
+  }
+  return { segment, curve, from: i / of, share: 1 / of, left, right, low, high };
+}
 
 function search(contour: Contour): SelfCrossing[] {
   const list = segments(contour);
   if (list.length < 2 || list.length > MOST_SEGMENTS) return [];
-  const pieces = list.flatMap((s, segment): Piece[] =>
-    s.curves.map((curve, i) => ({
-      segment,
-      curve,
-      box: boundsOf([curve]),
-      from: i / s.curves.length,
-      share: 1 / s.curves.length,
-    })),
-  );
+  const pieces = list.flatMap((s, segment) => s.curves.map((curve, i) => pieceOf(segment, curve, i, s.curves.length)));
   const n = pieces.length;
-  const byLeft = pieces.map((_, i) => i).sort((a, b) => pieces[a]!.box.xMin - pieces[b]!.box.xMin);
   const out: SelfCrossing[] = [];
-  for (let i = 0; i < n && out.length < MOST; i++) {
-    const first = byLeft[i]!;
-    for (let k = i + 1; k < n && out.length < MOST; k++) {
-      const second = byLeft[k]!;
-      const [p, q] = first < second ? [pieces[first]!, pieces[second]!] : [pieces[second]!, pieces[first]!];
-      if (pieces[second]!.box.xMin > pieces[first]!.box.xMax) break;
-      if (p.box.yMin > q.box.yMax || q.box.yMin > p.box.yMax) continue;
-      const [a, b] = [Math.min(first, second), Math.max(first, second)];
+  for (let a = 0; a < n && out.length < MOST; a++) {
+    const p = pieces[a]!;
+    for (let b = a + 1; b < n && out.length < MOST; b++) {
+      const q = pieces[b]!;
+      if (p.left > q.right || q.left > p.right || p.low > q.high || q.low > p.high) continue;
+      if (surelyApart(p.curve, q.curve)) continue;
       const follow = b - a === 1;
       const closing = contour.closed && a === 0 && b === n - 1;
-      if (apart(p.curve, q.curve, follow, closing)) continue;
       for (const { t, u } of crossings(p.curve, q.curve)) {
         if ((follow && t > 1 - NEAR && u < NEAR) || (closing && t < NEAR && u > 1 - NEAR)) continue;
         // Touching ends of other segments meet in a point: a T, not a crossing.
@@ -138,51 +148,6 @@ function search(contour: Contour): SelfCrossing[] {
 }
 
 const NEAR = 0.002;
-
-/**
- * Are two curves parted by a straight line, where they do not follow one another, or by one through the point at which they do? Lines
- * tried: along the chord of each, and across the mean direction at the joint.
- */
-function apart(a: Curve, b: Curve, follow: boolean, closing: boolean): boolean {
-  if (follow || closing) {
-    const joint = follow ? [a[a.length - 2]!, a[a.length - 1]!] : [a[0]!, a[1]!];
-    const [before, after] = follow ? [a, b] : [b, a];
-    const into = direction(before[before.length - 4]!, before[before.length - 3]!, joint[0]!, joint[1]!);
-    const out = direction(joint[0]!, joint[1]!, after[2]!, after[3]!);
-    const [dx, dy] = [into[0] + out[0], into[1] + out[1]];
-    if (follow && closing) return false;
-    return sided(before, joint, dx, dy) <= 1e-9 && sided(after, joint, -dx, -dy) <= 1e-9;
-  }
-  for (const c of [a, b]) {
-    const [nx, ny] = [c[1]! - c[c.length - 1]!, c[c.length - 2]! - c[0]!];
-    const [pa, qa] = spread(a, nx, ny);
-    const [pb, qb] = spread(b, nx, ny);
-    if (qa < pb || qb < pa) return true;
-  }
-  return false;
-}
-
-const direction = (x0: number, y0: number, x1: number, y1: number): [number, number] => {
-  const l = Math.hypot(x1 - x0, y1 - y0) || 1;
-  return [(x1 - x0) / l, (y1 - y0) / l];
-};
-
-/** The greatest reach of a curve's control points past a point in a direction. */
-function sided(c: Curve, [x, y]: readonly number[], dx: number, dy: number): number {
-  let most = -Infinity;
-  for (let i = 0; i < c.length; i += 2) most = Math.max(most, (c[i]! - x!) * dx + (c[i + 1]! - y!) * dy);
-  return most;
-}
-
-function spread(c: Curve, nx: number, ny: number): [number, number] {
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 0; i < c.length; i += 2) {
-    const v = c[i]! * nx + c[i + 1]! * ny;
-    low = Math.min(low, v);
-    high = Math.max(high, v);
-  }
-  return [low, high];
-}
 
 /**
  * Does a contour turn inside out at a crossing? Around it lie four sectors whose winding numbers are k, k + 1, k + 2 and k + 1: below nothing,

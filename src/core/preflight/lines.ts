@@ -2,10 +2,11 @@ import { lineMetrics } from '../casting/metrics';
 import { emptyBox } from '../geometry/curve';
 import type { Glyph, Project } from '../project/model';
 import { ZONE_KEYS } from '../project/model';
-import { drawingsOf, heightsOf } from '../project/outline';
-import { drawingOf } from '../project/queries';
 import { overshootFault } from '../project/zoneEdits';
 import { type Amounts, type Finding, finding, type KindFacts } from './finding';
+
+/** The lowest and highest place of a glyph in each master; undefined where it is not drawn. */
+export type EndsOf = (glyph: Glyph) => readonly (readonly [number, number] | undefined)[];
 
 export const LINE_KINDS: readonly KindFacts[] = [
   {
@@ -59,18 +60,16 @@ export const LINE_KINDS: readonly KindFacts[] = [
 ];
 
 /** What is wrong with the heights that lines of text are set by. */
-export function lineFindings(project: Project, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
+export function lineFindings(project: Project, glyphs: readonly Glyph[], ends: EndsOf, amounts: Amounts): Finding[] {
   const out: Finding[] = [];
   const em = project.unitsPerEm;
-  const all = project.masters.map((master) => {
-    const source = drawingsOf(project, master.id);
-    const ends = glyphs.flatMap((g) => {
-      if (!g.cast) return [];
-      const h = heightsOf(drawingOf(g, master.id), source);
+  const all = project.masters.map((master, i) => ({
+    master,
+    ends: glyphs.flatMap((g) => {
+      const h = g.cast ? ends(g)[i] : undefined;
       return h ? [{ glyph: g, low: h[0], high: h[1] }] : [];
-    });
-    return { master, ends };
-  });
+    }),
+  }));
   const box = emptyBox();
   for (const { ends } of all)
     for (const e of ends) {

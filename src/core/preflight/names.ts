@@ -1,4 +1,3 @@
-import { ruledFacts } from '../casting/ruledFacts';
 import { namesOfThing, thingsOf } from '../casting/things';
 import { WEIGHTS, WIDTHS } from '../fontfacts/names';
 import { longNames } from '../fontnames/length';
@@ -127,8 +126,9 @@ export function nameFindings(project: Project): Finding[] {
   }
   const classes = new Map<string, string[]>();
   for (const m of project.masters) {
-    const facts = ruledFacts(project, m);
-    const key = `${masterFact(m, 'weightClass') ?? facts.weightClass} ${masterFact(m, 'widthClass') ?? facts.widthClass} ${m.italicAngle !== 0}`;
+    const weight = masterFact(m, 'weightClass') ?? WEIGHTS.find(([word]) => word.test(m.name))?.[1] ?? 400;
+    const width = masterFact(m, 'widthClass') ?? WIDTHS.find(([word]) => word.test(m.name))?.[1] ?? 5;
+    const key = `${weight} ${width} ${m.italicAngle !== 0}`;
     classes.set(key, [...(classes.get(key) ?? []), m.name]);
   }
   for (const same of classes.values())

@@ -1,9 +1,10 @@
 import { determinant } from '../geometry/affine';
-import type { Glyph, GlyphId, Master, Project } from '../project/model';
-import { cycleFrom, drawingsOf, heightsOf, isOverbuilt } from '../project/outline';
+import type { Anchor, Glyph, GlyphId, Master, Project } from '../project/model';
+import { cycleFrom, drawingsOf, isOverbuilt } from '../project/outline';
 import { drawingOf } from '../project/queries';
 import { type Amounts, type Finding, finding, type KindFacts } from './finding';
 import { isLetterLike } from './letters';
+import type { EndsOf } from './lines';
 import { said } from './outline';
 
 export const PART_KINDS: readonly KindFacts[] = [
@@ -239,7 +240,7 @@ export function offAnchors(project: Project, master: Master, glyph: Glyph) {
 }
 
 /** Anchors of the whole project: without a fellow, missing beside fellows, far from them; marks with a width. */
-export function anchorFindings(project: Project, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
+export function anchorFindings(project: Project, glyphs: readonly Glyph[], ends: EndsOf, amounts: Amounts): Finding[] {
   const out: Finding[] = [];
   const master = project.masters[0];
   if (!master) return out;
@@ -268,7 +269,7 @@ export function anchorFindings(project: Project, glyphs: readonly Glyph[], amoun
   for (const [name, owners] of taken) if (!given.has(name)) useless(`_${name}`, owners, 'no mark', name);
   for (const [name, owners] of given) if (!taken.has(name)) useless(name, owners, 'nothing', `_${name}`);
   out.push(...missingAnchors(master, glyphs, amounts, given));
-  out.push(...farAnchors(project, glyphs, amounts));
+  out.push(...farAnchors(project, glyphs, ends, amounts));
   out.push(...wideMarks(project, glyphs));
   return out;
 }
@@ -335,62 +336,70 @@ function simpleLetter(glyph: Glyph): string | undefined {
 }
 
 /** Anchors above or below letters that stand much farther off their outline than those of fellows of the same height. */
-function farAnchors(project: Project, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
+function farAnchors(project: Project, glyphs: readonly Glyph[], ends: EndsOf, amounts: Amounts): Finding[] {
   const most = (amounts('parts/anchorFar') * project.unitsPerEm) / 1000;
   const near = 0.03 * project.unitsPerEm;
-  return project.masters.flatMap((master) => {
-    const source = drawingsOf(project, master.id);
-    const rows = new Map<string, { glyph: Glyph; y: number; end: number }[]>();
-    for (const glyph of glyphs) {
-      if (
-        glyph.unicodes[0] === undefined ||
-        !/^[\p{Lu}\p{Ll}]$/u.test(String.fromCodePoint(glyph.unicodes[0])) ||
-        /\p{Soft_Dotted}/u.test(String.fromCodePoint(glyph.unicodes[0]).normalize('NFD'))
-      )
-        continue;
-      const drawing = drawingOf(glyph, master.id);
-      for (const a of drawing.anchors) {
-        if (a.name !== 'top' && a.name !== 'bottom') continue;
-        const ends = heightsOf(drawing, source);
-        if (!ends) continue;
-        const list = rows.get(a.name) ?? [];
-        list.push({ glyph, y: a.y, end: a.name === 'top' ? ends[1] : ends[0] });
-        rows.set(a.name, list);
+  const letters = glyphs.filter(isPlainLetter);
+  return project.masters.flatMap((master, m) =>
+    (['top', 'bottom'] as const).flatMap((name) => {
+      // By height, so that fellows are those beside.
+      const rows = new Map<number, { glyph: Glyph; spot: Anchor; end: number }[]>();
+      for (const glyph of letters) {
+        const spot = drawingOf(glyph, master.id).anchors.find((a) => a.name === name);
+        const own = spot && ends(glyph)[m];
+        if (!own) continue;
+        const end = name === 'top' ? own[1] : own[0];
+        const key = Math.round(end / near);
+        rows.set(key, [...(rows.get(key) ?? []), { glyph, spot, end }]);
       }
-    }
-    return [...rows].flatMap(([name, list]) =>
-      list.flatMap(({ glyph, y, end }) => {
-        const fellows = list
-          .filter((o) => o.glyph !== glyph && Math.abs(o.end - end) <= near)
-          .map((o) => o.y)
+      return [...rows].flatMap(([key, row]) => {
+        const fellows = [key - 1, key, key + 1]
+          .flatMap((k) => (rows.get(k) ?? []).map((r) => r.spot.y))
           .sort((p, q) => p - q);
-        if (fellows.length < 6) return [];
+        if (fellows.length < 7) return [];
         const middle = fellows[fellows.length >> 1]!;
-        if (Math.abs(y - middle) <= most || fellows.filter((v) => Math.abs(v - y) <= near).length > fellows.length / 8)
-          return [];
-        const spot = drawingOf(glyph, master.id).anchors.find((a) => a.name === name)!;
-        return [
-          finding(
-            'parts/anchorFar',
-            `Its anchor ${name} stands at ${Math.round(y)}; most letters of its height have it near ${Math.round(middle)}.`,
-            {
-              glyph: glyph.id,
-              masters: [master.id],
-              bad: Math.abs(y - middle),
-              spots: [spot],
-              mends: [
-                {
-                  edit: 'moveAnchor',
-                  args: { at: { glyph: glyph.id, master: master.id }, name, x: spot.x, y: middle },
-                  title: `Put it at ${Math.round(middle)}`,
-                },
-              ],
-            },
-          ),
-        ];
-      }),
-    );
-  });
+        return row.flatMap(({ glyph, spot }) => {
+          if (
+            Math.abs(spot.y - middle) <= most ||
+            fellows.filter((v) => Math.abs(v - spot.y) <= near).length > 1 + fellows.length / 8
+          )
+            return [];
+          return [
+            finding(
+              'parts/anchorFar',
+              `Its anchor ${name} stands at ${Math.round(spot.y)}; most letters of its height have it near ${Math.round(middle)}.`,
+              {
+                glyph: glyph.id,
+                masters: [master.id],
+                bad: Math.abs(spot.y - middle),
+                spots: [spot],
+                mends: [
+                  {
+                    edit: 'moveAnchor',
+                    args: { at: { glyph: glyph.id, master: master.id }, name, x: spot.x, y: middle },
+                    title: `Put it at ${Math.round(middle)}`,
+                  },
+                ],
+              },
+            ),
+          ];
+        });
+      });
+    }),
+  );
+}
+
+const plainLetters = new WeakMap<Glyph['unicodes'], boolean>();
+
+/** A letter with a case and without a dot that gives way to marks. */
+function isPlainLetter({ unicodes }: Glyph): boolean {
+  let known = plainLetters.get(unicodes);
+  if (known === undefined) {
+    const c = unicodes[0] === undefined ? '' : String.fromCodePoint(unicodes[0]);
+    known = /^[\p{Lu}\p{Ll}]$/u.test(c) && !/\p{Soft_Dotted}/u.test(c.normalize('NFD'));
+    plainLetters.set(unicodes, known);
+  }
+  return known;
 }
 
 /** Combining marks that have a width. */

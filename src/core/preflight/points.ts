@@ -5,7 +5,17 @@ import { tidy } from '../geometry/tidy';
 import { deviation } from '../tidying/deviation';
 import { turnsOf, withExtremesAt } from '../tidying/extremes';
 import { rounded } from '../tidying/straight';
-import { alone, eachContour, type OutlineCheck, type OutlineFault, onPoints, said, segments, spotOf } from './outline';
+import {
+  alone,
+  eachContour,
+  handlesAt,
+  type OutlineCheck,
+  type OutlineFault,
+  onPoints,
+  said,
+  segments,
+  spotOf,
+} from './outline';
 
 /** Single points: doubled, crowded, needless, missing, off the grid, out of reach. */
 export const POINT_CHECKS: readonly OutlineCheck[] = [
@@ -396,12 +406,15 @@ function wholeOf(c: Contour, i: number): { offs: readonly number[]; handles: rea
 
 /** Does a point part a curve that one cubic draws as well, at no extreme? */
 function splits(c: Contour, i: number): boolean {
-  const whole = wholeOf(c, i);
-  if (!whole) return false;
-  const [b, d] = [c.points[whole.offs[1]!]!, c.points[whole.offs[3]!]!];
   const p = c.points[i]!;
+  const { before, after } = handlesAt(c, i);
+  if (p.type !== 'curve' || before === undefined || after === undefined) return false;
+  const [b, d] = [c.points[before]!, c.points[after]!];
+  // The handles lie in one line, or it is a corner; level or upright, it is an extreme.
+  const [ax, ay, bx, by] = [p.x - b.x, p.y - b.y, d.x - p.x, d.y - p.y];
+  if (Math.abs(ax * by - ay * bx) > 0.25 * (Math.hypot(ax, ay) + Math.hypot(bx, by))) return false;
   const level = (v: Point) => Math.abs(v.x - p.x) < 0.5 || Math.abs(v.y - p.y) < 0.5;
-  return !level(b) && !level(d);
+  return !level(b) && !level(d) && wholeOf(c, i) !== undefined;
 }
 
 function withoutPoint(c: Contour, i: number): Contour | undefined {

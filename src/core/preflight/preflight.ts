@@ -1,5 +1,6 @@
 import type { Language } from '../coverage/languages';
 import type { Glyph, GlyphId, Project } from '../project/model';
+import { drawingsOf, heightsOf } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing } from '../project/queries';
 import { designs } from '../variation/between';
 import { characterFindings } from './characters';
@@ -8,23 +9,17 @@ import type { Finding } from './finding';
 import { advanceFindings, sideFindings } from './fitting';
 import { heightFindings } from './heights';
 import { amountsOf, isJudged } from './judged';
-import { kerningFindings, touchingFindings } from './kerning';
+import { kerningFindings, type TouchesKnown, touchingFindings } from './kerning';
 import { kindOf, rankOf } from './kinds';
-import { lineFindings } from './lines';
+import { type EndsOf, lineFindings } from './lines';
 import { agreementFindings, betweenFindings, familyFindings } from './masters';
 import { nameFindings } from './names';
 import { type OutlineJudgement, outlineFindings, outlineJudgement } from './outlineFindings';
 import { anchorFindings, partFindings } from './parts';
 
-/** A part of the whole check: `of` is what it looks at, so that the same again needs no second look. */
-type Part = {
-  readonly name: string;
-  readonly of: (project: Project) => readonly unknown[];
-  readonly find: (project: Project, glyphs: readonly Glyph[]) => Finding[];
-};
-
 /** What findings are of a glyph by itself: known again while it, its parts and the judgement are the same. */
-type GlyphKnown = { readonly of: readonly unknown[]; readonly findings: readonly Finding[] };
+type GlyphKnown = { readonly of: readonly unknown[]; readonly findings: readonly Finding[]; readonly ends: Ends };
+type Ends = ReturnType<EndsOf>;
 
 /**
  * Finds all that is wrong with a project, and after a change only looks again at what may have changed. Findings of one glyph are known by the
@@ -35,6 +30,7 @@ export class Preflight {
   private judgedBy: readonly unknown[] = [];
   private readonly glyphs = new WeakMap<Glyph, GlyphKnown>();
   private readonly between = new WeakMap<Glyph, GlyphKnown>();
+  private readonly touches: TouchesKnown = new Map();
   private readonly parts = new Map<string, { of: readonly unknown[]; findings: readonly Finding[] }>();
 
   /** `languages`: those that are told when they lack a letter or two. */
@@ -66,12 +62,15 @@ export class Preflight {
       own.push(...this.ofGlyph(project, glyph, judgement));
       if (++done % 16 !== 0) continue;
       // What is found first is shown while the rest is looked for.
-      if (!early && own.length > 0 && done >= 48) {
+      if (!early && this.parts.size === 0 && own.length > 0 && done >= 32) {
         early = true;
         yield { done, total, findings: shown() };
       } else yield { done, total };
     }
-    yield { done, total, findings: shown() };
+    // What was known of the rest stands until that is looked at again.
+    const before = [...this.parts.values()].flatMap((p) => p.findings);
+    const between = glyphs.flatMap((g) => this.between.get(g)?.findings ?? []);
+    yield { done, total, findings: this.judged(project, [...own, ...before, ...between]) };
     for (const part of PARTS) {
       own.push(...this.ofPart(project, glyphs, part));
       yield { done: ++done, total };
@@ -116,7 +115,8 @@ export class Preflight {
       ...advanceFindings(project, glyph, amounts),
       ...agreementFindings(project, glyph),
     ];
-    this.glyphs.set(glyph, { of, findings });
+    const ends = project.masters.map((m) => heightsOf(drawingOf(glyph, m.id), drawingsOf(project, m.id)));
+    this.glyphs.set(glyph, { of, findings, ends });
     return findings;
   }
 
@@ -126,24 +126,46 @@ export class Preflight {
     const known = this.between.get(glyph);
     if (known && same(known.of, of)) return known.findings;
     const findings = betweenFindings(project, glyph, all, amountsOf(project));
-    this.between.set(glyph, { of, findings });
+    this.between.set(glyph, { of, findings, ends: [] });
     return findings;
   }
 
-  private ofPart(
-    project: Project,
-    glyphs: readonly Glyph[],
-    part: Part & { needsLanguages?: boolean },
-  ): readonly Finding[] {
+  private ofPart(project: Project, glyphs: readonly Glyph[], part: Part): readonly Finding[] {
     const of = [project.settings.preflight?.kinds, project.unitsPerEm, ...part.of(project)];
     const known = this.parts.get(part.name);
     if (known && same(known.of, of)) return known.findings;
-    const findings =
-      part.name === 'characters'
-        ? characterFindings(project, glyphs, this.languages, amountsOf(project))
-        : part.find(project, glyphs);
+    const findings = this.foundIn(project, glyphs, part.name);
     this.parts.set(part.name, { of, findings });
     return findings;
+  }
+
+  private foundIn(project: Project, glyphs: readonly Glyph[], part: PartName): Finding[] {
+    const amounts = amountsOf(project);
+    const ends: EndsOf = (g) => this.glyphs.get(g)?.ends ?? [];
+    // What is known of a glyph is another thing when it or a part of it has changed.
+    const version = (id: GlyphId): object => this.glyphs.get(project.glyphs[id]!) ?? project.glyphs[id]!;
+    switch (part) {
+      case 'characters':
+        return characterFindings(project, glyphs, this.languages, amounts);
+      case 'names':
+        return nameFindings(project);
+      case 'family':
+        return familyFindings(project, amounts);
+      case 'lines':
+        return lineFindings(project, glyphs, ends, amounts);
+      case 'heights':
+        return heightFindings(project, glyphs, amounts);
+      case 'anchors':
+        return anchorFindings(project, glyphs, ends, amounts);
+      case 'sides':
+        return sideFindings(project, glyphs, amounts);
+      case 'kerning':
+        return kerningFindings(project, amounts);
+      case 'touching':
+        return touchingFindings(project, amounts, version, this.touches);
+      case 'features':
+        return featureFindings(project);
+    }
   }
 
   /** What is judged in the project, habits told once, the worst first. */
@@ -151,12 +173,10 @@ export class Preflight {
     const on = findings.filter((f) => isJudged(project, f.kind));
     const one = mergedMasters(on);
     const told = habits ? withHabits(project, one) : one;
-    return [...told].sort(
-      (a, b) =>
-        rankOf(a.kind) - rankOf(b.kind) ||
-        b.bad - a.bad ||
-        (project.glyphs[a.glyph ?? '']?.name ?? '').localeCompare(project.glyphs[b.glyph ?? '']?.name ?? '', 'en'),
-    );
+    const nameOf = (f: Finding) => (f.glyph === undefined ? '' : (project.glyphs[f.glyph]?.name ?? ''));
+    const named = told.map((f) => ({ f, rank: rankOf(f.kind), name: nameOf(f) }));
+    named.sort((a, b) => a.rank - b.rank || b.f.bad - a.f.bad || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
+    return named.map(({ f }) => f);
   }
 }
 
@@ -233,9 +253,6 @@ const HABIT = { share: 1 / 4, glyphs: 15 };
 
 /** Kinds that most glyphs have become one finding for the whole project. */
 function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
-  const drawn = Object.values(project.glyphs).filter((g) =>
-    project.masters.some((m) => !isEmptyDrawing(drawingOf(g, m.id))),
-  ).length;
   const owners = new Map<string, Set<GlyphId>>();
   for (const f of findings) {
     if (!f.glyph || !kindOf(f.kind)?.habit) continue;
@@ -243,6 +260,10 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
     own.add(f.glyph);
     owners.set(f.kind, own);
   }
+  if (![...owners.values()].some((own) => own.size >= HABIT.glyphs)) return [...findings];
+  const drawn = Object.values(project.glyphs).filter((g) =>
+    project.masters.some((m) => !isEmptyDrawing(drawingOf(g, m.id))),
+  ).length;
   const habits = new Map([...owners].filter(([, own]) => own.size >= HABIT.glyphs && own.size > drawn * HABIT.share));
   if (habits.size === 0) return [...findings];
   return [
@@ -261,16 +282,53 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
   ];
 }
 
-/** What is looked at over the whole project, in the order in which it is shown. */
-const PARTS: readonly Part[] = [
-  { name: 'characters', of: (p) => [p.glyphs, p.glyphOrder, p.masters.length], find: () => [] },
-  { name: 'names', of: (p) => [p.family, p.masters, p.instances, p.axes], find: (p) => nameFindings(p) },
-  { name: 'family', of: (p) => [p.masters, p.instances, p.axes], find: (p) => familyFindings(p, amountsOf(p)) },
-  { name: 'lines', of: (p) => [p.glyphs, p.masters], find: (p, g) => lineFindings(p, g, amountsOf(p)) },
-  { name: 'heights', of: (p) => [p.glyphs, p.masters], find: (p, g) => heightFindings(p, g, amountsOf(p)) },
-  { name: 'anchors', of: (p) => [p.glyphs, p.masters], find: (p, g) => anchorFindings(p, g, amountsOf(p)) },
-  { name: 'sides', of: (p) => [p.glyphs, p.masters], find: (p, g) => sideFindings(p, g, amountsOf(p)) },
-  { name: 'kerning', of: (p) => [p.masters, p.groups, p.glyphOrder], find: (p) => kerningFindings(p, amountsOf(p)) },
-  { name: 'touching', of: (p) => [p.masters, p.groups, p.glyphs], find: (p) => touchingFindings(p, amountsOf(p)) },
-  { name: 'features', of: (p) => [p.features, p.glyphs], find: (p) => featureFindings(p) },
-];
+type Gist = { readonly glyphs: Project['glyphs']; readonly order: Project['glyphOrder'] };
+let newestGist: Gist | undefined;
+
+/**
+ * What of all glyphs counts for characters and rules: the same thing again while names, characters, widths, anchors and whether anything is
+ * drawn are the same, however outlines change.
+ */
+function gist(project: Project): Gist {
+  const { glyphs, glyphOrder: order } = project;
+  const held = newestGist;
+  if (held?.glyphs === glyphs && held.order === order) return held;
+  const alike = (a: Glyph | undefined, b: Glyph | undefined): boolean =>
+    a === b ||
+    (a !== undefined &&
+      b !== undefined &&
+      a.name === b.name &&
+      a.unicodes === b.unicodes &&
+      a.category === b.category &&
+      a.cast === b.cast &&
+      a.productionName === b.productionName &&
+      Object.entries(a.drawings).every(([m, d]) => {
+        const o = b.drawings[m];
+        return (
+          o === d ||
+          (o !== undefined &&
+            o.advance === d.advance &&
+            o.anchors === d.anchors &&
+            isEmptyDrawing(o) === isEmptyDrawing(d))
+        );
+      }));
+  if (held?.order === order && order.every((id) => alike(held.glyphs[id], glyphs[id]))) return held;
+  newestGist = { glyphs, order };
+  return newestGist;
+}
+
+/** What is looked at over the whole project, in the order in which it is shown, and what of the project each looks at. */
+const PARTS = [
+  { name: 'characters', of: (p: Project) => [gist(p), p.masters.length] },
+  { name: 'names', of: (p: Project) => [p.family, p.masters, p.instances, p.axes] },
+  { name: 'family', of: (p: Project) => [p.masters, p.instances, p.axes] },
+  { name: 'lines', of: (p: Project) => [p.glyphs, p.masters] },
+  { name: 'heights', of: (p: Project) => [p.glyphs, p.masters] },
+  { name: 'anchors', of: (p: Project) => [p.glyphs, p.masters] },
+  { name: 'sides', of: (p: Project) => [p.glyphs, p.masters] },
+  { name: 'kerning', of: (p: Project) => [p.masters, p.groups, p.glyphOrder] },
+  { name: 'touching', of: (p: Project) => [p.masters, p.groups, p.glyphs] },
+  { name: 'features', of: (p: Project) => [p.features, gist(p)] },
+] as const;
+type Part = (typeof PARTS)[number];
+type PartName = Part['name'];

@@ -10,7 +10,7 @@ import {
   splitAt,
   stretchBox,
 } from '../geometry/curve';
-import { crossings } from '../geometry/intersect';
+import { crossings, surelyApart } from '../geometry/intersect';
 import type { Drawing, Glyph, Project } from '../project/model';
 import type { Place } from '../project/places';
 import { sameStructure } from '../project/structure';
@@ -159,6 +159,7 @@ function cross(
 ): void {
   const [a, b] = [parts[i]!, parts[j]!];
   if (!(overlap(a.box, b.box) || ((flat(a.box) || flat(b.box)) && meet(a.box, b.box)))) return;
+  if (surelyApart(a.curve, b.curve)) return;
   for (const { t, u } of crossings(a.curve, b.curve)) {
     if (!counts(a, b, t, u, touching)) continue;
     const [x, y] = pointAt(a.curve, t);

@@ -1,0 +1,32 @@
+import { printedBy } from './process';
+import { milliseconds, printTable } from './table';
+
+/** All that is wrong with a large family: at first, as a whole, after one edit. */
+export function benchPreflight(): void {
+  const found = printedBy<{
+    glyphs: number;
+    masters: number;
+    first: number;
+    whole: number;
+    own: number;
+    edit: number;
+    count: number;
+  }>('bench/preflightCold.ts');
+  const row = (what: string, budget: number, measured: number) => ({
+    what,
+    budget: milliseconds(budget),
+    measured: milliseconds(measured),
+    met: measured < budget,
+  });
+  printTable('Preflight', [
+    row(`${found.glyphs} glyphs in ${found.masters} masters: the first findings`, 300, found.first),
+    row(`all ${found.count} of them, the first work of a process`, 3000, found.whole),
+    row('the list after one point was moved: what is found in glyphs', 50, found.own),
+    {
+      what: 'the same with what shows across glyphs',
+      budget: 'none',
+      measured: milliseconds(found.edit),
+      met: true,
+    },
+  ]);
+}
