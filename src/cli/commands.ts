@@ -126,6 +126,33 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./coverage')).coverage,
   },
   {
+    name: 'check',
+    takes: 'SOURCE|FONT…',
+    does: [
+      'What is wrong with sources or fonts: outlines, heights, parts, fitting, kerning, masters, characters, names, lines of text, features, files.',
+      'Each finding with its glyph, masters, contour, point or line. Ends with 1 where one is at or above the limit.',
+    ],
+    options: [
+      { name: 'fail-on', value: 'LEVEL', usual: 'error', does: 'the limit: error, warning, note or never' },
+      {
+        name: 'only',
+        value: 'FAMILIES',
+        does: 'some of outlines, heights, parts, fitting, kerning, masters, characters, names, lines, features, files',
+      },
+      { name: 'accepted', does: 'tells those too that the project accepts as meant' },
+      { name: 'mend', does: 'mends what a machine can, each in its usual way, and writes the result to --out' },
+      {
+        name: 'out',
+        value: 'TARGET',
+        does: 'where --mend writes, told by its ending: .ufo .ufoz .designspace .wendril',
+      },
+      JSON_OPTION,
+      { name: 'sarif', does: 'tells findings as SARIF 2.1.0, for build systems and reviews' },
+    ],
+    example: 'wendril check Velmarrow.wendril --fail-on warning --only outlines,masters',
+    load: async () => (await import('./check')).check,
+  },
+  {
     name: 'features',
     takes: 'SOURCE',
     does: [

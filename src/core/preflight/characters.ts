@@ -38,6 +38,7 @@ export const CHARACTER_KINDS: readonly KindFacts[] = [
   },
   {
     kind: 'characters/case',
+    oneByOne: true,
     family: 'characters',
     title: 'Letters whose capital is missing',
     severity: 'note',
@@ -45,6 +46,7 @@ export const CHARACTER_KINDS: readonly KindFacts[] = [
   },
   {
     kind: 'characters/language',
+    oneByOne: true,
     family: 'characters',
     title: 'Languages that lack one or two letters',
     severity: 'note',

@@ -107,7 +107,7 @@ export const CURVE_CHECKS: readonly OutlineCheck[] = [
             reason: past.both
               ? `Both handles of a curve pass the place where they meet, by ${said(past.by)}.`
               : `A handle passes the place where both directions meet by ${said(past.by)}: the curve bends back by ${Math.round(back)}°.`,
-            mends: true,
+            mends: withinMeeting(c, s) !== undefined,
           },
         ];
       }),
@@ -422,18 +422,48 @@ function pastMeeting(c: Curve): { by: number; both: boolean; meeting: Vec } | un
   return { by, both: m.s < 1 && m.t < 1, meeting: m.at };
 }
 
-/** The curve with no handle past the meeting point. */
+/** So near to the meeting point, as a share of the way, a handle may reach when it is drawn back. */
+const MOST_REACH = 0.96;
+/** A handle that would be shorter than this share of the chord is not drawn back: another curve would come of it. */
+const LEAST_HANDLE = 0.15;
+
+/**
+ * The curve with no handle past the meeting point; the other handle grows to keep the area, as far as it may. Undefined where nothing like
+ * the curve would be left.
+ */
 function withinMeeting(c: Contour, s: Seg): Contour | undefined {
-  const m = meeting(s.curves[0]!);
+  const curve = s.curves[0]!;
+  const m = meeting(curve);
   if (!m) return undefined;
   const points = [...c.points];
-  const shorten = (off: number, on: number, by: number) => {
-    if (by >= 1) return;
-    const [p, q] = [points[off]!, points[on]!];
-    points[off] = { ...p, x: tidy(q.x + (p.x - q.x) * by), y: tidy(q.y + (p.y - q.y) * by) };
-  };
-  shorten(s.offs[0]!, s.from, m.s);
-  shorten(s.offs[1]!, s.to, m.t);
+  const [a, h, k, b] = [points[s.from]!, points[s.offs[0]!]!, points[s.offs[1]!]!, points[s.to]!];
+  const [first, second] = [Math.hypot(h.x - a.x, h.y - a.y), Math.hypot(k.x - b.x, k.y - b.y)];
+  const goal = cubicArea(a, h, k, b);
+  const at = (on: Point, off: Point, by: number): Point => ({
+    ...off,
+    x: on.x + (off.x - on.x) * by,
+    y: on.y + (off.y - on.y) * by,
+  });
+  // Handles as shares of their own length: neither past the meeting point.
+  let [p, q] = [Math.min(1, m.s * MOST_REACH), Math.min(1, m.t * MOST_REACH)];
+  const grows = p < 1 && q < 1 ? undefined : p < 1 ? 'second' : 'first';
+  if (grows) {
+    let [low, high] = [1, (grows === 'first' ? m.s : m.t) * MOST_REACH];
+    const area = (by: number) =>
+      grows === 'first' ? cubicArea(a, at(a, h, by), at(b, k, q), b) : cubicArea(a, at(a, h, p), at(b, k, by), b);
+    const sign = Math.sign(area(high) - area(low)) || 1;
+    for (let i = 0; i < 30; i++) {
+      const middle = (low + high) / 2;
+      if ((area(middle) - goal) * sign < 0) low = middle;
+      else high = middle;
+    }
+    if (grows === 'first') p = (low + high) / 2;
+    else q = (low + high) / 2;
+  }
+  if (Math.min(first * p, second * q) < LEAST_HANDLE * chord(curve)) return undefined;
+  const neat = (v: Point): Point => ({ ...v, x: tidy(v.x), y: tidy(v.y) });
+  points[s.offs[0]!] = neat(at(a, h, p));
+  points[s.offs[1]!] = neat(at(b, k, q));
   return { ...c, points };
 }
 

@@ -42,6 +42,8 @@ export type KindFacts = {
   readonly habit?: boolean;
   /** The same in several masters of a glyph is one finding. */
   readonly perMaster?: boolean;
+  /** Mended one by one only: the mend adds something that is to be wanted first. */
+  readonly oneByOne?: boolean;
   /** Looked for only where a project asks. */
   readonly onRequest?: boolean;
 };

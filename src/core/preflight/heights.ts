@@ -1,4 +1,4 @@
-import { type Contour, isOnCurve, neighbour, type Point, signedArea } from '../geometry/contour';
+import { type Contour, contourBounds, isOnCurve, neighbour, type Point, signedArea } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
 import type { Glyph, Project } from '../project/model';
 import { drawingOf, zonesOf } from '../project/queries';
@@ -43,6 +43,8 @@ type Measure = {
   readonly contour: number;
   readonly points: readonly number[];
   readonly spot: Spot;
+  /** Which points move, and which way, to make it larger; none where every edge is held by something else. */
+  readonly moves: { readonly contour: number; readonly points: readonly number[]; readonly way: 1 | -1 } | undefined;
 };
 
 const measured = new WeakMap<readonly Contour[], { u: number; all: readonly Measure[] }>();
@@ -63,7 +65,14 @@ function heights(contours: readonly Contour[], u: number): Measure[] {
       if (s.from < 0) continue;
       const [a, b] = [c.points[s.from]!, c.points[s.to]!];
       if (s.offs.length === 0 && Math.abs(a.y - b.y) < 0.01 && Math.abs(a.x - b.x) > 20 * u)
-        out.push({ of: 'flat', value: a.y, contour, points: [s.from, s.to], spot: { x: (a.x + b.x) / 2, y: a.y } });
+        out.push({
+          of: 'flat',
+          value: a.y,
+          contour,
+          points: [s.from, s.to],
+          spot: { x: (a.x + b.x) / 2, y: a.y },
+          moves: { contour, points: [s.from, s.to], way: 1 },
+        });
     }
     c.points.forEach((p, i) => {
       if (!isOnCurve(p) || !p.smooth) return;
@@ -72,7 +81,7 @@ function heights(contours: readonly Contour[], u: number): Measure[] {
       const [h, k] = [c.points[before]!, c.points[after]!];
       if (h.type !== 'off' || k.type !== 'off' || Math.abs(h.y - p.y) > 0.01 || Math.abs(k.y - p.y) > 0.01) return;
       if ((h.x - p.x) * (k.x - p.x) >= 0) return;
-      out.push({ of: 'round', value: p.y, contour, points: [i], spot: p });
+      out.push({ of: 'round', value: p.y, contour, points: [i], spot: p, moves: { contour, points: [i], way: 1 } });
     });
   });
   return out;
@@ -88,6 +97,7 @@ function stems(contours: readonly Contour[], u: number): Measure[] {
   for (const kind of ['upright', 'level'] as const) {
     const [across, along] = kind === 'upright' ? (['x', 'y'] as const) : (['y', 'x'] as const);
     const least = (kind === 'upright' ? 80 : 60) * u;
+    const ends = endsAlong(contours, across);
     const edges = contours.flatMap((c, contour) =>
       c.closed
         ? segments(c).flatMap((s): Edge[] => {
@@ -123,14 +133,29 @@ function stems(contours: readonly Contour[], u: number): Measure[] {
         contour: facing.contour,
         points: facing.points,
         spot: kind === 'upright' ? { x: mid, y: middle } : { x: middle, y: mid },
+        moves: movesOf(a, facing, ends),
       });
     }
   }
   return out;
 }
 
+function endsAlong(contours: readonly Contour[], axis: 'x' | 'y'): readonly [number, number] {
+  const boxes = contours.map(contourBounds);
+  return axis === 'x'
+    ? [Math.min(...boxes.map((b) => b.xMin)), Math.max(...boxes.map((b) => b.xMax))]
+    : [Math.min(...boxes.map((b) => b.yMin)), Math.max(...boxes.map((b) => b.yMax))];
+}
+
+/** The edge of a stem that can move: not the one at the end of the letter, which side bearings and heights are measured from. */
+function movesOf(near: Edge, far: Edge, [least, most]: readonly [number, number]): Measure['moves'] {
+  if (far.at < most - 1) return { contour: far.contour, points: far.points, way: 1 };
+  if (near.at > least + 1) return { contour: near.contour, points: near.points, way: -1 };
+  return undefined;
+}
+
 /** A value that so many glyphs share is meant; a slip is one glyph’s. */
-const MEANT = 7;
+const MEANT = 5;
 /** How far from a line heights count as its own, in thousandths of the em. */
 const ABOUT = 25;
 
@@ -202,20 +227,22 @@ export function heightFindings(project: Project, glyphs: readonly Glyph[], amoun
             contour: measure.contour,
             point: measure.points[0]!,
             spots: [measure.spot],
-            mends: [
-              {
-                edit: 'mendHeight',
-                args: {
-                  glyph: glyph.id,
-                  master: master.id,
-                  contour: measure.contour,
-                  points: measure.points,
-                  axis: of === 'upright' ? 'x' : 'y',
-                  by: tidy(meant - value),
-                },
-                title: isHeight ? `Put it at ${meant}` : `Make it ${meant} wide`,
-              },
-            ],
+            mends: measure.moves
+              ? [
+                  {
+                    edit: 'mendHeight',
+                    args: {
+                      glyph: glyph.id,
+                      master: master.id,
+                      contour: measure.moves.contour,
+                      points: measure.moves.points,
+                      axis: of === 'upright' ? 'x' : 'y',
+                      by: tidy((meant - value) * measure.moves.way),
+                    },
+                    title: isHeight ? `Put it at ${meant}` : `Make it ${meant} wide`,
+                  },
+                ]
+              : [],
           });
         });
       }),

@@ -41,6 +41,7 @@ export const KERNING_KINDS: readonly KindFacts[] = [
   },
   {
     kind: 'kerning/contradiction',
+    oneByOne: true,
     family: 'kerning',
     title: 'Values that contradict each other',
     severity: 'attention',

@@ -201,7 +201,7 @@ export function betweenFindings(project: Project, glyph: Glyph, designs: Design[
 
 function idleWaypoints(project: Project, glyph: Glyph, amounts: Amounts): Finding[] {
   const most = (amounts('masters/waypoint') * project.unitsPerEm) / 1000;
-  return glyph.waypoints.flatMap((w, index) => {
+  return glyph.waypoints.flatMap((w) => {
     const without: Glyph = { ...glyph, waypoints: glyph.waypoints.filter((o) => o !== w) };
     const there = drawingsAt({ ...project, glyphs: { ...project.glyphs, [glyph.id]: without } }, w.place)(glyph.id);
     if (!there || !sameStructure([there, w.drawing]) || apart(there, w.drawing) > most) return [];
@@ -212,7 +212,7 @@ function idleWaypoints(project: Project, glyph: Glyph, amounts: Amounts): Findin
         {
           glyph: glyph.id,
           masters: [waypointId(w.place)],
-          mends: [{ edit: 'removeWaypoint', args: { glyph: glyph.id, index }, title: 'Take it away' }],
+          mends: [{ edit: 'removeWaypoint', args: { glyph: glyph.id, place: w.place }, title: 'Take it away' }],
         },
       ),
     ];

@@ -6,6 +6,7 @@ import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingOf, glyphThere } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import { waypointId } from '../project/waypoints';
+import { rounded } from '../tidying/straight';
 import type { Finding } from './finding';
 import { withPointsMoved } from './heights';
 import { amountsOf } from './judged';
@@ -24,6 +25,12 @@ function withContours(glyph: Glyph, drawn: ReadonlyMap<MasterId, readonly Contou
       );
   }
   return { ...glyph, drawings, waypoints };
+}
+
+/** A mended contour with its points on the grid, if those of the contour that it was made of lay there. */
+function onGridLike(before: Contour, after: Contour, grid: number): Contour {
+  const on = (v: number) => Math.abs(v / grid - Math.round(v / grid)) < 1e-6;
+  return grid > 0 && before !== after && before.points.every((p) => on(p.x) && on(p.y)) ? rounded(after, grid) : after;
 }
 
 /** Mends one fault of an outline, in one of its ways; where points come or go, in all masters that agree. */
@@ -64,7 +71,9 @@ export const mendOutline = defineEdit(
     const amount = amountFor(project, check, amountsOf(project));
     const after = how.mend(siblings as Contour[], { contour, point }, amount, project.unitsPerEm / 1000);
     if (!after) return refused(`${glyph.name} cannot be mended that way in all its masters; it is for the hand.`);
-    const contoursOf = (d: Drawing, i: number) => d.contours.flatMap((c, k) => (k === contour ? after[i]! : [c]));
+    const { grid } = project.settings;
+    const contoursOf = (d: Drawing, i: number) =>
+      d.contours.flatMap((c, k) => (k === contour ? after[i]!.map((m) => onGridLike(c, m, grid)) : [c]));
     const next = new Map(done.map((d, i) => [d.id, contoursOf(d.drawing, i)]));
     // Masters that agreed agree afterwards.
     const builds = fellows.map((d) => ({
@@ -158,7 +167,7 @@ export function mendMany(
   let mended = 0;
   const left: { finding: Finding; why: string }[] = [];
   const seen = new Set<string>();
-  const wanted = findings.filter((f) => f.mends.length > 0);
+  const wanted = findings.filter((f) => f.mends.length > 0 && !kindOf(f.kind)?.oneByOne);
   wanted.forEach((f, i) => {
     if (i % 8 === 0) progress(i, wanted.length);
     const key = `${f.kind} ${f.glyph ?? ''}`;

@@ -1,5 +1,5 @@
 import type { Language } from '../coverage/languages';
-import type { Glyph, GlyphId, Project } from '../project/model';
+import type { Glyph, GlyphId, Master, Project } from '../project/model';
 import { drawingsOf, heightsOf } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing } from '../project/queries';
 import { designs } from '../variation/between';
@@ -105,7 +105,7 @@ export class Preflight {
   }
 
   private ofGlyph(project: Project, glyph: Glyph, judgement: OutlineJudgement): readonly Finding[] {
-    const of = [judgement, project.masters, project.axes, ...builtOf(project, glyph)];
+    const of = [judgement, mastersGist(project), project.axes, ...builtOf(project, glyph)];
     const known = this.glyphs.get(glyph);
     if (known && same(known.of, of)) return known.findings;
     const amounts = amountsOf(project);
@@ -122,7 +122,7 @@ export class Preflight {
 
   private betweenMasters(project: Project, glyph: Glyph, all: ReturnType<typeof designs>): readonly Finding[] {
     if (project.masters.length < 2) return [];
-    const of = [project.masters, project.axes, project.instances, project.settings.preflight?.kinds];
+    const of = [mastersGist(project), project.axes, project.instances, project.settings.preflight?.kinds];
     const known = this.between.get(glyph);
     if (known && same(known.of, of)) return known.findings;
     const findings = betweenFindings(project, glyph, all, amountsOf(project));
@@ -282,6 +282,19 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
   ];
 }
 
+const mastersKnown: { masters: Project['masters'] }[] = [];
+
+/** Masters but for their kerning: the same list again while nothing else of them has changed. */
+function mastersGist({ masters }: Project): Project['masters'] {
+  const alike = (a: Master, b: Master): boolean =>
+    a === b || (Object.keys({ ...a, ...b }) as (keyof Master)[]).every((k) => k === 'kerning' || a[k] === b[k]);
+  const held = mastersKnown.find((k) => k.masters.length === masters.length && k.masters.every((m, i) => alike(m, masters[i]!)));
+  if (held) return held.masters;
+  mastersKnown.unshift({ masters });
+  mastersKnown.length = Math.min(mastersKnown.length, 4);
+  return masters;
+}
+
 type Gist = { readonly glyphs: Project['glyphs']; readonly order: Project['glyphOrder'] };
 let newestGist: Gist | undefined;
 
@@ -320,12 +333,12 @@ function gist(project: Project): Gist {
 /** What is looked at over the whole project, in the order in which it is shown, and what of the project each looks at. */
 const PARTS = [
   { name: 'characters', of: (p: Project) => [gist(p), p.masters.length] },
-  { name: 'names', of: (p: Project) => [p.family, p.masters, p.instances, p.axes] },
+  { name: 'names', of: (p: Project) => [p.family, mastersGist(p), p.instances, p.axes] },
   { name: 'family', of: (p: Project) => [p.masters, p.instances, p.axes] },
-  { name: 'lines', of: (p: Project) => [p.glyphs, p.masters] },
-  { name: 'heights', of: (p: Project) => [p.glyphs, p.masters] },
-  { name: 'anchors', of: (p: Project) => [p.glyphs, p.masters] },
-  { name: 'sides', of: (p: Project) => [p.glyphs, p.masters] },
+  { name: 'lines', of: (p: Project) => [p.glyphs, mastersGist(p)] },
+  { name: 'heights', of: (p: Project) => [p.glyphs, mastersGist(p)] },
+  { name: 'anchors', of: (p: Project) => [p.glyphs, mastersGist(p)] },
+  { name: 'sides', of: (p: Project) => [p.glyphs, mastersGist(p)] },
   { name: 'kerning', of: (p: Project) => [p.masters, p.groups, p.glyphOrder] },
   { name: 'touching', of: (p: Project) => [p.masters, p.groups, p.glyphs] },
   { name: 'features', of: (p: Project) => [p.features, gist(p)] },

@@ -18,7 +18,11 @@ export function FindingList({ groups, current }: { groups: readonly Group[]; cur
   const rows = useMemo(
     () =>
       groups.flatMap(({ kind, findings }): Row[] => [
-        { kind, count: findings.length, mends: findings.filter((f) => f.mends.length > 0).length > 1 },
+        {
+          kind,
+          count: findings.length,
+          mends: !kindOf(kind)?.oneByOne && findings.filter((f) => f.mends.length > 0).length > 1,
+        },
         ...(folded.has(kind) ? [] : findings.map((finding) => ({ finding }))),
       ]),
     [groups, folded],
