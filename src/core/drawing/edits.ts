@@ -3,6 +3,7 @@ import type { Affine } from '../geometry/affine';
 import { translation } from '../geometry/affine';
 import {
   type Contour,
+  closedUp,
   insertPoint as insertOn,
   nearestOnContour,
   reverseContour,
@@ -265,7 +266,7 @@ export const closeContour = defineEdit(
   { name: 'closeContour', does: 'Closes a contour', reach: 'one master', args: z.object({ at: a.at, index: a.index }) },
   (project, { at, index }) =>
     editDrawing(project, at, 'Closed a contour', (d) =>
-      replaceContours(d, (c, i) => (i === index && !c.closed && segmentsOf(c).length > 0 ? { ...c, closed: true } : c)),
+      replaceContours(d, (c, i) => (i === index && !c.closed && segmentsOf(c).length > 0 ? closedUp(c) : c)),
     ),
 );
 

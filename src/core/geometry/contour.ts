@@ -347,3 +347,14 @@ export function withSegmentPoints(contour: Contour, segment: Segment, middle: re
   const position = rest.indexOf(from);
   return { ...contour, points: [...rest.slice(0, position + 1), ...middle, ...rest.slice(position + 1)] };
 }
+
+/** An open contour closed: by a straight side, or by the curve that handles behind its last point begin. */
+export function closedUp(contour: Contour): Contour {
+  const { points } = contour;
+  const handles = points.length - 1 - points.findLastIndex(isOnCurve);
+  const type: PointType = handles === 0 ? 'line' : handles === 2 ? 'curve' : 'qcurve';
+  const [first, ...others] = points;
+  return first && isOnCurve(first)
+    ? { ...contour, closed: true, points: [{ ...first, type }, ...others] }
+    : { ...contour, closed: true };
+}

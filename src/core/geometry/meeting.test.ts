@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { nearestOn, pointAt, splitAt } from './curve';
 import { fitCubic } from './fit';
-import { crossings } from './intersect';
+import { crossings, surelyApart } from './intersect';
 import { anyCurve, coordinate, cubic } from './testShapes';
 
 const line = fc.tuple(coordinate, coordinate, coordinate, coordinate).map((c) => [...c]);
@@ -85,4 +85,34 @@ test('a cubic fitted to samples of a cubic, split or not, is that cubic', () => 
     ),
     { numRuns: 60 },
   );
+});
+
+describe('curves that surely lie apart', () => {
+  const place = fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 400 }));
+  const anyCurve = fc
+    .oneof(fc.tuple(place, place), fc.tuple(place, place, place), fc.tuple(place, place, place, place))
+    .map((p) => p.flat());
+
+  it('do not cross but at an end that they share', () => {
+    fc.assert(
+      fc.property(anyCurve, anyCurve, fc.integer({ min: 0, max: 2 }), (a, b, share) => {
+        const other =
+          share === 0 ? b : share === 1 ? [...a.slice(-2), ...b.slice(2)] : [...b.slice(0, -2), ...a.slice(0, 2)];
+        if (!surelyApart(a, other)) return;
+        const common = crossings(a, other).filter(({ t }) => {
+          const [x, y] = pointAt(a, t);
+          const near = (c: readonly number[], i: number) => Math.hypot(c[i]! - x, c[i + 1]! - y) < 0.1;
+          return !([0, a.length - 2].some((i) => near(a, i)) && [0, other.length - 2].some((i) => near(other, i)));
+        });
+        expect(common).toEqual([]);
+      }),
+      { numRuns: 3000 },
+    );
+  });
+
+  it('are told apart for most parts of a letter that do not meet', () => {
+    const far = surelyApart([0, 0, 100, 0, 100, 100], [200, 0, 300, 40]);
+    const beside = surelyApart([0, 0, 40, 30, 80, 60, 120, 70], [0, 40, 40, 70, 80, 95, 120, 100]);
+    expect([far, beside, surelyApart([0, 0, 100, 100], [0, 100, 100, 0])]).toEqual([true, true, false]);
+  });
 });

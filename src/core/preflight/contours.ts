@@ -1,4 +1,12 @@
-import { type Contour, contourBounds, curvesOf, isOnCurve, type Point, reverseContour } from '../geometry/contour';
+import {
+  type Contour,
+  closedUp,
+  contourBounds,
+  curvesOf,
+  isOnCurve,
+  type Point,
+  reverseContour,
+} from '../geometry/contour';
 import { lengthOf, pointAt } from '../geometry/curve';
 import { windingAt, wrongWay } from '../geometry/winding';
 import { isStray } from '../tidying/strays';
@@ -60,7 +68,7 @@ export const CONTOUR_CHECKS: readonly OutlineCheck[] = [
         mend: (siblings, _, __, u) => {
           if (siblings.some((c) => c.closed)) return undefined;
           const met = siblings.every((c) => gapOf(c) <= NEARLY_MET * u);
-          return siblings.map((c) => [met ? joined(c) : { ...c, closed: true }]);
+          return siblings.map((c) => [met ? joined(c) : closedUp(c)]);
         },
       },
     ],
@@ -212,6 +220,8 @@ const gapOf = ({ points }: Contour): number => {
 /** An open contour whose last point falls onto its first, and gives it its segment. */
 function joined(c: Contour): Contour {
   const last = c.points[c.points.length - 1]!;
+  // Handles behind the last point lead back to the first already.
+  if (!isOnCurve(last)) return closedUp(c);
   const start: Point = { ...c.points[0]!, type: last.type };
   return { ...c, closed: true, points: [start, ...c.points.slice(1, -1)] };
 }

@@ -288,7 +288,9 @@ const mastersKnown: { masters: Project['masters'] }[] = [];
 function mastersGist({ masters }: Project): Project['masters'] {
   const alike = (a: Master, b: Master): boolean =>
     a === b || (Object.keys({ ...a, ...b }) as (keyof Master)[]).every((k) => k === 'kerning' || a[k] === b[k]);
-  const held = mastersKnown.find((k) => k.masters.length === masters.length && k.masters.every((m, i) => alike(m, masters[i]!)));
+  const held = mastersKnown.find(
+    (k) => k.masters.length === masters.length && k.masters.every((m, i) => alike(m, masters[i]!)),
+  );
   if (held) return held.masters;
   mastersKnown.unshift({ masters });
   mastersKnown.length = Math.min(mastersKnown.length, 4);
