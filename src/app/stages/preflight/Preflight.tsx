@@ -30,6 +30,11 @@ export default function Preflight() {
     if (current !== chosen && (whole || index >= 0)) setBench({ chosen: current });
   }, [current, chosen, whole, index]);
 
+  // Where nothing is accepted any more, those that stand are shown.
+  useEffect(() => {
+    if (showAccepted && whole && accepted.length === 0) setBench({ showAccepted: false });
+  }, [showAccepted, whole, accepted]);
+
   // Who comes from elsewhere with a kind in the address sees the first of it.
   const [search] = useSearchParams();
   const asked = useRef(search.get('kind'));
