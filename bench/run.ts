@@ -7,6 +7,7 @@ import { benchFonts } from './fonts';
 import { benchInterface } from './interface';
 import { benchLoading } from './loading';
 import { benchMarks } from './marks';
+import { benchPlanted } from './planted';
 import { benchPreflight } from './preflight';
 import { benchStorage } from './storage';
 import { benchVariable } from './variable';
@@ -29,3 +30,4 @@ if (want('interface')) await benchInterface();
 // Takes the fonts to compare with: npm run bench fitting FONT…
 if (wanted[0] === 'fitting') await benchFitting(wanted.slice(1));
 if (wanted[0] === 'marks') benchMarks(wanted.slice(1));
+if (wanted[0] === 'planted') await benchPlanted(wanted.slice(1));

@@ -105,6 +105,13 @@ try {
   await go('masters?glyph=a');
   await t.find('[data-testid="strip"]');
   await take('masters');
+  await go('preflight');
+  await until('the findings', async () => /glyphs\.$/.test(await t.text('[data-testid="preflight-status"]')), 60);
+  await t.driver.executeScript(
+    `[...document.querySelectorAll('[data-testid="findings"] [aria-pressed]')].find((b) => b.innerText.includes('An upright stem'))?.click()`,
+  );
+  await t.press('Nearer');
+  await take('preflight');
   await go('case?glyph=g');
   await take('case');
   await go('draw?glyph=a');

@@ -189,7 +189,7 @@ export const CURVE_CHECKS: readonly OutlineCheck[] = [
       segments(c).flatMap((s): OutlineFault[] => {
         if (s.from < 0 || s.offs.length > 0) return [];
         const off = missed(c, s.from, s.to, leans);
-        if (!off || off.by > amount * u || off.length < Math.max(30 * off.by, 25 * u)) return [];
+        if (!off || off.by > amount * u + 0.01 || off.length < Math.max(30 * off.by, 25 * u)) return [];
         const [a, b] = [c.points[s.from]!, c.points[s.to]!];
         return [
           {
@@ -229,7 +229,7 @@ export const CURVE_CHECKS: readonly OutlineCheck[] = [
         const { before, after } = handlesAt(c, point);
         const off = [before, after].flatMap((k) => (k === undefined ? [] : (missed(c, point, k, leans) ?? [])));
         const worst = off
-          .filter((o) => o.by <= amount * u && o.length >= Math.max(20 * o.by, 20 * u))
+          .filter((o) => o.by <= amount * u + 0.01 && o.length >= Math.max(20 * o.by, 20 * u))
           .sort((a, b) => b.by - a.by)[0];
         if (!worst) return [];
         const reason = `A handle misses ${worst.axis === 'y' ? 'level' : 'upright'} by ${said(worst.by)}.`;
@@ -525,7 +525,7 @@ function levelHandles(c: Contour, i: number, most: number): Contour {
     if (k === undefined) continue;
     const h = points[k]!;
     const [dx, dy] = [Math.abs(h.x - p.x), Math.abs(h.y - p.y)];
-    if (Math.min(dx, dy) > most || Math.max(dx, dy) < 12 * Math.min(dx, dy)) continue;
+    if (Math.min(dx, dy) > most + 0.01 || Math.max(dx, dy) < 12 * Math.min(dx, dy)) continue;
     points[k] = dx > dy ? { ...h, y: p.y } : { ...h, x: p.x };
   }
   const levelled = { ...c, points };

@@ -95,7 +95,7 @@ function Rows({
             <Link
               relative="path"
               to={`../preflight?kind=${encodeURIComponent(r.kind)}`}
-              className="min-w-0 truncate hover:underline"
+              className="min-w-0 truncate underline decoration-edge underline-offset-2 hover:decoration-ink"
             >
               {r.count === 1 ? `${nameOf(r.first)}${r.first.reason}` : `${r.title}: ${r.count}`}
             </Link>

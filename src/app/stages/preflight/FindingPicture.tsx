@@ -62,7 +62,7 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
     ['outlines', 'heights', 'masters'].includes(kindOf(finding.kind)?.family ?? '') &&
     glyph.drawings[master] !== undefined;
   const handles =
-    editable && spots.length > 0 ? nearPoints(drawing.contours, spots, near ? 70 / view.scale : 34 / view.scale) : [];
+    editable && spots.length > 0 ? nearPoints(drawing.contours, spots, near ? 130 / view.scale : 34 / view.scale) : [];
   const zones = [m.zones.baseline, m.zones.xHeight, m.zones.capHeight];
   return (
     <div ref={frame} className="relative rounded-xl border border-line bg-panel">
@@ -129,7 +129,9 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
         </button>
       )}
       {near && handles.length > 0 && (
-        <p className="absolute bottom-1.5 left-3 text-[12.5px] text-quiet">Points can be dragged here.</p>
+        <p className="pointer-events-none absolute bottom-1.5 left-2 rounded bg-panel px-1.5 text-[12.5px] text-quiet">
+          Points can be dragged here.
+        </p>
       )}
     </div>
   );

@@ -78,8 +78,8 @@ function MendAll({ kind, onDone }: { kind: string; onDone: () => void }) {
   return (
     <>
       <p className="mb-2">
-        {plural(letters.length, 'glyph changes', 'glyphs change')}; the line shows what{' '}
-        {letters.length === 1 ? 'it was' : 'they were'}.
+        {plural(letters.length, 'glyph changes', 'glyphs change')}: <span className="text-violet">what was there</span>{' '}
+        and <span className="text-kelp">what is new</span> show in their colours.
         {left.length > 0 && <span className="text-quiet"> Some stay as they are: {left.slice(0, 2).join(' ')}</span>}
       </p>
       <ul
@@ -90,9 +90,9 @@ function MendAll({ kind, onDone }: { kind: string; onDone: () => void }) {
           <li
             key={l.glyph}
             title={project.glyphs[l.glyph]?.name}
-            style={{ contentVisibility: 'auto', containIntrinsicSize: '72px 72px' }}
+            style={{ contentVisibility: 'auto', containIntrinsicSize: '92px 92px' }}
           >
-            <BeforeAfterLetter letter={l} size={72} />
+            <BeforeAfterLetter letter={l} size={92} />
           </li>
         ))}
       </ul>
