@@ -43,7 +43,7 @@ const holds = (outer: Box, inner: Box): boolean =>
 
 /**
  * How many of the other contours lie around each contour: 0 for an outer shape, 1 for a counter, 2 for an island in it. A
- * contour lies within another when the middles of all its segments do; a stroke that only crosses another is no counter.
+ * contour lies within another when the middles of all its segments do; a stroke that only crosses another, or a counter, is no counter.
  */
 export function nestingDepths(contours: readonly Contour[]): number[] {
   return contours.map((inner, i) => {
@@ -51,8 +51,14 @@ export function nestingDepths(contours: readonly Contour[]): number[] {
     const middles = curvesOf(inner).map((c) => pointAt(c, 0.5));
     if (middles.length === 0) return 0;
     const within = (outer: Contour) => middles.every(([x, y]) => windingAt(curvesOf(outer), x, y) !== 0);
-    return contours.filter((outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && within(outer))
-      .length;
+    const depth = contours.filter(
+      (outer, j) => i !== j && outer.closed && holds(contourBounds(outer), box) && within(outer),
+    ).length;
+    if (depth % 2 === 0) return depth;
+    // The bar of a theta lies in its ring, and over the white in it: it is ink drawn across a counter, not a counter.
+    const others = contours.flatMap((c, j) => (i !== j && c.closed ? curvesOf(c) : []));
+    const inWhite = middles.filter(([x, y]) => windingAt(others, x, y) === 0).length;
+    return inWhite > 0 && inWhite < middles.length ? depth - 1 : depth;
   });
 }
 

@@ -4,6 +4,7 @@ import { longNames } from '../fontnames/length';
 import { plannedFaults } from '../fontnames/planned';
 import { masterFact } from '../project/masterFacts';
 import type { Project } from '../project/model';
+import { type Place, wholePlace } from '../project/places';
 import { type Finding, finding, type KindFacts } from './finding';
 
 export const NAME_KINDS: readonly KindFacts[] = [
@@ -110,20 +111,8 @@ export function nameFindings(project: Project): Finding[] {
           ],
         }),
       );
-    const leans = m.italicAngle !== 0;
-    const said = /\b(italic|oblique)\b/i.test(`${family.name} ${m.name}`);
-    const slants = project.axes.some((x) => x.tag === 'slnt' || x.tag === 'ital');
-    if (leans !== said && !slants)
-      out.push(
-        finding(
-          'names/italic',
-          leans
-            ? `${m.name} leans by ${Math.abs(m.italicAngle)}°, and its name does not say italic.`
-            : `${m.name} is called italic, and its angle is 0°.`,
-          { masters: [m.id] },
-        ),
-      );
   }
+  out.push(...slopes(project));
   const classes = new Map<string, string[]>();
   for (const m of project.masters) {
     const weight = masterFact(m, 'weightClass') ?? WEIGHTS.find(([word]) => word.test(m.name))?.[1] ?? 400;
@@ -132,7 +121,12 @@ export function nameFindings(project: Project): Finding[] {
     classes.set(key, [...(classes.get(key) ?? []), m.name]);
   }
   for (const same of classes.values())
-    if (same.length > 1 && project.axes.every((x) => x.tag === 'wght' || x.tag === 'wdth') && project.axes.length > 0)
+    if (
+      instances.length === 0 &&
+      same.length > 1 &&
+      project.axes.every((x) => x.tag === 'wght' || x.tag === 'wdth') &&
+      project.axes.length > 0
+    )
       out.push(finding('names/class', `${same.join(' and ')} have the same weight and width class.`));
   if (!family.vendor?.trim()) out.push(finding('names/vendor', 'There is no vendor tag.'));
   else if (family.vendor.length > 4 || /[^\x20-\x7e]/.test(family.vendor))
@@ -153,4 +147,34 @@ export function nameFindings(project: Project): Finding[] {
   if (family.licenceURL && !/^https?:\/\//.test(family.licenceURL))
     out.push(finding('names/rights', `The licence’s address “${family.licenceURL}” is no web address.`, { bad: 3 }));
   return out;
+}
+
+/** Fonts that lean and do not say so, or say so and stand upright. Where there are instances, they are the fonts, and lean as the master that is nearest. */
+function slopes(project: Project): Finding[] {
+  const { family, axes, masters, instances } = project;
+  if (axes.some((x) => x.tag === 'slnt' || x.tag === 'ital')) return [];
+  const spans = axes.map((x) => {
+    const values = masters.map((m) => wholePlace(axes, m.place)[x.tag]!);
+    return { tag: x.tag, span: Math.max(...values) - Math.min(...values) || 1 };
+  });
+  const away = (a: Place, b: Place): number => {
+    const [p, q] = [wholePlace(axes, a), wholePlace(axes, b)];
+    return spans.reduce((sum, { tag, span }) => sum + Math.abs(p[tag]! - q[tag]!) / span, 0);
+  };
+  const fonts =
+    instances.length === 0
+      ? masters.map((m) => ({ name: m.name, master: m }))
+      : instances.map((i) => ({
+          name: i.name,
+          master: masters.reduce((best, m) => (away(m.place, i.place) < away(best.place, i.place) ? m : best)),
+        }));
+  return fonts.flatMap(({ name, master }) => {
+    const leans = master.italicAngle !== 0;
+    const said = /\b(italic|oblique)\b/i.test(`${family.name} ${name}`);
+    if (leans === said) return [];
+    const reason = leans
+      ? `${name} leans by ${Math.round(Math.abs(master.italicAngle) * 10) / 10}°, and its name does not say italic.`
+      : `${name} is called italic, and its angle is 0°.`;
+    return [finding('names/italic', reason, { masters: [master.id] })];
+  });
 }
