@@ -98,6 +98,10 @@ function arbitraryOf(schema: z.ZodType, words: Map<z.ZodType, fc.Arbitrary<unkno
       return fc.constantFrom(...def.values!);
     case 'record':
       return fc.dictionary(of(def.keyType!) as fc.Arbitrary<string>, of(def.valueType!), { maxKeys: 2 });
+    case 'nullable':
+      return fc.option(of(def.innerType!), { nil: null });
+    case 'unknown':
+      return fc.constant({});
     case 'boolean':
       return fc.boolean();
     case 'number':
