@@ -13,12 +13,14 @@ import { cancelPreview, preview, run, useBench } from '../../state/bench';
 import { useWidth } from '../../ui/useWidth';
 import { spotsIn } from './spots';
 
-const HEIGHT = 280;
+/** As high as leaves room for what is said and done about it. */
+const heightNow = (): number => Math.max(230, Math.min(520, Math.round(window.innerHeight * 0.37)));
 
 /** The letter of a finding, large, with the place marked; points near the place can be dragged on the spot. */
 export function FindingPicture({ finding, glyph, master }: { finding: Finding; glyph: Glyph; master: MasterId }) {
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 480);
+  const height = heightNow();
   const [near, setNear] = useState(false);
   const shown = useBench((s) => s.project)!;
   const readOnly = useBench((s) => s.readOnly);
@@ -52,9 +54,9 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
       const around = shown.unitsPerEm * 0.11;
       [left, right, top, bottom] = [first.x - around, first.x + around, first.y + around, first.y - around];
     }
-    const scale = Math.min((width - 40) / Math.max(1, right - left), (HEIGHT - 40) / Math.max(1, top - bottom));
-    return { scale, x: width / 2 - ((left + right) / 2) * scale, y: HEIGHT / 2 + ((top + bottom) / 2) * scale };
-  }, [finding, master, width, near]);
+    const scale = Math.min((width - 40) / Math.max(1, right - left), (height - 40) / Math.max(1, top - bottom));
+    return { scale, x: width / 2 - ((left + right) / 2) * scale, y: height / 2 + ((top + bottom) / 2) * scale };
+  }, [finding, master, width, height, near]);
   const x = (v: number) => view.x + v * view.scale;
   const y = (v: number) => view.y - v * view.scale;
   const editable =
@@ -68,13 +70,13 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
     <div ref={frame} className="relative rounded-xl border border-line bg-panel">
       <svg
         width={width}
-        height={HEIGHT}
+        height={height}
         role="img"
         aria-label={`${glyph.name} in ${m.name}, with the place marked`}
         className="block"
       >
         <clipPath id="finding-frame">
-          <rect width={width} height={HEIGHT} rx={12} />
+          <rect width={width} height={height} rx={12} />
         </clipPath>
         <g clipPath="url(#finding-frame)">
           {zones.map((z) => (
@@ -82,7 +84,7 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
           ))}
           {[0, drawing.advance].map((v, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: left and right edge.
-            <line key={i} x1={x(v)} x2={x(v)} y1={0} y2={HEIGHT} stroke="var(--line)" />
+            <line key={i} x1={x(v)} x2={x(v)} y1={0} y2={height} stroke="var(--line)" />
           ))}
           <path
             d={drawingPath(shown, master, drawing)}
@@ -109,7 +111,7 @@ export function FindingPicture({ finding, glyph, master }: { finding: Finding; g
               key={i}
               cx={x(s.x)}
               cy={y(s.y)}
-              r={i === 0 ? 13 : 10}
+              r={spots.length > 12 ? 5 : i === 0 ? 13 : 10}
               fill="none"
               stroke="var(--violet)"
               strokeWidth={2}

@@ -73,7 +73,10 @@ export function FindingView({ finding }: { finding: Finding }) {
     }),
   );
   return (
-    <section aria-label="The finding" className="flex min-w-0 flex-1 flex-col overflow-y-auto p-4">
+    <section
+      aria-label="The finding"
+      className="flex min-w-0 flex-1 flex-col overflow-y-auto p-4 max-[760px]:overflow-visible"
+    >
       <div className="mb-1 flex flex-wrap items-start gap-x-3 gap-y-1">
         <div className="min-w-0 flex-1">
           <p className="text-[13px] text-quiet">

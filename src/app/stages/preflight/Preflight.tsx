@@ -113,10 +113,10 @@ export default function Preflight() {
       {view === 'glyphs' ? (
         <ByGlyph />
       ) : (
-        <div className="flex min-h-0 flex-1">
+        <div className="flex min-h-0 flex-1 max-[760px]:flex-col max-[760px]:overflow-y-auto">
           <section
             aria-label="Findings"
-            className="flex w-[44%] max-w-[560px] min-w-[300px] flex-col border-r border-line"
+            className="flex w-[44%] max-w-[560px] min-w-[300px] flex-col border-r border-line max-[760px]:h-60 max-[760px]:w-full max-[760px]:max-w-none max-[760px]:shrink-0 max-[760px]:border-r-0 max-[760px]:border-b"
           >
             {shownGlyph && (
               <p className="flex items-center gap-2 border-b border-line px-4 py-1.5">
