@@ -110,7 +110,6 @@ try {
   await t.driver.executeScript(
     `[...document.querySelectorAll('[data-testid="findings"] [aria-pressed]')].find((b) => b.innerText.includes('An upright stem'))?.click()`,
   );
-  await t.press('Nearer');
   await take('preflight');
   await go('case?glyph=g');
   await take('case');

@@ -1,6 +1,6 @@
 import '../allEdits';
 import { buildStarter } from '../../../demo/starter';
-import { type Contour, curvesOf, signedArea } from '../geometry/contour';
+import { type Contour, contourFromCurves, curvesOf, signedArea } from '../geometry/contour';
 import { windingAt } from '../geometry/winding';
 import { runEdit } from '../project/edit';
 import type { Project } from '../project/model';

@@ -110,6 +110,7 @@ function MendCard({
       )}
       <Button
         kind={first ? 'primary' : 'plain'}
+        className="h-auto! min-h-7.5 whitespace-normal! py-1 leading-[17px]"
         title={first ? 'Enter' : undefined}
         onClick={() => of && takeMend(tried, of)}
       >
