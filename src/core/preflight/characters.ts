@@ -12,6 +12,8 @@ export const CHARACTER_KINDS: readonly KindFacts[] = [
     kind: 'characters/empty',
     family: 'characters',
     title: 'Characters without a drawing',
+    habit: true,
+    habitSays: (n) => `${n} characters are encoded and not drawn yet.`,
     severity: 'error',
     why: 'A font that has the character, but nothing drawn for it, shows a gap where another font would have helped out. Cast leaves it out unless told otherwise.',
   },

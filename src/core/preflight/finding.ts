@@ -40,6 +40,8 @@ export type KindFacts = {
   readonly amount?: Amount;
   /** Where more than a quarter of the drawn glyphs have it, it is how the family is drawn, and told once. */
   readonly habit?: boolean;
+  /** What is said then, of so many glyphs that have it; the usual sentence without it. */
+  readonly habitSays?: (glyphs: number) => string;
   /** The same in several masters of a glyph is one finding. */
   readonly perMaster?: boolean;
   /** Mended one by one only: the mend adds something that is to be wanted first. */

@@ -570,6 +570,29 @@ test('what most glyphs do is how the family is drawn: told once', () => {
   expect(found[0]!.reason).toMatch(/how the family is drawn/);
 });
 
+test('a family that is only begun is told so once, not letter by letter', () => {
+  const begun: Project = {
+    ...demo,
+    glyphs: Object.fromEntries(
+      Object.entries(demo.glyphs).map(([k, g]) => [
+        k,
+        g.name === 'n'
+          ? g
+          : {
+              ...g,
+              drawings: Object.fromEntries(
+                Object.entries(g.drawings).map(([m, d]) => [m, { ...d, contours: [], components: [] }]),
+              ),
+            },
+      ]),
+    ),
+  };
+  const found = new Preflight().check(begun).filter((f) => f.kind === 'characters/empty');
+  expect(found).toHaveLength(1);
+  expect(found[0]!.reason).toMatch(/^\d+ characters are encoded and not drawn yet\.$/);
+  expect(found[0]!.others!.length).toBeGreaterThan(50);
+});
+
 test('each kind says what it is, why it matters, and has sensible bounds', () => {
   expect(new Set(KINDS.map((k) => k.kind)).size).toBe(KINDS.length);
   for (const k of KINDS) {

@@ -271,7 +271,9 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
     ...[...habits].map(
       ([kind, own]): Finding => ({
         kind,
-        reason: `${own.size} of ${drawn} drawn glyphs have this: it is how the family is drawn, and told once.`,
+        reason:
+          kindOf(kind)?.habitSays?.(own.size) ??
+          `${own.size} of ${drawn} drawn glyphs have this: it is how the family is drawn, and told once.`,
         bad: own.size,
         masters: [],
         spots: [],

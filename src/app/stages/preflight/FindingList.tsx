@@ -108,7 +108,11 @@ function FindingRow({ finding, current }: { finding: Finding; current: boolean }
       type="button"
       aria-pressed={current}
       className={`flex w-full items-center gap-3 border-b border-line px-3 py-1.5 text-left ${current ? 'bg-kelp-tint' : 'hover:bg-panel'}`}
-      onClick={() => choose(finding)}
+      onClick={(e) => {
+        choose(finding);
+        // Pressed by the pointer, it leaves the keys to the stage: arrows to step on, Enter to mend.
+        if (e.detail > 0) e.currentTarget.blur();
+      }}
     >
       <MarkedLetter finding={finding} size={42} />
       <span className="min-w-0 flex-1">

@@ -4,6 +4,7 @@ import { pointKey } from '../../../core/drawing/points';
 import type { Family, Finding } from '../../../core/preflight/finding';
 import { acceptFindings, unacceptFindings } from '../../../core/preflight/judged';
 import { kindOf } from '../../../core/preflight/kinds';
+import type { MasterId } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, chooseMaster, run, select, useBench } from '../../state/bench';
@@ -51,11 +52,14 @@ export function FindingView({ finding }: { finding: Finding }) {
   const facts = kindOf(finding.kind)!;
   const glyph = finding.glyph ? project.glyphs[finding.glyph] : undefined;
   const [why, setWhy] = useState(false);
+  const [picked, setPicked] = useState<MasterId>();
   // Masters in which it is; the one that is shown on the bench, if it is among them.
   const masters = finding.masters.filter((m) => masterOf(project, m));
-  const master = masters.includes(shown)
+  const usual = masters.includes(shown)
     ? shown
     : (masters[0] ?? (masterOf(project, shown) ? shown : project.masters[0]!.id));
+  // A waypoint is no master of the bench; it is looked at here only.
+  const master = picked !== undefined && masters.includes(picked) ? picked : usual;
   const stage = WORKPLACE[facts.family];
   const open = () => {
     if (glyph) chooseGlyph(glyph.id);
@@ -118,7 +122,11 @@ export function FindingView({ finding }: { finding: Finding }) {
             label="Master"
             value={master}
             options={masters.map((m) => ({ value: m, text: masterOf(project, m)!.name }))}
-            onChange={(m) => (project.masters.some((o) => o.id === m) ? chooseMaster(m) : undefined)}
+            onChange={(m) => {
+              const isMaster = project.masters.some((o) => o.id === m);
+              setPicked(isMaster ? undefined : m);
+              if (isMaster) chooseMaster(m);
+            }}
           />
         </div>
       )}
