@@ -27,7 +27,8 @@ const rowsOf = (findings: readonly Finding[], severity: 'error' | 'attention'): 
   const rows = new Map<string, Row>();
   for (const f of findings) {
     const facts = kindOf(f.kind);
-    if (facts?.severity !== severity) continue;
+    // What is not drawn stands over the table of what will be made already.
+    if (facts?.severity !== severity || f.kind === 'characters/empty') continue;
     const row = rows.get(f.kind);
     if (row) row.count++;
     else rows.set(f.kind, { kind: f.kind, title: facts.title, count: 1, first: f });
