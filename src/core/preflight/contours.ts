@@ -158,6 +158,8 @@ export const CONTOUR_CHECKS: readonly OutlineCheck[] = [
       if (!c.closed || isStray([c])) return [];
       const box = contourBounds(c);
       const speck = Math.max(box.xMax - box.xMin, box.yMax - box.yMin) < 3 * amount * u;
+      // The way along the points is no shorter than the outline: most contours are thick enough by that.
+      if (!speck && meanThickness(c, wayAlong(c)) >= amount * u) return [];
       const round = speck ? 0 : curvesOf(c).reduce((sum, k) => sum + lengthOf(k), 0);
       if (!speck && meanThickness(c, round) >= amount * u) return [];
       return [
@@ -208,6 +210,16 @@ export const CONTOUR_CHECKS: readonly OutlineCheck[] = [
     ways: [{ way: 'remove', title: 'Take one away', together: true, mend: (s) => s.map(() => []) }],
   },
 ];
+
+/** The length of the way from point to point, handles included. */
+function wayAlong({ points }: Contour): number {
+  let sum = 0;
+  points.forEach((p, i) => {
+    const q = points[i === 0 ? points.length - 1 : i - 1]!;
+    sum += Math.hypot(p.x - q.x, p.y - q.y);
+  });
+  return sum;
+}
 
 /** Ends nearer than this, in thousandths of the em, were meant to meet. */
 const NEARLY_MET = 12;

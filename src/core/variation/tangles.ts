@@ -211,16 +211,23 @@ export function tanglesOf(project: Project, glyph: Glyph, looks: Looks): Tangle[
   const own = looksOf(project, glyph, looks);
   const halves = drawings.map(halvesOf);
   const pairs = pairsThatMayMeet(halves);
-  let held: Map<string, number> | undefined;
+  // What no pair of parts can do between the masters none does in them: with weights that are not negative the same pairs are looked at.
+  const held = new Map<boolean, Map<string, number>>();
+  const heldIn = (plain: boolean): Map<string, number> => {
+    const known =
+      held.get(plain) ?? mostOf(halves.map((own) => crossed(partsAt([own], [1]), true, plain ? pairs : undefined)));
+    held.set(plain, known);
+    return known;
+  };
   const worst = new Map<string, Tangle>();
   for (const { place, weights } of own) {
     const plain = weights.every((w) => w >= 0);
     if (plain && pairs?.length === 0) continue;
     const there = crossed(partsAt(halves, weights), false, plain ? pairs : undefined);
     if (there.size === 0) continue;
-    held ??= mostOf(halves.map((own) => crossed(partsAt([own], [1]), true)));
+    const most = heldIn(plain);
     for (const [key, spots] of there) {
-      if (spots.length <= (held.get(key) ?? 0)) continue;
+      if (spots.length <= (most.get(key) ?? 0)) continue;
       const units = reach(spots);
       if (units < LEAST * project.unitsPerEm || units <= (worst.get(key)?.units ?? 0)) continue;
       const [a, b] = key.split(' ').map(Number);
