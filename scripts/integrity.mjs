@@ -3,10 +3,10 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-/** Names of installed packages without a hash, by the lock file and npm's own record of what is installed. */
-export function withoutHash(lock, installed) {
+/** Paths of installed packages without a hash, by the lock file and npm's own record, which names some that are not there. */
+export function withoutHash(lock, installed, isThere = () => true) {
   return Object.keys(installed.packages).filter(
-    (path) => path !== '' && !installed.packages[path].link && !lock.packages[path]?.integrity,
+    (path) => path !== '' && !installed.packages[path].link && !lock.packages[path]?.integrity && isThere(path),
   );
 }
 
@@ -15,9 +15,9 @@ export function tellUnproven(root) {
   const mark = join(root, 'node_modules/.package-lock.json');
   if (!existsSync(mark)) return;
   const read = (file) => JSON.parse(readFileSync(file, 'utf8'));
-  const names = withoutHash(read(join(root, 'package-lock.json')), read(mark)).map((path) =>
-    path.replace(/^.*node_modules\//, ''),
-  );
+  const names = withoutHash(read(join(root, 'package-lock.json')), read(mark), (path) =>
+    existsSync(join(root, path)),
+  ).map((path) => path.replace(/^.*node_modules\//, ''));
   if (names.length === 0) return;
   console.warn(
     `${names.length === 1 ? 'One package of this system came' : `${names.length} packages of this system came`} without a hash in the lock file to hold against: ${names.join(', ')}. Run npm install --package-lock-only where the registry has all systems, and keep the lock file it writes.`,

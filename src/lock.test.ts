@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 type Lock = {
@@ -14,7 +14,9 @@ const lock = read('package-lock.json');
 const installed = read('node_modules/.package-lock.json');
 
 test('every package that is installed here has a hash in the lock file, and is the one that it names', () => {
-  const paths = Object.keys(installed.packages).filter((p) => p !== '' && !installed.packages[p]!.link);
+  const paths = Object.keys(installed.packages).filter(
+    (p) => p !== '' && !installed.packages[p]!.link && existsSync(join(root, p)),
+  );
   expect(paths.length).toBeGreaterThan(400);
   expect(paths.filter((p) => !lock.packages[p]?.integrity)).toEqual([]);
   expect(paths.filter((p) => lock.packages[p]!.integrity !== installed.packages[p]!.integrity)).toEqual([]);
