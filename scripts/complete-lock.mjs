@@ -1,5 +1,7 @@
 // Completes package-lock.json after an install from a registry that lacks the packages of other platforms: npm then leaves
-// them out of the lock file and `npm ci` refuses it. Run after changing dependencies: node scripts/complete-lock.mjs
+// them out of the lock file and `npm ci` refuses it. Every package gets the hash that the registry has of it, so that npm holds it against that.
+// Run after changing dependencies: node scripts/complete-lock.mjs
+import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './install.mjs';
@@ -37,6 +39,17 @@ for (const [path, entry] of Object.entries(lock.packages)) {
     };
     console.log(`added ${name}`);
   }
+}
+for (const [path, entry] of Object.entries(lock.packages)) {
+  if (path === '' || entry.integrity || entry.link) continue;
+  const name = path.replace(/^.*node_modules\//, '');
+  const integrity = execFileSync('npm', ['view', `${name}@${entry.version}`, 'dist.integrity'], {
+    encoding: 'utf8',
+  }).trim();
+  if (!/^sha512-/.test(integrity)) throw new Error(`The registry has no hash of ${name} ${entry.version}.`);
+  const { version, ...others } = entry;
+  lock.packages[path] = { version, integrity, ...others };
+  console.log(`hash of ${name}`);
 }
 lock.packages = Object.fromEntries(Object.entries(lock.packages).sort(([a], [b]) => (a < b ? -1 : 1)));
 writeFileSync(file, `${JSON.stringify(lock, null, 2)}\n`);

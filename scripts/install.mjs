@@ -3,7 +3,6 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { tellUnproven } from './integrity.mjs';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
@@ -13,7 +12,6 @@ export function installIfMissing() {
   if (!fresh || !existsSync(join(root, 'build/wendril.mjs'))) {
     console.log('Installing packages…');
     execFileSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: 'inherit' });
-    tellUnproven(root);
   }
 }
 
