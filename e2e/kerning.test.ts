@@ -122,7 +122,7 @@ test('kern: pairs of the queue are taken, and the cast file has their advances',
     await t.keys(Key.ENTER);
     await until('the next pair', async () => (await (await pairs())[0]?.getText()) !== text);
   }
-  await t.chord(Key.ALT, '9');
+  await t.chord(Key.ALT, '0');
   await t.press('Cast 3 files');
   await (
     await until(

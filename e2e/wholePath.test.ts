@@ -130,7 +130,7 @@ test('from a new family to a font file that reads back', async () => {
   expect(width % 3).toBe(0);
 
   // Cast: all three formats, the test page from the very bytes, and the downloads.
-  await t.chord(Key.ALT, '9');
+  await t.chord(Key.ALT, '0');
   await t.press('Cast 3 files');
   await until('three files', async () => (await driver.findElements({ css: '[data-file]' })).length === 3, 60);
   await t.find('[data-testid="test-page"]');

@@ -128,7 +128,7 @@ test('masters: chips and keys switch them, each keeps its own drawing, one file 
   await t.fill('Advance', '900', true);
   await t.keys('[');
   await until('the first master', async () => (await advance()) === first);
-  await t.chord(Key.ALT, '9');
+  await t.chord(Key.ALT, '0');
   await t.button('Cast 3 files');
   for (const row of await driver.findElements({ css: 'aside label' }))
     if (['Master 2'].includes((await row.getText()).trim())) await row.click();
@@ -143,7 +143,7 @@ test('casting can be cancelled: nothing is made, and the next casting is whole',
   await driver.get(server.url);
   await (await t.find('[data-testid="open-file"]')).sendKeys(join(folder, 'large.wendril'));
   await t.find('[data-testid="case"]');
-  await t.chord(Key.ALT, '9');
+  await t.chord(Key.ALT, '0');
   await t.press('Cast 3 files');
   await t.press('Cancel');
   await until('the end', async () =>

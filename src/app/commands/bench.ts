@@ -34,7 +34,7 @@ export const BENCH_COMMANDS: readonly Command[] = [
       id: s.key,
       title: `Go to ${s.title}`,
       group: 'Go',
-      keys: [`Alt+Digit${i + 1}`],
+      keys: [`Alt+Digit${(i + 1) % 10}`],
       whileTyping: true,
       run: () => goToStage(s.key),
     }),
