@@ -534,10 +534,10 @@ function levelHandles(c: Contour, i: number, most: number): Contour {
 
 const curvature = (c: Curve, t: 0 | 1): number => {
   const [dx, dy] = derivativeAt(c, t);
-  const k = t === 0 ? 2 : c.length - 6;
+  const k = t === 0 ? 2 : c.length - 4;
   const near = t === 0 ? 0 : c.length - 2;
   const [ax, ay] = [c[k]! - c[near]!, c[k + 1]! - c[near + 1]!];
-  const far = t === 0 ? 4 : c.length - 4;
+  const far = t === 0 ? 4 : c.length - 6;
   const [bx, by] = [c[far]! - c[near]!, c[far + 1]! - c[near + 1]!];
   const h = Math.hypot(ax, ay);
   return h < 1e-6 || (dx === 0 && dy === 0) ? Number.NaN : ((2 / 3) * (ax * by - ay * bx)) / h ** 3;
