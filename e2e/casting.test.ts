@@ -187,6 +187,7 @@ test('handovers work before other rules or after them, as is chosen for the fami
 test('at twice the size nothing of Cast lies beside the window', async () => {
   const { driver } = browser;
   await go('cast');
+  await t.find('main table');
   await driver.manage().window().setRect({ width: 760, height: 620 });
   const beside = () =>
     script<string[]>(
