@@ -3,9 +3,10 @@ import { buildDemo } from '../../../demo/family';
 import { refused } from '../base/result';
 import { type Contour, curvesOf, type Point } from '../geometry/contour';
 import type { Curve } from '../geometry/curve';
+import { fullnessOf, reaches } from '../geometry/fullness';
 import { glyphNamed } from '../project/queries';
 import { evenedOut } from '../tidying/even';
-import { evenOut, fullnesses, fullnessOf, reaches, setFullness } from './fullness';
+import { evenOut, fullnesses, setFullness } from './fullness';
 import { pointKey } from './points';
 import { ellipse } from './shapes';
 

@@ -178,7 +178,7 @@ function newton(a: Curve, b: Curve, t: number, u: number): Crossing | undefined 
 }
 
 /** Directions in which curves may lie apart: level, upright and slanting. */
-const APART = [
+export const APART = [
   [1, 0],
   [0, 1],
   [1, 1],

@@ -1,11 +1,11 @@
 import { codePointForm } from '../base/notation';
+import { undrawnCharacters } from '../casting/plan';
 import { coverageOf, needsOf } from '../coverage/coverage';
 import type { Language } from '../coverage/languages';
 import { encodingForName, glyphNameFault } from '../project/glyphNames';
 import type { Glyph, Project } from '../project/model';
-import { drawingOf, glyphNamed, isEmptyDrawing } from '../project/queries';
+import { drawingOf, glyphForCodePoint, glyphNamed, isEmptyDrawing } from '../project/queries';
 import { type Amounts, type Finding, finding, type KindFacts } from './finding';
-import { drawsNothing } from './letters';
 
 export const CHARACTER_KINDS: readonly KindFacts[] = [
   {
@@ -89,7 +89,7 @@ export function characterFindings(
   amounts: Amounts,
 ): Finding[] {
   return [
-    ...empties(project, glyphs),
+    ...empties(project),
     ...claimedTwice(glyphs),
     ...specials(project),
     ...cases(glyphs),
@@ -99,18 +99,15 @@ export function characterFindings(
   ];
 }
 
-function empties(project: Project, glyphs: readonly Glyph[]): Finding[] {
-  return glyphs.flatMap((glyph) => {
-    if (!glyph.cast || glyph.unicodes.length === 0 || glyph.unicodes.every(drawsNothing)) return [];
-    const empty = project.masters.filter((m) => isEmptyDrawing(drawingOf(glyph, m.id)));
-    if (empty.length < project.masters.length) return [];
-    const c = glyph.unicodes.find((code) => !drawsNothing(code))!;
-    return [
-      finding('characters/empty', `${codePointForm(c)} is encoded, and nothing is drawn.`, {
-        glyph: glyph.id,
-        masters: empty.map((m) => m.id),
-      }),
-    ];
+/** What casting would leave out: characters that one should see and no master has drawn. */
+function empties(project: Project): Finding[] {
+  return [...undrawnCharacters(project)].map((id) => {
+    const [code] = project.glyphs[id]!.unicodes;
+    const masters = project.masters.map((m) => m.id);
+    return finding('characters/empty', `${codePointForm(code!)} is encoded, and nothing is drawn.`, {
+      glyph: id,
+      masters,
+    });
   });
 }
 
@@ -152,8 +149,8 @@ function specials(project: Project): Finding[] {
         glyph: notdef.id,
       }),
     );
-  const space = glyphOf(project, 0x20);
-  const hard = glyphOf(project, 0xa0);
+  const space = glyphForCodePoint(project, 0x20);
+  const hard = glyphForCodePoint(project, 0xa0);
   if (!space)
     out.push(
       finding('characters/space', 'There is no space (U+0020).', {
@@ -205,9 +202,6 @@ function specials(project: Project): Finding[] {
     );
   return out;
 }
-
-const glyphOf = (project: Project, code: number): Glyph | undefined =>
-  Object.values(project.glyphs).find((g) => g.unicodes.includes(code));
 
 /** Small letters whose capital lacks, in an alphabet that has most of its capitals; letters without a capital aside. */
 function cases(glyphs: readonly Glyph[]): Finding[] {

@@ -5,7 +5,7 @@ import { crossings, surelyApart } from '../geometry/intersect';
 import { removeOverlaps } from '../geometry/overlaps';
 import { tidy } from '../geometry/tidy';
 import { windingAt } from '../geometry/winding';
-import { eachContour, type FaultPlace, type OutlineCheck, type OutlineFault, said, segments } from './outline';
+import { eachContour, type FaultPlace, neat, type OutlineCheck, type OutlineFault, said, segments } from './outline';
 
 /** Where a contour crosses itself: two of its segments, and how far along each. */
 export type SelfCrossing = {
@@ -68,17 +68,12 @@ export const CROSSING_CHECKS: readonly OutlineCheck[] = [
         mend: (siblings) => {
           const out = siblings.map((c) => removeOverlaps([c]));
           if (out.some((r) => r.failed || !r.changed)) return undefined;
-          return out.map((r) => r.contours.map(neatly));
+          return out.map((r) => r.contours.map(neat));
         },
       },
     ],
   },
 ];
-
-const neatly = (c: Contour): Contour => ({
-  ...c,
-  points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })),
-});
 
 function sameBuildAfter(siblings: readonly Contour[], change: (c: Contour) => Contour | undefined) {
   const out = siblings.map(change);
@@ -239,5 +234,5 @@ function withoutLoop(contour: Contour, at: FaultPlace, smooth = false): Contour 
   if (!smooth) return cut;
   // One fitted curve in place of the two cut ones, its ends as they were.
   const one = deletePoints(cut, new Set([0]));
-  return one && neatly(one);
+  return one && neat(one);
 }

@@ -1,5 +1,6 @@
 import { type Contour, isOnCurve, neighbour, type Point } from '../geometry/contour';
-import { type Curve, derivativeAt } from '../geometry/curve';
+import { areaUnder, type Curve, derivativeAt } from '../geometry/curve';
+import { fullnessOf, reaches } from '../geometry/fullness';
 import { setSmooth } from '../geometry/pointKinds';
 import { tidy } from '../geometry/tidy';
 import { evenedOut } from '../tidying/even';
@@ -293,7 +294,7 @@ export const CURVE_CHECKS: readonly OutlineCheck[] = [
         const curve = s.curves[0];
         if (s.offs.length !== 2 || !curve || curve.length !== 8 || chord(curve) < 30 * u) return [];
         if (!c.points[s.from]!.smooth || !c.points[s.to]!.smooth) return [];
-        const full = turned(curve) < 20 ? undefined : fullness(curve);
+        const full = turned(curve) < 20 ? undefined : fullnessOf(curve);
         if (full === undefined || full * 100 >= amount) return [];
         const [a, b] = [c.points[s.from]!, c.points[s.to]!];
         const spots = [{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }];
@@ -385,30 +386,20 @@ function drawnOut(c: Contour, s: Seg): Contour | undefined {
 }
 
 type Vec = { readonly x: number; readonly y: number };
-const cross = (a: Vec, b: Vec) => a.x * b.y - b.x * a.y;
-/** Area between a cubic and its chord, times twenty thirds of a constant: only held against another of the same ends. */
-const cubicArea = (a: Vec, b: Vec, c: Vec, d: Vec): number =>
-  6 * cross(a, b) + 3 * cross(a, c) + cross(a, d) + 3 * cross(b, c) + 3 * cross(b, d) + 6 * cross(c, d);
+
+/** The area under a cubic, to be held against that of another of the same ends. */
+const cubicArea = (a: Vec, b: Vec, c: Vec, d: Vec): number => areaUnder([a.x, a.y, b.x, b.y, c.x, c.y, d.x, d.y]);
+
+/** Directions that differ by less than this, in degrees, meet nowhere that one could tell. */
+const ALIKE = 1.2;
 
 /** Where the directions of both handles meet, as shares of each handle's own length; undefined where they do not. */
 function meeting(c: Curve): { s: number; t: number; at: Vec } | undefined {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c as unknown as readonly [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  const [ax, ay, bx, by] = [x1 - x0, y1 - y0, x2 - x3, y2 - y3];
-  const det = ax * by - ay * bx;
-  const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];
-  if (a < 1e-6 || b < 1e-6 || Math.abs(det) < 0.02 * a * b) return undefined;
-  const s = ((x3 - x0) * by - (y3 - y0) * bx) / det;
-  const t = ((x3 - x0) * ay - (y3 - y0) * ax) / det;
-  return s > 1e-6 && t > 1e-6 ? { s, t, at: { x: x0 + ax * s, y: y0 + ay * s } } : undefined;
+  const reach = reaches(c);
+  const turn = turned(c);
+  if (!reach || turn < ALIKE || turn > 180 - ALIKE) return undefined;
+  const [s, t] = [1 / reach[0], 1 / reach[1]];
+  return { s, t, at: { x: c[0]! + (c[2]! - c[0]!) * s, y: c[1]! + (c[3]! - c[1]!) * s } };
 }
 
 /** By how much the longer of a curve's handles passes the meeting point, in font units. */
@@ -554,11 +545,6 @@ function jump(c: Contour, i: number, u: number): number | undefined {
   if (!(a * b > 0)) return undefined;
   const [least, most] = [Math.abs(a), Math.abs(b)].sort((p, q) => p - q) as [number, number];
   return most / Math.max(least, 1e-9);
-}
-
-function fullness(c: Curve): number | undefined {
-  const m = meeting(c);
-  return m && (1 / m.s + 1 / m.t) / 2;
 }
 
 /** How much a curve turns from its start to its end, in degrees. */

@@ -1,4 +1,5 @@
 import { type Contour, isOnCurve, neighbour, type Segment, segmentsOf, signedArea } from '../geometry/contour';
+import { tidy } from '../geometry/tidy';
 import type { Siblings } from '../tidying/siblings';
 import type { KindFacts, Spot } from './finding';
 
@@ -96,6 +97,12 @@ export const handlesAt = (contour: Contour, i: number): { before?: number; after
   const off = (k: number | undefined) => k !== undefined && contour.points[k]!.type === 'off';
   return { ...(off(before) && { before: before! }), ...(off(after) && { after: after! }) };
 };
+
+/** A contour with coordinates a thousandth of a unit fine, as edits leave them. */
+export const neat = (c: Contour): Contour => ({
+  ...c,
+  points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })),
+});
 
 /** Points on the outline of a contour. */
 export const onPoints = (contour: Contour): number => contour.points.filter(isOnCurve).length;

@@ -1,5 +1,5 @@
-import { type Contour, isOnCurve, neighbour, type Point } from '../geometry/contour';
-import { type Curve, lengthOf } from '../geometry/curve';
+import { type Contour, insertPoint, isOnCurve, neighbour, type Point } from '../geometry/contour';
+import { asNumbers, type Curve, lengthOf, pointAt, quadraticRoots } from '../geometry/curve';
 import { deletePoints } from '../geometry/deletePoints';
 import { tidy } from '../geometry/tidy';
 import { deviation } from '../tidying/deviation';
@@ -9,6 +9,7 @@ import {
   alone,
   eachContour,
   handlesAt,
+  neat,
   type OutlineCheck,
   type OutlineFault,
   onPoints,
@@ -74,7 +75,7 @@ export const POINT_CHECKS: readonly OutlineCheck[] = [
           const gone = closerOf(siblings[0]!, s.from, s.to, amount * u);
           if (gone === undefined) return undefined;
           const out = siblings.map((c) => deletePoints(c, new Set([gone])));
-          return out.every((c) => c !== undefined) ? out.map((c) => [neatly(c!)]) : undefined;
+          return out.every((c) => c !== undefined) ? out.map((c) => [neat(c!)]) : undefined;
         },
       },
     ],
@@ -151,7 +152,7 @@ export const POINT_CHECKS: readonly OutlineCheck[] = [
             return curve?.length === 8 ? (inflectionsOf(curve)[0]?.t ?? 0.5) : undefined;
           });
           if (all.some((t) => t === undefined)) return undefined;
-          return siblings.map((c, i) => [cutAt(c, k, all[i]!)]);
+          return siblings.map((c, i) => [neat(insertPoint(c, segments(c)[k]!, 0, all[i]!).contour)]);
         },
       },
     ],
@@ -271,19 +272,9 @@ function closerOf(c: Contour, a: number, b: number, most: number): number | unde
   return second <= first ? b : a;
 }
 
-/** Coordinates a thousandth of a unit fine, as edits leave them. */
-const neatly = (c: Contour): Contour => ({
-  ...c,
-  points: c.points.map((p) => ({ ...p, x: tidy(p.x), y: tidy(p.y) })),
-});
-
 const place = (c: Curve, t: number) => {
-  const s = 1 - t;
-  const at = (k: 0 | 1) =>
-    c.length === 6
-      ? s * s * c[k]! + 2 * s * t * c[k + 2]! + t * t * c[k + 4]!
-      : s * s * s * c[k]! + 3 * s * s * t * c[k + 2]! + 3 * s * t * t * c[k + 4]! + t * t * t * c[k + 6]!;
-  return { x: at(0), y: at(1) };
+  const [x, y] = pointAt(c, t);
+  return { x, y };
 };
 
 const degrees = (ax: number, ay: number, bx: number, by: number): number =>
@@ -291,67 +282,19 @@ const degrees = (ax: number, ay: number, bx: number, by: number): number =>
 
 /** Where a cubic changes the way it bends, and by how much it bends on the lesser side, in degrees. */
 export function inflectionsOf(c: Curve): { t: number; bends: number }[] {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c as unknown as readonly [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = asNumbers(c);
   // Cross product of first and second derivative, a quadratic in t.
   const [ax, ay] = [x1 - x0, y1 - y0];
   const [bx, by] = [x2 - x1 - ax, y2 - y1 - ay];
   const [cx, cy] = [x3 - x2 - ax - 2 * bx, y3 - y2 - ay - 2 * by];
   const [p, q, r] = [bx * cy - by * cx, ax * cy - ay * cx, ax * by - ay * bx];
-  const roots =
-    Math.abs(p) < 1e-9
-      ? Math.abs(q) < 1e-9
-        ? []
-        : [-r / q]
-      : q * q - 4 * p * r < 0
-        ? []
-        : [(-q + Math.sqrt(q * q - 4 * p * r)) / (2 * p), (-q - Math.sqrt(q * q - 4 * p * r)) / (2 * p)];
   const way = (t: number): [number, number] => [ax + 2 * bx * t + cx * t * t, ay + 2 * by * t + cy * t * t];
-  return roots
+  return quadraticRoots(p, q, r)
     .filter((t) => t > 0.02 && t < 0.98)
-    .sort((s, t) => s - t)
     .map((t) => {
       const [mid, first, last] = [way(t), way(0), way(1)];
       return { t, bends: Math.min(degrees(...first, ...mid), degrees(...mid, ...last)) };
     });
-}
-
-/** A contour with its k-th segment, a cubic, cut at t. */
-function cutAt(c: Contour, k: number, t: number): Contour {
-  const s = segments(c)[k]!;
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = s.curves[0]! as unknown as readonly [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  const mix = (a: number, b: number) => a + (b - a) * t;
-  const [ax, bx, cx] = [mix(x0, x1), mix(x1, x2), mix(x2, x3)];
-  const [ay, by, cy] = [mix(y0, y1), mix(y1, y2), mix(y2, y3)];
-  const [dx, ex, dy, ey] = [mix(ax, bx), mix(bx, cx), mix(ay, by), mix(by, cy)];
-  const off = (x: number, y: number): Point => ({ x: tidy(x), y: tidy(y), type: 'off' });
-  const between: Point[] = [
-    off(ax, ay),
-    off(dx, dy),
-    { x: tidy(mix(dx, ex)), y: tidy(mix(dy, ey)), type: 'curve', smooth: true },
-    off(ex, ey),
-    off(cx, cy),
-  ];
-  const gone = new Set(s.offs);
-  const points = c.points.flatMap((p, i) => (i === s.offs[0] ? between : gone.has(i) ? [] : [p]));
-  return { ...c, points };
 }
 
 /** Does a point lie on the straight way between its neighbours, both sides being lines? */

@@ -10,7 +10,7 @@ import {
   splitAt,
   stretchBox,
 } from '../geometry/curve';
-import { crossings, surelyApart } from '../geometry/intersect';
+import { APART, crossings, surelyApart } from '../geometry/intersect';
 import type { Drawing, Glyph, Project } from '../project/model';
 import type { Place } from '../project/places';
 import { sameStructure } from '../project/structure';
@@ -102,17 +102,6 @@ function loopOf(parts: readonly Part[], i: number, j: number, t: number, u: numb
   return Math.min(longerSide(within), longerSide(around));
 }
 
-/** Directions in which parts may lie apart: level, upright and slanting. */
-const DIRECTIONS = [
-  [1, 0],
-  [0, 1],
-  [1, 1],
-  [1, -1],
-  [2, 1],
-  [1, 2],
-  [2, -1],
-  [1, -2],
-] as const;
 /** Of more halves than this it is not worked out which may meet. */
 const MOST_HALVES = 400;
 
@@ -124,9 +113,9 @@ function pairsThatMayMeet(halves: readonly (readonly Half[])[]): (readonly [numb
   const count = halves[0]!.length;
   if (count > MOST_HALVES) return undefined;
   const drawings = halves.length;
-  const least = DIRECTIONS.map(() => new Float64Array(count * drawings));
-  const most = DIRECTIONS.map(() => new Float64Array(count * drawings));
-  DIRECTIONS.forEach(([dx, dy], d) => {
+  const least = APART.map(() => new Float64Array(count * drawings));
+  const most = APART.map(() => new Float64Array(count * drawings));
+  APART.forEach(([dx, dy], d) => {
     halves.forEach((own, k) => {
       own.forEach(({ curve }, i) => {
         let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
@@ -146,8 +135,7 @@ function pairsThatMayMeet(halves: readonly (readonly Half[])[]): (readonly [numb
   };
   const out: (readonly [number, number])[] = [];
   for (let i = 0; i < count; i++)
-    for (let j = i + 1; j < count; j++)
-      if (!DIRECTIONS.some((_, d) => before(d, i, j) || before(d, j, i))) out.push([i, j]);
+    for (let j = i + 1; j < count; j++) if (!APART.some((_, d) => before(d, i, j) || before(d, j, i))) out.push([i, j]);
   return out;
 }
 

@@ -4,6 +4,9 @@ import { useBench } from '../../state/bench';
 import { usePreflight } from '../../state/preflight';
 import { useDrawBench } from './drawBench';
 
+/** What Draw says in words at the contour itself; see WrongWay. */
+const TOLD = new Set(['outlines/direction', 'outlines/turned']);
+
 /** A small mark beside each place where something is wrong, away from the point itself; what it is shows on hover. */
 export function FindingMarks() {
   const glyph = useBench((s) => s.glyph);
@@ -16,7 +19,7 @@ export function FindingMarks() {
   const view = useDrawBench((s) => s.view);
   if (!view || !found || !still || !glyph || of?.glyphs[glyph] !== drawn) return null;
   const marks = found.flatMap((f) => {
-    if (f.contour === undefined || !f.masters.includes(master)) return [];
+    if (f.contour === undefined || !f.masters.includes(master) || TOLD.has(f.kind)) return [];
     const own = f.masters[0] === master ? f.spots : [];
     const point = drawn?.drawings[master]?.contours[f.contour]?.points[f.point ?? -1];
     const spots = own.length > 0 ? own : point ? [point] : [];
