@@ -101,7 +101,7 @@ async function checkedFile(
 /** The project with all mended that a machine can, and what is left. */
 function mended(checked: Checked, preflight: Preflight, only: ReadonlySet<Family> | undefined): Checked {
   const again = (p: Project, kind: string, glyph: GlyphId | undefined): readonly Finding[] => {
-    const own = (glyph === undefined ? preflight.check(p) : preflight.glyphFindings(p, glyph)).filter(
+    const own = (glyph === undefined ? preflight.check(p) : preflight.glyphFindings(p, glyph, kind)).filter(
       (f) => f.kind === kind && f.glyph === glyph,
     );
     return own.length > 0 || glyph === undefined

@@ -65,3 +65,33 @@ test('all of a kind at once, each letter before and after; where nothing can be 
   expect(applySteps(faulty, tried.value.steps).glyphs).toEqual(starter.glyphs);
   expect((await service.tryAll('masters/heights', master!.id, () => {})).ok).toBe(false);
 });
+
+test('a habit of the family, told once, can be mended wherever it is', async () => {
+  const shifted = {
+    ...starter,
+    glyphs: Object.fromEntries(
+      Object.entries(starter.glyphs).map(([k, g]) => [
+        k,
+        {
+          ...g,
+          drawings: Object.fromEntries(
+            Object.entries(g.drawings).map(([m, d]) => [
+              m,
+              {
+                ...d,
+                contours: d.contours.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: p.x + 0.25 })) })),
+              },
+            ]),
+          ),
+        },
+      ]),
+    ),
+  };
+  service.load(shifted);
+  const found = (await service.check(() => {}))!.filter((f) => f.kind === 'outlines/offGrid');
+  expect(found).toHaveLength(1);
+  expect(found[0]!.mendable).toBeGreaterThan(60);
+  const tried = await service.tryAll('outlines/offGrid', master!.id, () => {});
+  if (!tried.ok) throw new Error(tried.reason);
+  expect(applySteps(shifted, tried.value.steps).glyphs).toEqual(starter.glyphs);
+});

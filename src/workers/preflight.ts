@@ -107,16 +107,16 @@ export const preflightService = {
   ): Promise<Result<MendTried>> {
     const now = project();
     const work = await checker();
-    const findings = parted(now, work.check(now)).standing.filter((f) => f.kind === kind);
+    const findings = parted(now, work.ofKind(now, kind)).standing;
     const again = (p: Project, k: string, glyph: GlyphId | undefined) =>
-      (glyph ? work.glyphFindings(p, glyph) : work.check(p)).filter((f) => f.kind === k && f.glyph === glyph);
+      (glyph ? work.glyphFindings(p, glyph, k) : work.ofKind(p, k)).filter((f) => f.kind === k && f.glyph === glyph);
     const done = mendMany(
       now,
       findings,
       (p, k, glyph) => {
         const own = again(p, k, glyph);
         // Of heights and sides a glyph by itself knows nothing.
-        return own.length > 0 || !glyph ? own : work.check(p).filter((f) => f.kind === k && f.glyph === glyph);
+        return own.length > 0 || !glyph ? own : work.ofKind(p, k).filter((f) => f.glyph === glyph);
       },
       tell,
     );

@@ -51,7 +51,7 @@ export function featureFindings(project: Project): Finding[] {
     out.push(
       finding('features/question', q.reason, {
         ...(section && { section }),
-        ...(ids.length > 0 && { others: ids.slice(0, 200) }),
+        ...(ids.length > 0 && { others: ids }),
         bad: ids.length,
         mends: systems
           ? [{ edit: 'declareSystems', args: { systems }, title: systems.length === 1 ? 'Declare it' : 'Declare them' }]

@@ -82,6 +82,8 @@ export type Finding = {
   readonly line?: number;
   /** Ways to mend it, the usual first; none where only a hand can. */
   readonly mends: readonly MendWay[];
+  /** Of a habit: in how many places a machine can mend it. */
+  readonly mendable?: number;
 };
 
 /** A finding of what is not one drawing's. */

@@ -90,7 +90,7 @@ export function lineFindings(project: Project, glyphs: readonly Glyph[], ends: E
           `${list.length === 1 ? `${list[0]!.glyph.name} reaches` : `${list.length} glyphs reach`} ${of}, ${list[0]!.glyph.name} to ${Math.round(field === 'winAscent' ? list[0]!.high : list[0]!.low)}.`,
           {
             masters: [master.id],
-            others: list.slice(0, 200).map((e) => e.glyph.id),
+            others: list.map((e) => e.glyph.id),
             bad: list.length,
             mends: [
               { edit: 'setMasterFact', args: { master: master.id, fact: field, value: to }, title: `Set it to ${to}` },

@@ -261,7 +261,7 @@ export function anchorFindings(project: Project, glyphs: readonly Glyph[], ends:
         'parts/anchorUseless',
         `${owners.length === 1 ? `${owners[0]!.name} has` : `${owners.length} glyphs have`} the anchor ${anchor}, and ${what} has ${name}.`,
         {
-          others: owners.slice(0, 200).map((g) => g.id),
+          others: owners.map((g) => g.id),
           bad: owners.length,
         },
       ),

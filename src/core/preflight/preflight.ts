@@ -83,16 +83,32 @@ export class Preflight {
     yield { done: total, total, findings: shown() };
   }
 
-  /** Findings of one glyph by itself, as it is now. */
-  glyphFindings(project: Project, id: GlyphId): readonly Finding[] {
-    const glyph = project.glyphs[id];
-    if (!glyph) return [];
-    const all = project.masters.length > 1 ? designs(project) : [];
+  /** Every finding of a kind, one by one also where it is a habit. */
+  ofKind(project: Project, kind: string): readonly Finding[] {
+    this.check(project);
+    const glyphs = glyphsInOrder(project);
+    const all = [
+      ...glyphs.flatMap((g) => this.glyphs.get(g)?.findings ?? []),
+      ...[...this.parts.values()].flatMap((p) => p.findings),
+      ...glyphs.flatMap((g) => this.between.get(g)?.findings ?? []),
+    ];
     return this.judged(
       project,
-      [...this.ofGlyph(project, glyph, this.judge(project)), ...this.betweenMasters(project, glyph, all)],
+      all.filter((f) => f.kind === kind),
       false,
     );
+  }
+
+  /** Findings of one glyph by itself, as it is now; of one kind only, where that is all that is asked. */
+  glyphFindings(project: Project, id: GlyphId, kind?: string): readonly Finding[] {
+    const glyph = project.glyphs[id];
+    if (!glyph) return [];
+    const own = this.ofGlyph(project, glyph, this.judge(project));
+    // What lies between masters takes its time.
+    const all = kind === undefined || kindOf(kind)?.family === 'masters' ? designs(project) : [];
+    const between = all.length > 0 ? this.betweenMasters(project, glyph, all) : [];
+    const found = this.judged(project, [...own, ...between], false);
+    return kind === undefined ? found : found.filter((f) => f.kind === kind);
   }
 
   private judge(project: Project): OutlineJudgement {
@@ -277,26 +293,27 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
         bad: own.size,
         masters: [],
         spots: [],
-        others: [...own].slice(0, 400),
+        others: [...own],
         mends: [],
+        mendable: findings.filter((f) => f.kind === kind && f.mends.length > 0).length,
       }),
     ),
   ];
 }
 
-const mastersKnown: { masters: Project['masters'] }[] = [];
+let newestMasters: Project['masters'] = [];
+const mastersBut = new WeakMap<Project['masters'], Project['masters']>();
 
 /** Masters but for their kerning: the same list again while nothing else of them has changed. */
 function mastersGist({ masters }: Project): Project['masters'] {
+  const known = mastersBut.get(masters);
+  if (known) return known;
   const alike = (a: Master, b: Master): boolean =>
     a === b || (Object.keys({ ...a, ...b }) as (keyof Master)[]).every((k) => k === 'kerning' || a[k] === b[k]);
-  const held = mastersKnown.find(
-    (k) => k.masters.length === masters.length && k.masters.every((m, i) => alike(m, masters[i]!)),
-  );
-  if (held) return held.masters;
-  mastersKnown.unshift({ masters });
-  mastersKnown.length = Math.min(mastersKnown.length, 4);
-  return masters;
+  const held = newestMasters;
+  newestMasters = held.length === masters.length && held.every((m, i) => alike(m, masters[i]!)) ? held : masters;
+  mastersBut.set(masters, newestMasters);
+  return newestMasters;
 }
 
 type Gist = { readonly glyphs: Project['glyphs']; readonly order: Project['glyphOrder'] };

@@ -21,7 +21,9 @@ export function FindingList({ groups, current }: { groups: readonly Group[]; cur
         {
           kind,
           count: findings.length,
-          mends: !kindOf(kind)?.oneByOne && findings.filter((f) => f.mends.length > 0).length > 1,
+          mends:
+            !kindOf(kind)?.oneByOne &&
+            findings.reduce((n, f) => n + (f.mendable ?? Math.min(1, f.mends.length)), 0) > 1,
         },
         ...(folded.has(kind) ? [] : findings.map((finding) => ({ finding }))),
       ]),

@@ -144,19 +144,24 @@ export function FindingView({ finding }: { finding: Finding }) {
   );
 }
 
+/** So many glyphs are shown before one asks for the rest. */
+const FIRST_OTHERS = 200;
+
 /** The glyphs that a finding of the whole project names. */
 function Others({ finding }: { finding: Finding }) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
+  const [all, setAll] = useState(false);
   const glyphs = (finding.others ?? []).flatMap((id) => project.glyphs[id] ?? []);
   if (glyphs.length === 0) return null;
+  const shown = all ? glyphs : glyphs.slice(0, FIRST_OTHERS);
   return (
     <ul
       aria-label="Glyphs that it is about"
       className="mb-3 flex max-h-56 flex-wrap gap-1 overflow-y-auto rounded-lg border border-line bg-panel p-2"
     >
-      {glyphs.map((g) => (
-        <li key={g.id}>
+      {shown.map((g) => (
+        <li key={g.id} style={{ contentVisibility: 'auto', containIntrinsicSize: '46px 46px' }}>
           <button
             type="button"
             title={g.name}
@@ -172,6 +177,13 @@ function Others({ finding }: { finding: Finding }) {
           </button>
         </li>
       ))}
+      {shown.length < glyphs.length && (
+        <li className="self-center">
+          <Button kind="quiet" onClick={() => setAll(true)}>
+            Show {glyphs.length - shown.length} more
+          </Button>
+        </li>
+      )}
     </ul>
   );
 }
