@@ -116,7 +116,8 @@ function unreached({ project, names }: Asked, reached: ReadonlySet<number>): Que
   );
   const left = names.filter((name, i) => {
     const glyph = glyphNamed(project, name);
-    return !reached.has(i) && glyph && !parts.has(glyph.id) && glyph.category !== 'component';
+    // What stands for all that is missing is shown without being reached.
+    return name !== '.notdef' && !reached.has(i) && glyph && !parts.has(glyph.id) && glyph.category !== 'component';
   });
   if (left.length === 0) return [];
   return [

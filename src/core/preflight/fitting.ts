@@ -1,3 +1,4 @@
+import { shownNumber } from '../base/notation';
 import { unevenFigures } from '../fitting/figures';
 import { outOfDate } from '../fitting/follows';
 import { sidesOf } from '../fitting/sides';
@@ -152,12 +153,16 @@ function followed(project: Project): Finding[] {
   return [...byGlyph.values()].map((all) => {
     const [worst] = [...all].sort((a, b) => Math.abs(b.now - b.wanted) - Math.abs(a.now - a.wanted));
     const { side, now, wanted, glyph } = worst!;
-    return finding('fitting/follow', `Its ${side} side is ${Math.round(now)}; its rule says ${Math.round(wanted)}.`, {
-      glyph,
-      masters: all.map((o) => o.master),
-      bad: Math.abs(now - wanted),
-      mends: [{ edit: 'updateFollows', args: {}, title: 'Bring all sides that follow up to date' }],
-    });
+    return finding(
+      'fitting/follow',
+      `Its ${side} side is ${shownNumber(now, 0)}; its rule says ${shownNumber(wanted, 0)}.`,
+      {
+        glyph,
+        masters: all.map((o) => o.master),
+        bad: Math.abs(now - wanted),
+        mends: [{ edit: 'updateFollows', args: {}, title: 'Bring all sides that follow up to date' }],
+      },
+    );
   });
 }
 
@@ -229,10 +234,10 @@ function slippedSides(project: Project, master: Master, glyphs: readonly Glyph[]
         return [
           finding(
             'fitting/side',
-            `Its ${side} side is ${value}; ${alike
+            `Its ${side} side is ${shownNumber(value)}; ${alike
               .slice(0, 3)
               .map((f) => f.name)
-              .join(', ')} look alike there and have ${v}.`,
+              .join(', ')} look alike there and have ${shownNumber(v)}.`,
             {
               glyph: glyph!.id,
               masters: [master.id],
@@ -242,7 +247,7 @@ function slippedSides(project: Project, master: Master, glyphs: readonly Glyph[]
                 {
                   edit: 'setSides',
                   args: { at: { glyph: glyph!.id, master: master.id }, [side]: v },
-                  title: `Make it ${v}`,
+                  title: `Make it ${shownNumber(v)}`,
                 },
               ],
             },

@@ -1,3 +1,4 @@
+import { shownNumber } from '../base/notation';
 import { type Contour, contourBounds, isOnCurve, neighbour, type Point, signedArea } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
 import type { Glyph, Project } from '../project/model';
@@ -218,7 +219,7 @@ export function heightFindings(project: Project, glyphs: readonly Glyph[], amoun
         if (isHeight && !zone) return [];
         return held.map(({ glyph, measure }) => {
           const reason = isHeight
-            ? `${WORD[of]} at ${value} misses ${meant}, where ${many} letters have their ${(zone as { name: string }).name.toLowerCase()}, by ${said(Math.abs(value - meant))}.`
+            ? `${WORD[of]} at ${shownNumber(value)} misses ${shownNumber(meant)}, where ${many} letters have their ${(zone as { name: string }).name.toLowerCase()}, by ${said(Math.abs(value - meant))}.`
             : `${WORD[of]} is ${said(value)} wide; ${many} glyphs have ${meant}.`;
           return finding(KIND[of], reason, {
             glyph: glyph.id,
@@ -239,7 +240,7 @@ export function heightFindings(project: Project, glyphs: readonly Glyph[], amoun
                       axis: of === 'upright' ? 'x' : 'y',
                       by: tidy((meant - value) * measure.moves.way),
                     },
-                    title: isHeight ? `Put it at ${meant}` : `Make it ${meant} wide`,
+                    title: isHeight ? `Put it at ${shownNumber(meant)}` : `Make it ${meant} wide`,
                   },
                 ]
               : [],

@@ -1,3 +1,4 @@
+import { shownNumber } from '../base/notation';
 import { type Profile, profileOf } from '../fitting/profile';
 import { distanceBetween } from '../kerning/collisions';
 import { kerningFaults } from '../kerning/faults';
@@ -121,7 +122,7 @@ function contradictions(project: Project, least: number): Finding[] {
         const [a, b] = [project.glyphs[sides[0].id]?.name, project.glyphs[second]?.name];
         const told = finding(
           'kerning/contradiction',
-          `${a} ${b}: ${a} with the ${sideName(project, sides[1])} has ${value}, the ${group.name} group with ${b} ${other}.`,
+          `${a} ${b}: ${a} with the ${sideName(project, sides[1])} has ${shownNumber(value)}, the ${group.name} group with ${b} ${shownNumber(other)}.`,
           {
             glyph: sides[0].id,
             others: [second],
@@ -130,7 +131,7 @@ function contradictions(project: Project, least: number): Finding[] {
             mends: [value, other].map((v) => ({
               edit: 'setPair',
               args: { master: master.id, first: sides[0], second: to, value: v },
-              title: `Give the pair ${v} of its own`,
+              title: `Give the pair ${shownNumber(v)} of its own`,
             })),
           },
         );
@@ -165,7 +166,7 @@ function acrossMasters(project: Project, amounts: Amounts): Finding[] {
       out.push(
         finding(
           'kerning/inOneMaster',
-          `${name} has ${strongest.kerning[key]} in ${strongest.name} and nothing in ${lacking.map((m) => m.name).join(', ')}.`,
+          `${name} has ${shownNumber(strongest.kerning[key]!)} in ${strongest.name} and nothing in ${lacking.map((m) => m.name).join(', ')}.`,
           {
             glyph: first,
             others: [second],
@@ -182,19 +183,23 @@ function acrossMasters(project: Project, amounts: Amounts): Finding[] {
       const off = Math.max(v - Math.max(a, b), Math.min(a, b) - v);
       if (off <= leap) continue;
       out.push(
-        finding('kerning/odd', `${name} has ${v} in ${m.name}, between ${a} and ${b} in its neighbours.`, {
-          glyph: first,
-          others: [second],
-          masters: [m.id],
-          bad: off,
-          mends: [
-            {
-              edit: 'setPair',
-              args: { master: m.id, first: sides[0], second: sides[1], value: Math.round((a + b) / 2) },
-              title: `Give it ${Math.round((a + b) / 2)}`,
-            },
-          ],
-        }),
+        finding(
+          'kerning/odd',
+          `${name} has ${shownNumber(v)} in ${m.name}, between ${shownNumber(a)} and ${shownNumber(b)} in its neighbours.`,
+          {
+            glyph: first,
+            others: [second],
+            masters: [m.id],
+            bad: off,
+            mends: [
+              {
+                edit: 'setPair',
+                args: { master: m.id, first: sides[0], second: sides[1], value: Math.round((a + b) / 2) },
+                title: `Give it ${shownNumber(Math.round((a + b) / 2))}`,
+              },
+            ],
+          },
+        ),
       );
       break;
     }
@@ -304,7 +309,7 @@ export function touchingFindings(
       const names = `${sideName(project, sides[0])} ${sideName(project, sides[1])}`;
       out.set(
         key,
-        finding('kerning/touching', `${names} overlap by ${Math.round(-away)} units at ${value}.`, {
+        finding('kerning/touching', `${names} overlap by ${Math.round(-away)} units at ${shownNumber(value)}.`, {
           glyph: first,
           others: [second],
           masters: [master.id],

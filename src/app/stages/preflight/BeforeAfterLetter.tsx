@@ -44,10 +44,11 @@ export function BeforeAfterLetter({ letter, size, around }: Props) {
         <path d={letter.after} className="fill-ink" />
         {letter.before !== letter.after && letter.before !== '' && (
           <>
-            <clipPath id={clip}>
-              <path d={`M${x} ${y}h${side}v${side}h${-side}z${letter.before}`} clipRule="evenodd" />
-            </clipPath>
-            <path d={letter.after} fill="var(--kelp)" clipPath={`url(#${clip})`} />
+            <mask id={clip} maskUnits="userSpaceOnUse" x={x} y={y} width={side} height={side}>
+              <rect x={x} y={y} width={side} height={side} fill="white" />
+              <path d={letter.before} fill="black" />
+            </mask>
+            <path d={letter.after} fill="var(--kelp)" mask={`url(#${clip})`} />
           </>
         )}
       </g>

@@ -11,11 +11,13 @@ import { chooseGlyph, chooseMaster, run, select, useBench } from '../../state/be
 import { usePreflight } from '../../state/preflight';
 import type { StageKey } from '../../state/stages';
 import { GlyphShape } from '../../ui/GlyphShape';
+import { PairLetters } from '../../ui/PairLetters';
 import { Button, Choice, TextField } from '../../ui/parts';
 import { FindingPicture } from './FindingPicture';
 import { MendWays, takeWay } from './MendWays';
 import { setBench, usePreflightBench } from './preflightBench';
 import { SeveritySign } from './signs';
+import { pairOf } from './spots';
 
 /** Where findings of a family are worked on. */
 const WORKPLACE: Readonly<Record<Family, StageKey>> = {
@@ -61,6 +63,7 @@ export function FindingView({ finding }: { finding: Finding }) {
   // A waypoint is no master of the bench; it is looked at here only.
   const master = picked !== undefined && masters.includes(picked) ? picked : usual;
   const stage = WORKPLACE[facts.family];
+  const pair = pairOf(finding);
   const open = () => {
     if (glyph) chooseGlyph(glyph.id);
     if (project.masters.some((m) => m.id === master)) chooseMaster(master);
@@ -135,7 +138,15 @@ export function FindingView({ finding }: { finding: Finding }) {
       )}
       <div className="flex flex-wrap gap-3">
         <div className="min-w-[280px] flex-1">
-          {glyph ? <FindingPicture finding={finding} glyph={glyph} master={master} /> : <Others finding={finding} />}
+          {pair ? (
+            <div className="flex justify-center rounded-xl border border-line bg-panel p-5">
+              <PairLetters project={project} master={master} first={pair[0]} second={pair[1]} size={210} />
+            </div>
+          ) : glyph ? (
+            <FindingPicture finding={finding} glyph={glyph} master={master} />
+          ) : (
+            <Others finding={finding} />
+          )}
         </div>
         {!showAccepted && <MendWays key={`${finding.reason} ${master}`} finding={finding} master={master} />}
       </div>

@@ -5,6 +5,8 @@ import { drawingPath } from '../../../core/project/pathData';
 import { isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { GlyphShape } from '../../ui/GlyphShape';
+import { PairLetters } from '../../ui/PairLetters';
+import { pairOf } from './spots';
 
 /** The letter of a finding with its place marked; where it is about several, the first of them; where it is about none, nothing. */
 export const MarkedLetter = memo(function MarkedLetter({ finding, size }: { finding: Finding; size: number }) {
@@ -15,6 +17,13 @@ export const MarkedLetter = memo(function MarkedLetter({ finding, size }: { find
   const [first] = finding.masters;
   const master =
     first !== undefined && masterOf(project, first) ? first : masterOf(project, shown) ? shown : project.masters[0]!.id;
+  const pair = pairOf(finding);
+  if (pair)
+    return (
+      <span className="flex shrink-0 justify-center" style={{ width: size }}>
+        <PairLetters project={project} master={master} first={pair[0]} second={pair[1]} size={size * 0.72} />
+      </span>
+    );
   const drawing = drawingIn(project, glyph, master);
   if (finding.spots.length === 0 || isEmptyDrawing(drawing))
     return <GlyphShape project={project} glyph={glyph} master={master} size={size} />;

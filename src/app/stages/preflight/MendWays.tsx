@@ -2,14 +2,16 @@ import { useEffect, useState } from 'react';
 import type { Result } from '../../../core/base/result';
 import type { Finding, MendWay } from '../../../core/preflight/finding';
 import type { MasterId } from '../../../core/project/model';
+import { applySteps } from '../../../core/project/patch';
 import { masterOf } from '../../../core/project/queries';
 import type { MendTried } from '../../../workers/preflight';
 import { say, useBench } from '../../state/bench';
 import { preflighter } from '../../state/followers';
 import { takeMend } from '../../state/preflight';
+import { PairLetters } from '../../ui/PairLetters';
 import { Button } from '../../ui/parts';
 import { BeforeAfterLetter } from './BeforeAfterLetter';
-import { spotsIn } from './spots';
+import { pairOf, spotsIn } from './spots';
 
 const tryWay = async (way: MendWay, shown: readonly string[], master: MasterId): Promise<Result<MendTried>> =>
   (await (await preflighter.synced()).tryMend(way, shown, master)) as Result<MendTried>;
@@ -67,6 +69,7 @@ export function MendWays({ finding, master }: { finding: Finding; master: Master
           first={i === 0}
           of={tried!.of}
           finding={finding}
+          master={master}
         />
       ))}
       {tried && possible.length === 0 && refused && !refused.result.ok && (
@@ -82,8 +85,10 @@ function MendCard({
   first,
   of,
   finding,
+  master,
 }: {
   finding: Finding;
+  master: MasterId;
   way: MendWay;
   tried: MendTried;
   first: boolean;
@@ -97,9 +102,16 @@ function MendCard({
       ? spotsIn(project, finding, letter.master)[0]
       : undefined;
   const more = tried.letters.length - 1;
+  const pair = pairOf(finding);
+  const after = pair && of ? applySteps(of, tried.steps) : undefined;
   return (
     <div className="flex w-[148px] flex-col items-stretch gap-2 rounded-xl border border-line bg-panel p-2">
-      {letter && (
+      {pair && after && (
+        <figure className="flex flex-col items-center text-center">
+          <PairLetters project={after} master={master} first={pair[0]} second={pair[1]} size={92} />
+        </figure>
+      )}
+      {letter && !pair && (
         <figure className="flex flex-col items-center text-center">
           <BeforeAfterLetter letter={letter} size={116} around={around} />
           <figcaption className="text-[12px] text-quiet">
