@@ -209,6 +209,32 @@ test('all of a kind are mended at once, seen first, with one undo', async () => 
   await until('all to be back', async () => (await kinds())[title] === before, 60);
 });
 
+test('a contradiction of kerning is shown as the pair, with each of its values', async () => {
+  const { t } = opened();
+  await only('Kerning');
+  await choose('So with');
+  const drawn = (where: string) =>
+    script<number>(
+      `return document.querySelectorAll('[aria-label="The finding"] ' + arguments[0] + ' svg path').length`,
+      where,
+    );
+  await until('the ways to mend it', async () => (await drawn('[aria-label="Ways to mend it"]')) === 4);
+  // Two letters, large, and two in each way.
+  expect(await drawn('')).toBe(6);
+  const before = (await kinds())['Values that contradict each other']!;
+  const said = await reason();
+  // The list of families lets go of the keys.
+  await t.keys(Key.ESCAPE);
+  await t.keys(Key.ENTER);
+  await until('the pair to have a value of its own', async () => (await reason()) !== said);
+  expect((await kinds())['Values that contradict each other']).toBeLessThanOrEqual(before);
+  await t.press('Undo');
+  await until(
+    'the contradiction to be back',
+    async () => (await kinds())['Values that contradict each other'] === before,
+  );
+});
+
 test('what is meant is accepted with a reason, counted, shown on request and brought back', async () => {
   const { t } = opened();
   await only('Masters');
