@@ -9,6 +9,7 @@ import { benchLoading } from './loading';
 import { benchMarks } from './marks';
 import { benchPlanted } from './planted';
 import { benchPreflight } from './preflight';
+import { benchReweighting } from './reweighting';
 import { benchStorage } from './storage';
 import { benchVariable } from './variable';
 import { benchVariation } from './variation';
@@ -29,5 +30,6 @@ if (want('storage')) await benchStorage();
 if (want('interface')) await benchInterface();
 // Takes the fonts to compare with: npm run bench fitting FONT…
 if (wanted[0] === 'fitting') await benchFitting(wanted.slice(1));
+if (wanted[0] === 'reweighting') await benchReweighting(wanted.slice(1));
 if (wanted[0] === 'marks') benchMarks(wanted.slice(1));
 if (wanted[0] === 'planted') await benchPlanted(wanted.slice(1));

@@ -36,6 +36,7 @@ import './project/glyphEdits';
 import './project/partner';
 import './project/removal';
 import './project/zoneEdits';
+import './reweighting/edits';
 import './tidying/operations';
 import './variation/blendWith';
 import './variation/familyEdits';

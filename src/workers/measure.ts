@@ -18,6 +18,7 @@ import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model'
 import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import type { Place } from '../core/project/places';
 import { defaultMaster, drawingOf, masterOf } from '../core/project/queries';
+import { type ManyReweighed, type ReweightAsked, reweighedGlyphs } from '../core/reweighting/many';
 import { type TidyName, type TidyProposal, tidyProposal } from '../core/tidying/operations';
 import { type AgreementFault, agreementOf } from '../core/variation/agreement';
 import { type Broken, brokenGlyphs, crossingFaults } from '../core/variation/between';
@@ -143,6 +144,9 @@ export const measureService = {
     const found = await storedProject(id);
     return found.ok ? takenOf(found.value, master) : found;
   },
+
+  /** Glyphs of a master at new stems. */
+  reweighed: (asked: ReweightAsked, progress?: Progress): ManyReweighed => reweighedGlyphs(project(), asked, progress),
 
   /** The edges of many glyphs. */
   edgesOfMany: (asked: ManyAsked, progress: Progress): ManyWorked => workedGlyphs(project(), asked, progress),

@@ -51,6 +51,13 @@ export const BENCH_COMMANDS: readonly Command[] = [
     can: () => useBench.getState().settled?.settings.partner !== undefined,
     run: () => void goToPartner(),
   },
+  {
+    id: 'reweight',
+    title: 'Reweight: new stems for this master, chosen glyphs or all…',
+    group: 'Draw',
+    keys: ['Shift+KeyW'],
+    run: () => openDialog('reweight'),
+  },
   { id: 'start', title: 'Go to the start page', group: 'Go', run: goToStart },
   {
     id: 'undo',

@@ -45,6 +45,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
 };
 
 const EdgesDialog = lazy(() => import('../edges/EdgesDialog'));
+const ReweightDialog = lazy(() => import('../reweight/ReweightDialog'));
 const GuideDialog = lazy(() => import('./GuideDialog'));
 const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
 
@@ -187,6 +188,11 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       {useDialog('edges') && (
         <Suspense>
           <EdgesDialog />
+        </Suspense>
+      )}
+      {useDialog('reweight') && (
+        <Suspense>
+          <ReweightDialog />
         </Suspense>
       )}
       {useDialog('guide') && (

@@ -14,6 +14,7 @@ export type DialogName =
   | 'duplicate'
   | 'rename'
   | 'edges'
+  | 'reweight'
   | 'guide';
 
 export const useDialogs = create<{ open: DialogName | undefined }>(() => ({ open: undefined }));

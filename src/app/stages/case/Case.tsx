@@ -340,6 +340,9 @@ function CaseDetails({
           <Button title="Stroke, grow, hollow or frame them, or copies of them" onClick={() => openDialog('edges')}>
             Edges…
           </Button>
+          <Button title="New stems for them, or for all of this master" onClick={() => openDialog('reweight')}>
+            Reweight…
+          </Button>
           {!only && (
             <Button
               title="Finds a piece of their names and puts another in its place"

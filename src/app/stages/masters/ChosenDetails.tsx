@@ -19,8 +19,8 @@ import { measurer } from '../../state/followers';
 import { storeProject } from '../../state/library';
 import { Pick } from '../../ui/controls';
 import { MeasuredAt } from '../../ui/MeasuredAt';
+import { PlaceFields } from '../../ui/PlaceFields';
 import { Button, EntryField, NumberField, Section } from '../../ui/parts';
-import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
 
 /** The master or instance that is chosen: its name, its place, what can be done with it. */

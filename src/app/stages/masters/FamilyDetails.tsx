@@ -4,10 +4,11 @@ import { designEnds } from '../../../core/project/places';
 import { addMaster } from '../../../core/variation/familyEdits';
 import { addTakenMaster } from '../../../core/variation/takenMaster';
 import { run, useBench } from '../../state/bench';
+import { openDialog } from '../../state/dialogs';
 import { Pick } from '../../ui/controls';
+import { PlaceFields } from '../../ui/PlaceFields';
 import { Button, Section } from '../../ui/parts';
 import { FromFile } from './FromFile';
-import { PlaceFields } from './PlaceFields';
 import { type Chosen, isChosen } from './Plane';
 
 const BETWEEN = 'between';
@@ -74,6 +75,12 @@ export function NewMaster({ onMade }: { onMade: (id: string) => void }) {
             Add the master
           </Button>
         )}
+        <Button
+          title="New stems for the drawings of the master that is shown, as a start for a lighter or heavier one"
+          onClick={() => openDialog('reweight')}
+        >
+          Reweight one…
+        </Button>
       </div>
     </Section>
   );

@@ -8,9 +8,9 @@ import { drawnAt } from '../../../core/variation/glyphAt';
 import { addWaypoint, moveWaypoint, removeWaypoint, waypointSays } from '../../../core/variation/waypointEdits';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
 import { goToStage } from '../../state/navigation';
+import { PlaceFields } from '../../ui/PlaceFields';
 import { Button, Section } from '../../ui/parts';
 import { LetterAt } from './LetterAt';
-import { PlaceFields } from './PlaceFields';
 import type { Chosen } from './Plane';
 
 const SIZE = 150;

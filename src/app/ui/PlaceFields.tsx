@@ -1,6 +1,6 @@
-import type { Project } from '../../../core/project/model';
-import { heldValue, type Place } from '../../../core/project/places';
-import { NumberField } from '../../ui/parts';
+import type { Project } from '../../core/project/model';
+import { heldValue, type Place } from '../../core/project/places';
+import { NumberField } from './parts';
 
 /** A place as a number on each axis; a change tells the axis and its value. */
 export function PlaceFields({
