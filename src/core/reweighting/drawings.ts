@@ -36,7 +36,7 @@ export function weighedContours(project: Project, drawing: Drawing, master: Mast
     advance: drawing.advance,
     newAdvance: asked.width === undefined ? undefined : drawing.advance * asked.width,
     bearings: asked.bearings,
-    lines: heldLines(project, master),
+    lines: heldLines(project, master, drawing.contours),
     unitsPerEm: project.unitsPerEm,
     rounds: asked.rounds,
   });

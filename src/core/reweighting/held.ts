@@ -22,12 +22,20 @@ function turningKnots(frame: Frame): number[] {
   });
 }
 
-/** Knots that keep their height: those at lines of the design, and the ends of a tall drawing. */
-export function heldKnots(frame: Frame, lines: readonly number[], unitsPerEm: number): number[] {
+/** Knots that keep their height: those at lines of the design, and the ends of a tall drawing; of a dot its foot on the baseline. */
+export function heldKnots(
+  frame: Frame,
+  dots: ReadonlySet<number>,
+  lines: readonly number[],
+  unitsPerEm: number,
+): number[] {
   if (frame.knots.length === 0) return [];
   const near = (NEAR * unitsPerEm) / 1000;
   const ys = frame.knots.map((k) => k.y);
   const [low, high] = [Math.min(...ys), Math.max(...ys)];
   const all = high - low > unitsPerEm * TALL ? [...lines, low, high] : lines;
-  return turningKnots(frame).filter((i) => all.some((line) => Math.abs(line - frame.knots[i]!.y) <= near));
+  return turningKnots(frame).filter((i) => {
+    const { y, contour } = frame.knots[i]!;
+    return dots.has(frame.solid[contour]!) ? Math.abs(y) <= near * 3 : all.some((line) => Math.abs(line - y) <= near);
+  });
 }

@@ -49,13 +49,14 @@ const WEIGHT = {
   angle: 60,
   endAngle: 2,
   between: 0.45,
+  straight: 20,
   end: 0.03,
-  tie: 0.05,
+  tie: 0.2,
   still: 1e-5,
 };
 /** White narrower than this share of what it was pushes back, ever harder. */
 const TIGHT = 0.45;
-const ROUNDS = 6;
+const ROUNDS = 9;
 
 const surveys = new WeakMap<
   readonly Contour[],
@@ -86,7 +87,8 @@ function surveyOf(contours: readonly Contour[], advance: number) {
  */
 export function reweighted(contours: readonly Contour[], terms: ReweightTerms): Reweighted {
   const { frame, facings, crossed } = surveyOf(contours, terms.advance);
-  const strokes = strokesOf(frame, facings, terms);
+  const dots = dotsOf(frame, terms);
+  const strokes = strokesOf(frame, facings, dots, terms);
   const ends = endsOf(frame, strokes, terms);
   const unknowns = new Unknowns(frame);
   const pressed = new Float64Array(facings.white.length).fill(1);
@@ -96,8 +98,8 @@ export function reweighted(contours: readonly Contour[], terms: ReweightTerms): 
   for (let round = 0; round <= ROUNDS; round++) {
     const system = new LeastSquares(unknowns.count);
     wantStrokes(system, unknowns, strokes);
-    wantHeights(system, unknowns, frame, terms);
-    wantWhite(system, unknowns, frame, facings.white, terms, pressed, ends);
+    wantHeights(system, unknowns, frame, dots, terms);
+    wantWhite(system, unknowns, frame, facings.white, terms, pressed, ends, dots);
     wantShape(system, unknowns, frame, pulled, ends);
     wantBetween(system, unknowns, frame);
     wantEnds(system, unknowns, frame, ends, terms);
@@ -198,13 +200,14 @@ class Unknowns {
 type Stroke = { facing: Facing; goal: number; weight: number; inner: boolean };
 
 /** What faces each other across ink and is a stroke, with what it should come to. */
-function strokesOf(frame: Frame, { ink }: Facings, terms: ReweightTerms): Stroke[] {
-  const dots = dotsOf(frame, terms);
+function strokesOf(frame: Frame, { ink }: Facings, dots: ReadonlySet<number>, terms: ReweightTerms): Stroke[] {
   return ink.flatMap((facing): Stroke[] => {
     const dot = dots.has(frame.solid[facing.a.side.contour]!);
     const usual = dot ? Math.max(terms.from.vertical, terms.from.horizontal) : usualAcross(terms.from, facing.way);
     if (facing.width > usual * THICKEST) return [];
     const { side, t } = facing.a;
+    // Two sides of one corner make a wedge, not a stroke.
+    if (facing.b && meet(side, facing.b.side)) return [];
     const straight = side.curve.length === 4;
     // The end of a stroke is shorter than the stroke is long.
     if (straight && runOf(frame, facing) < facing.width * 0.7) return [];
@@ -237,6 +240,8 @@ function dotsOf(frame: Frame, { from }: ReweightTerms): Set<number> {
   return out;
 }
 
+const meet = (a: Side, b: Side): boolean => a !== b && (a.to === b.from || b.to === a.from);
+
 /** How long an edge is: its side, and what runs on from it smoothly. */
 function runOf(frame: Frame, { a }: Facing): number {
   let length = a.side.length;
@@ -265,8 +270,14 @@ function wantStrokes(system: LeastSquares, unknowns: Unknowns, strokes: readonly
   }
 }
 
-function wantHeights(system: LeastSquares, unknowns: Unknowns, frame: Frame, terms: ReweightTerms): void {
-  for (const knot of heldKnots(frame, terms.lines, terms.unitsPerEm))
+function wantHeights(
+  system: LeastSquares,
+  unknowns: Unknowns,
+  frame: Frame,
+  dots: ReadonlySet<number>,
+  terms: ReweightTerms,
+): void {
+  for (const knot of heldKnots(frame, dots, terms.lines, terms.unitsPerEm))
     system.want([unknowns.y[knot]!], [1], 0, WEIGHT.held);
 }
 
@@ -278,10 +289,13 @@ function wantWhite(
   terms: ReweightTerms,
   pressed: Float64Array,
   ends: ReadonlySet<Side>,
+  dots: ReadonlySet<number>,
 ): void {
   if (terms.newAdvance !== undefined)
     system.want([unknowns.advance], [1], terms.newAdvance - terms.advance, WEIGHT.held * 100);
   white.forEach((facing, i) => {
+    // A dot may grow beyond the height that it has.
+    if (facing.edge === 'height' && dots.has(frame.solid[facing.a.side.contour]!)) return;
     const { which, factors } = unknowns.row(facing);
     const run = facing.a.side.length / (facing.a.side.curve.length === 4 ? 3 : 5) / (terms.unitsPerEm * 0.1);
     const width = Math.max(terms.unitsPerEm * 0.03, Math.abs(facing.width));
@@ -323,14 +337,20 @@ function wantShape(
 function wantBetween(system: LeastSquares, unknowns: Unknowns, frame: Frame): void {
   frame.knots.forEach((knot, i) => {
     const [before, after] = [frame.sides[frame.into[i]!], frame.sides[frame.out[i]!]];
-    if (!before || !after || (before.curve.length === 4 && after.curve.length === 4)) return;
-    if (turnBetween(before.curve, after.curve) < 0.99) return;
+    if (!before || !after) return;
+    const straight = before.curve.length === 4 && after.curve.length === 4;
+    if (turnBetween(before.curve, after.curve) < (straight ? 0.996 : 0.99)) return;
     const [a, b] = [frame.knots[before.from]!, frame.knots[after.to]!];
     const want = (axis: 'x' | 'y') => {
       const share = (knot[axis] - a[axis]) / (b[axis] - a[axis]);
       if (!(share > 0.02 && share < 0.98)) return;
       const u = unknowns[axis];
-      system.want([u[i]!, u[before.from]!, u[after.to]!], [1, share - 1, -share], 0, WEIGHT.between);
+      system.want(
+        [u[i]!, u[before.from]!, u[after.to]!],
+        [1, share - 1, -share],
+        0,
+        straight ? WEIGHT.straight : WEIGHT.between,
+      );
     };
     want('x');
     want('y');

@@ -1,6 +1,4 @@
-import type { Contour } from '../geometry/contour';
-import { curvesOf } from '../geometry/contour';
-import { boundsOf } from '../geometry/curve';
+import { type Contour, contourBounds } from '../geometry/contour';
 import type { Glyph, Master, MasterId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphForCodePoint, zonesOf } from '../project/queries';
@@ -56,26 +54,37 @@ export const strokesOf = (project: Project, glyph: Glyph, master: MasterId): Mea
   return strokesIn(contours, advance, project.unitsPerEm * 0.36);
 };
 
-const lines = new WeakMap<Project['glyphs'], Map<string, readonly number[]>>();
+const shared = new WeakMap<Project['glyphs'], Map<MasterId, readonly number[]>>();
 
-/** Heights at which letters of a master end: its zones with their overshoots, and what at least three glyphs share. */
-export function heldLines(project: Project, master: Master): readonly number[] {
-  const known = lines.get(project.glyphs) ?? new Map<string, readonly number[]>();
-  lines.set(project.glyphs, known);
-  const zones = zonesOf(master).flatMap((z) => [z.position, z.position + z.overshoot]);
-  const key = `${master.id} ${zones.join(' ')}`;
-  const held = known.get(key);
+/** Heights at which at least three drawings of a master end that are no dashes. */
+function sharedEnds(project: Project, master: MasterId): readonly number[] {
+  const known = shared.get(project.glyphs) ?? new Map<MasterId, readonly number[]>();
+  shared.set(project.glyphs, known);
+  const held = known.get(master);
   if (held) return held;
   const grain = project.unitsPerEm / 500;
   const counts = new Map<number, number>();
   for (const glyph of Object.values(project.glyphs)) {
-    const { contours } = drawingOf(glyph, master.id);
-    if (contours.length === 0) continue;
-    const { yMin, yMax } = boundsOf(contours.flatMap((c: Contour) => curvesOf(c)));
-    for (const y of [yMin, yMax]) counts.set(Math.round(y / grain), (counts.get(Math.round(y / grain)) ?? 0) + 1);
+    const [low, high] = endsOf(drawingOf(glyph, master).contours);
+    if (!(high - low >= project.unitsPerEm * 0.4)) continue;
+    for (const y of [low, high]) counts.set(Math.round(y / grain), (counts.get(Math.round(y / grain)) ?? 0) + 1);
   }
-  const shared = [...counts].filter(([, n]) => n >= 3).map(([k]) => k * grain);
-  const all = [...new Set([...zones, ...shared])].sort((a, b) => a - b);
-  known.set(key, all);
+  const all = [...counts].filter(([, n]) => n >= 3).map(([k]) => k * grain);
+  known.set(master, all);
   return all;
+}
+
+const endsOf = (contours: readonly Contour[]): readonly [low: number, high: number] => {
+  const boxes = contours.map(contourBounds);
+  return [Math.min(...boxes.map((b) => b.yMin)), Math.max(...boxes.map((b) => b.yMax))];
+};
+
+/** Heights at which a drawing stays: the zones of its master with their overshoots, and its own ends where others end there too. */
+export function heldLines(project: Project, master: Master, contours: readonly Contour[]): readonly number[] {
+  const near = project.unitsPerEm / 250;
+  const ends = endsOf(contours);
+  return [
+    ...zonesOf(master).flatMap((z) => [z.position, z.position + z.overshoot]),
+    ...sharedEnds(project, master.id).filter((line) => ends.some((end) => Math.abs(end - line) <= near)),
+  ];
 }
