@@ -16,7 +16,7 @@ import { Modal } from '../ui/Modal';
 import { PlaceFields } from '../ui/PlaceFields';
 import { Button, Choice, NumberField, TextField } from '../ui/parts';
 import { AT_ONCE, Letters } from './Letters';
-import { useReweighed } from './live';
+import { useReweighed, withParts } from './live';
 
 const NEW = 'new';
 type Scope = 'chosen' | 'all';
@@ -70,8 +70,20 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     [project, scope, some, masterId],
   );
   const shown = useMemo(() => glyphs.slice(0, count), [glyphs, count]);
+  const inSight = useMemo(
+    () =>
+      withParts(
+        project,
+        shown.map((g) => g.id),
+      ),
+    [project, shown],
+  );
+  const rest = useMemo(() => {
+    const done = new Set(inSight);
+    return glyphs.map((g) => g.id).filter((id) => !done.has(id));
+  }, [glyphs, inSight]);
   const asked: ReweightAsked = {
-    glyphs: useInSight(project, glyphs, shown),
+    glyphs: inSight,
     master: masterId,
     from,
     to,
@@ -80,7 +92,7 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     rounds: how.rounds / 100,
     own,
   };
-  const { found, fault, share, all, late } = useReweighed(project, asked);
+  const { found, fault, share, all, late } = useReweighed(project, asked, rest);
   const made = useMemo(() => new Map(found?.made.map((m) => [m.glyph, m]) ?? []), [found]);
   useSeenInGalley(masterId, found?.made, left);
   const set = (change: Partial<typeof how>) => {
@@ -360,21 +372,6 @@ function lettersFirst(project: Project, ids: readonly GlyphId[], master: string)
     const glyph = project.glyphs[id]!;
     return isEmptyDrawing(drawingOf(glyph, master)) ? [] : [glyph];
   });
-}
-
-/** What is worked out while the numbers change: the letters shown, those of the galley's text, and the parts of both. */
-function useInSight(project: Project, glyphs: readonly Glyph[], shown: readonly Glyph[]): readonly GlyphId[] {
-  return useMemo(() => {
-    const among = new Set(glyphs.map((g) => g.id));
-    const text = [...project.texts.galley]
-      .slice(0, 80)
-      .flatMap((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id ?? []);
-    const ids = new Set([...shown.map((g) => g.id), ...text.filter((id) => among.has(id))]);
-    for (const id of ids)
-      for (const d of Object.values(project.glyphs[id]!.drawings))
-        for (const c of d.components) if (among.has(c.glyph)) ids.add(c.glyph);
-    return [...ids];
-  }, [project, glyphs, shown]);
 }
 
 /** Shows the letters in the galley and everywhere else while they are looked at. */

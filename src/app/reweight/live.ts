@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import type { Project } from '../../core/project/model';
+import type { GlyphId, Project } from '../../core/project/model';
 import type { ManyReweighed, ReweightAsked } from '../../core/reweighting/many';
 import { startMeasurer } from '../../workers/clients';
 import type { MeasureService } from '../../workers/measure';
@@ -22,8 +22,14 @@ function useStill(project: Project) {
   return service;
 }
 
-/** What reweighting comes to while its numbers change: only the newest question waits. `all` works out every glyph. */
-export function useReweighed(project: Project, asked: ReweightAsked | undefined) {
+/** Glyphs worked out in one go once those in sight are done: a newer question waits no longer than that. */
+const PIECE = 24;
+
+/**
+ * What reweighting comes to while its numbers change: the glyphs asked for first, then `rest` piece by piece, so that all of the
+ * project is seen at the new stems. Only the newest question waits. `all` works out every glyph.
+ */
+export function useReweighed(project: Project, asked: ReweightAsked | undefined, rest: readonly GlyphId[]) {
   const service = useStill(project);
   const [found, setFound] = useState<ManyReweighed & { of: string }>();
   const [fault, setFault] = useState<string>();
@@ -32,6 +38,8 @@ export function useReweighed(project: Project, asked: ReweightAsked | undefined)
   const busy = useRef(false);
   const gone = useRef(false);
   const of = asked ? JSON.stringify(asked) : '';
+  const restNow = useRef(rest);
+  restNow.current = rest;
   useEffect(() => {
     gone.current = false;
     return () => {
@@ -49,9 +57,18 @@ export function useReweighed(project: Project, asked: ReweightAsked | undefined)
     while (waiting.current && !gone.current) {
       const next = waiting.current;
       waiting.current = undefined;
+      const key = JSON.stringify(next);
+      const others = restNow.current;
       try {
-        const made = await (await service.current!).reweighed(next);
-        if (!gone.current) setFound({ of: JSON.stringify(next), ...(made as ManyReweighed) });
+        let done: ManyReweighed = { made: [], left: [] };
+        for (let at = -PIECE; at < others.length && !waiting.current && !gone.current; at += PIECE) {
+          const glyphs = at < 0 ? next.glyphs : withParts(project, others.slice(at, at + PIECE));
+          const { made, left } = (await (await service.current!).reweighed({ ...next, glyphs })) as ManyReweighed;
+          done = { made: [...done.made, ...made], left: [...done.left, ...left] };
+          // Every few pieces: what is shown of all glyphs is put into the document again each time.
+          const last = at + PIECE >= others.length;
+          if (!gone.current && (at < 0 || last || (at / PIECE) % 6 === 5)) setFound({ of: key, ...done });
+        }
       } catch (error) {
         if (!gone.current) setFault(error instanceof Error ? error.message : String(error));
       }
@@ -73,4 +90,13 @@ export function useReweighed(project: Project, asked: ReweightAsked | undefined)
     }
   };
   return { found, fault, share, all, late: found?.of !== of };
+}
+
+/** Glyphs and the parts that they are built of: what is built follows its parts. */
+export function withParts(project: Project, glyphs: readonly GlyphId[]): GlyphId[] {
+  const all = new Set(glyphs);
+  for (const id of all)
+    for (const drawing of Object.values(project.glyphs[id]?.drawings ?? {}))
+      for (const { glyph } of drawing.components) if (project.glyphs[glyph]) all.add(glyph);
+  return [...all];
 }

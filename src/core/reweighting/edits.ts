@@ -3,7 +3,7 @@ import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
 import { drawingSchema, type Project } from '../project/model';
 import { glyphThere, masterThere } from '../project/queries';
-import { addMaster } from '../variation/familyEdits';
+import { addAxis, addMaster } from '../variation/familyEdits';
 import { reweighedGlyphs } from './many';
 
 /** What a stem may be, in font units. */
@@ -67,7 +67,28 @@ export const takeReweighed = defineEdit(
   (project, { master, made: list }) => taken(project, master, list),
 );
 
-/** Adds a master as a copy of another with reweighted drawings in it: its stems are then those asked for. */
+/** Names of axes that fonts agree on, and where the usual design lies on them, in user units (OpenType, Design-Variation Axis Tag Registry). */
+const REGISTERED: Readonly<Record<string, readonly [name: string, usual: number]>> = {
+  wght: ['Weight', 400],
+  wdth: ['Width', 100],
+  opsz: ['Optical size', 14],
+};
+
+/** A project with the axes that a place names: those that lack are begun at the usual design, where its masters are. */
+function withAxes(project: Project, place: Readonly<Record<string, number>>): Outcome {
+  let current = project;
+  for (const [tag, value] of Object.entries(place)) {
+    if (current.axes.some((x) => x.tag === tag)) continue;
+    const [name, usual] = REGISTERED[tag] ?? [tag, 0];
+    const ends = { minimum: Math.min(usual, value), default: usual, maximum: Math.max(usual, value) };
+    const added = addAxis(current, { tag, name, ...ends });
+    if (!added.ok) return added;
+    current = added.project;
+  }
+  return edited(current, 'Added axes');
+}
+
+/** Adds a master as a copy of another with reweighted drawings in it, and the axes that its place names where they lack. */
 export const addReweighedMaster = defineEdit(
   {
     name: 'addReweighedMaster',
@@ -81,7 +102,9 @@ export const addReweighedMaster = defineEdit(
     }),
   },
   (project, { name, place, copy, made: list }) => {
-    const added = addMaster(project, { name, place, copy });
+    const ready = withAxes(project, place);
+    if (!ready.ok) return ready;
+    const added = addMaster(ready.project, { name, place, copy });
     if (!added.ok) return added;
     const id = added.project.masters.at(-1)!.id;
     // What was kept of the old stems is not true of the new ones.

@@ -22,6 +22,12 @@ function turningKnots(frame: Frame): number[] {
   });
 }
 
+/** Is a drawing as high as letters are, so that it ends where it ends? */
+export function isTall(frame: Frame, unitsPerEm: number): boolean {
+  const ys = frame.knots.map((k) => k.y);
+  return Math.max(...ys) - Math.min(...ys) > unitsPerEm * TALL;
+}
+
 /** Knots that keep their height: those at lines of the design, and the ends of a tall drawing; of a dot its foot on the baseline. */
 export function heldKnots(
   frame: Frame,
@@ -33,7 +39,7 @@ export function heldKnots(
   const near = (NEAR * unitsPerEm) / 1000;
   const ys = frame.knots.map((k) => k.y);
   const [low, high] = [Math.min(...ys), Math.max(...ys)];
-  const all = high - low > unitsPerEm * TALL ? [...lines, low, high] : lines;
+  const all = isTall(frame, unitsPerEm) ? [...lines, low, high] : lines;
   return turningKnots(frame).filter((i) => {
     const { y, contour } = frame.knots[i]!;
     return dots.has(frame.solid[contour]!) ? Math.abs(y) <= near * 3 : all.some((line) => Math.abs(line - y) <= near);

@@ -53,7 +53,9 @@ function aligned(before: Contour, points: Point[]): Contour {
     const [a, b] = [neighbour(now, i, -1), neighbour(now, i, 1)];
     if (a === undefined || b === undefined) return;
     const [oldA, oldP, oldB] = [before.points[a]!, before.points[i]!, before.points[b]!];
-    if (turn(oldA, oldP, oldB) > (p.smooth ? 0.09 : 0.07)) return;
+    const was = turn(oldA, oldP, oldB);
+    // Where it bends no more than it did, nothing is to be mended.
+    if (was > (p.smooth ? 0.09 : 0.07) || turn(points[a]!, p, points[b]!) <= was + 1e-3) return;
     const [offA, offB] = [oldA.type === 'off', oldB.type === 'off'];
     if (!offA && !offB) return;
     const way =

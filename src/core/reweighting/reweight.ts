@@ -2,9 +2,9 @@ import { type Contour, contourBounds } from '../geometry/contour';
 import type { Vec } from '../geometry/curve';
 import { crossedSides } from './crossed';
 import { type Facing, type Facings, facingsOf } from './facing';
-import { type Frame, farShare, frameOf, inwardAt, type Side } from './frame';
+import { type Frame, farShare, frameOf, inwardAt, type Knot, type Side } from './frame';
 import { goalFor, type Stems, THICKEST, usualAcross } from './goals';
-import { heldKnots } from './held';
+import { heldKnots, isTall } from './held';
 import { LeastSquares } from './leastSquares';
 import { movedCurves, redrawn } from './redrawn';
 
@@ -50,6 +50,7 @@ const WEIGHT = {
   endAngle: 2,
   between: 0.45,
   straight: 20,
+  round: 40,
   end: 0.03,
   tie: 0.2,
   still: 1e-5,
@@ -99,8 +100,9 @@ export function reweighted(contours: readonly Contour[], terms: ReweightTerms): 
     const system = new LeastSquares(unknowns.count);
     wantStrokes(system, unknowns, strokes);
     wantHeights(system, unknowns, frame, dots, terms);
+    wantRound(system, unknowns, frame, dots);
     wantWhite(system, unknowns, frame, facings.white, terms, pressed, ends, dots);
-    wantShape(system, unknowns, frame, pulled, ends);
+    wantShape(system, unknowns, frame, terms, pulled, ends);
     wantBetween(system, unknowns, frame);
     wantEnds(system, unknowns, frame, ends, terms);
     for (const [key, weight] of tied) tieKnots(system, unknowns, key, weight);
@@ -112,9 +114,11 @@ export function reweighted(contours: readonly Contour[], terms: ReweightTerms): 
     break;
   }
   const advance = terms.newAdvance ?? terms.advance + (moves[unknowns.advance] ?? 0);
+  // What a join lacks by a hair is how joins are drawn.
+  const least = Math.max(2, Math.min(terms.to.vertical, terms.to.horizontal) * 0.1);
   const eased = strokes.flatMap(({ facing, goal, inner }): Eased[] => {
     const width = facing.width + unknowns.apart(moves, facing);
-    return !inner && goal - width > Math.max(2, goal * 0.06) ? [{ at: middle(facing), wanted: goal, width }] : [];
+    return !inner && goal - width > Math.max(goal * 0.06, least) ? [{ at: middle(facing), wanted: goal, width }] : [];
   });
   const place = (knot: number): Vec => [
     frame.knots[knot]!.x + moves[unknowns.x[knot]!]!,
@@ -281,6 +285,18 @@ function wantHeights(
     system.want([unknowns.y[knot]!], [1], 0, WEIGHT.held);
 }
 
+/** A dot grows as much in height as in width. */
+function wantRound(system: LeastSquares, unknowns: Unknowns, frame: Frame, dots: ReadonlySet<number>): void {
+  for (const dot of dots) {
+    const own = frame.knots.flatMap((k, i) => (k.contour === dot ? [i] : []));
+    const far = (of: (k: Knot) => number) => own.reduce((a, b) => (of(frame.knots[b]!) > of(frame.knots[a]!) ? b : a));
+    if (own.length === 0) continue;
+    const [left, right, low, high] = [far((k) => -k.x), far((k) => k.x), far((k) => -k.y), far((k) => k.y)];
+    const which = [unknowns.x[right]!, unknowns.x[left]!, unknowns.y[high]!, unknowns.y[low]!];
+    system.want(which, [1, -1, -1, 1], 0, WEIGHT.round);
+  }
+}
+
 function wantWhite(
   system: LeastSquares,
   unknowns: Unknowns,
@@ -293,9 +309,10 @@ function wantWhite(
 ): void {
   if (terms.newAdvance !== undefined)
     system.want([unknowns.advance], [1], terms.newAdvance - terms.advance, WEIGHT.held * 100);
+  const tall = isTall(frame, terms.unitsPerEm);
   white.forEach((facing, i) => {
-    // A dot may grow beyond the height that it has.
-    if (facing.edge === 'height' && dots.has(frame.solid[facing.a.side.contour]!)) return;
+    // A dot and a dash may grow beyond the height that they have.
+    if (facing.edge === 'height' && (!tall || dots.has(frame.solid[facing.a.side.contour]!))) return;
     const { which, factors } = unknowns.row(facing);
     const run = facing.a.side.length / (facing.a.side.curve.length === 4 ? 3 : 5) / (terms.unitsPerEm * 0.1);
     const width = Math.max(terms.unitsPerEm * 0.03, Math.abs(facing.width));
@@ -319,15 +336,19 @@ function wantShape(
   system: LeastSquares,
   unknowns: Unknowns,
   frame: Frame,
+  terms: ReweightTerms,
   pulled: Float64Array,
   ends: ReadonlySet<Side>,
 ): void {
+  // In a letter that grows, the length of what is longer than a stroke is thick follows from what faces what.
+  const longest = Math.max(terms.from.vertical, terms.from.horizontal) * 2;
   frame.sides.forEach((side, i) => {
     if (side.length < 0.01) return;
     const [a, b] = [frame.knots[side.from]!, frame.knots[side.to]!];
     const [dx, dy] = [(b.x - a.x) / side.length, (b.y - a.y) / side.length];
     const which = [unknowns.x[side.from]!, unknowns.x[side.to]!, unknowns.y[side.from]!, unknowns.y[side.to]!];
-    system.want(which, [-dx, dx, -dy, dy], 0, (WEIGHT.length / side.length) * pulled[i]!);
+    const short = terms.newAdvance === undefined ? Math.min(1, longest / side.length) : 1;
+    system.want(which, [-dx, dx, -dy, dy], 0, (WEIGHT.length / side.length) * short * pulled[i]!);
     if (side.curve.length === 4)
       system.want(which, [dy, -dy, -dx, dx], 0, (WEIGHT.angle / side.length) * (ends.has(side) ? WEIGHT.endAngle : 1));
   });
