@@ -4,6 +4,7 @@ import './composing/apart';
 import './composing/edits';
 import './composing/ownRecipes';
 import './coverage/edits';
+import './deriving/edits';
 import './drawing/arrange';
 import './drawing/backdrops';
 import './drawing/components';

@@ -406,6 +406,28 @@ const settings = z.object({
         .optional(),
     })
     .optional(),
+  /** Sets of glyphs that are made from others: numbers of a set in percent, and glyphs with what their set made of them. */
+  deriving: z
+    .object({
+      terms: z
+        .record(
+          z.string().max(40),
+          z.object({
+            height: z.number().min(10).max(300),
+            width: z.number().min(20).max(300),
+            weight: z.number().min(20).max(300),
+            foot: z.number().min(-200).max(300),
+          }),
+        )
+        .readonly()
+        .optional(),
+      made: z
+        .array(z.object({ glyph: z.string(), set: z.string().max(40), print: z.number() }))
+        .max(20_000)
+        .readonly()
+        .optional(),
+    })
+    .optional(),
   /** What glyphs are put together from where it is not what Unicode says: glyphs by name; a part without an anchor stands beside. */
   recipes: z
     .array(

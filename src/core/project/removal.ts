@@ -19,13 +19,20 @@ export function removalFault(project: Project, ids: readonly GlyphId[]): string 
   return kept && `Every font needs ${kept.name}; it cannot be removed.`;
 }
 
-/** Settings without what speaks of glyphs by name: recipes of theirs, findings accepted in them. */
-function withoutNames(settings: Project['settings'], names: ReadonlySet<string>): Project['settings'] {
-  const { recipes, preflight } = settings;
+/** Settings without what speaks of glyphs: recipes of theirs, findings accepted in them, what a set made of them. */
+function withoutGlyphs(
+  settings: Project['settings'],
+  names: ReadonlySet<string>,
+  ids: ReadonlySet<GlyphId>,
+): Project['settings'] {
+  const { recipes, preflight, deriving } = settings;
   const accepts = preflight?.accepted?.some((each) => each.glyph !== undefined && names.has(each.glyph));
   return {
     ...settings,
     ...(recipes?.some((r) => names.has(r.glyph)) && { recipes: recipes.filter((r) => !names.has(r.glyph)) }),
+    ...(deriving?.made?.some((m) => ids.has(m.glyph)) && {
+      deriving: { ...deriving, made: deriving.made.filter((m) => !ids.has(m.glyph)) },
+    }),
     ...(accepts && {
       preflight: {
         ...preflight,
@@ -67,7 +74,7 @@ export const removeGlyphs = defineEdit(
         ...m,
         kerning: Object.fromEntries(Object.entries(m.kerning).filter(([k]) => !pairSides(k)?.some(gone))),
       })),
-      settings: withoutNames(project.settings, names),
+      settings: withoutGlyphs(project.settings, names, doomed),
     };
     return edited(
       next,

@@ -24,9 +24,15 @@ export type WeighedDrawing = { readonly drawing: Drawing; readonly eased: readon
 
 /**
  * A drawing of contours with its strokes at new stems, on the grid of the project; anchors and guides go along, parts stay.
- * Slanted letters are set upright by the master's angle meanwhile.
+ * `lines` are heights that stay. Slanted letters are set upright by the master's angle meanwhile.
  */
-export function weighedContours(project: Project, drawing: Drawing, master: Master, asked: Weighing): WeighedDrawing {
+export function weighedContours(
+  project: Project,
+  drawing: Drawing,
+  master: Master,
+  asked: Weighing,
+  lines: readonly number[] = heldLines(project, master, drawing.contours),
+): WeighedDrawing {
   const { lean } = leanOf(master);
   const upright: Affine = [1, 0, -lean, 1, 0, 0];
   const contours = lean === 0 ? drawing.contours : drawing.contours.map((c) => transformContour(c, upright));
@@ -36,7 +42,7 @@ export function weighedContours(project: Project, drawing: Drawing, master: Mast
     advance: drawing.advance,
     newAdvance: asked.width === undefined ? undefined : drawing.advance * asked.width,
     bearings: asked.bearings,
-    lines: heldLines(project, master, drawing.contours),
+    lines,
     unitsPerEm: project.unitsPerEm,
     rounds: asked.rounds,
   });

@@ -1,0 +1,164 @@
+import { buildDemo } from '../../../demo/family';
+import { buildStarter } from '../../../demo/starter';
+import { editDrawing } from '../project/edit';
+import { renameGlyphs } from '../project/glyphEdits';
+import type { Project } from '../project/model';
+import { drawingBounds, drawingsOf } from '../project/outline';
+import { drawingOf, glyphNamed } from '../project/queries';
+import { removeGlyphs } from '../project/removal';
+import { sameStructure } from '../project/structure';
+import { middleWidth, strokesIn } from '../reweighting/strokes';
+import { derivedSet, madeSet, printOf } from './derive';
+import { deriveSet, setSetTerms } from './edits';
+import { SETS, setOf } from './sets';
+
+const done = (outcome: ReturnType<typeof deriveSet>): Project => {
+  if (!outcome.ok) throw new Error(outcome.reason);
+  return outcome.project;
+};
+/** The demo without what sets can make, so that they make it. */
+const demo = buildDemo();
+/** Three of its masters tell as much as six. */
+const whole: Project = { ...demo, masters: demo.masters.slice(0, 3) };
+const made = /\.(sc|onum|pnum|numr|dnom)$|(superior|inferior)$|\w\.case$|^(onehalf|onequarter|threequarters)$/;
+const bare = done(
+  removeGlyphs(whole, {
+    ids: whole.glyphOrder.filter((id) => made.test(whole.glyphs[id]!.name) && !/comb/.test(whole.glyphs[id]!.name)),
+  }),
+);
+const box = (p: Project, name: string, master = 'm1') =>
+  drawingBounds(drawingOf(glyphNamed(p, name)!, master), drawingsOf(p, master));
+const stem = (p: Project, name: string, master = 'm1') => {
+  const d = drawingOf(glyphNamed(p, name)!, master);
+  return middleWidth(strokesIn(d.contours, d.advance, 300).filter((s) => s.kind === 'vertical'))!;
+};
+const states = (p: Project, key: string) => {
+  const counts: Record<string, number> = {};
+  for (const { state } of derivedSet(p, setOf(key)!)) counts[state] = (counts[state] ?? 0) + 1;
+  return counts;
+};
+
+const all = SETS.reduce((p, set) => {
+  const { project, left } = madeSet(p, set);
+  expect([set.key, left]).toEqual([set.key, []]);
+  return project;
+}, bare);
+
+test('every set is made of the demo’s letters, in masters that agree, and stays as made', () => {
+  for (const set of SETS) {
+    const items = set.items(bare);
+    expect(items.length).toBeGreaterThan(1);
+    for (const { name } of items) {
+      const glyph = glyphNamed(all, name);
+      expect([name, glyph !== undefined]).toEqual([name, true]);
+      const drawings = all.masters.map((m) => drawingOf(glyph!, m.id));
+      expect([name, sameStructure(drawings)]).toEqual([name, true]);
+    }
+    const { can = 0, changed = 0, corrected = 0 } = states(all, set.key);
+    expect([set.key, can, changed, corrected]).toEqual([set.key, 0, 0, 0]);
+    expect(deriveSet(all, { set: set.key })).toMatchObject({ ok: false, reason: 'All of this set is drawn already.' });
+  }
+  expect(all.unitsPerEm).toBe(1000);
+});
+
+test('small capitals stand at their height with the weight of small letters, accents at their anchors, in text by their names', () => {
+  for (const master of ['m1', 'm2', 'm3']) {
+    const height = box(all, 'h.sc', master).yMax;
+    const x = box(all, 'x', master).yMax;
+    expect(Math.abs(height / x - 1.04)).toBeLessThan(0.01);
+    const weight = stem(all, 'h.sc', master) / stem(all, 'h', master);
+    expect([master, weight > 0.97 && weight < 1.14]).toEqual([master, true]);
+  }
+  const accented = drawingOf(glyphNamed(all, 'aacute.sc')!, 'm1');
+  expect(accented.contours).toEqual([]);
+  expect(accented.components[0]!.glyph).toBe(glyphNamed(all, 'a.sc')!.id);
+  expect(box(all, 'aacute.sc').yMax).toBeGreaterThan(box(all, 'a.sc').yMax + 80);
+  expect(all.masters.every((m) => m.zones.own.some((z) => z.name === 'small capitals'))).toBe(true);
+  // A group of H's fellows has one of their small capitals beside it.
+  const h = glyphNamed(all, 'h.sc')!.id;
+  const group = all.groups.find((g) => g.side === 'first' && g.members.includes(h));
+  const of = all.groups.find((g) => g.side === 'first' && g.members.includes(glyphNamed(all, 'H')!.id));
+  expect(group?.name).toBe(of && `${of.name}.sc`);
+});
+
+test('superiors have the weight of text and not of their size; inferiors, numerators and denominators are the same parts elsewhere', () => {
+  const share = box(all, 'onesuperior').yMax - box(all, 'onesuperior').yMin;
+  const one = box(all, 'one').yMax - box(all, 'one').yMin;
+  expect(Math.abs(share / one - 0.62)).toBeLessThan(0.02);
+  const weight = stem(all, 'onesuperior') / stem(all, 'one');
+  expect(weight > 0.74 && weight < 0.94).toBe(true);
+  for (const name of ['oneinferior', 'one.numr', 'one.dnom']) {
+    const d = drawingOf(glyphNamed(all, name)!, 'm1');
+    expect(d.contours).toEqual([]);
+    expect(d.components.map((c) => all.glyphs[c.glyph]!.name)).toEqual(['onesuperior']);
+  }
+  expect(Math.abs(box(all, 'four.dnom').yMin)).toBeLessThan(6);
+  expect(box(all, 'oneinferior').yMin).toBeLessThan(-80);
+  const half = drawingOf(glyphNamed(all, 'onehalf')!, 'm1');
+  expect(half.components.map((c) => all.glyphs[c.glyph]!.name)).toEqual(['one.numr', 'fraction', 'two.dnom']);
+  expect(glyphNamed(all, 'onehalf')!.unicodes).toEqual([0xbd]);
+});
+
+test('figures of one width are as wide as the widest in every master; signs beside capitals stand at their middle', () => {
+  for (const m of all.masters) {
+    const widths = ['zero', 'one', 'seven'].map((n) => drawingOf(glyphNamed(all, `${n}.tnum`)!, m.id).advance);
+    expect(new Set(widths).size).toBe(1);
+    const dash = box(all, 'hyphen.case', m.id);
+    expect(Math.abs((dash.yMin + dash.yMax) / 2 - box(all, 'H', m.id).yMax / 2)).toBeLessThan(2);
+  }
+});
+
+test('what a set made follows what it comes from; what was corrected by hand is never overwritten', () => {
+  const n = glyphNamed(all, 'H')!;
+  const wider = done(
+    editDrawing(all, { glyph: n.id, master: 'm1' }, 'Moved a side', (d) => ({
+      ...d,
+      contours: d.contours.map((c) => ({
+        ...c,
+        points: c.points.map((p) => ({ ...p, y: p.y > 100 && p.y < 600 ? p.y + 12 : p.y })),
+      })),
+    })),
+  );
+  const changed = derivedSet(wider, setOf('smallCaps')!).filter((i) => i.state === 'changed');
+  expect(changed.map((i) => i.name)).toEqual(['h.sc']);
+  const sc = glyphNamed(wider, 'h.sc')!;
+  const byHand = done(
+    editDrawing(wider, { glyph: sc.id, master: 'm1' }, 'Corrected', (d) => ({ ...d, advance: d.advance + 7 })),
+  );
+  expect(
+    derivedSet(byHand, setOf('smallCaps')!)
+      .filter((i) => i.state === 'corrected')
+      .map((i) => i.name),
+  ).toEqual(['h.sc']);
+  expect(deriveSet(byHand, { set: 'smallCaps' }).ok).toBe(false);
+  const followed = deriveSet(wider, { set: 'smallCaps' });
+  expect(followed).toMatchObject({ ok: true, sentence: 'Small capitals: brought 1 glyph up to date' });
+  expect(printOf(all, glyphNamed(done(followed), 'h.sc')!.drawings)).not.toBe(printOf(all, sc.drawings));
+});
+
+test('its numbers are the designer’s, and hold through new names and removal', () => {
+  const taller = done(setSetTerms(all, { set: 'smallCaps', height: 112 }));
+  expect(states(taller, 'smallCaps').changed).toBeGreaterThan(25);
+  const anew = done(deriveSet(taller, { set: 'smallCaps' }));
+  expect(Math.abs(box(anew, 'h.sc').yMax / box(anew, 'x').yMax - 1.12)).toBeLessThan(0.01);
+  const id = glyphNamed(all, 'h.sc')!.id;
+  const renamed = done(renameGlyphs(all, { renames: [{ id, name: 'h.smcp' }] }));
+  expect(renamed.settings.deriving!.made!.some((m) => m.glyph === id)).toBe(true);
+  const removed = done(removeGlyphs(all, { ids: [id] }));
+  expect(removed.settings.deriving!.made!.some((m) => m.glyph === id)).toBe(false);
+  expect(setSetTerms(all, { set: 'nothing' })).toMatchObject({ ok: false });
+});
+
+test('what lacks is named; only what is asked for is made; an empty project lacks all', () => {
+  const starter = buildStarter();
+  const fractions = madeSet(starter, setOf('fractions')!);
+  expect(fractions.made).toEqual([]);
+  expect(fractions.left[0]!.why).toMatch(/one\.numr.*not drawn.*yet\./);
+  const some = madeSet(bare, setOf('superiors')!, ['onesuperior', 'twosuperior']);
+  expect([...some.made].sort()).toEqual(['onesuperior', 'twosuperior']);
+  const none = {
+    ...bare,
+    glyphs: Object.fromEntries(Object.entries(bare.glyphs).map(([k, g]) => [k, { ...g, drawings: {} }])),
+  };
+  for (const set of SETS) expect([set.key, madeSet(none, set).made]).toEqual([set.key, []]);
+});
