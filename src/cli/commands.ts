@@ -205,6 +205,17 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./reweight')).reweight,
   },
   {
+    name: 'derive',
+    takes: 'SET SOURCE [TARGET]',
+    does: [
+      'A set of glyphs made from others, in every master: scaled and reweighted, or of parts. Without a target: how its glyphs stand.',
+      'SET is smallCaps, smallCapFigures, oldStyle, tabular, proportional, superiors, inferiors, numerators, denominators, fractions, ordinals, caseForms, roman, ringed or keys.',
+    ],
+    options: [{ name: 'names', value: 'LIST', does: 'only these glyphs of the set, by name' }, JSON_OPTION],
+    example: 'wendril derive smallCaps Velmarrow.wendril Velmarrow.wendril',
+    load: async () => (await import('./derive')).derive,
+  },
+  {
     name: 'shape',
     takes: 'FONT|SOURCE TEXT',
     does: ['A text set with a font, or with a source as it would be cast: its glyphs and their places.'],

@@ -1,8 +1,12 @@
-import { attempt, type Refusal, type Result, success } from '../core/base/result';
+import { attempt, type Refusal, type Result, refused, success } from '../core/base/result';
 import { changesBetween, type Fingerprint, fingerprintOf } from '../core/casting/fingerprint';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
+import { madeSet } from '../core/deriving/derive';
+import { derivedSentence } from '../core/deriving/edits';
+import { setOf } from '../core/deriving/sets';
+import { type SetItem, setView } from '../core/deriving/view';
 import { italicOf } from '../core/drawing/italic';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
@@ -143,6 +147,25 @@ export const measureService = {
   async takenFromStored(id: string, master: string | undefined): Promise<Result<TakenFrom>> {
     const found = await storedProject(id);
     return found.ok ? takenOf(found.value, master) : found;
+  },
+
+  /** The glyphs of a set made from others, each with how it stands and what it would look like in a master. */
+  derivedSet: (key: string, master: MasterId, progress: Progress): SetItem[] =>
+    setView(project(), key, master, progress),
+
+  /** A set made: the steps to what that makes of the document. */
+  madeSet(
+    key: string,
+    names: readonly string[] | undefined,
+    progress: Progress,
+  ): Result<{ steps: readonly Step[]; sentence: string }> {
+    const held = project();
+    const set = setOf(key);
+    if (!set) return refused(`There is no set ${key}.`);
+    const done = madeSet(held, set, names, progress);
+    return done.made.length + done.updated.length === 0
+      ? refused(done.left[0] ? `Nothing could be made: ${done.left[0].why}` : 'All of this set is drawn already.')
+      : success({ steps: stepsOf(patchBetween(held, done.project)), sentence: derivedSentence(set.title, done) });
   },
 
   /** Glyphs of a master at new stems. */

@@ -28,6 +28,7 @@ export type KernHands = {
   show(pair: { first?: string; second?: string }): boolean;
 };
 export type CaseHands = { open(): boolean; remove(): boolean; all(): boolean };
+export type LettersHands = { view(which: 'marks' | 'sets'): void };
 export type ComposeHands = { enter(): boolean; all(): boolean; apart(): boolean; anew(): boolean };
 
 export type FeaturesHands = { find(): void; trial(): void };
@@ -46,6 +47,7 @@ type Hands = {
   kern?: KernHands;
   case?: CaseHands;
   compose?: ComposeHands;
+  letters?: LettersHands;
   features?: FeaturesHands;
   masters?: MastersHands;
   strip?: StripHands;

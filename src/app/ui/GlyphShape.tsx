@@ -7,7 +7,7 @@ import { isBlank, isEmptyDrawing } from '../../core/project/queries';
 import { type Reach, reachOf } from './reach';
 
 /** What a glyph stands for, as text, for pencilling an empty one. */
-export function characterOf(glyph: Glyph): string {
+export function characterOf(glyph: Pick<Glyph, 'name' | 'unicodes'>): string {
   const codes = glyph.unicodes.length > 0 ? glyph.unicodes.slice(0, 1) : codePointsForName(glyph.name);
   return codes
     .filter((c) => c > 0x20)

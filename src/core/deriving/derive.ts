@@ -118,6 +118,23 @@ export function derivedSet(
   });
 }
 
+/** A project with all glyphs of a set made that can be, letters with marks too: for pictures of what lacks only its fellows. */
+export function drafted(project: Project, set: SetFacts, items: readonly Derived[]): Project {
+  const ready = items.filter((i) => i.state === 'can' && i.drawings);
+  let current = project;
+  for (const item of ready) current = withDrawings(current, set, item, item.drawings!);
+  const bases = ready.flatMap((i) => glyphNamed(current, i.name)?.id ?? []);
+  if (bases.length > 0) current = withAnchors(current, bases).project;
+  const waiting = items.filter((i) => i.state === 'can' && !i.drawings);
+  const grounds = current.masters.map((m) => new Ground(current, m));
+  for (const item of waiting) {
+    if (item.way.how === 'marked' || lacking(current, item.way) !== undefined) continue;
+    const drawings = drawingsFor(grounds, set, termsOf(project, set), item.way);
+    if (typeof drawings !== 'string') current = withDrawings(current, set, item, drawings);
+  }
+  return withMarked(current, waiting).project;
+}
+
 /** What making a set came to. */
 export type MadeSet = {
   readonly project: Project;

@@ -11,6 +11,7 @@ import { middleWidth, strokesIn } from '../reweighting/strokes';
 import { derivedSet, madeSet, printOf } from './derive';
 import { deriveSet, setSetTerms } from './edits';
 import { SETS, setOf } from './sets';
+import { setView } from './view';
 
 const done = (outcome: ReturnType<typeof deriveSet>): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);
@@ -59,6 +60,14 @@ test('every set is made of the demo’s letters, in masters that agree, and stay
     expect(deriveSet(all, { set: set.key })).toMatchObject({ ok: false, reason: 'All of this set is drawn already.' });
   }
   expect(all.unitsPerEm).toBe(1000);
+});
+
+test('drafts are shown of all that can be made, of letters that need their fellows first too', () => {
+  const items = setView(bare, 'smallCaps', 'm1');
+  for (const item of items) expect([item.name, item.state, item.draft !== undefined]).toEqual([item.name, 'can', true]);
+  expect(items.find((i) => i.name === 'aacute.sc')!.of).toContain('a.sc');
+  expect(setView(bare, 'nothing', 'm1')).toEqual([]);
+  expect(setView(all, 'smallCaps', 'm1').every((i) => i.draft === undefined)).toBe(true);
 });
 
 test('small capitals stand at their height with the weight of small letters, accents at their anchors, in text by their names', () => {

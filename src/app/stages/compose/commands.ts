@@ -4,6 +4,22 @@ import { hands } from '../../keys/hands';
 /** What can be done in Compose. */
 export const COMPOSE_COMMANDS: readonly Command[] = [
   {
+    id: 'compose-marks',
+    title: 'Letters with marks',
+    group: 'Compose',
+    stage: 'compose',
+    keys: ['KeyM'],
+    run: () => hands.letters?.view('marks'),
+  },
+  {
+    id: 'compose-sets',
+    title: 'Sets from letters: small capitals, figures, fractions',
+    group: 'Compose',
+    stage: 'compose',
+    keys: ['KeyS'],
+    run: () => hands.letters?.view('sets'),
+  },
+  {
     id: 'compose-enter',
     title: 'Build the chosen letters, or open what is built in Draw',
     group: 'Compose',

@@ -1,0 +1,111 @@
+import type { ItemState } from '../../../core/deriving/derive';
+import { setSetTerms } from '../../../core/deriving/edits';
+import type { SetFacts, SetTerms, Way } from '../../../core/deriving/sets';
+import type { SetItem } from '../../../core/deriving/view';
+import { plural } from '../../../core/project/edit';
+import { run, useBench } from '../../state/bench';
+import { Details } from '../../ui/Details';
+import { Button, NumberField, Section } from '../../ui/parts';
+import { Shape } from './Cell';
+import { ITEM_STATES } from './SetTile';
+
+const HOW: Readonly<Record<Way['how'], (of: string) => string>> = {
+  scaled: (of) => `Scaled from ${of}, its strokes at the weight of the set.`,
+  moved: (of) => `${of} as a part, at another height.`,
+  row: (of) => `${of} in a row, as parts.`,
+  centred: (of) => `${of} as a part, in the middle of the shared width.`,
+  sided: (of) => `${of} as a part, with sides of its own.`,
+  marked: (of) => `Put together from ${of} where their anchors meet.`,
+  ringed: (of) => `${of} scaled, in a ring.`,
+  framed: (of) => `${of} in a frame.`,
+};
+
+type Props = {
+  set: SetFacts;
+  terms: SetTerms;
+  items: readonly SetItem[] | undefined;
+  picked: readonly SetItem[];
+  onMake: (names?: readonly string[]) => void;
+  onOpen: (name: string) => boolean;
+};
+
+/** The numbers of a set, what its glyphs lack, and what one glyph comes from. */
+export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props) {
+  const one = picked.length === 1 ? picked[0] : undefined;
+  const lacks = items?.filter((i) => i.state === 'lacks') ?? [];
+  const reasons = [...new Set(lacks.map((i) => i.why))];
+  const count = (state: ItemState) => items?.filter((i) => i.state === state).length ?? 0;
+  const corrected = count('corrected');
+  const change = (numbers: Partial<SetTerms>) =>
+    run((p) => setSetTerms(p, { set: set.key, ...numbers }), `set ${set.key}`);
+  return (
+    <Details heading={one ? one.name : set.title} sub={one ? ITEM_STATES[one.state].says : set.does}>
+      {one && <One item={one} onMake={onMake} onOpen={onOpen} />}
+      {!one && picked.length > 1 && <p className="mb-3 text-quiet">{plural(picked.length, 'glyph')} chosen.</p>}
+      {set.measure && (
+        <Section title="Its numbers, in percent">
+          <div className="grid gap-1.5">
+            <NumberField
+              label={set.measure === 'xHeight' ? 'High, of x' : 'High, of figures'}
+              value={terms.height}
+              onChange={(height) => change({ height })}
+            />
+            <NumberField label="Wide, beside that" value={terms.width} onChange={(width) => change({ width })} />
+            <NumberField label="Strokes, of text" value={terms.weight} onChange={(weight) => change({ weight })} />
+            <NumberField label="Foot, of capitals" value={terms.foot} onChange={(foot) => change({ foot })} />
+          </div>
+          <p className="mt-1.5 text-quiet">
+            Drafts follow at once. What was made follows when it is brought up to date; what you corrected by hand never
+            does.
+          </p>
+        </Section>
+      )}
+      {corrected > 0 && <p className="mb-3 text-quiet">{plural(corrected, 'glyph')} corrected by hand: they stay.</p>}
+      {reasons.length > 0 && (
+        <Section title={`${plural(lacks.length, 'glyph')} cannot be made yet`}>
+          <ul className="grid gap-1 text-quiet">
+            {reasons.slice(0, 8).map((why) => (
+              <li key={why}>{why}</li>
+            ))}
+            {reasons.length > 8 && <li>and {reasons.length - 8} reasons more, by pointing at each glyph.</li>}
+          </ul>
+        </Section>
+      )}
+      {!one && (
+        <p className="text-quiet">
+          Click a glyph to see what it comes from; Shift or Ctrl choose more, Enter makes them. Rules for text write
+          themselves from the names, in Features.
+        </p>
+      )}
+    </Details>
+  );
+}
+
+function One({ item, onMake, onOpen }: { item: SetItem; onMake: Props['onMake']; onOpen: Props['onOpen'] }) {
+  const em = useBench((s) => s.settled!.unitsPerEm);
+  const isThere = item.state !== 'can' && item.state !== 'lacks';
+  return (
+    <>
+      <p className={`mb-3 ${item.state === 'lacks' ? 'text-brick' : 'text-quiet'}`}>
+        {item.why ?? HOW[item.how](item.of.join(' and '))}
+      </p>
+      {item.draft && (
+        <div className="mb-3 flex justify-center rounded-lg border border-line bg-panel p-3">
+          <Shape preview={item.draft} reach={{ top: em * 0.95, bottom: -em * 0.28 }} size={150} />
+        </div>
+      )}
+      <div className="mb-4 flex gap-2">
+        {(item.state === 'can' || item.state === 'changed') && (
+          <Button kind="primary" className="flex-1" onClick={() => onMake([item.name])}>
+            {item.state === 'can' ? 'Make it' : 'Bring it up to date'}
+          </Button>
+        )}
+        {isThere && (
+          <Button className="flex-1" onClick={() => onOpen(item.name)}>
+            Draw it
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}

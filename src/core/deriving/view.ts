@@ -1,0 +1,49 @@
+import type { MasterId, Project } from '../project/model';
+import { drawingPath } from '../project/pathData';
+import { drawingOf, glyphNamed } from '../project/queries';
+import { type Derived, derivedSet, drafted, type ItemState } from './derive';
+import { needsOf, setOf, type Way } from './sets';
+
+/** A glyph of a set as the interface shows it. */
+export type SetItem = {
+  readonly name: string;
+  readonly code: number | undefined;
+  readonly state: ItemState;
+  readonly how: Way['how'];
+  /** Names of the glyphs that it comes from. */
+  readonly of: readonly string[];
+  readonly why?: string;
+  /** What its set makes of it, in a master; only where that is not what is drawn. */
+  readonly draft?: { readonly path: string; readonly advance: number };
+};
+
+/** The glyphs of a set, with drafts in a master; none for a set that there is not. */
+export function setView(
+  project: Project,
+  key: string,
+  master: MasterId,
+  progress: (done: number, total: number) => void = () => {},
+): SetItem[] {
+  const set = setOf(key);
+  if (!set) return [];
+  const items = derivedSet(project, set, progress);
+  const whole = items.some((i) => i.state === 'can' && !i.drawings) ? drafted(project, set, items) : project;
+  const draftOf = (d: Derived): SetItem['draft'] => {
+    if (d.state === 'made' || d.state === 'drawn') return undefined;
+    const made = d.state === 'can' ? glyphNamed(whole, d.name) : undefined;
+    const drawing = d.drawings?.[master] ?? (made && drawingOf(made, master));
+    return drawing && { path: drawingPath(whole, master, drawing), advance: drawing.advance };
+  };
+  return items.map((d): SetItem => {
+    const draft = draftOf(d);
+    return {
+      name: d.name,
+      code: d.unicodes[0],
+      state: d.state,
+      how: d.way.how,
+      of: needsOf(d.way),
+      ...(d.why !== undefined && { why: d.why }),
+      ...(draft && { draft }),
+    };
+  });
+}
