@@ -22,6 +22,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
     'core/drawing',
     'core/fitting',
     'core/geometry',
+    'core/kerning',
     'core/project',
     'core/reweighting',
   ],

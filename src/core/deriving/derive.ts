@@ -6,6 +6,7 @@ import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, glyphNamed, isEmptyDrawing } from '../project/queries';
 import { derivedDrawing, Ground, heightIn } from './draw';
 import { withGroupsLike } from './groups';
+import { withCarets } from './ligatures';
 import { type Item, isDrawn, needsOf, type SetFacts, type SetTerms, type Way } from './sets';
 
 /** How a glyph of a set stands. */
@@ -184,7 +185,21 @@ export function madeSet(
   const left = derivedSet(current, set)
     .filter((i) => i.state === 'lacks' && (!wanted || wanted.has(i.name)))
     .map((i) => ({ name: i.name, why: i.why ?? '' }));
+  if (set.key === 'ligatures') current = withCarets(current, made);
   return { project: withGroupsLike(current, from, set.key), made, updated, left };
+}
+
+/** One glyph made of others that is in no list of a set. */
+export function madeItem(project: Project, set: SetFacts, item: Item): Project | string {
+  const glyph = there(project, item);
+  if (hasInk(project, glyph)) return `${item.name} is drawn already.`;
+  const lack = lacking(project, item.way);
+  if (lack !== undefined) return lack;
+  const grounds = project.masters.map((m) => new Ground(project, m));
+  const drawings = drawingsFor(grounds, set, termsOf(project, set), item.way);
+  if (typeof drawings === 'string') return drawings;
+  const next = withDrawings(project, set, item, drawings);
+  return set.key === 'ligatures' ? withCarets(next, [item.name]) : next;
 }
 
 /** A glyph of a set with its drawings, new or filled, and noted as made by its set. */

@@ -1,7 +1,11 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, plural, refused } from '../project/edit';
-import { madeSet, termsOf } from './derive';
+import { glyphNameFault } from '../project/glyphNames';
+import type { Glyph } from '../project/model';
+import { glyphThere } from '../project/queries';
+import { madeItem, madeSet, termsOf } from './derive';
+import { ligatureOf, welded } from './ligatures';
 import { setOf } from './sets';
 
 const percent = z.number().min(20).max(300);
@@ -49,6 +53,56 @@ export const deriveSet = defineEdit(
     return done.made.length + done.updated.length === 0
       ? refused(done.left[0] ? `Nothing could be made: ${done.left[0].why}` : 'All of this set is drawn already.')
       : edited(done.project, derivedSentence(set.title, done));
+  },
+);
+
+/** Makes a ligature of letters as parts in every master, with carets and anchors: `fj` by characters, `f_f_j` by names. */
+export const makeLigature = defineEdit(
+  {
+    name: 'makeLigature',
+    does: 'Makes a ligature of letters',
+    reach: 'all masters',
+    args: z.object({ letters: a.text }),
+  },
+  (project, { letters }) => {
+    const item = ligatureOf(project, letters);
+    if (!item)
+      return refused('A ligature is of two letters at least that are in the project: fj, or f_f_j by their names.');
+    const fault = glyphNameFault(item.name);
+    if (fault) return refused(fault);
+    const made = madeItem(project, setOf('ligatures')!, item);
+    return typeof made === 'string' ? refused(made) : edited(made, `Made the ligature ${item.name}`);
+  },
+);
+
+/** Draws parts out and unites them where they touch, in every master; glyphs whose masters would not agree any more stay. */
+export const weldParts = defineEdit(
+  {
+    name: 'weldParts',
+    does: 'Welds the parts of glyphs to single outlines',
+    reach: 'all masters',
+    args: z.object({ glyphs: a.glyphs }),
+  },
+  (project, { glyphs: ids }) => {
+    const glyphs: Record<string, Glyph> = { ...project.glyphs };
+    const apart: string[] = [];
+    let count = 0;
+    for (const id of ids) {
+      const glyph = glyphThere(project, id);
+      if (!Object.values(glyph.drawings).some((d) => d.components.length > 0)) continue;
+      const done = welded(project, glyph);
+      if (done) glyphs[id] = done;
+      if (done) count++;
+      else apart.push(glyph.name);
+    }
+    if (count === 0)
+      return refused(
+        apart.length > 0
+          ? `Welded, the masters of ${apart.join(', ')} would not agree: what touches in one does not in another.`
+          : 'These glyphs have no parts to weld.',
+      );
+    const left = apart.length > 0 ? `; ${apart.join(', ')} of parts still, as their masters would not agree` : '';
+    return edited({ ...project, glyphs }, `Welded ${plural(count, 'glyph')}${left}`);
   },
 );
 

@@ -3,6 +3,7 @@ import { recipeOf } from '../composing/recipes';
 import { nameForCodePoint } from '../project/glyphNames';
 import type { Glyph, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, glyphNamed, glyphsInOrder, isEmptyDrawing } from '../project/queries';
+import { ligatureItems } from './ligatures';
 
 /** Which letters a drawing is measured among. */
 export type Kind = 'capitals' | 'small' | 'figures';
@@ -26,7 +27,13 @@ export type Way =
   /** In a frame, as on a key. */
   | { readonly how: 'framed'; readonly of: string };
 
-export type Item = { readonly name: string; readonly unicodes: readonly number[]; readonly way: Way };
+export type Item = {
+  readonly name: string;
+  readonly unicodes: readonly number[];
+  readonly way: Way;
+  /** Why a design needs it. */
+  readonly hint?: string;
+};
 
 /** Numbers of a set, in percent: how high it is, how wide beside that, how thick its strokes are, where its foot stands. */
 export type SetTerms = {
@@ -44,6 +51,8 @@ export type SetFacts = {
   readonly measure: 'xHeight' | 'figures' | undefined;
   readonly usual: SetTerms;
   readonly items: (project: Project) => Item[];
+  /** Said where there is nothing to make, and letters are drawn. */
+  readonly none?: string;
 };
 
 const FIGURES = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
@@ -131,6 +140,21 @@ const INFERIOR = FIGURES.map((_, i) => 0x2080 + i);
 /** The name of a superior figure: that of its character, else the one by which features know it. */
 const superior = (project: Project, i: number): string =>
   glyphForCodePoint(project, SUPERIOR[i]!)?.name ?? `${FIGURES[i]}superior`;
+
+/** Have the figures of text one width in every master? */
+const areOfOneWidth = (project: Project): boolean =>
+  project.masters.every((m) => {
+    const widths = FIGURES.map((_, i) => glyphNamed(project, figure(project, i))).map(
+      (g) => g && drawingOf(g, m.id).advance,
+    );
+    return new Set(widths).size === 1;
+  });
+
+const others = (project: Project, suffix: string, how: 'centred' | 'sided'): Item[] =>
+  FIGURES.map((_, i): Item => {
+    const of = figure(project, i);
+    return { name: `${of}${suffix}`, unicodes: [], way: { how, of } };
+  });
 
 /** Old-style figures: 0, 1 and 2 as high as small letters, 6 and 8 as they are, the others hanging. */
 const oldStyle = (project: Project): Item[] =>
@@ -224,11 +248,8 @@ export const SETS: readonly SetFacts[] = [
     does: 'Each in the middle of the width of the widest, in every master',
     measure: undefined,
     usual: NOTHING,
-    items: (project) =>
-      FIGURES.map((_, i): Item => {
-        const of = figure(project, i);
-        return { name: `${of}.tnum`, unicodes: [], way: { how: 'centred', of } };
-      }),
+    none: 'The figures are of one width already, in every master.',
+    items: (project) => (areOfOneWidth(project) ? [] : others(project, '.tnum', 'centred')),
   },
   {
     key: 'proportional',
@@ -236,11 +257,8 @@ export const SETS: readonly SetFacts[] = [
     does: 'The same figures with the sides that their shapes ask for',
     measure: undefined,
     usual: NOTHING,
-    items: (project) =>
-      FIGURES.map((_, i): Item => {
-        const of = figure(project, i);
-        return { name: `${of}.pnum`, unicodes: [], way: { how: 'sided', of } };
-      }),
+    none: 'The figures are as wide as they need already.',
+    items: (project) => (areOfOneWidth(project) ? others(project, '.pnum', 'sided') : []),
   },
   {
     key: 'superiors',
@@ -286,6 +304,15 @@ export const SETS: readonly SetFacts[] = [
     measure: undefined,
     usual: NOTHING,
     items: fractions,
+  },
+  {
+    key: 'ligatures',
+    title: 'Ligatures',
+    does: 'Of letters as parts, with carets and anchors; those first that a design needs since its letters touch',
+    measure: undefined,
+    usual: NOTHING,
+    items: ligatureItems,
+    none: 'f and the letters after it are not drawn yet.',
   },
   {
     key: 'ordinals',

@@ -13,6 +13,7 @@ export type SetItem = {
   /** Names of the glyphs that it comes from. */
   readonly of: readonly string[];
   readonly why?: string;
+  readonly hint?: string;
   /** What its set makes of it, in a master; only where that is not what is drawn. */
   readonly draft?: { readonly path: string; readonly advance: number };
 };
@@ -43,6 +44,7 @@ export function setView(
       how: d.way.how,
       of: needsOf(d.way),
       ...(d.why !== undefined && { why: d.why }),
+      ...(d.hint !== undefined && { hint: d.hint }),
       ...(draft && { draft }),
     };
   });

@@ -1,11 +1,13 @@
+import { type FormEvent, useState } from 'react';
 import type { ItemState } from '../../../core/deriving/derive';
-import { setSetTerms } from '../../../core/deriving/edits';
+import { makeLigature, setSetTerms, weldParts } from '../../../core/deriving/edits';
 import type { SetFacts, SetTerms, Way } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
 import { plural } from '../../../core/project/edit';
-import { run, useBench } from '../../state/bench';
+import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
+import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
-import { Button, NumberField, Section } from '../../ui/parts';
+import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { Shape } from './Cell';
 import { ITEM_STATES } from './SetTile';
 
@@ -60,6 +62,7 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
           </p>
         </Section>
       )}
+      {set.key === 'ligatures' && <Ligatures picked={picked} />}
       {corrected > 0 && <p className="mb-3 text-quiet">{plural(corrected, 'glyph')} corrected by hand: they stay.</p>}
       {reasons.length > 0 && (
         <Section title={`${plural(lacks.length, 'glyph')} cannot be made yet`}>
@@ -81,6 +84,48 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
   );
 }
 
+/** A ligature of one's own, and parts welded where they touch. */
+function Ligatures({ picked }: { picked: readonly SetItem[] }) {
+  const project = useBench((s) => s.settled)!;
+  const [letters, setLetters] = useState('');
+  const ids = picked.flatMap(
+    (i) =>
+      ((i.code === undefined ? undefined : glyphForCodePoint(project, i.code)) ?? glyphNamed(project, i.name))?.id ??
+      [],
+  );
+  const make = (e: FormEvent) => {
+    e.preventDefault();
+    if (run((p) => makeLigature(p, { letters }))) {
+      say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+      setLetters('');
+    }
+  };
+  return (
+    <Section title="A ligature of your own">
+      <form onSubmit={make} className="mb-2 flex gap-2">
+        <TextField
+          aria-label="Letters of a ligature"
+          placeholder="fj, or f_f_j"
+          value={letters}
+          onChange={(e) => setLetters(e.target.value)}
+        />
+        <Button type="submit" disabled={letters.trim() === ''}>
+          Make it
+        </Button>
+      </form>
+      {ids.length > 0 && (
+        <Button
+          title="Parts become outlines, united where they touch, in every master"
+          onClick={() => run((p) => weldParts(p, { glyphs: ids })) && say('Welded where they touch.')}
+        >
+          Weld {ids.length === 1 ? 'it' : ids.length} where parts touch
+        </Button>
+      )}
+      <p className="mt-1.5 text-quiet">Carets stand between the letters; drag them in Draw, under Parts.</p>
+    </Section>
+  );
+}
+
 function One({ item, onMake, onOpen }: { item: SetItem; onMake: Props['onMake']; onOpen: Props['onOpen'] }) {
   const em = useBench((s) => s.settled!.unitsPerEm);
   const isThere = item.state !== 'can' && item.state !== 'lacks';
@@ -89,6 +134,7 @@ function One({ item, onMake, onOpen }: { item: SetItem; onMake: Props['onMake'];
       <p className={`mb-3 ${item.state === 'lacks' ? 'text-brick' : 'text-quiet'}`}>
         {item.why ?? HOW[item.how](item.of.join(' and '))}
       </p>
+      {item.hint && <p className="mb-3">{item.hint}</p>}
       {item.draft && (
         <div className="mb-3 flex justify-center rounded-lg border border-line bg-panel p-3">
           <Shape preview={item.draft} reach={{ top: em * 0.95, bottom: -em * 0.28 }} size={150} />

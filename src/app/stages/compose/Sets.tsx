@@ -180,7 +180,9 @@ export function Sets({ views }: { views: ReactNode }) {
                 />
               ))}
             </ul>
-            {items?.length === 0 && <p className="text-quiet">Nothing is drawn yet that this set could come from.</p>}
+            {items?.length === 0 && (
+              <p className="text-quiet">{set.none ?? 'Nothing is drawn yet that this set could come from.'}</p>
+            )}
           </div>
         </div>
       </div>
