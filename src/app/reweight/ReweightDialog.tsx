@@ -290,7 +290,12 @@ function Stem({
   return (
     <>
       <Slide label={`${label} stem`} value={value} min={1} max={most} onChange={onChange} className="w-full" />
-      <NumberField label={label} hideLabel value={value} onChange={(v) => v >= 1 && v <= 2000 && onChange(v)} />
+      <NumberField
+        label={`${label} to be`}
+        hideLabel
+        value={value}
+        onChange={(v) => v >= 1 && v <= 2000 && onChange(v)}
+      />
     </>
   );
 }

@@ -49,6 +49,11 @@ export function SetTile({
         data-state={item.state}
         onClick={(e) => onPick(e.shiftKey || e.ctrlKey || e.metaKey)}
         onDoubleClick={onOpen}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter') return;
+          e.preventDefault();
+          onOpen();
+        }}
         className={`relative flex w-full flex-col items-center overflow-hidden rounded-lg border p-1 ${chosen ? 'border-kelp bg-kelp-tint ring-1 ring-kelp' : `bg-panel ${looks}`}`}
       >
         {item.state === 'can' && item.draft ? (

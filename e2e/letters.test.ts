@@ -1,0 +1,140 @@
+import { By, Key } from 'selenium-webdriver';
+import { storedGlyph, until } from './browser';
+import { sharedDemoBench } from './demoBench';
+
+/** New stems for a master, and sets of glyphs made from others: seen, changed, taken, undone. */
+const { opened, script, go, details, value } = sharedDemoBench();
+
+const stored = async (name: string) =>
+  until(
+    `${name} to be stored`,
+    async () => (await storedGlyph(opened().browser.driver, 'velmarrow', name)) ?? undefined,
+  );
+/** What is stored of a letter in a master. */
+const drawn = async (name: string, master = 'm1') => JSON.stringify((await stored(name)).drawings[master]);
+const tiles = () => script<number>(`return document.querySelectorAll('[data-testid="reweighed"]').length`);
+const said = (css: string) => script<string>(`return document.querySelector('${css}')?.innerText ?? ''`);
+const undoReady = () => script<boolean>(`return !document.querySelector('button[aria-label="Undo"]').disabled`);
+const items = (state: string) =>
+  script<number>(`return document.querySelectorAll('[data-testid="set-item"][data-state="${state}"]').length`);
+
+test('stems are changed on a rail or by number, seen on letters and in the galley, left, and taken in one step', async () => {
+  const { t, undoAll } = opened();
+  await go('draw?glyph=l');
+  const before = await drawn('l');
+  const number = async (label: string) => Number((await value(label)).replace('−', '-'));
+  const sides = async () => (await number('Left')) + (await number('Right'));
+  const white = await until('its sides', async () => (await sides()) || undefined);
+  expect(white).toBeGreaterThan(40);
+  await t.chord(Key.SHIFT, 'w');
+  await t.find('[role="dialog"]');
+  await until('letters to be shown', async () => (await tiles()) >= 40);
+  const galley = () =>
+    script<string>(
+      `const c = document.querySelector('[data-testid="galley-line"] canvas, canvas[data-testid="galley-line"]'); return c ? c.toDataURL().slice(-4000) : ''`,
+    );
+  const was = await galley();
+  await t.fill('Vertical to be', '140', true);
+  // The level ones keep their share of the upright ones.
+  await until('the other stem to follow', () =>
+    script<boolean>(`return [...document.querySelectorAll('[role="dialog"] input')].some((i) => i.value === '122')`),
+  );
+  await until('the galley to show it', async () => was === '' || (await galley()) !== was, 60);
+  // Left, it leaves nothing behind.
+  await t.keys(Key.ESCAPE);
+  await t.gone('[role="dialog"]');
+  expect(await undoReady()).toBe(false);
+  await t.chord(Key.SHIFT, 'w');
+  await until('letters to be shown again', async () => (await tiles()) >= 40);
+  await t.fill('Vertical to be', '140', true);
+  await t.click('[data-testid="reweighed"][title="Press to leave o as it is"]');
+  await t.click('[aria-label="n heavier than the others"]');
+  await until('n to say so', async () => /n \+2/.test(await said('[role="dialog"]')));
+  const button = await until('the button', () =>
+    script<string | null>(
+      `return [...document.querySelectorAll('[role="dialog"] button')].map((b) => b.innerText.trim()).find((x) => /^Reweight \\d+ glyphs$/.test(x)) ?? null`,
+    ),
+  );
+  const o = await drawn('o');
+  await t.press(button!);
+  await t.gone('[role="dialog"]');
+  await t.saved();
+  await until('the new stem to be stored', async () => (await drawn('l')) !== before, 60);
+  // The advance stays: what the stem gains, some 56 units, its sides lose.
+  const lost = white - (await sides());
+  expect(lost).toBeGreaterThan(46);
+  expect(lost).toBeLessThan(66);
+  expect(await drawn('o')).toBe(o);
+  await undoAll();
+  await t.saved();
+  await until('the old stem to be back', async () => (await drawn('l')) === before, 60);
+});
+
+test('a set is looked at with drafts, some of it made, its numbers changed, what was made brought up to date', async () => {
+  const { t, undoAll, browser } = opened();
+  await go('compose');
+  await t.press('Sets');
+  await until('small capitals', async () => (await items('can')) > 100 && (await items('drawn')) === 26, 60);
+  // What lacks only its fellows has a draft too.
+  await until('drafts', () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('[data-state="can"]')].every((b) => b.querySelector('svg path'))`,
+    ),
+  );
+  await t.press('Fractions 3 of 19');
+  await until('fractions', async () => (await items('can')) === 16, 60);
+  const third = await t.find('[data-testid="set-item"][aria-label^="onethird"]');
+  await third.click();
+  expect(await details()).toMatch(/one\.numr and fraction and three\.dnom in a row, as parts\./);
+  await t.keys(Key.ENTER);
+  await until('one to be made', async () => (await items('made')) === 1 && (await items('can')) === 15, 60);
+  await t.press('Make 15');
+  await until('the rest to be made', async () => (await items('made')) === 16 && (await items('can')) === 0, 60);
+  expect(await drawn('onethird', 'm3')).toMatch(/fraction|g\d+/);
+  await t.press('Figures in rings 0 of 21');
+  await until('rings', async () => (await items('can')) === 21, 60);
+  await t.press('Make 21');
+  await until('rings to be made', async () => (await items('made')) === 21, 90);
+  await t.fill('Strokes, of text', '75', true);
+  await until('what was made to be out of date', async () => (await items('changed')) === 21, 60);
+  await t.press('Bring 21 up to date');
+  await until('it to follow', async () => (await items('made')) === 21, 90);
+  await undoAll();
+  await until('rings to be gone', async () => (await items('can')) === 21, 60);
+  expect(await browser.driver.findElements(By.css('[role="alert"]'))).toHaveLength(0);
+});
+
+test('a ligature of one’s own is made of parts with a caret, and its reason is told where letters touch', async () => {
+  const { t, undoAll } = opened();
+  await go('compose');
+  await t.find('[data-testid="letters"]');
+  await t.keys('s');
+  await script(
+    `[...document.querySelectorAll('[aria-label="Sets"] button')].find((b) => b.innerText.startsWith('Ligatures')).click()`,
+  );
+  await until('ligatures', async () => (await items('drawn')) >= 5, 60);
+  const field = await t.fill('Letters of a ligature', 'tj');
+  await field.sendKeys(Key.ENTER);
+  expect(await drawn('t_j')).toMatch(/caret_1/);
+  await undoAll();
+});
+
+test('another form is named for what it is for, and begins blank where that is wished', async () => {
+  const { t, undoAll } = opened();
+  await go('draw?glyph=a');
+  await t.chord(Key.CONTROL, 'k');
+  await t.keys('copy of');
+  await until('the palette', () => script<boolean>(`return document.querySelectorAll('[role="option"]').length > 0`));
+  await t.keys(Key.ENTER);
+  await until('the dialog', async () => /A copy of a/.test(await said('[role="dialog"]')));
+  await t.pick('What the form is for', 'a stylistic set');
+  expect(
+    await script<string>(
+      `return [...document.querySelectorAll('[role="dialog"] input[type=text]')].map((i) => i.value).join()`,
+    ),
+  ).toBe('a.ss02');
+  await opened().check('Begins blank, of the same width');
+  await t.press('Make the copy');
+  expect((await drawn('a.ss02')).length).toBeLessThan((await drawn('a')).length / 2);
+  await undoAll();
+});
