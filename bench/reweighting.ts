@@ -1,5 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
+import { buildDemo } from '../demo/family';
+import { madeSet } from '../src/core/deriving/derive';
+import { setOf } from '../src/core/deriving/sets';
 import { openAny } from '../src/core/formats/openFile';
 import { type Contour, contourBounds, curvesOf, isOnCurve, neighbour, type Point } from '../src/core/geometry/contour';
 import { type Curve, nearestOn, pointAt } from '../src/core/geometry/curve';
@@ -12,10 +15,11 @@ import { drawingOf, glyphForCodePoint } from '../src/core/project/queries';
 import { facingsOf } from '../src/core/reweighting/facing';
 import { frameOf } from '../src/core/reweighting/frame';
 import { goalFor, type Stems, THICKEST, usualAcross } from '../src/core/reweighting/goals';
+import { type ReweightAsked, reweighedGlyphs } from '../src/core/reweighting/many';
 import { reweighted } from '../src/core/reweighting/reweight';
 import { heldLines } from '../src/core/reweighting/standard';
 import { standardStems } from '../src/core/reweighting/strokes';
-import { printTable, type Row } from './table';
+import { median, printTable, type Row } from './table';
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789';
 const SHOWN = process.env.BENCH_LETTERS ?? '';
@@ -300,4 +304,52 @@ function proof(letter: string, k: number, em: number, made: readonly Contour[], 
       })
       .join('');
   return `<g transform="translate(${x} ${y})"><path d="${path(made)}" fill="#223" fill-opacity="0.85"/><path d="${path(hand)}" fill="none" stroke="#e33" stroke-width="0.8"/><text y="30" font-size="8" fill="#999">${letter.replace('&', '&amp;')}</text></g>`;
+}
+
+/** How long reweighting takes: a whole demo, and a dozen letters while a slider moves. */
+export function benchReweightingSpeed(): void {
+  const demo = buildDemo();
+  const asked = (glyphs: readonly string[], vertical: number): ReweightAsked => ({
+    glyphs,
+    master: 'm1',
+    from: { vertical: 84, horizontal: 73 },
+    to: { vertical, horizontal: vertical * 0.8 },
+    width: 1,
+    bearings: 'share',
+    rounds: 1,
+    own: {},
+  });
+  const copies = [...demo.glyphOrder, ...demo.glyphOrder].slice(0, 600);
+  const whole = timed(() => reweighedGlyphs(buildDemo(), asked(copies, 150)), 3);
+  const dozen = [...'nohamegsHOEA'].map((c) => glyphForCodePoint(demo, c.codePointAt(0)!)!.id);
+  let vertical = 100;
+  const slide = timed(() => reweighedGlyphs(demo, asked(dozen, vertical++)), 30);
+  const caps = setOf('smallCaps')!;
+  const bare = {
+    ...demo,
+    glyphs: Object.fromEntries(Object.entries(demo.glyphs).filter(([, g]) => !g.name.endsWith('.sc'))),
+  };
+  const order = demo.glyphOrder.filter((id) => bare.glyphs[id]);
+  const made = timed(() => madeSet({ ...bare, glyphOrder: order }, caps), 2);
+  const row = (what: string, budget: number, ms: number): Row => ({
+    what,
+    budget: `${budget} ms`,
+    measured: `${ms.toFixed(1)} ms`,
+    met: ms <= budget,
+  });
+  printTable('Reweighting', [
+    row('600 glyphs of a master at new stems, cold drawings', 2000, whole),
+    row('12 letters while a slider moves', 33, slide),
+    row('138 small capitals with accents in six masters', 4000, made),
+  ]);
+}
+
+/** The middle of several runs, in milliseconds. */
+function timed(work: () => void, runs: number): number {
+  const all = Array.from({ length: runs }, () => {
+    const before = performance.now();
+    work();
+    return performance.now() - before;
+  });
+  return median(all);
 }

@@ -20,8 +20,8 @@ const items = (state: string) =>
 
 test('stems are changed on a rail or by number, seen on letters and in the galley, left, and taken in one step', async () => {
   const { t, undoAll } = opened();
-  await go('draw?glyph=l');
-  const before = await drawn('l');
+  await go('draw?glyph=dotlessi');
+  const before = await drawn('dotlessi');
   const number = async (label: string) => Number((await value(label)).replace('−', '-'));
   const sides = async () => (await number('Left')) + (await number('Right'));
   const white = await until('its sides', async () => (await sides()) || undefined);
@@ -59,7 +59,7 @@ test('stems are changed on a rail or by number, seen on letters and in the galle
   await t.press(button!);
   await t.gone('[role="dialog"]');
   await t.saved();
-  await until('the new stem to be stored', async () => (await drawn('l')) !== before, 60);
+  await until('the new stem to be stored', async () => (await drawn('dotlessi')) !== before, 60);
   // The advance stays: what the stem gains, some 56 units, its sides lose.
   const lost = white - (await sides());
   expect(lost).toBeGreaterThan(46);
@@ -67,7 +67,7 @@ test('stems are changed on a rail or by number, seen on letters and in the galle
   expect(await drawn('o')).toBe(o);
   await undoAll();
   await t.saved();
-  await until('the old stem to be back', async () => (await drawn('l')) === before, 60);
+  await until('the old stem to be back', async () => (await drawn('dotlessi')) === before, 60);
 });
 
 test('a set is looked at with drafts, some of it made, its numbers changed, what was made brought up to date', async () => {

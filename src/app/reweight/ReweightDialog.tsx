@@ -19,6 +19,16 @@ import { AT_ONCE, Letters } from './Letters';
 import { useReweighed, withParts } from './live';
 
 const NEW = 'new';
+const WEIGHT: Project['axes'][number] = {
+  tag: 'wght',
+  name: 'Weight',
+  minimum: 400,
+  default: 400,
+  maximum: 700,
+  map: [],
+  hidden: false,
+  labels: {},
+};
 type Scope = 'chosen' | 'all';
 type Width = 'keep' | 'counters' | 'share';
 
@@ -105,7 +115,6 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     if (!done) return;
     cancelPreview();
     const list = done.made.map(({ glyph, drawing }) => ({ glyph, drawing }));
-    const at = Object.fromEntries(project.axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).most]));
     const called = name.trim() || `${master.name} reweighted`;
     const ok =
       into === NEW
@@ -116,6 +125,9 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     if (into === NEW) chooseMaster(useBench.getState().settled!.masters.at(-1)!.id);
     else if (into !== masterId) chooseMaster(into);
   };
+  // A project of one master gets the axis of weight with its second one.
+  const axes = project.axes.length > 0 ? project.axes : [WEIGHT];
+  const at = Object.fromEntries(axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).most]));
   const contrast = Math.round((to.horizontal / to.vertical) * 100);
   const most = Math.round(project.unitsPerEm * 0.32);
   const eased = [...made.values()].filter((m) => m.eased.length > 0 && !left.has(m.glyph));
@@ -243,7 +255,7 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
                 value: m.id,
                 text: m.id === masterId ? `${m.name}, in place` : m.name,
               })),
-              ...(project.axes.length > 0 ? [{ value: NEW, text: 'a new master' }] : []),
+              { value: NEW, text: 'a new master' },
             ]}
             onChange={setInto}
           />
@@ -256,12 +268,8 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
                 value={name}
                 onChange={(e) => setName(e.target.value)}
               />
-              <span className="grid w-36">
-                <PlaceFields
-                  axes={project.axes}
-                  place={Object.fromEntries(project.axes.map((a) => [a.tag, place[a.tag] ?? designEnds(a).most]))}
-                  onChange={(change) => setPlace({ ...place, ...change })}
-                />
+              <span className="grid w-36 gap-1">
+                <PlaceFields axes={axes} place={at} onChange={(change) => setPlace({ ...place, ...change })} />
               </span>
             </>
           )}

@@ -3,6 +3,10 @@ import { drawingOf, isEmptyDrawing, masterThere } from '../project/queries';
 import { type Weighing, weighedContours, weighedParts } from './drawings';
 import type { Eased } from './reweight';
 
+/** Drawings of more points than this are no letters of strokes; they are left as they are. */
+export const MOST_POINTS = 900;
+export const countedPoints = (drawing: Drawing): number => drawing.contours.reduce((n, c) => n + c.points.length, 0);
+
 /** Many glyphs of one master; `into` is the master that gets the result, the same one where it is absent. */
 export type ReweightAsked = Weighing & {
   readonly glyphs: readonly GlyphId[];
@@ -48,7 +52,9 @@ export function reweighedGlyphs(
     const glyph = project.glyphs[id];
     if (!glyph) continue;
     const drawing = drawingOf(glyph, asked.master);
-    if (drawing.contours.length > 0) {
+    if (countedPoints(drawing) > MOST_POINTS)
+      left.push({ glyph: id, reason: `It has more than ${MOST_POINTS} points: no letter of strokes.` });
+    else if (drawing.contours.length > 0) {
       const { drawing: weighed, eased } = weighedContours(project, drawing, master, forGlyph(asked, id));
       made.set(id, { glyph: id, drawing: weighed, eased });
     }

@@ -48,6 +48,42 @@ export function stemsOf(project: Project, master: Master): Stems | undefined {
   return found && { vertical: vertical ?? found.vertical, horizontal: horizontal ?? found.horizontal };
 }
 
+/** Widths of upright and of level strokes that at least three letters of a master share, in whole units. */
+function sharedWidths(project: Project, master: MasterId): ReadonlySet<string> {
+  const known = widths.get(project.glyphs) ?? new Map<MasterId, ReadonlySet<string>>();
+  widths.set(project.glyphs, known);
+  const held = known.get(master);
+  if (held) return held;
+  const counts = new Map<string, number>();
+  for (const glyph of tellingGlyphs(project, master)) {
+    const own = strokesOf(project, glyph, master).filter((s) => s.kind === 'vertical' || s.kind === 'horizontal');
+    for (const key of new Set(own.map((s) => `${s.kind} ${Math.round(s.width)}`)))
+      counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  const shared = new Set([...counts].filter(([, n]) => n >= 3).map(([key]) => key));
+  known.set(master, shared);
+  return shared;
+}
+const widths = new WeakMap<Project['glyphs'], Map<MasterId, ReadonlySet<string>>>();
+
+/** How far off what fellows share a stroke may be to be taken for a slip, in thousandths of the em. */
+const SLIP = 5;
+
+/**
+ * The width that letters share and a stroke misses by a little, in font units: a slip, not a choice. Undefined where it has that
+ * width, or one of its own.
+ */
+export function missedWidth(project: Project, master: MasterId, stroke: MeasuredStroke): number | undefined {
+  if (stroke.kind !== 'vertical' && stroke.kind !== 'horizontal') return undefined;
+  const shared = sharedWidths(project, master);
+  const own = Math.round(stroke.width);
+  if (shared.has(`${stroke.kind} ${own}`)) return undefined;
+  const most = Math.ceil((SLIP * project.unitsPerEm) / 1000);
+  for (let by = 1; by <= most; by++)
+    for (const w of [own - by, own + by]) if (shared.has(`${stroke.kind} ${w}`)) return w;
+  return undefined;
+}
+
 /** All strokes of a glyph, its parts drawn out. */
 export const strokesOf = (project: Project, glyph: Glyph, master: MasterId): MeasuredStroke[] => {
   const { contours, advance } = outlineOf(project, glyph, master);

@@ -34,6 +34,18 @@ export function strokesIn(contours: readonly Contour[], advance: number, thickes
   });
 }
 
+/** Strokes that tell of a drawing: of those near each other the one on the longest edge, straight before curved. */
+export function tellingStrokes(strokes: readonly MeasuredStroke[], near: number): MeasuredStroke[] {
+  const order = (s: MeasuredStroke) => (s.kind === 'curved' ? 0 : 1e6) + s.run - s.width * 0.01;
+  const middle = (s: MeasuredStroke): Vec => [(s.from[0] + s.to[0]) / 2, (s.from[1] + s.to[1]) / 2];
+  const out: MeasuredStroke[] = [];
+  for (const s of [...strokes].sort((a, b) => order(b) - order(a))) {
+    const [x, y] = middle(s);
+    if (out.every((o) => Math.hypot(middle(o)[0] - x, middle(o)[1] - y) > near)) out.push(s);
+  }
+  return out;
+}
+
 /** The middle of widths, each counted by how long its edge runs; undefined where there are none. */
 export function middleWidth(strokes: readonly MeasuredStroke[]): number | undefined {
   const sorted = [...strokes].sort((a, b) => a.width - b.width);

@@ -1,9 +1,10 @@
-import type { Gauge } from '../../../core/drawing/gauge';
+import type { Gauge, Stretch } from '../../../core/drawing/gauge';
 import { stretchesAlong } from '../../../core/drawing/gauge';
 import { type Contour, curvesOf } from '../../../core/geometry/contour';
 import { pointAt } from '../../../core/geometry/curve';
 import { curvatureAt, leftNormal } from '../../../core/geometry/offset';
 import type { Guide } from '../../../core/project/model';
+import type { MeasuredStroke } from '../../../core/reweighting/strokes';
 import { path2d } from '../../ui/path2d';
 import { shortNumber } from '../tools/tool';
 import type { Brush } from '../useCanvas';
@@ -53,43 +54,63 @@ export function paintGauges(
     context.lineTo(toPxX(view, gauge.x1), toPxY(view, gauge.y1));
     context.stroke();
     context.globalAlpha = 1;
-    for (const { from, to, length, ink } of stretchesAlong(contours, gauge)) {
-      const [x0, y0, x1, y1] = [toPxX(view, from[0]), toPxY(view, from[1]), toPxX(view, to[0]), toPxY(view, to[1])];
-      const long = Math.hypot(x1 - x0, y1 - y0) || 1;
-      const [nx, ny] = [((y1 - y0) / long) * 4, ((x0 - x1) / long) * 4];
-      context.lineWidth = ink ? 2.5 : 1.25;
-      context.setLineDash(ink ? [] : [3, 3]);
-      context.beginPath();
-      context.moveTo(x0, y0);
-      context.lineTo(x1, y1);
-      context.stroke();
-      context.setLineDash([]);
-      context.lineWidth = 1.25;
-      context.beginPath();
-      for (const [x, y] of [
-        [x0, y0],
-        [x1, y1],
-      ] as const) {
-        context.moveTo(x - nx, y - ny);
-        context.lineTo(x + nx, y + ny);
-      }
-      context.stroke();
-      const text = shortNumber(length);
-      const wide = context.measureText(text).width + 8;
-      if (long < 10) continue;
-      const [mx, my] = [
-        (x0 + x1) / 2,
-        (y0 + y1) / 2 + (Math.abs(x1 - x0) >= Math.abs(y1 - y0) ? (long > wide + 6 ? 0 : -13) : 0),
-      ];
-      context.fillStyle = ink ? inks.violet : inks.panel;
-      context.beginPath();
-      context.roundRect(mx - wide / 2, my - 8, wide, 16, 4);
-      context.fill();
-      if (!ink) context.stroke();
-      context.fillStyle = ink ? inks.panel : inks.violet;
-      context.fillText(text, mx, my + 0.5);
-    }
+    for (const stretch of stretchesAlong(contours, gauge)) paintStretch({ context, view, inks }, stretch, inks.violet);
   }
+}
+
+/** Strokes of a drawing from edge to edge, each with its width; what misses the width of its fellows by a little in another ink. */
+export function paintStrokes(
+  brush: Pick<Brush, 'context' | 'view' | 'inks'>,
+  strokes: readonly (MeasuredStroke & { missed: boolean })[],
+): void {
+  brush.context.font = FONT;
+  brush.context.textAlign = 'center';
+  brush.context.textBaseline = 'middle';
+  for (const { from, to, width, missed } of strokes)
+    paintStretch(brush, { from, to, length: width, ink: true }, missed ? brush.inks.brick : brush.inks.violet);
+}
+
+/** A measured stretch: solid for ink, dashed for white, its ends and its number. */
+function paintStretch(
+  { context, view, inks }: Pick<Brush, 'context' | 'view' | 'inks'>,
+  { from, to, length, ink }: Stretch,
+  color: string,
+): void {
+  const [x0, y0, x1, y1] = [toPxX(view, from[0]), toPxY(view, from[1]), toPxX(view, to[0]), toPxY(view, to[1])];
+  const long = Math.hypot(x1 - x0, y1 - y0) || 1;
+  const [nx, ny] = [((y1 - y0) / long) * 4, ((x0 - x1) / long) * 4];
+  context.strokeStyle = color;
+  context.lineWidth = ink ? 2.5 : 1.25;
+  context.setLineDash(ink ? [] : [3, 3]);
+  context.beginPath();
+  context.moveTo(x0, y0);
+  context.lineTo(x1, y1);
+  context.stroke();
+  context.setLineDash([]);
+  context.lineWidth = 1.25;
+  context.beginPath();
+  for (const [x, y] of [
+    [x0, y0],
+    [x1, y1],
+  ] as const) {
+    context.moveTo(x - nx, y - ny);
+    context.lineTo(x + nx, y + ny);
+  }
+  context.stroke();
+  if (long < 10) return;
+  const text = shortNumber(length);
+  const wide = context.measureText(text).width + 8;
+  const [mx, my] = [
+    (x0 + x1) / 2,
+    (y0 + y1) / 2 + (Math.abs(x1 - x0) >= Math.abs(y1 - y0) ? (long > wide + 6 ? 0 : -13) : 0),
+  ];
+  context.fillStyle = ink ? color : inks.panel;
+  context.beginPath();
+  context.roundRect(mx - wide / 2, my - 8, wide, 16, 4);
+  context.fill();
+  if (!ink) context.stroke();
+  context.fillStyle = ink ? inks.panel : color;
+  context.fillText(text, mx, my + 0.5);
 }
 
 /** Teeth along a curve, so many pixels apart, and how long a tooth is in pixels for the curvature of a circle a fifth of the em wide. */

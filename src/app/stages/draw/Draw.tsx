@@ -1,5 +1,5 @@
 import { Toggle, Toolbar } from 'radix-ui';
-import { useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { addBackdrop } from '../../../core/drawing/backdrops';
 import { pictureSize } from '../../../core/formats/pictures';
 import { drawingOf, masterOf } from '../../../core/project/queries';
@@ -13,7 +13,7 @@ import { Tip } from '../../ui/Tip';
 import { BetweenMark } from './BetweenMark';
 import { DrawCanvas } from './DrawCanvas';
 import { DrawDetails } from './DrawDetails';
-import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, useDrawBench } from './drawBench';
+import { forgetDrawing, setCompany, setTab, setTool, toggleCombs, toggleStems, useDrawBench } from './drawBench';
 import { FindingMarks } from './FindingMarks';
 import { bringOutlines, copyOutlines, cutOutlines, pasteOutlines } from './outlines';
 import { TidyDialog } from './TidyDialog';
@@ -65,6 +65,7 @@ export default function Draw() {
   const tool = useDrawBench((s) => s.tool);
   const words = useDrawBench((s) => s.company);
   const combs = useDrawBench((s) => s.combs);
+  const stems = useDrawBench((s) => s.stems);
   const tidying = useDialog('tidy');
   const input = useRef<HTMLInputElement>(null);
   const glyph = useBench((s) => s.glyph);
@@ -154,15 +155,16 @@ export default function Draw() {
               onChange={(e) => setCompany(e.target.value)}
               className="h-7.5 w-28 rounded-full focus:w-44 border border-edge bg-panel px-3 text-[13.5px] placeholder:text-quiet"
             />
-            <Tip text="Curvature combs: how the outline bends (K)">
-              <Toggle.Root
-                pressed={combs}
-                onPressedChange={toggleCombs}
-                className={`h-7.5 rounded-full border px-3 text-[13.5px] ${combs ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
-              >
-                Combs
-              </Toggle.Root>
-            </Tip>
+            <Aid tip="Curvature combs: how the outline bends (K)" pressed={combs} onPressed={toggleCombs}>
+              Combs
+            </Aid>
+            <Aid
+              tip="Stems: how thick strokes are, in red what misses its fellows by a little (W)"
+              pressed={stems}
+              onPressed={toggleStems}
+            >
+              Stems
+            </Aid>
           </div>
         </div>
         <WrongWay />
@@ -200,5 +202,30 @@ function HintLine() {
         <b className="font-semibold text-ink">Q held</b> letters only
       </span>
     </p>
+  );
+}
+
+/** Something measured that is shown on the letter while it is pressed. */
+function Aid({
+  tip,
+  pressed,
+  onPressed,
+  children,
+}: {
+  tip: string;
+  pressed: boolean;
+  onPressed: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Tip text={tip}>
+      <Toggle.Root
+        pressed={pressed}
+        onPressedChange={onPressed}
+        className={`h-7.5 rounded-full border px-3 text-[13.5px] ${pressed ? 'border-violet font-semibold text-violet' : 'border-line bg-panel hover:bg-kelp-tint'}`}
+      >
+        {children}
+      </Toggle.Root>
+    </Tip>
   );
 }

@@ -16,6 +16,7 @@ import {
   setTool,
   setTracing,
   toggleCombs,
+  toggleStems,
   useDrawBench,
 } from './drawBench';
 import { keepTakeNow } from './takes';
@@ -105,6 +106,14 @@ export const DRAW_COMMANDS: readonly Command[] = [
   },
   { id: 'take', title: 'Keep a take', group: 'Draw', stage: 'draw', keys: ['KeyT'], run: () => keepTakeNow() },
   { id: 'combs', title: 'Curvature combs', group: 'Draw', stage: 'draw', keys: ['KeyK'], run: () => toggleCombs() },
+  {
+    id: 'stems',
+    title: 'Widths of strokes on the letter',
+    group: 'Draw',
+    stage: 'draw',
+    keys: ['KeyW'],
+    run: () => toggleStems(),
+  },
   { id: 'tidy', title: 'Tidy outlines…', group: 'Draw', stage: 'draw', run: () => openDialog('tidy') },
   ...(['stroke', 'grow', 'hollow', 'frame'] as const).map(
     (kind): Command => ({

@@ -50,6 +50,8 @@ type DrawBench = {
   /** A picture's heights being set by clicks: the baseline first, then this line. */
   levelling: Levelling | undefined;
   combs: boolean;
+  /** Widths of strokes are shown on the letter. */
+  stems: boolean;
   reaching: Reaching;
   /** Words that keep the glyph company; empty for its neighbours in the galley. */
   company: string;
@@ -70,6 +72,7 @@ export const useDrawBench = create<DrawBench>(() => ({
   moving: undefined,
   levelling: undefined,
   combs: false,
+  stems: false,
   reaching: REACHING.find((r) => r.value === localStorage.getItem(REACHING_KEY))?.value ?? 'structure',
   company: '',
   hints: [],
@@ -87,6 +90,7 @@ export const layGauges = (glyph: GlyphId, gauges: readonly Gauge[]): void =>
   set((s) => ({ gauges: { ...s.gauges, [glyph]: gauges } }));
 export const gaugesOf = (glyph: GlyphId): readonly Gauge[] => useDrawBench.getState().gauges[glyph] ?? NONE;
 export const setTypedSize = (typedSize: DrawBench['typedSize']): void => set({ typedSize });
+export const toggleStems = (): void => set((s) => ({ stems: !s.stems }));
 export const toggleCombs = (): void => set((s) => ({ combs: !s.combs }));
 export const setReaching = (reaching: Reaching): void => {
   localStorage.setItem(REACHING_KEY, reaching);

@@ -9,7 +9,14 @@ import { drawingBounds, drawingIn, drawingsOf, flattened } from '../../../core/p
 import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, masterOf } from '../../../core/project/queries';
 import { waypointId } from '../../../core/project/waypoints';
-import { paintAnchors, paintCombs, paintGauges, paintGuides, paintWrongWay } from '../../canvas/paint/aids';
+import {
+  paintAnchors,
+  paintCombs,
+  paintGauges,
+  paintGuides,
+  paintStrokes,
+  paintWrongWay,
+} from '../../canvas/paint/aids';
 import { paintLabel, paintTarget } from '../../canvas/paint/gestures';
 import { paintBackdrops } from '../../canvas/paint/pictures';
 import { paintPoints } from '../../canvas/paint/points';
@@ -23,6 +30,7 @@ import { usePartner } from '../../state/partner';
 import { path2d } from '../../ui/path2d';
 import { gaugesOf, useDrawBench } from './drawBench';
 import { company } from './neighbours';
+import { shownStrokes } from './shownStrokes';
 
 /** The same letter in the font that lies beside, behind the drawing: its left edge on ours. */
 function paintBeside(sheet: Brush, glyph: Glyph): void {
@@ -118,7 +126,7 @@ export function paintSheet(
   const { inks } = sheet;
   const bare = tool === 'bare';
   const drawing = drawingOf(glyph, master.id);
-  const { combs, parts, company: words, moving, tab } = useDrawBench.getState();
+  const { combs, stems, parts, company: words, moving, tab } = useDrawBench.getState();
   if (!bare) {
     paintZones(sheet, master);
     paintBackdrops(sheet, { project, glyph, master: master.id, drawing }, sheet.repaint);
@@ -144,6 +152,7 @@ export function paintSheet(
   paintInSight(sheet, project, glyph);
   paintEdges(sheet, { advance: drawing.advance, sides: 'left' in sides ? sides : undefined, master });
   if (combs) paintCombs(sheet, drawing.contours, project.unitsPerEm);
+  if (stems) paintStrokes(sheet, shownStrokes(project, glyph, master.id, drawing));
   const wrong = drawing.contours.length > 1 ? wrongWay(drawing.contours) : [];
   if (wrong.length > 0) paintWrongWay(sheet, drawing.contours, wrong);
   paintPoints(sheet, drawing, selection);
