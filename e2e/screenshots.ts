@@ -53,8 +53,8 @@ const go = async (address: string) => {
   await until('the galley', async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-glyphs')) > 0);
 };
 
-/** Six letters drawn anew from a scanned sheet of pen lettering, as a designer would, and looked at in the galley. */
-async function drawLettersFromSheet(): Promise<void> {
+/** A scanned sheet of pen lettering, made straight and cut into its letters. */
+async function scanSheet(): Promise<void> {
   await go('case');
   await t.press('Get a sheet…');
   await t.find('[aria-label="Dots to the inch"]');
@@ -65,27 +65,6 @@ async function drawLettersFromSheet(): Promise<void> {
   await take('sheet');
   await t.press('Put behind 26');
   await until('the sheet to go', async () => (await driver.findElements({ css: '[role="dialog"]' })).length === 0);
-  for (const [letter, left, right] of [
-    ['n', 76, 70],
-    ['o', 46, 46],
-    ['s', 40, 42],
-    ['g', 42, 70],
-    ['e', 44, 40],
-    ['a', 44, 66],
-  ] as const) {
-    await go(`draw?glyph=${letter}`);
-    await t.press('Behind');
-    await t.press('Trace…');
-    await until('the outline', async () => /\d+ points/.test(await t.text('[data-testid="trace-result"]')), 20);
-    await settle();
-    await t.press('Take the outline');
-    await t.press('Shape');
-    await t.fill('Left', String(left), true);
-    await t.fill('Right', String(right), true);
-  }
-  await t.fill('Text of the galley', 'sage on nonsense  season  agog  goose', true);
-  await t.press('Behind');
-  await take('letters');
   const undo = await t.find('button[aria-label="Undo"]');
   while (await undo.isEnabled()) await undo.click();
 }
@@ -120,16 +99,17 @@ try {
     .map(Number) as [number, number, number];
   await pointer(driver, canvas).click(originX + 262 * scale, originY - 531 * scale);
   await take('draw');
-  await go('draw?glyph=g');
-  await t.press('Tidy…');
-  await t.press('Align handles');
-  await until(
-    'the choice of glyphs',
-    async () => (await driver.findElements({ css: '[aria-label="Glyphs"] [role="radio"]' }))[1],
-  ).then((all) => all.click());
-  await until('proposals', async () => /Tidy \d+ glyphs/.test(await t.text('[role="dialog"]')), 60);
-  await take('tidy');
-  await drawLettersFromSheet();
+  await t.chord('\uE008', 'w');
+  await until('letters', async () => (await driver.findElements({ css: '[data-testid="reweighed"]' })).length > 12, 30);
+  await t.press('Heavy 162/122');
+  await until('the heavier letters', async () => /No room/.test(await t.text('[role="dialog"]')), 30);
+  await new Promise((r) => setTimeout(r, 3000));
+  await take('reweight');
+  await go('compose');
+  await t.press('Sets');
+  await t.find('[data-testid="set-item"][data-state="can"] svg');
+  await take('sets');
+  await scanSheet();
   await go('fit?glyph=a');
   await take('fit');
   await go('kern');

@@ -209,7 +209,7 @@ export const COMMANDS: readonly CommandFacts[] = [
     takes: 'SET SOURCE [TARGET]',
     does: [
       'A set of glyphs made from others, in every master: scaled and reweighted, or of parts. Without a target: how its glyphs stand.',
-      'SET is smallCaps, smallCapFigures, oldStyle, tabular, proportional, superiors, inferiors, numerators, denominators, fractions, ordinals, caseForms, roman, ringed or keys.',
+      'SET is smallCaps, smallCapFigures, oldStyle, tabular, proportional, superiors, inferiors, numerators, denominators, fractions, ligatures, ordinals, caseForms, roman, ringed or keys.',
     ],
     options: [{ name: 'names', value: 'LIST', does: 'only these glyphs of the set, by name' }, JSON_OPTION],
     example: 'wendril derive smallCaps Velmarrow.wendril Velmarrow.wendril',
