@@ -6,7 +6,7 @@ import { type ComposedCell, composedView } from '../core/composing/view';
 import { madeSet } from '../core/deriving/derive';
 import { derivedSentence } from '../core/deriving/edits';
 import { setOf } from '../core/deriving/sets';
-import { type SetItem, setView } from '../core/deriving/view';
+import { type SetItem, setCounts, setView } from '../core/deriving/view';
 import { italicOf } from '../core/drawing/italic';
 import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
@@ -149,9 +149,15 @@ export const measureService = {
     return found.ok ? takenOf(found.value, master) : found;
   },
 
-  /** The glyphs of a set made from others, each with how it stands and what it would look like in a master. */
-  derivedSet: (key: string, master: MasterId, progress: Progress): SetItem[] =>
-    setView(project(), key, master, progress),
+  /** The glyphs of a set made from others, each with how it stands and what it would look like in a master; and how many of each set are drawn. */
+  derivedSet: (
+    key: string,
+    master: MasterId,
+    progress: Progress,
+  ): { items: SetItem[]; counts: ReturnType<typeof setCounts> } => ({
+    items: setView(project(), key, master, progress),
+    counts: setCounts(project()),
+  }),
 
   /** A set made: the steps to what that makes of the document. */
   madeSet(

@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
 import { plural } from '../../core/project/edit';
-import { codePointsForName } from '../../core/project/glyphNames';
 import type { Glyph, GlyphId, Project } from '../../core/project/model';
 import { designEnds } from '../../core/project/places';
 import { drawingOf, glyphForCodePoint, isEmptyDrawing, masterOf } from '../../core/project/queries';
@@ -12,12 +11,15 @@ import { cancelPreview, chooseMaster, preview, run, useBench } from '../state/be
 import { useCaseBench } from '../state/chosen';
 import { closeDialog } from '../state/dialogs';
 import { Bar, Pick, Radios, Slide } from '../ui/controls';
+import { characterOf } from '../ui/GlyphShape';
 import { Modal } from '../ui/Modal';
 import { PlaceFields } from '../ui/PlaceFields';
 import { Button, Choice, NumberField, TextField } from '../ui/parts';
 import { AT_ONCE, Letters } from './Letters';
 import { useReweighed, withParts } from './live';
 
+/** So many glyphs more are worked out for the galley while the numbers change; of a larger font the first. */
+const MOST_SEEN = 800;
 const NEW = 'new';
 const WEIGHT: Project['axes'][number] = {
   tag: 'wght',
@@ -90,7 +92,10 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
   );
   const rest = useMemo(() => {
     const done = new Set(inSight);
-    return glyphs.map((g) => g.id).filter((id) => !done.has(id));
+    return glyphs
+      .map((g) => g.id)
+      .filter((id) => !done.has(id))
+      .slice(0, MOST_SEEN);
   }, [glyphs, inSight]);
   const asked: ReweightAsked = {
     glyphs: inSight,
@@ -102,9 +107,10 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     rounds: how.rounds / 100,
     own,
   };
-  const { found, fault, share, all, late } = useReweighed(project, asked, rest);
-  const made = useMemo(() => new Map(found?.made.map((m) => [m.glyph, m]) ?? []), [found]);
-  useSeenInGalley(masterId, found?.made, left);
+  const { found, fault, share, all, late } = useReweighed(project, isSame(asked) ? undefined : asked, rest);
+  const now = isSame(asked) ? undefined : found;
+  const made = useMemo(() => new Map(now?.made.map((m) => [m.glyph, m]) ?? []), [now]);
+  useSeenInGalley(masterId, now?.made, left);
   const set = (change: Partial<typeof how>) => {
     remembered = { ...how, ...change };
     setHow(remembered);
@@ -238,7 +244,7 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
             <span className="text-brick">{fault}</span>
           ) : share !== undefined ? (
             <Bar label="Reweighting" share={share} />
-          ) : late ? (
+          ) : late && !isSame(asked) ? (
             'Working…'
           ) : (
             <Eased project={project} eased={eased} />
@@ -274,7 +280,11 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
             </>
           )}
           <Button onClick={closeDialog}>Leave as it is</Button>
-          <Button kind="primary" disabled={taking.length === 0 || share !== undefined} onClick={() => void take()}>
+          <Button
+            kind="primary"
+            disabled={taking.length === 0 || share !== undefined || (isSame(asked) && into === masterId)}
+            onClick={() => void take()}
+          >
             {into === NEW ? 'Add the master' : `Reweight ${plural(taking.length, 'glyph')}`}
           </Button>
         </div>
@@ -282,6 +292,14 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     </div>
   );
 }
+
+/** Does reweighting change nothing, since stems and widths are to be what they are? */
+const isSame = ({ from, to, width, own, rounds }: ReweightAsked): boolean =>
+  from.vertical === to.vertical &&
+  from.horizontal === to.horizontal &&
+  rounds === 1 &&
+  (width === undefined || width === 1) &&
+  Object.values(own).every((v) => v === 0);
 
 /** A stem on a rail and as a number. */
 function Stem({
@@ -371,14 +389,17 @@ function Eased({ project, eased }: { project: Project; eased: readonly Reweighed
   );
 }
 
+/** A letter or figure as itself, anything else by its name. */
 const nameOf = (glyph: Glyph): string => {
-  const code = glyph.unicodes[0] ?? codePointsForName(glyph.name)[0];
-  return code && code > 0x20 ? String.fromCodePoint(code) : glyph.name;
+  const character = characterOf(glyph);
+  return /^[\p{L}\p{Nd}]$/u.test(character) && !glyph.name.includes('.') ? character : glyph.name;
 };
 
 /** Glyphs that have something to reweight; letters that tell a weight first. */
 function lettersFirst(project: Project, ids: readonly GlyphId[], master: string): Glyph[] {
-  const telling = [...'nohamegsHOEAR'].flatMap((c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id ?? []);
+  const telling = [...'nohamegsHOEAR', ...project.texts.galley.slice(0, 200)].flatMap(
+    (c) => glyphForCodePoint(project, c.codePointAt(0)!)?.id ?? [],
+  );
   const wanted = new Set(ids);
   const order = [...telling.filter((id) => wanted.has(id)), ...ids];
   return [...new Set(order)].flatMap((id) => {

@@ -38,7 +38,8 @@ export const termsOf = (project: Project, set: SetFacts): SetTerms => ({
   ...project.settings.deriving?.terms?.[set.key],
 });
 
-const there = (project: Project, { name, unicodes }: Item): Glyph | undefined =>
+/** The glyph of an item where there is one: by its character, else by its name. */
+export const glyphOf = (project: Project, { name, unicodes }: Pick<Item, 'name' | 'unicodes'>): Glyph | undefined =>
   (unicodes[0] === undefined ? undefined : glyphForCodePoint(project, unicodes[0])) ?? glyphNamed(project, name);
 
 /** A number that tells two drawings of a glyph apart (FNV-1a over what is drawn). */
@@ -67,9 +68,11 @@ const hasInk = (project: Project, glyph: Glyph | undefined): glyph is Glyph =>
 /** What a way lacks, in words; undefined where all of it is drawn. */
 function lacking(project: Project, way: Way): string | undefined {
   const lack = needsOf(way).filter((n) => !isDrawn(project, glyphNamed(project, n)));
-  if (lack.length === 0) return undefined;
-  return `${lack.join(', ')} ${lack.length === 1 ? 'is' : 'are'} not drawn${project.masters.length > 1 ? ' in every master' : ''} yet.`;
+  return lack.length === 0 ? undefined : notDrawn(project, lack);
 }
+
+const notDrawn = (project: Project, names: readonly string[]): string =>
+  `${names.join(', ')} ${names.length === 1 ? 'is' : 'are'} not drawn${project.masters.length > 1 ? ' in every master' : ''} yet.`;
 
 function drawingsFor(grounds: readonly Ground[], set: SetFacts, terms: SetTerms, way: Way): Drawings | string {
   const out: Record<MasterId, Drawing> = {};
@@ -95,7 +98,7 @@ export function derivedSet(
   const items = set.items(project);
   const all = items.map((item, i): Derived => {
     if (i % 4 === 0) progress(i, items.length);
-    const glyph = there(project, item);
+    const glyph = glyphOf(project, item);
     const drawn = hasInk(project, glyph);
     const print = glyph && prints.get(glyph.id);
     const why = lacking(project, item.way);
@@ -113,7 +116,10 @@ export function derivedSet(
   return all.map((item): Derived => {
     if (item.state !== 'lacks') return item;
     const lack = needsOf(item.way).filter((n) => !isDrawn(project, glyphNamed(project, n)));
-    if (lack.length === 0 || lack.some((n) => !coming.has(n))) return item;
+    if (lack.length === 0) return item;
+    const first = lack.filter((n) => !coming.has(n));
+    // What comes with it is not what it lacks.
+    if (first.length > 0) return { ...item, why: notDrawn(project, first) };
     const { why: _, ...rest } = item;
     return { ...rest, state: 'can' };
   });
@@ -191,7 +197,7 @@ export function madeSet(
 
 /** One glyph made of others that is in no list of a set. */
 export function madeItem(project: Project, set: SetFacts, item: Item): Project | string {
-  const glyph = there(project, item);
+  const glyph = glyphOf(project, item);
   if (hasInk(project, glyph)) return `${item.name} is drawn already.`;
   const lack = lacking(project, item.way);
   if (lack !== undefined) return lack;
@@ -204,7 +210,7 @@ export function madeItem(project: Project, set: SetFacts, item: Item): Project |
 
 /** A glyph of a set with its drawings, new or filled, and noted as made by its set. */
 function withDrawings(project: Project, set: SetFacts, item: Item, drawings: Drawings): Project {
-  const known = there(project, item);
+  const known = glyphOf(project, item);
   const glyph =
     known ?? newGlyph(`g${project.nextId}`, item.name, [...item.unicodes], project.masters, project.unitsPerEm / 2);
   const kept = Object.fromEntries(

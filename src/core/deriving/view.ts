@@ -1,8 +1,8 @@
 import type { MasterId, Project } from '../project/model';
 import { drawingPath } from '../project/pathData';
 import { drawingOf, glyphNamed } from '../project/queries';
-import { type Derived, derivedSet, drafted, type ItemState } from './derive';
-import { needsOf, setOf, type Way } from './sets';
+import { type Derived, derivedSet, drafted, glyphOf, type ItemState } from './derive';
+import { isDrawn, needsOf, SETS, setOf, type Way } from './sets';
 
 /** A glyph of a set as the interface shows it. */
 export type SetItem = {
@@ -49,3 +49,12 @@ export function setView(
     };
   });
 }
+
+/** How many glyphs of each set are drawn, and how many it has. */
+export const setCounts = (project: Project): Record<string, { drawn: number; all: number }> =>
+  Object.fromEntries(
+    SETS.map((set) => {
+      const items = set.items(project);
+      return [set.key, { drawn: items.filter((i) => isDrawn(project, glyphOf(project, i))).length, all: items.length }];
+    }),
+  );

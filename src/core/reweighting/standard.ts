@@ -6,7 +6,7 @@ import type { Stems } from './goals';
 import { type MeasuredStroke, standardStems, strokesIn } from './strokes';
 
 /** Letters whose straight strokes tell how thick those of a design are. */
-const TELLING = 'HIEFTLDBPRNUhnmulidbpqrtz';
+const TELLING = 'HIEFTLDUnhmulidprz';
 
 const outlineOf = (project: Project, glyph: Glyph, master: MasterId) => {
   const drawing = drawingOf(glyph, master);

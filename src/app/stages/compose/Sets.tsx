@@ -1,10 +1,9 @@
-import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Result } from '../../../core/base/result';
 import { termsOf } from '../../../core/deriving/derive';
-import { isDrawn, SETS, type SetFacts } from '../../../core/deriving/sets';
+import { SETS, type SetFacts } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
-import type { Project } from '../../../core/project/model';
 import { applySteps, type Step } from '../../../core/project/patch';
 import { glyphForCodePoint, glyphNamed, masterOf } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
@@ -17,37 +16,21 @@ import { SetTile } from './SetTile';
 
 let lastSet = SETS[0]!.key;
 
-/** How many glyphs of each set are drawn. */
-const countsOf = (project: Project): ReadonlyMap<string, { drawn: number; all: number }> =>
-  new Map(
-    SETS.map((set) => {
-      const items = set.items(project);
-      const drawn = items.filter((i) =>
-        isDrawn(
-          project,
-          (i.unicodes[0] === undefined ? undefined : glyphForCodePoint(project, i.unicodes[0])) ??
-            glyphNamed(project, i.name),
-        ),
-      ).length;
-      return [set.key, { drawn, all: items.length }];
-    }),
-  );
+type Looked = { key: string; items: SetItem[]; counts: Readonly<Record<string, { drawn: number; all: number }>> };
 
 /** The glyphs of a set as they stand; what was found before stays in sight while it is looked at anew. */
 function useSet(set: SetFacts) {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
-  const { found, share, fault, start } = useJob<{ key: string; items: SetItem[] }>();
+  const { found, share, fault, start } = useJob<Looked>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at anew for what it is about.
   useEffect(() => {
-    start(async (service, progress) => ({
-      key: set.key,
-      items: (await service.derivedSet(set.key, master, progress)) as SetItem[],
-    }));
+    start(async (service, progress) => ({ key: set.key, ...(await service.derivedSet(set.key, master, progress)) }));
   }, [project, master, set]);
-  const held = useRef<{ key: string; items: SetItem[] }>(undefined);
+  const held = useRef<Looked>(undefined);
   if (found) held.current = found;
-  return { items: held.current?.key === set.key ? held.current.items : undefined, share, fault };
+  const items = held.current?.key === set.key ? held.current.items : undefined;
+  return { items, counts: held.current?.counts, share, fault };
 }
 
 /** Sets of glyphs that are made from others: what there is, what can be made, and drafts of it. */
@@ -58,8 +41,7 @@ export function Sets({ views }: { views: ReactNode }) {
   const [key, setKey] = useState(lastSet);
   const set = SETS.find((s) => s.key === key)!;
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const counts = useMemo(() => countsOf(project), [project]);
-  const { items, share, fault } = useSet(set);
+  const { items, counts, share, fault } = useSet(set);
   const making = useJob<Result<{ steps: readonly Step[]; sentence: string }>>();
   const ready = items?.filter((i) => i.state === 'can' || i.state === 'changed') ?? [];
   const picked = items?.filter((i) => chosen.has(i.name)) ?? [];
@@ -136,7 +118,7 @@ export function Sets({ views }: { views: ReactNode }) {
         <div className="grid min-h-0 flex-1 grid-cols-[210px_minmax(0,1fr)]">
           <ul aria-label="Sets" className="min-h-0 overflow-auto py-1 pr-1 pl-3">
             {SETS.map((s) => {
-              const { drawn, all } = counts.get(s.key)!;
+              const count = counts?.[s.key];
               return (
                 <li key={s.key}>
                   <button
@@ -148,7 +130,7 @@ export function Sets({ views }: { views: ReactNode }) {
                   >
                     <span>{s.title}</span>
                     <span className="shrink-0 text-[12.5px] font-normal text-quiet tabular-nums">
-                      {all === 0 ? '–' : drawn === all ? 'all' : `${drawn} of ${all}`}
+                      {count && countIn(count)}
                     </span>
                   </button>
                 </li>
@@ -198,6 +180,9 @@ export function Sets({ views }: { views: ReactNode }) {
     </div>
   );
 }
+
+const countIn = ({ drawn, all }: { drawn: number; all: number }): string =>
+  all === 0 ? '–' : drawn === all ? 'all' : `${drawn} of ${all}`;
 
 function toggled(set: ReadonlySet<string>, name: string): Set<string> {
   const next = new Set(set);
