@@ -3,18 +3,18 @@ import { plural } from '../../core/project/edit';
 import type { Glyph, GlyphId, Project } from '../../core/project/model';
 import { designEnds } from '../../core/project/places';
 import { drawingOf, glyphForCodePoint, isEmptyDrawing, masterOf } from '../../core/project/queries';
-import { addReweighedMaster, setStems, takeReweighed } from '../../core/reweighting/edits';
+import { addReweighedMaster, takeReweighed } from '../../core/reweighting/edits';
 import type { Stems } from '../../core/reweighting/goals';
 import type { Reweighed, ReweightAsked } from '../../core/reweighting/many';
 import { stemsOf } from '../../core/reweighting/standard';
 import { cancelPreview, chooseMaster, preview, run, useBench } from '../state/bench';
 import { useCaseBench } from '../state/chosen';
 import { closeDialog } from '../state/dialogs';
-import { Bar, Pick, Radios, Slide } from '../ui/controls';
-import { characterOf } from '../ui/GlyphShape';
+import { Bar, Pick, Radios } from '../ui/controls';
 import { Modal } from '../ui/Modal';
 import { PlaceFields } from '../ui/PlaceFields';
 import { Button, Choice, NumberField, TextField } from '../ui/parts';
+import { Eased, Kept, Others, Stem } from './fields';
 import { AT_ONCE, Letters } from './Letters';
 import { useReweighed, withParts } from './live';
 
@@ -300,100 +300,6 @@ const isSame = ({ from, to, width, own, rounds }: ReweightAsked): boolean =>
   rounds === 1 &&
   (width === undefined || width === 1) &&
   Object.values(own).every((v) => v === 0);
-
-/** A stem on a rail and as a number. */
-function Stem({
-  label,
-  value,
-  most,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  most: number;
-  onChange: (v: number) => void;
-}) {
-  return (
-    <>
-      <Slide label={`${label} stem`} value={value} min={1} max={most} onChange={onChange} className="w-full" />
-      <NumberField
-        label={`${label} to be`}
-        hideLabel
-        value={value}
-        onChange={(v) => v >= 1 && v <= 2000 && onChange(v)}
-      />
-    </>
-  );
-}
-
-/** Whether stems are kept with the master or measured, and the other way. */
-function Kept({ project, masterId, from }: { project: Project; masterId: string; from: Stems }) {
-  const master = masterOf(project, masterId)!;
-  const kept = master.stems.length > 0;
-  const now = stemsOf(project, master);
-  const same = now && now.vertical === from.vertical && now.horizontal === from.horizontal;
-  return (
-    <p className="text-quiet">
-      {kept && same ? 'Kept with the master. ' : same ? 'Measured in its letters. ' : ''}
-      <button
-        type="button"
-        className="rounded px-1 text-kelp hover:bg-kelp-tint"
-        onClick={() => {
-          cancelPreview();
-          run((p) => setStems(p, kept && same ? { master: masterId } : { master: masterId, ...from }));
-        }}
-      >
-        {kept && same ? 'Measure' : 'Keep these'}
-      </button>
-    </p>
-  );
-}
-
-/** The stems of other masters, to be taken as goals. */
-function Others({ project, masterId, onTake }: { project: Project; masterId: string; onTake: (stems: Stems) => void }) {
-  const others = useMemo(
-    () =>
-      project.masters.flatMap((m) => {
-        const stems = m.id === masterId ? undefined : stemsOf(project, m);
-        return stems ? [{ id: m.id, name: m.name, stems }] : [];
-      }),
-    [project, masterId],
-  );
-  if (others.length === 0) return null;
-  return (
-    <p className="mt-1 text-quiet">
-      As{' '}
-      {others.map(({ id, name, stems }) => (
-        <button
-          key={id}
-          type="button"
-          className="rounded px-1 text-kelp hover:bg-kelp-tint"
-          onClick={() => onTake(stems)}
-        >
-          {name} {Math.round(stems.vertical)}/{Math.round(stems.horizontal)}
-        </button>
-      ))}
-    </p>
-  );
-}
-
-/** Where there was no room for the weight that was asked. */
-function Eased({ project, eased }: { project: Project; eased: readonly Reweighed[] }) {
-  if (eased.length === 0) return null;
-  const names = eased.slice(0, 12).map((m) => nameOf(project.glyphs[m.glyph]!));
-  return (
-    <span>
-      No room for the whole weight in {plural(eased.length, 'glyph')}, eased where a ring is: {names.join(' ')}
-      {eased.length > 12 && ` and ${eased.length - 12} more`}
-    </span>
-  );
-}
-
-/** A letter or figure as itself, anything else by its name. */
-const nameOf = (glyph: Glyph): string => {
-  const character = characterOf(glyph);
-  return /^[\p{L}\p{Nd}]$/u.test(character) && !glyph.name.includes('.') ? character : glyph.name;
-};
 
 /** Glyphs that have something to reweight; letters that tell a weight first. */
 function lettersFirst(project: Project, ids: readonly GlyphId[], master: string): Glyph[] {

@@ -140,3 +140,11 @@ export function inwardAt(frame: Frame, side: Side, t: number): { at: Vec; inward
   const way = frame.inkSide[side.contour]! / length;
   return { at, inward: [-dy * way, dx * way] };
 }
+
+/** Cosine of the turn from the end of one side to the beginning of the next. */
+export function turnBetween(before: readonly number[], after: readonly number[]): number {
+  const n = before.length;
+  const [ax, ay] = [before[n - 2]! - before[n - 4]!, before[n - 1]! - before[n - 3]!];
+  const [bx, by] = [after[2]! - after[0]!, after[3]! - after[1]!];
+  return (ax * bx + ay * by) / (Math.hypot(ax, ay) * Math.hypot(bx, by) || 1);
+}

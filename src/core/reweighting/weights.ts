@@ -1,0 +1,20 @@
+/** Weights of what is wanted, tried on families that have both a regular and a bold. */
+export const WEIGHT = {
+  stem: 2,
+  curveStem: 1.6,
+  held: 200,
+  bearing: 50,
+  white: 6,
+  side: 2,
+  height: 8,
+  endWhite: 0.4,
+  length: 6,
+  angle: 60,
+  endAngle: 2,
+  between: 0.45,
+  straight: 20,
+  round: 40,
+  end: 0.03,
+  tie: 0.2,
+  still: 1e-5,
+};
