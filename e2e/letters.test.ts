@@ -95,6 +95,16 @@ test('a set is looked at with drafts, some of it made, its numbers changed, what
   await until('rings', async () => (await items('can')) === 21, 60);
   await t.press('Make 21');
   await until('rings to be made', async () => (await items('made')) === 21, 90);
+  // One of them has numbers of its own: it alone is out of date.
+  await t.click('[data-testid="set-item"][aria-label^="uni24EA"]');
+  await t.fill('Wide, beside that', '90', true);
+  await until('one to be out of date', async () => (await items('changed')) === 1, 60);
+  await t.press('As the set');
+  await until('it to be as it was', async () => (await items('made')) === 21, 60);
+  await t.press('Sets');
+  await t.press('Fractions all');
+  await t.press('Figures in rings all');
+  await until('rings again', async () => (await items('made')) === 21, 60);
   await t.fill('Strokes, of text', '75', true);
   await until('what was made to be out of date', async () => (await items('changed')) === 21, 60);
   await t.press('Bring 21 up to date');

@@ -38,6 +38,12 @@ export const termsOf = (project: Project, set: SetFacts): SetTerms => ({
   ...project.settings.deriving?.terms?.[set.key],
 });
 
+/** The numbers of a glyph of a set: its own in place of those of the set. */
+export const termsFor = (project: Project, set: SetFacts, name: string): SetTerms => ({
+  ...termsOf(project, set),
+  ...project.settings.deriving?.own?.[name],
+});
+
 /** The glyph of an item where there is one: by its character, else by its name. */
 export const glyphOf = (project: Project, { name, unicodes }: Pick<Item, 'name' | 'unicodes'>): Glyph | undefined =>
   (unicodes[0] === undefined ? undefined : glyphForCodePoint(project, unicodes[0])) ?? glyphNamed(project, name);
@@ -91,7 +97,6 @@ export function derivedSet(
   progress: (done: number, total: number) => void = () => {},
 ): Derived[] {
   const grounds = project.masters.map((m) => new Ground(project, m));
-  const terms = termsOf(project, set);
   const prints = new Map(
     project.settings.deriving?.made?.flatMap((m) => (m.set === set.key ? [[m.glyph, m.print] as const] : [])),
   );
@@ -106,7 +111,7 @@ export function derivedSet(
     if (drawn && print !== printOf(project, glyph.drawings)) return { ...item, state: 'corrected' };
     if (why !== undefined) return drawn ? { ...item, state: 'made' } : { ...item, state: 'lacks', why };
     if (item.way.how === 'marked') return { ...item, state: 'can' };
-    const drawings = drawingsFor(grounds, set, terms, item.way);
+    const drawings = drawingsFor(grounds, set, termsFor(project, set, item.name), item.way);
     if (typeof drawings === 'string') return { ...item, state: drawn ? 'made' : 'lacks', why: drawings };
     if (drawn) return { ...item, state: print === printOf(project, drawings) ? 'made' : 'changed', drawings };
     return { ...item, state: 'can', drawings };
@@ -136,7 +141,7 @@ export function drafted(project: Project, set: SetFacts, items: readonly Derived
   const grounds = current.masters.map((m) => new Ground(current, m));
   for (const item of waiting) {
     if (item.way.how === 'marked' || lacking(current, item.way) !== undefined) continue;
-    const drawings = drawingsFor(grounds, set, termsOf(project, set), item.way);
+    const drawings = drawingsFor(grounds, set, termsFor(project, set, item.name), item.way);
     if (typeof drawings !== 'string') current = withDrawings(current, set, item, drawings);
   }
   return withMarked(current, waiting).project;
@@ -202,7 +207,7 @@ export function madeItem(project: Project, set: SetFacts, item: Item): Project |
   const lack = lacking(project, item.way);
   if (lack !== undefined) return lack;
   const grounds = project.masters.map((m) => new Ground(project, m));
-  const drawings = drawingsFor(grounds, set, termsOf(project, set), item.way);
+  const drawings = drawingsFor(grounds, set, termsFor(project, set, item.name), item.way);
   if (typeof drawings === 'string') return drawings;
   const next = withDrawings(project, set, item, drawings);
   return set.key === 'ligatures' ? withCarets(next, [item.name]) : next;

@@ -196,6 +196,21 @@ test('its numbers are the designer’s, and hold through new names and removal',
   expect(setSetTerms(all, { set: 'nothing' })).toMatchObject({ ok: false });
 });
 
+test('one glyph may be made heavier or wider than its set', () => {
+  const own = done(setSetTerms(all, { set: 'smallCaps', glyph: 's.sc', weight: 130 }));
+  expect(
+    derivedSet(own, setOf('smallCaps')!)
+      .filter((i) => i.state === 'changed')
+      .map((i) => i.name),
+  ).toEqual(['s.sc']);
+  const followed = done(deriveSet(own, { set: 'smallCaps' }));
+  expect(states(followed, 'smallCaps').changed ?? 0).toBe(0);
+  const back = done(setSetTerms(followed, { set: 'smallCaps', glyph: 's.sc', asSet: true }));
+  expect(states(back, 'smallCaps').changed).toBe(1);
+  expect(setSetTerms(all, { set: 'smallCaps', glyph: 'nobody', weight: 90 })).toMatchObject({ ok: false });
+  expect(setSetTerms(all, { set: 'smallCaps', glyph: 's.sc', asSet: true }).ok).toBe(false);
+});
+
 test('what lacks is named; only what is asked for is made; an empty project lacks all', () => {
   const starter = buildStarter();
   const fractions = madeSet(starter, setOf('fractions')!);

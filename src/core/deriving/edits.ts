@@ -1,16 +1,16 @@
 import { z } from 'zod';
 import * as a from '../project/arguments';
-import { defineEdit, edited, plural, refused } from '../project/edit';
+import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import { glyphNameFault } from '../project/glyphNames';
-import type { Glyph } from '../project/model';
+import type { Glyph, Project } from '../project/model';
 import { glyphThere } from '../project/queries';
 import { madeItem, madeSet, termsOf } from './derive';
 import { ligatureOf, welded } from './ligatures';
-import { setOf } from './sets';
+import { type SetFacts, type SetTerms, setOf } from './sets';
 
 const percent = z.number().min(20).max(300);
 
-/** Sets the numbers of a set; glyphs that it made follow when it is made again. */
+/** Sets the numbers of a set, or of one glyph of it; what it made follows when it is made again. */
 export const setSetTerms = defineEdit(
   {
     name: 'setSetTerms',
@@ -18,16 +18,21 @@ export const setSetTerms = defineEdit(
     reach: 'all masters',
     args: z.object({
       set: a.text,
+      /** One glyph of the set by its name. */
+      glyph: a.text.optional(),
+      /** The glyph has those of its set again. */
+      asSet: z.boolean().optional(),
       height: percent.optional(),
       width: percent.optional(),
       weight: percent.optional(),
       foot: z.number().min(-200).max(300).optional(),
     }),
   },
-  (project, { set: key, ...change }) => {
+  (project, { set: key, glyph, asSet, ...change }) => {
     const set = setOf(key);
     if (!set) return refused(`There is no set ${key}.`);
     const now = termsOf(project, set);
+    if (glyph !== undefined) return ownTerms(project, set, glyph, asSet ? undefined : change);
     const { height = now.height, width = now.width, weight = now.weight, foot = now.foot } = change;
     const deriving = project.settings.deriving ?? {};
     const terms = { ...deriving.terms, [key]: { height, width, weight, foot } };
@@ -37,6 +42,20 @@ export const setSetTerms = defineEdit(
     );
   },
 );
+
+/** Gives one glyph of a set numbers of its own, or those of the set again. */
+function ownTerms(project: Project, set: SetFacts, name: string, change: Partial<SetTerms> | undefined): Outcome {
+  if (!set.items(project).some((i) => i.name === name)) return refused(`${set.title} has no ${name}.`);
+  const deriving = project.settings.deriving ?? {};
+  const { [name]: was, ...others } = deriving.own ?? {};
+  if (!change && !was) return refused(`${name} has the numbers of its set already.`);
+  const given = Object.fromEntries(Object.entries(change ?? {}).filter(([, v]) => v !== undefined));
+  const own = change ? { ...others, [name]: { ...was, ...given } } : others;
+  return edited(
+    { ...project, settings: { ...project.settings, deriving: { ...deriving, own } } },
+    change ? `${name} has numbers of its own` : `${name} has the numbers of its set`,
+  );
+}
 
 /** Makes the glyphs of a set that can be made, or those that are named, and brings up to date those that it made before. */
 export const deriveSet = defineEdit(

@@ -316,6 +316,14 @@ const castTerms = z.object({
 export const castTermsSchema = castTerms;
 export type CastTerms = z.infer<typeof castTerms>;
 
+/** Numbers of a set of glyphs made from others, in percent. */
+const setTerms = z.object({
+  height: z.number().min(10).max(300),
+  width: z.number().min(20).max(300),
+  weight: z.number().min(20).max(300),
+  foot: z.number().min(-200).max(300),
+});
+
 const settings = z.object({
   nudge: z.tuple([z.number(), z.number(), z.number()]).readonly(),
   grid: z.number(),
@@ -409,18 +417,9 @@ const settings = z.object({
   /** Sets of glyphs that are made from others: numbers of a set in percent, and glyphs with what their set made of them. */
   deriving: z
     .object({
-      terms: z
-        .record(
-          z.string().max(40),
-          z.object({
-            height: z.number().min(10).max(300),
-            width: z.number().min(20).max(300),
-            weight: z.number().min(20).max(300),
-            foot: z.number().min(-200).max(300),
-          }),
-        )
-        .readonly()
-        .optional(),
+      terms: z.record(z.string().max(40), setTerms).readonly().optional(),
+      /** Numbers of single glyphs, by their names, in place of those of their set. */
+      own: z.record(z.string().max(200), setTerms.partial()).readonly().optional(),
       made: z
         .array(z.object({ glyph: z.string(), set: z.string().max(40), print: z.number() }))
         .max(20_000)

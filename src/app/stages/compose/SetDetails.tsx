@@ -1,5 +1,5 @@
 import { type FormEvent, useState } from 'react';
-import type { ItemState } from '../../../core/deriving/derive';
+import { type ItemState, termsFor } from '../../../core/deriving/derive';
 import { makeLigature, setSetTerms, weldParts } from '../../../core/deriving/edits';
 import type { SetFacts, SetTerms, Way } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
@@ -43,8 +43,9 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
   return (
     <Details heading={one ? one.name : set.title} sub={one ? ITEM_STATES[one.state].says : set.does}>
       {one && <One item={one} onMake={onMake} onOpen={onOpen} />}
+      {one && set.measure && (one.how === 'scaled' || one.how === 'ringed') && <OwnNumbers set={set} item={one} />}
       {!one && picked.length > 1 && <p className="mb-3 text-quiet">{plural(picked.length, 'glyph')} chosen.</p>}
-      {set.measure && (
+      {!one && set.measure && (
         <Section title="Its numbers, in percent">
           <div className="grid gap-1.5">
             <NumberField
@@ -81,6 +82,31 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
         </p>
       )}
     </Details>
+  );
+}
+
+/** Numbers of one glyph in place of those of its set. */
+function OwnNumbers({ set, item }: { set: SetFacts; item: SetItem }) {
+  const project = useBench((s) => s.settled)!;
+  const terms = termsFor(project, set, item.name);
+  const own = project.settings.deriving?.own?.[item.name];
+  const change = (numbers: Partial<SetTerms>) =>
+    run((p) => setSetTerms(p, { set: set.key, glyph: item.name, ...numbers }), `set ${set.key} ${item.name}`);
+  return (
+    <Section title="For this glyph, in percent">
+      <div className="grid gap-1.5">
+        <NumberField label="Wide, beside that" value={terms.width} onChange={(width) => change({ width })} />
+        <NumberField label="Strokes, of text" value={terms.weight} onChange={(weight) => change({ weight })} />
+      </div>
+      {own && (
+        <Button
+          className="mt-2"
+          onClick={() => run((p) => setSetTerms(p, { set: set.key, glyph: item.name, asSet: true }))}
+        >
+          As the set
+        </Button>
+      )}
+    </Section>
   );
 }
 
