@@ -4,8 +4,8 @@ import { ownHostsOnly, plainErrors } from './guard';
 import { type ScannerParts, scannerRoutes } from './scanner';
 import { visitRoutes } from './visit';
 
-/** Serves the built app, and the scanner when it is given one; to its own machine, or where `open` is given to who calls it so too. Hashed assets are kept for good, everything else is asked for again. */
-export function createApp(dist: string, scanner?: ScannerParts, open?: string): Express {
+/** Serves the built app, and the scanner when it is given one; to its own machine, or where `open` is given to who calls it so too. `identity` is what it answers to a second start. Hashed assets are kept for good, everything else is asked for again. */
+export function createApp(dist: string, scanner?: ScannerParts, open?: string, identity = 'Wendril'): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(ownHostsOnly(open));
@@ -37,6 +37,10 @@ export function createApp(dist: string, scanner?: ScannerParts, open?: string): 
       },
     }),
   );
+  app.get('/running', (_, response) => {
+    response.setHeader('Cache-Control', 'no-store');
+    response.type('text/plain').send(identity);
+  });
   // Every stage has its own address; all of them are the one page.
   app.get(/^\/(p\/.*|names)?$/, (_, response) => {
     response.setHeader('Cache-Control', 'no-cache');

@@ -3,6 +3,7 @@ import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
+import { identityOf, isRunning } from './running';
 import { tray } from './tray';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
@@ -38,7 +39,12 @@ if (!existsSync(join(root, 'dist/index.html'))) {
   process.stderr.write('The app is not built; run npm start.\n');
   process.exit(1);
 }
-const server = createApp(join(root, 'dist'), tray, HOST).listen(await choosePort(), ADDRESS);
+const identity = identityOf(root);
+if (!process.env.PORT && (await isRunning(PREFERRED, identity))) {
+  process.stdout.write(`Wendril is running already, at http://localhost:${PREFERRED}\n`);
+  process.exit(0);
+}
+const server = createApp(join(root, 'dist'), tray, HOST, identity).listen(await choosePort(), ADDRESS);
 server.headersTimeout = 20_000;
 server.requestTimeout = 120_000;
 server.once('listening', () => {
