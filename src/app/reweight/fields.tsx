@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { plural } from '../../core/project/edit';
 import type { Glyph, Project } from '../../core/project/model';
 import { masterOf } from '../../core/project/queries';
@@ -40,24 +40,28 @@ export function Stem({
 export function Kept({ project, masterId, from }: { project: Project; masterId: string; from: Stems }) {
   const master = masterOf(project, masterId)!;
   const kept = master.stems.length > 0;
+  // Those that came with the project are not taken away here.
+  const own = master.stems.some((s) => s.name === 'Vertical' || s.name === 'Horizontal');
   const now = stemsOf(project, master);
-  const same = now && now.vertical === from.vertical && now.horizontal === from.horizontal;
+  const same = now?.vertical === from.vertical && now.horizontal === from.horizontal;
+  const change = (stems: Partial<Stems>) => {
+    cancelPreview();
+    run((p) => setStems(p, { master: masterId, ...stems }));
+  };
   return (
     <p className="text-quiet">
-      {kept && same ? 'Kept with the master. ' : same ? 'Measured in its letters. ' : ''}
-      <button
-        type="button"
-        className="rounded px-1 text-kelp hover:bg-kelp-tint"
-        onClick={() => {
-          cancelPreview();
-          run((p) => setStems(p, kept && same ? { master: masterId } : { master: masterId, ...from }));
-        }}
-      >
-        {kept && same ? 'Measure' : 'Keep these'}
-      </button>
+      {same && (kept ? 'Kept with the master. ' : 'Measured in its letters. ')}
+      {same && own && <Small onClick={() => change({})}>Let go</Small>}
+      {!(same && kept) && <Small onClick={() => change(from)}>Keep these</Small>}
     </p>
   );
 }
+
+const Small = ({ onClick, children }: { onClick: () => void; children: ReactNode }) => (
+  <button type="button" className="rounded px-1 text-kelp hover:bg-kelp-tint" onClick={onClick}>
+    {children}
+  </button>
+);
 
 /** The stems of other masters, to be taken as goals. */
 export function Others({
