@@ -14,6 +14,7 @@ import { GlyphShape } from '../ui/GlyphShape';
 import { Modal } from '../ui/Modal';
 import { Button, TextField } from '../ui/parts';
 import { reachOf } from '../ui/reach';
+import { toggled } from '../ui/toggled';
 import { EdgeFields } from './EdgeFields';
 import { EDGE_KINDS, type EdgeSettings, edgeSettings, edgeWork, rememberEdges } from './settings';
 
@@ -251,10 +252,4 @@ function Remarks({ project, found, asked }: { project: Project; found: Found; as
 function namesOf(project: Project, of: readonly { glyph: GlyphId }[]): string {
   const names = of.slice(0, 6).map((l) => project.glyphs[l.glyph]!.name);
   return names.join(', ') + (of.length > 6 ? ` and ${of.length - 6} more` : '');
-}
-
-function toggled(set: ReadonlySet<GlyphId>, id: GlyphId): Set<GlyphId> {
-  const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
-  return next;
 }

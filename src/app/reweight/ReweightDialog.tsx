@@ -7,6 +7,7 @@ import { addReweighedMaster, takeReweighed } from '../../core/reweighting/edits'
 import type { Stems } from '../../core/reweighting/goals';
 import type { Reweighed, ReweightAsked } from '../../core/reweighting/many';
 import { stemsOf } from '../../core/reweighting/standard';
+import { REGISTERED_AXES } from '../../core/variation/registeredAxes';
 import { cancelPreview, chooseMaster, preview, run, useBench } from '../state/bench';
 import { useCaseBench } from '../state/chosen';
 import { closeDialog } from '../state/dialogs';
@@ -14,6 +15,7 @@ import { Bar, Pick, Radios } from '../ui/controls';
 import { Modal } from '../ui/Modal';
 import { PlaceFields } from '../ui/PlaceFields';
 import { Button, Choice, NumberField, TextField } from '../ui/parts';
+import { toggled } from '../ui/toggled';
 import { Eased, Kept, Others, Stem } from './fields';
 import { AT_ONCE, Letters } from './Letters';
 import { useReweighed, withParts } from './live';
@@ -21,16 +23,7 @@ import { useReweighed, withParts } from './live';
 /** So many glyphs more are worked out for the galley while the numbers change; of a larger font the first. */
 const MOST_SEEN = 800;
 const NEW = 'new';
-const WEIGHT: Project['axes'][number] = {
-  tag: 'wght',
-  name: 'Weight',
-  minimum: 400,
-  default: 400,
-  maximum: 700,
-  map: [],
-  hidden: false,
-  labels: {},
-};
+const WEIGHT: Project['axes'][number] = { ...REGISTERED_AXES[0]!, map: [], hidden: false, labels: {} };
 type Scope = 'chosen' | 'all';
 type Width = 'keep' | 'counters' | 'share';
 
@@ -125,7 +118,7 @@ function Working({ project, stems }: { project: Project; stems: Stems }) {
     const ok =
       into === NEW
         ? run((p) => addReweighedMaster(p, { name: called, place: at, copy: masterId, made: list }))
-        : run((p) => takeReweighed(p, { master: into, made: list }));
+        : run((p) => takeReweighed(p, { of: masterId, master: into, made: list }));
     if (!ok) return;
     closeDialog();
     if (into === NEW) chooseMaster(useBench.getState().settled!.masters.at(-1)!.id);
@@ -322,10 +315,4 @@ function useSeenInGalley(master: string, made: readonly Reweighed[] | undefined,
     else cancelPreview();
   }, [master, made, left]);
   useEffect(() => cancelPreview, []);
-}
-
-function toggled(set: ReadonlySet<GlyphId>, id: GlyphId): Set<GlyphId> {
-  const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
-  return next;
 }

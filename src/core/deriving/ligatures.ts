@@ -5,7 +5,7 @@ import { collisions } from '../kerning/collisions';
 import { withGlyph } from '../project/edit';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
 import { drawingsOf, flattened } from '../project/outline';
-import { drawingOf, glyphForCodePoint, glyphNamed } from '../project/queries';
+import { drawingOf, glyphForCodePoint, glyphNamed, glyphsInOrder } from '../project/queries';
 import { sameStructure } from '../project/structure';
 import type { Item } from './sets';
 
@@ -49,27 +49,36 @@ function touching(project: Project): ReadonlyMap<string, string> {
 /** Ligatures that are usual, and those that this design needs since its letters touch. */
 export function ligatureItems(project: Project): Item[] {
   const near = touching(project);
-  return [...USUAL, ...PERHAPS.map((l): readonly [string, number?] => [l])].flatMap(([letters, code]): Item[] => {
-    const glyphs = [...letters].map((c) => letterOf(project, c));
-    if (glyphs.some((g) => g === undefined)) return [];
-    const names = glyphs.map((g) => g!.name);
-    const hit = names.slice(1).flatMap((n, i) => {
-      const where = near.get(`${names[i]} ${n}`);
-      return where === undefined ? [] : [`${names[i]} and ${n} touch${where}.`];
-    });
-    const name = names.join('_');
-    const drawn = glyphNamed(project, name) !== undefined;
-    if (code === undefined && hit.length === 0 && !drawn) return [];
-    const free = code !== undefined && (drawn ? glyphNamed(project, name)!.unicodes.includes(code) : true);
-    return [
-      {
-        name,
-        unicodes: free ? [code] : [],
-        way: { how: 'row', of: names },
-        ...(hit.length > 0 && { hint: [...new Set(hit)].join(' ') }),
-      },
-    ];
+  const known = [...USUAL, ...PERHAPS.map((l): readonly [string, number?] => [l])].flatMap(
+    ([letters, code]): Item[] => {
+      const glyphs = [...letters].map((c) => letterOf(project, c));
+      if (glyphs.some((g) => g === undefined)) return [];
+      const names = glyphs.map((g) => g!.name);
+      const hit = names.slice(1).flatMap((n, i) => {
+        const where = near.get(`${names[i]} ${n}`);
+        return where === undefined ? [] : [`${names[i]} and ${n} touch${where}.`];
+      });
+      const name = names.join('_');
+      const drawn = glyphNamed(project, name) !== undefined;
+      if (code === undefined && hit.length === 0 && !drawn) return [];
+      const free = code !== undefined && (drawn ? glyphNamed(project, name)!.unicodes.includes(code) : true);
+      return [
+        {
+          name,
+          unicodes: free ? [code] : [],
+          way: { how: 'row', of: names },
+          ...(hit.length > 0 && { hint: [...new Set(hit)].join(' ') }),
+        },
+      ];
+    },
+  );
+  // Those that the project has beside them.
+  const listed = new Set(known.map((i) => i.name));
+  const more = glyphsInOrder(project).flatMap(({ name }): Item[] => {
+    const item = /^[^_.]+(_[^_.]+)+$/.test(name) && !listed.has(name) ? ligatureOf(project, name) : undefined;
+    return item ? [item] : [];
   });
+  return [...known, ...more];
 }
 
 /** A ligature of letters: `f_j` by glyph names, or `fj` by characters; undefined where one of them is not there. */

@@ -7,7 +7,7 @@ import { isDrawn, needsOf, SETS, setOf, type Way } from './sets';
 /** A glyph of a set as the interface shows it. */
 export type SetItem = {
   readonly name: string;
-  readonly code: number | undefined;
+  readonly unicodes: readonly number[];
   readonly state: ItemState;
   readonly how: Way['how'];
   /** Names of the glyphs that it comes from. */
@@ -39,7 +39,7 @@ export function setView(
     const draft = draftOf(d);
     return {
       name: d.name,
-      code: d.unicodes[0],
+      unicodes: d.unicodes,
       state: d.state,
       how: d.way.how,
       of: needsOf(d.way),

@@ -53,7 +53,7 @@ export function dotsOf(frame: Frame, { from }: ReweightTerms): Set<number> {
 const meet = (a: Side, b: Side): boolean => a !== b && (a.to === b.from || b.to === a.from);
 
 /** How long an edge is: its side, and what runs on from it smoothly. */
-export function runOf(frame: Frame, { a }: Facing): number {
+function runOf(frame: Frame, { a }: Facing): number {
   let length = a.side.length;
   for (const next of [frame.into[a.side.from]!, frame.out[a.side.to]!]) {
     const other = frame.sides[next];

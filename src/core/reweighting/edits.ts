@@ -2,8 +2,9 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused, withMaster } from '../project/edit';
 import { drawingSchema, type Project } from '../project/model';
-import { glyphThere, masterThere } from '../project/queries';
+import { drawingOf, glyphThere, masterThere } from '../project/queries';
 import { addAxis, addMaster } from '../variation/familyEdits';
+import { REGISTERED_AXES } from '../variation/registeredAxes';
 import { reweighedGlyphs } from './many';
 
 /** What a stem may be, in font units. */
@@ -45,13 +46,17 @@ export const setStems = defineEdit(
 const made = z.array(z.object({ glyph: a.glyph, drawing: drawingSchema })).readonly();
 type Made = z.infer<typeof made>;
 
-function taken(project: Project, into: string, list: Made): Outcome {
+/** Puts drawings into a master; where they come from another, that keeps its own guides, pictures and notes. */
+function taken(project: Project, of: string, into: string, list: Made): Outcome {
   if (list.length === 0) return refused('No glyph could be reweighted.');
   const master = masterThere(project, into);
   const glyphs = { ...project.glyphs };
   for (const { glyph: id, drawing } of list) {
     const glyph = glyphThere(project, id);
-    glyphs[id] = { ...glyph, drawings: { ...glyph.drawings, [into]: drawing } };
+    const was = drawingOf(glyph, into);
+    const { advance, contours, components, anchors, guides } = drawing;
+    const next = { ...was, advance, contours, components, anchors, guides: of === into ? guides : was.guides };
+    glyphs[id] = { ...glyph, drawings: { ...glyph.drawings, [into]: next } };
   }
   return edited({ ...project, glyphs }, `Reweighted ${plural(list.length, 'glyph')} in ${master.name}`);
 }
@@ -62,24 +67,22 @@ export const takeReweighed = defineEdit(
     name: 'takeReweighed',
     does: 'Takes over reweighted drawings of many glyphs',
     reach: 'masters named',
-    args: z.object({ master: a.master, made }),
+    args: z.object({
+      /** The master that they were made from; the one they go to where it is left out. */
+      of: a.master.optional(),
+      master: a.master,
+      made,
+    }),
   },
-  (project, { master, made: list }) => taken(project, master, list),
+  (project, { of, master, made: list }) => taken(project, of ?? master, master, list),
 );
-
-/** Names of axes that fonts agree on, and where the usual design lies on them, in user units (OpenType, Design-Variation Axis Tag Registry). */
-const REGISTERED: Readonly<Record<string, readonly [name: string, usual: number]>> = {
-  wght: ['Weight', 400],
-  wdth: ['Width', 100],
-  opsz: ['Optical size', 14],
-};
 
 /** A project with the axes that a place names: those that lack are begun at the usual design, where its masters are. */
 function withAxes(project: Project, place: Readonly<Record<string, number>>): Outcome {
   let current = project;
   for (const [tag, value] of Object.entries(place)) {
     if (current.axes.some((x) => x.tag === tag)) continue;
-    const [name, usual] = REGISTERED[tag] ?? [tag, 0];
+    const { name, default: usual } = REGISTERED_AXES.find((x) => x.tag === tag) ?? { name: tag, default: 0 };
     const ends = { minimum: Math.min(usual, value), default: usual, maximum: Math.max(usual, value) };
     const added = addAxis(current, { tag, name, ...ends });
     if (!added.ok) return added;
@@ -109,7 +112,7 @@ export const addReweighedMaster = defineEdit(
     const id = added.project.masters.at(-1)!.id;
     // What was kept of the old stems is not true of the new ones.
     const fresh = withMaster(added.project, id, (m) => ({ ...m, stems: [] }));
-    const done = taken(fresh, id, list);
+    const done = taken(fresh, copy, id, list);
     return done.ok
       ? edited(done.project, `Added the master ${name}, ${plural(list.length, 'glyph')} reweighted`)
       : done;
@@ -132,6 +135,6 @@ export const reweightGlyphs = defineEdit(
   },
   (project, { into, own = {}, ...asked }) => {
     const done = reweighedGlyphs(project, { ...asked, width: asked.width, own });
-    return taken(project, into ?? asked.master, done.made);
+    return taken(project, asked.master, into ?? asked.master, done.made);
   },
 );

@@ -1,11 +1,14 @@
 /** Sums of unknowns that should come to a value, each with a weight; solved for the least sum of weighted squares. */
 export class LeastSquares {
-  private readonly matrix: Float64Array;
-  private readonly right: Float64Array;
+  constructor(
+    readonly unknowns: number,
+    private readonly matrix = new Float64Array(unknowns * unknowns),
+    private readonly right = new Float64Array(unknowns),
+  ) {}
 
-  constructor(readonly unknowns: number) {
-    this.matrix = new Float64Array(unknowns * unknowns);
-    this.right = new Float64Array(unknowns);
+  /** The same wants, to which others can be added. */
+  copy(): LeastSquares {
+    return new LeastSquares(this.unknowns, this.matrix.slice(), this.right.slice());
   }
 
   /** Wants Σ factors·unknowns to be `value`. */
@@ -19,7 +22,7 @@ export class LeastSquares {
     }
   }
 
-  /** The unknowns, by Cholesky's factorisation of the normal equations; `still` is the weight that keeps each at 0. */
+  /** The unknowns, by Cholesky's factorisation of the normal equations; `still` is the weight that keeps each at 0. Done once: it works in place. */
   solve(still: number): Float64Array {
     const n = this.unknowns;
     const m = this.matrix;

@@ -7,7 +7,7 @@ import type { Eased } from './reweight';
 export const MOST_POINTS = 900;
 export const countedPoints = (drawing: Drawing): number => drawing.contours.reduce((n, c) => n + c.points.length, 0);
 
-/** Many glyphs of one master; `into` is the master that gets the result, the same one where it is absent. */
+/** Many glyphs of one master. */
 export type ReweightAsked = Weighing & {
   readonly glyphs: readonly GlyphId[];
   readonly master: MasterId;

@@ -10,7 +10,17 @@ import { pressWhite, pullSides, tieCrossed } from './pressing';
 import { redrawn } from './redrawn';
 import type { ReweightTerms } from './terms';
 import { Unknowns } from './unknowns';
-import { tieKnots, wantBetween, wantEnds, wantHeights, wantRound, wantShape, wantStrokes, wantWhite } from './wants';
+import {
+  tieKnots,
+  wantAngles,
+  wantBetween,
+  wantEnds,
+  wantHeights,
+  wantLengths,
+  wantRound,
+  wantStrokes,
+  wantWhite,
+} from './wants';
 import { WEIGHT } from './weights';
 
 /** A stroke that could not become as thick as asked, since there is no paper for it. */
@@ -61,16 +71,18 @@ export function reweighted(contours: readonly Contour[], terms: ReweightTerms): 
   const pressed = new Float64Array(facings.white.length).fill(1);
   const pulled = new Float64Array(frame.sides.length).fill(1);
   const tied = new Map<string, number>();
+  const lasting = new LeastSquares(unknowns.count);
+  wantStrokes(lasting, unknowns, strokes);
+  wantHeights(lasting, unknowns, frame, dots, terms);
+  wantRound(lasting, unknowns, frame, dots);
+  wantAngles(lasting, unknowns, frame, ends);
+  wantBetween(lasting, unknowns, frame);
+  wantEnds(lasting, unknowns, frame, ends, terms);
   let moves: Float64Array = new Float64Array(unknowns.count);
   for (let round = 0; round <= ROUNDS; round++) {
-    const system = new LeastSquares(unknowns.count);
-    wantStrokes(system, unknowns, strokes);
-    wantHeights(system, unknowns, frame, dots, terms);
-    wantRound(system, unknowns, frame, dots);
+    const system = lasting.copy();
     wantWhite(system, unknowns, frame, facings.white, terms, pressed, ends, dots);
-    wantShape(system, unknowns, frame, terms, pulled, ends);
-    wantBetween(system, unknowns, frame);
-    wantEnds(system, unknowns, frame, ends, terms);
+    wantLengths(system, unknowns, frame, terms, pulled);
     for (const [key, weight] of tied) tieKnots(system, unknowns, key, weight);
     moves = system.solve(WEIGHT.still);
     const tight = pressWhite(unknowns, moves, facings.white, terms, pressed);

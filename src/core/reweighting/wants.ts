@@ -50,14 +50,20 @@ export function wantWhite(
   if (terms.newAdvance !== undefined)
     system.want([unknowns.advance], [1], terms.newAdvance - terms.advance, WEIGHT.held * 100);
   const tall = isTall(frame, terms.unitsPerEm);
+  const xs = frame.knots.map((k) => k.x);
+  const bearing = { left: Math.min(...xs), right: terms.advance - Math.max(...xs) };
   white.forEach((facing, i) => {
     // A dot and a dash may grow beyond the height that they have.
     if (facing.edge === 'height' && (!tall || dots.has(frame.solid[facing.a.side.contour]!))) return;
     const { which, factors } = unknowns.row(facing);
     const run = facing.a.side.length / (facing.a.side.curve.length === 4 ? 3 : 5) / (terms.unitsPerEm * 0.1);
     const width = Math.max(terms.unitsPerEm * 0.03, Math.abs(facing.width));
+    // The white at the very side of the glyph.
     const own =
-      facing.edge && facing.edge !== 'height' && terms.bearings === 'kept' && isOuter(frame, facing, terms.advance);
+      terms.bearings === 'kept' &&
+      facing.edge !== undefined &&
+      facing.edge !== 'height' &&
+      facing.width < bearing[facing.edge] + 1;
     const at = facing.edge === 'height' ? WEIGHT.height : facing.edge ? WEIGHT.side : 1;
     const part = ends.has(facing.a.side) || (facing.b && ends.has(facing.b.side)) ? WEIGHT.endWhite * at : at;
     const weight = own ? WEIGHT.bearing : ((WEIGHT.white * run) / width) * facing.square ** 3 * part * pressed[i]!;
@@ -65,33 +71,41 @@ export function wantWhite(
   });
 }
 
-/** Is this the white at the very side of the glyph? */
-export function isOuter(frame: Frame, facing: Facing, advance: number): boolean {
-  const xs = frame.knots.map((k) => k.x);
-  const own = facing.edge === 'left' ? Math.min(...xs) : advance - Math.max(...xs);
-  return facing.width < own + 1;
+/** The unknowns of a side's knots, and the direction from one to the other; undefined where they lie on each other. */
+function alongSide(unknowns: Unknowns, frame: Frame, side: Side) {
+  if (side.length < 0.01) return undefined;
+  const [a, b] = [frame.knots[side.from]!, frame.knots[side.to]!];
+  const which = [unknowns.x[side.from]!, unknowns.x[side.to]!, unknowns.y[side.from]!, unknowns.y[side.to]!];
+  return { which, dx: (b.x - a.x) / side.length, dy: (b.y - a.y) / side.length };
 }
 
-export function wantShape(
+/** Sides keep their length, short ones most; those that would fold are pulled. */
+export function wantLengths(
   system: LeastSquares,
   unknowns: Unknowns,
   frame: Frame,
   terms: ReweightTerms,
   pulled: Float64Array,
-  ends: ReadonlySet<Side>,
 ): void {
   // In a letter that grows, the length of what is longer than a stroke is thick follows from what faces what.
   const longest = Math.max(terms.from.vertical, terms.from.horizontal) * 2;
   frame.sides.forEach((side, i) => {
-    if (side.length < 0.01) return;
-    const [a, b] = [frame.knots[side.from]!, frame.knots[side.to]!];
-    const [dx, dy] = [(b.x - a.x) / side.length, (b.y - a.y) / side.length];
-    const which = [unknowns.x[side.from]!, unknowns.x[side.to]!, unknowns.y[side.from]!, unknowns.y[side.to]!];
+    const along = alongSide(unknowns, frame, side);
+    if (!along) return;
+    const { which, dx, dy } = along;
     const short = terms.newAdvance === undefined ? Math.min(1, longest / side.length) : 1;
     system.want(which, [-dx, dx, -dy, dy], 0, (WEIGHT.length / side.length) * short * pulled[i]!);
-    if (side.curve.length === 4)
-      system.want(which, [dy, -dy, -dx, dx], 0, (WEIGHT.angle / side.length) * (ends.has(side) ? WEIGHT.endAngle : 1));
   });
+}
+
+/** Straight sides keep their angle, ends of strokes most. */
+export function wantAngles(system: LeastSquares, unknowns: Unknowns, frame: Frame, ends: ReadonlySet<Side>): void {
+  for (const side of frame.sides) {
+    const along = side.curve.length === 4 ? alongSide(unknowns, frame, side) : undefined;
+    if (!along) continue;
+    const { which, dx, dy } = along;
+    system.want(which, [dy, -dy, -dx, dx], 0, (WEIGHT.angle / side.length) * (ends.has(side) ? WEIGHT.endAngle : 1));
+  }
 }
 
 /** A smooth knot on the way between its neighbours stays there, in shares of the way along each axis: it does not slide along its curve. */

@@ -1,10 +1,9 @@
 import { type FormEvent, useState } from 'react';
-import { type ItemState, termsFor } from '../../../core/deriving/derive';
+import { glyphOf, type ItemState, termsFor } from '../../../core/deriving/derive';
 import { makeLigature, setSetTerms, weldParts } from '../../../core/deriving/edits';
 import type { SetFacts, SetTerms, Way } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
 import { plural } from '../../../core/project/edit';
-import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
 import { Details } from '../../ui/Details';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
@@ -114,11 +113,7 @@ function OwnNumbers({ set, item }: { set: SetFacts; item: SetItem }) {
 function Ligatures({ picked }: { picked: readonly SetItem[] }) {
   const project = useBench((s) => s.settled)!;
   const [letters, setLetters] = useState('');
-  const ids = picked.flatMap(
-    (i) =>
-      ((i.code === undefined ? undefined : glyphForCodePoint(project, i.code)) ?? glyphNamed(project, i.name))?.id ??
-      [],
-  );
+  const ids = picked.flatMap((i) => glyphOf(project, i)?.id ?? []);
   const make = (e: FormEvent) => {
     e.preventDefault();
     if (run((p) => makeLigature(p, { letters }))) {

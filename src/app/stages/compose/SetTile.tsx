@@ -1,7 +1,6 @@
-import type { ItemState } from '../../../core/deriving/derive';
+import { glyphOf, type ItemState } from '../../../core/deriving/derive';
 import type { SetItem } from '../../../core/deriving/view';
 import type { MasterId, Project } from '../../../core/project/model';
-import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { characterOf, GlyphShape } from '../../ui/GlyphShape';
 import type { Reach } from '../../ui/reach';
 import { Shape } from './Cell';
@@ -36,8 +35,7 @@ export function SetTile({
 }) {
   const { says, looks, sign } = ITEM_STATES[item.state];
   const told = `${item.name} ${says}${item.why ? `: ${item.why}` : ''}`;
-  const glyph =
-    (item.code === undefined ? undefined : glyphForCodePoint(project, item.code)) ?? glyphNamed(project, item.name);
+  const glyph = glyphOf(project, item);
   return (
     <li>
       <button
@@ -62,7 +60,7 @@ export function SetTile({
           <GlyphShape project={project} glyph={glyph} master={master} size={58} reach={reach} />
         ) : (
           <span className="flex size-[58px] items-center justify-center text-[22px] opacity-60">
-            {characterOf({ name: item.name, unicodes: item.code === undefined ? [] : [item.code] }) || '·'}
+            {characterOf(item) || '·'}
           </span>
         )}
         <span className="w-full truncate text-center text-[11px] text-quiet">{item.name}</span>

@@ -1,16 +1,16 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Result } from '../../../core/base/result';
-import { termsOf } from '../../../core/deriving/derive';
+import { glyphOf, termsOf } from '../../../core/deriving/derive';
 import { SETS, type SetFacts } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
-import { applySteps, type Step } from '../../../core/project/patch';
-import { glyphForCodePoint, glyphNamed, masterOf } from '../../../core/project/queries';
+import { masterOf } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
-import { chooseGlyph, run, say, useBench } from '../../state/bench';
+import { chooseGlyph, say, useBench } from '../../state/bench';
+import { type MadeBeside, takeMade } from '../../state/steps';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
 import { Button } from '../../ui/parts';
+import { toggled } from '../../ui/toggled';
 import { SetDetails } from './SetDetails';
 import { SetTile } from './SetTile';
 
@@ -42,7 +42,7 @@ export function Sets({ views }: { views: ReactNode }) {
   const set = SETS.find((s) => s.key === key)!;
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const { items, counts, share, fault } = useSet(set);
-  const making = useJob<Result<{ steps: readonly Step[]; sentence: string }>>();
+  const making = useJob<MadeBeside>();
   const ready = items?.filter((i) => i.state === 'can' || i.state === 'changed') ?? [];
   const picked = items?.filter((i) => chosen.has(i.name)) ?? [];
   const asked = picked.filter((i) => i.state === 'can' || i.state === 'changed');
@@ -56,22 +56,14 @@ export function Sets({ views }: { views: ReactNode }) {
   const make = (names?: readonly string[]) => {
     const before = useBench.getState().settled;
     making.start(async (service, progress) => {
-      const done = (await service.madeSet(set.key, names, progress)) as Result<{
-        steps: readonly Step[];
-        sentence: string;
-      }>;
-      if (!done.ok) say(done.reason);
-      else if (useBench.getState().settled !== before) say('The project was changed meanwhile; press again.');
-      else {
-        run((p) => ({ ok: true, project: applySteps(p, done.value.steps), sentence: done.value.sentence }));
-        say(done.value.sentence);
-      }
-      return done;
+      const made = (await service.madeSet(set.key, names, progress)) as MadeBeside;
+      if (takeMade(before, made, 'press again.') && made.ok) say(made.value.sentence);
+      return made;
     });
   };
   const open = (name: string): boolean => {
-    const code = items?.find((i) => i.name === name)?.code;
-    const glyph = (code === undefined ? undefined : glyphForCodePoint(project, code)) ?? glyphNamed(project, name);
+    const item = items?.find((i) => i.name === name);
+    const glyph = item && glyphOf(project, item);
     if (!glyph) return false;
     chooseGlyph(glyph.id);
     void navigate(`../draw?glyph=${encodeURIComponent(glyph.name)}`, { relative: 'path' });
@@ -183,9 +175,3 @@ export function Sets({ views }: { views: ReactNode }) {
 
 const countIn = ({ drawn, all }: { drawn: number; all: number }): string =>
   all === 0 ? '–' : drawn === all ? 'all' : `${drawn} of ${all}`;
-
-function toggled(set: ReadonlySet<string>, name: string): Set<string> {
-  const next = new Set(set);
-  if (!next.delete(name)) next.add(name);
-  return next;
-}

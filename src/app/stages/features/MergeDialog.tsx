@@ -8,6 +8,7 @@ import { defaultMaster } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { Modal } from '../../ui/Modal';
 import { Button } from '../../ui/parts';
+import { toggled } from '../../ui/toggled';
 
 /** A file of rules beside those of the project: what is new comes in, what differs is shown side by side and chosen. */
 export function MergeDialog({ name, text, onClose }: { name: string; text: string; onClose: () => void }) {
@@ -21,11 +22,6 @@ export function MergeDialog({ name, text, onClose }: { name: string; text: strin
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
   const take = [...fresh.filter((i) => !left.has(i.key)), ...others.filter((i) => taken.has(i.key))].map((i) => i.key);
-  const toggled = (set: ReadonlySet<string>, key: string) => {
-    const next = new Set(set);
-    if (!next.delete(key)) next.add(key);
-    return next;
-  };
   return (
     <Modal open onClose={onClose} title={`Rules of ${name}`} full>
       {same.length > 0 && (

@@ -2,27 +2,17 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { Project } from '../../../core/project/model';
 import { addAxis } from '../../../core/variation/familyEdits';
+import { REGISTERED_AXES } from '../../../core/variation/registeredAxes';
 import { run, useBench } from '../../state/bench';
 import { Button, Section } from '../../ui/parts';
 import { AxisCard } from './AxisCard';
 
 type Axis = Project['axes'][number];
-type Registered = { [K in 'tag' | 'name' | 'minimum' | 'default' | 'maximum']: Axis[K] } & Pick<Axis, 'discrete'>;
-
-/** Axes that there are standards for, with ends that make sense. */
-const REGISTERED: readonly Registered[] = [
-  { tag: 'wght', name: 'Weight', minimum: 400, default: 400, maximum: 700 },
-  { tag: 'wdth', name: 'Width', minimum: 75, default: 100, maximum: 100 },
-  { tag: 'opsz', name: 'Optical size', minimum: 8, default: 12, maximum: 72 },
-  { tag: 'slnt', name: 'Slant', minimum: -12, default: 0, maximum: 0 },
-  { tag: 'ital', name: 'Italic', minimum: 0, default: 0, maximum: 1, discrete: [0, 1] },
-];
-
 /** The axes: their ends and defaults; new ones, registered or of one’s own. */
 export function Axes() {
   const axes = useBench((s) => s.settled!.axes);
   const [own, setOwn] = useState('');
-  const left = REGISTERED.filter((r) => !axes.some((a) => a.tag === r.tag));
+  const left = REGISTERED_AXES.filter((r) => !axes.some((a) => a.tag === r.tag));
   return (
     <Section title="Axes">
       <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
