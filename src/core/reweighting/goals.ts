@@ -6,6 +6,9 @@ export const THICKEST = 1.9;
 /** Contrast of thick and thin from which a thin stroke is told by its thickness, whatever its direction. */
 const CONTRASTED = 1.3;
 
+/** A stroke may be so much thicker than usual and is a stroke still: a round one. */
+const ROUNDER = 1.15;
+
 /** The thickness usual across a direction, the unit vector from edge to edge: between that of upright and of level strokes. */
 export const usualAcross = ({ vertical, horizontal }: Stems, [x, y]: readonly [number, number]): number =>
   vertical * x * x + horizontal * y * y;
@@ -26,5 +29,7 @@ export function goalFor(width: number, way: readonly [number, number], from: Ste
     ratio = thinGoal + (ratio - thinGoal) * place;
   }
   if (width <= usual) return width * ratio;
-  return usual * ratio + (width - usual) * (width < usual * 1.15 ? ratio : 1);
+  // Rounds are a little thicker than straight strokes and keep their share; what is thicker still gains no more.
+  const round = Math.min(width, usual * ROUNDER);
+  return round * ratio + width - round;
 }

@@ -1,13 +1,11 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import type { Project } from '../../../core/project/model';
 import { addAxis } from '../../../core/variation/familyEdits';
 import { REGISTERED_AXES } from '../../../core/variation/registeredAxes';
 import { run, useBench } from '../../state/bench';
 import { Button, Section } from '../../ui/parts';
 import { AxisCard } from './AxisCard';
 
-type Axis = Project['axes'][number];
 /** The axes: their ends and defaults; new ones, registered or of one’s own. */
 export function Axes() {
   const axes = useBench((s) => s.settled!.axes);
