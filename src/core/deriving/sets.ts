@@ -333,7 +333,7 @@ export const SETS: readonly SetFacts[] = [
   {
     key: 'roman',
     title: 'Roman numerals',
-    does: 'Ⅰ to Ⅻ and more, of capitals and of small letters',
+    does: 'I to XII, L, C, D and M as characters of their own, of capitals and of small letters',
     measure: undefined,
     usual: NOTHING,
     items: roman,
@@ -341,7 +341,7 @@ export const SETS: readonly SetFacts[] = [
   {
     key: 'ringed',
     title: 'Figures in rings',
-    does: '⓪ to ⑳',
+    does: 'Figures from 0 to 20, each in a ring',
     measure: 'figures',
     usual: { height: 62, width: 100, weight: 88, foot: 19 },
     items: ringed,

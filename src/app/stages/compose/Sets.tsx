@@ -102,9 +102,11 @@ export function Sets({ views }: { views: ReactNode }) {
             title="In all masters, from what is drawn; nothing that is drawn or corrected by hand is touched"
             onClick={makeListed}
           >
-            {fresh > 0 || list.length === 0
-              ? `Make ${asked.length > 0 ? `${fresh} chosen` : fresh}`
-              : `Bring ${list.length} up to date`}
+            {list.length === 0
+              ? 'Nothing to make'
+              : fresh > 0
+                ? `Make ${asked.length > 0 ? `${fresh} chosen` : fresh}`
+                : `Bring ${list.length} up to date`}
           </Button>
         </div>
         <div className="grid min-h-0 flex-1 grid-cols-[210px_minmax(0,1fr)]">
