@@ -1,4 +1,4 @@
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { composed, withAnchors } from '../src/core/composing/compose';
 import { recipeCodes } from '../src/core/composing/view';
 import { coverageOf } from '../src/core/coverage/coverage';
@@ -10,7 +10,7 @@ import { median, milliseconds, printTable } from './table';
 
 /** The demo in four masters, so many times that it has a number of glyphs, none with anchors. */
 function without(glyphs: number): Project {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const masters = demo.masters.slice(0, 4);
   const ids = demo.glyphOrder.filter((id) => drawingOf(demo.glyphs[id]!, 'm1').contours.length > 0);
   const made = Array.from({ length: glyphs }, (_, i): Glyph => {
@@ -39,7 +39,7 @@ const timed = (runs: number, work: () => void): number => {
 export async function benchComposing(): Promise<void> {
   const large = without(1000);
   const place = timed(3, () => withAnchors(large, large.glyphOrder));
-  const demo = buildDemo();
+  const demo = readyDemo();
   const four: Project = { ...demo, masters: demo.masters.slice(0, 4) };
   const codes = recipeCodes('Latin')
     .filter((c) => composed(four, [c]).notPossible.length === 0)

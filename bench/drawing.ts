@@ -1,4 +1,4 @@
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { coverage } from '../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../demo/sheets/sheets';
 import { random } from '../fuzz/mutate';
@@ -29,7 +29,7 @@ const times = (run: () => unknown, rounds = 7): number => {
 
 /** What the hand waits for while drawing: tracing, strokes, arithmetic of shapes. */
 export function benchDrawing(): void {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const master = masterOf(demo, 'm1')!;
   const outline = (name: string) =>
     removeOverlaps(flattened(drawingOf(glyphNamed(demo, name)!, 'm1'), drawingsOf(demo, 'm1'))).contours;
@@ -135,7 +135,7 @@ function raggedRing(about: number): Contour {
 
 /** Spacing: proposals for 200 by 200 glyphs without the help of groups, collisions of 300 by 300. */
 export function benchSpacing(): void {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const bare = { ...demo, groups: [] };
   const ids = demo.glyphOrder.filter((id) => demo.glyphs[id]!.unicodes.length > 0 && demo.glyphs[id]!.name !== 'space');
   const rows: Row[] = [];

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { castFont } from '../src/core/casting/font';
 import { toWoff2 } from '../src/core/fontfacts/webfont';
 import { openAny } from '../src/core/formats/openFile';
@@ -50,7 +50,7 @@ export async function benchFonts(): Promise<void> {
     });
   }
   rows.push(...overlapRows());
-  const demo = buildDemo();
+  const demo = readyDemo();
   const started = performance.now();
   const compact = readSfnt(cast(demo, 'otf', true)).tables.get('CFF ')!.length;
   const took = performance.now() - started;
@@ -108,7 +108,7 @@ function overlapRows(): Row[] {
     return [performance.now() - started, changed] as const;
   };
   const [many, some] = timed(outlines(largeProject(1500)));
-  const [own, crossed] = timed(outlines(buildDemo()));
+  const [own, crossed] = timed(outlines(readyDemo()));
   return [
     {
       what: `overlaps of 1,500 glyphs, ${some} of them with any`,

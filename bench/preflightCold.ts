@@ -1,4 +1,4 @@
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import '../src/core/allEdits';
 import { movePoints } from '../src/core/drawing/edits';
 import { transformContour } from '../src/core/geometry/contour';
@@ -8,7 +8,7 @@ import { glyphNamed } from '../src/core/project/queries';
 
 /** The demo with so many glyphs, no two alike, in the four masters at its corners: kerning, rules and anchors as they are. */
 function large(count: number): Project {
-  const demo = buildDemo();
+  const demo = readyDemo();
   // The four corners of weight and width.
   const masters = demo.masters.filter((m) => /Light|Heavy/.test(m.name));
   const kept = new Set(masters.map((m) => m.id));

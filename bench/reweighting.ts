@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { madeSet } from '../src/core/deriving/derive';
 import { setOf } from '../src/core/deriving/sets';
 import { openAny } from '../src/core/formats/openFile';
@@ -308,7 +308,7 @@ function proof(letter: string, k: number, em: number, made: readonly Contour[], 
 
 /** How long reweighting takes: a whole demo, and a dozen letters while a slider moves. */
 export function benchReweightingSpeed(): void {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const asked = (glyphs: readonly string[], vertical: number): ReweightAsked => ({
     glyphs,
     master: 'm1',
@@ -320,7 +320,7 @@ export function benchReweightingSpeed(): void {
     own: {},
   });
   const copies = [...demo.glyphOrder, ...demo.glyphOrder].slice(0, 600);
-  const whole = timed(() => reweighedGlyphs(buildDemo(), asked(copies, 150)), 3);
+  const whole = timed(() => reweighedGlyphs(readyDemo(), asked(copies, 150)), 3);
   const dozen = [...'nohamegsHOEA'].map((c) => glyphForCodePoint(demo, c.codePointAt(0)!)!.id);
   let vertical = 100;
   const slide = timed(() => reweighedGlyphs(demo, asked(dozen, vertical++)), 30);

@@ -1,8 +1,8 @@
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { castFont } from '../src/core/casting/font';
 
 /** The demo as one font that varies: the first in a process, and the next. */
-const demo = buildDemo();
+const demo = readyDemo();
 const cast = () => {
   const started = performance.now();
   const font = castFont(demo, { flavour: 'ttf', place: { master: 'm1' }, variable: true });

@@ -1,4 +1,4 @@
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { drawingsAt } from '../src/core/project/drawingsAt';
 import type { Glyph, Project } from '../src/core/project/model';
 import { glyphNamed } from '../src/core/project/queries';
@@ -8,7 +8,7 @@ import { glyphAt } from '../src/core/variation/glyphAt';
 
 /** A thousand glyphs of the demo, each with drawings of its own. */
 function thousand(): Project {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const glyphs: Record<string, Glyph> = structuredClone(demo.glyphs);
   const order = [...demo.glyphOrder];
   for (let i = 0; order.length < 1000; i++) {

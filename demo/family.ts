@@ -1,3 +1,6 @@
+import { derivedSet, madeSet } from '../src/core/deriving/derive';
+import { setOf } from '../src/core/deriving/sets';
+import { spacedSet } from '../src/core/deriving/sides';
 import { createProject, emptyDrawing, newGlyph } from '../src/core/project/create';
 import { codePointsForName, encodingForName, nameForCodePoint } from '../src/core/project/glyphNames';
 import type { Anchor, Component, Drawing, Glyph, Master, Project } from '../src/core/project/model';
@@ -15,7 +18,18 @@ import { centred, type Letter, shifted, span } from './letter';
 import { lowercase } from './lowercase';
 import { forCapitals, type Mark, marks } from './marks';
 import { punctuation, RAISED } from './punctuation';
-import { alternates, figureSets, type Glyphs, historical, ligatures, smallCapitals, tabularWidth, to } from './sets';
+import { reweighedMasters } from './reweighed';
+import {
+  alternates,
+  FIGURES,
+  figureSets,
+  type Glyphs,
+  historical,
+  ligatures,
+  smallCapitals,
+  tabularWidth,
+  to,
+} from './sets';
 import { spaced } from './spacing';
 import { capitalMeasure, lowerMeasure, STYLES, type Style } from './style';
 import { arrows, currency, lineSigns, reckoning } from './symbols';
@@ -113,6 +127,7 @@ const IN_COLUMNS = new Set([
   'multiply',
   'divide',
   'numbersign',
+  ...FIGURES,
 ]);
 
 const masterOf = (s: Style, id: string, base: Master): Master => ({
@@ -138,8 +153,20 @@ const masterOf = (s: Style, id: string, base: Master): Master => ({
 
 /** The family, fitted and kerned: see {@link buildUnspaced}. */
 export function buildDemo(): Project {
-  const project = spaced(buildUnspaced());
+  const project = withSets(spaced(buildUnspaced()));
   return { ...project, settings: { ...project.settings, partner: ITALIC } };
+}
+
+/** What Wendril makes of the letters that are drawn: small capitals with accents, and figures beside them. */
+function withSets(project: Project): Project {
+  let current = project;
+  for (const key of ['smallCaps', 'smallCapFigures']) {
+    const set = setOf(key)!;
+    current = madeSet(current, set).project;
+    const done = spacedSet(current, set, derivedSet(current, set));
+    if (typeof done !== 'string') current = done.project;
+  }
+  return current;
 }
 
 /** Velmarrow Sans: the faces of the Velmarrow Light Railway's signs and timetables, six masters on weight and width. */
@@ -186,7 +213,10 @@ export function buildUnspaced(): Project {
 
   const letters: Record<string, readonly Letter[]> = {};
   for (const [name, make] of Object.entries(drawnGlyphs)) {
-    const made = STYLES.map((s) => (IN_COLUMNS.has(name) ? centred(make(s).contours, tabularWidth(s)) : make(s)));
+    const inColumn = (letter: Letter, s: Style) =>
+      IN_COLUMNS.has(name) ? centred(letter.contours, tabularWidth(s)) : letter;
+    const ruled = STYLES.map((s) => inColumn(make(s), s));
+    const made = reweighedMasters(base, name, ruled, STYLES).map((l, i) => inColumn(l, STYLES[i]!));
     letters[name] = agreeing(made);
     const anchors = (i: number): Anchor[] => [
       ...(TAKES_MARKS.test(name) || name in latin ? anchorsOf(name, made[i]!, STYLES[i]!) : []),

@@ -8,10 +8,10 @@ import { drawingBounds, drawingsOf } from '../src/core/project/outline';
 import { fellowOf, partnerMaster, toldToPartner, unlikePartner, withoutFellow } from '../src/core/project/partner';
 import { glyphForCodePoint, glyphNamed, glyphsInOrder } from '../src/core/project/queries';
 import { agrees } from '../src/core/variation/agreement';
-import { buildDemo } from './family';
 import { buildItalic, ITALIC, ROMAN } from './italic';
+import { readyDemo } from './ready';
 
-const roman = buildDemo();
+const roman = readyDemo();
 const italic = buildItalic(roman);
 const glyph = (name: string) => glyphNamed(italic, name)!;
 

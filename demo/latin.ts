@@ -66,9 +66,15 @@ export const latin: Record<string, Draw> = {
     const run = open(m, 286, 0.6) + 48 + (h - 97) * 0.75;
     const [left] = span(e.contours, 'x');
     const b = level(m, 72, 0.9);
-    return sided(m, [polygon([0, 0], [h, 0], [run + s * 0.45, 700], [run, 700]), bar(run * 0.28 + h * 0.4, 176, run + 20, 176 + b), ...shifted(e.contours, run - left)], 6, e.advance / m.sideBy - span(e.contours, 'x')[1] / m.sideBy);
+    const inner = (y: number): [number, number] => [h + ((run + s * 0.45 - h) * y) / 700, y];
+    const leg = polygon([0, 0], [h, 0], inner(176), [run + 20, 176], [run + 20, 176 + b], inner(176 + b), [run + s * 0.45, 700], [run, 700]);
+    return sided(m, [leg, ...shifted(e.contours, run - left)], 6, e.advance / m.sideBy - span(e.contours, 'x')[1] / m.sideBy);
   },
-  OE: joined(C.O!, C.E!, (m) => across(m, 96, 1) + open(m, 34)),
+  // One outline: the bowl runs level into the arms, so that nothing of it stands out behind the stem.
+  OE: ruled({ advance: 900, x: [[48, 144], [416, 507]], y: [[0, 78], [318, 394, 0.88], [622, 700]] }, [
+    pen(366, 0).h(856).v(78).h(507).v(318).h(806).v(394).h(507).v(622).h(850).v(700).h(366).hv(48, 350, 0.57).vh(366, 0, 0.57).close(),
+    pen(374, 78).hv(144, 350, 0.57).vh(374, 622, 0.57).h(416).v(78).close(),
+  ]),
   oslash: extended(G.o!, slash(-46, 566, 34)),
   Oslash: extended(C.O!, slash(-52, 752, 44)),
   eth: (m) => {

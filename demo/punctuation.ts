@@ -151,7 +151,7 @@ export const punctuation: Record<string, Draw> = {
   brokenbar: drawn(92, 92, (m) => [bar(0, -160, across(m, 72, 0.7), 240), bar(0, 380, across(m, 72, 0.7), 780)]),
   asterisk: drawn(30, 30, asterisk),
   quotesingle: drawn(58, 58, (m) => [tick(m)]),
-  quotedbl: drawn(58, 58, (m) => twice(m, tick(m))),
+  quotedbl: drawn(58, 58, (m) => [tick(m), at(tick(m), across(m, 86, 0.56) + open(m, 84, 0.5))]),
   quoteleft: drawn(50, 44, (m) => [opening(m)]),
   quoteright: drawn(44, 50, (m) => [quote(m)]),
   quotedblleft: drawn(50, 44, (m) => twice(m, opening(m))),
@@ -190,8 +190,8 @@ export const punctuation: Record<string, Draw> = {
 
 /** The upright quotation mark: a wedge. */
 function tick(m: Measure): Contour {
-  const s = across(m, 88, 0.75) / 2;
-  return polygon([-s * 0.66, 448], [s * 0.66, 448], [s, 716], [-s, 716]);
+  const s = across(m, 86, 0.56) / 2;
+  return polygon([-s * 0.74, 452], [s * 0.74, 452], [s, 716], [-s, 716]);
 }
 
 /** Signs that are raised to stand well beside capitals and figures, and by how much. */

@@ -1,12 +1,12 @@
 import { castFont } from '../src/core/casting/font';
 import { instanceAt } from '../src/core/variation/instance';
-import { buildDemo } from './family';
+import { readyDemo } from './ready';
 
 const face = (name: string) => `font-family:'${name}'`;
 
 /** A page that shows the family's instances: cast between the masters, set as lines, small text, signs and figures. */
 export function specimenPage(): string {
-  const project = buildDemo();
+  const project = readyDemo();
   const fonts = project.instances.map((instance) => {
     const { project: single, stuck } = instanceAt(project, instance.place, instance.name);
     if (stuck.length > 0) throw new Error(`${instance.name}: masters disagree in ${stuck.join(', ')}.`);

@@ -1,6 +1,6 @@
 import { emptyDrawing } from '../src/core/project/create';
 import type { Glyph, Project } from '../src/core/project/model';
-import { buildDemo } from './family';
+import { readyDemo } from './ready';
 
 const BASIC = new Set([
   ...'.notdef space a b c d e f g h i j k l m n o p q r s t u v w x y z A B C D E F G H I J K L M N O P Q R S T U V W X Y Z'.split(
@@ -24,7 +24,7 @@ export function buildStarter(): Project {
 let starter: Project | undefined;
 
 function build(): Project {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const regular = demo.masters.find((m) => m.id === 'm1')!;
   const plain = (g: Glyph): Glyph => {
     const { m1 } = g.drawings;

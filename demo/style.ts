@@ -73,9 +73,12 @@ export const smallCapMeasure = (s: Style): Measure => {
   return { ...m, sideBy: s.side * 0.9 };
 };
 
+/** Weight of small figures beside that of figures: heavy ones have less room. */
+export const smallWeight = (s: Style): number => (s.weight > 600 ? 0.63 : 0.72);
+
 /** Small figures and letters for superiors, inferiors and fractions, drawn again at their size and then raised. */
 export const smallMeasure = (s: Style, raise: number): Measure => {
-  const weight = s.weight > 600 ? 0.63 : 0.72;
+  const weight = smallWeight(s);
   const m = measure(s, (s.capStem * weight) / REGULAR.capStem, (s.capLevel * weight) / REGULAR.capLevel, s.capGap * 0.6, (y) => y * 0.6 + raise);
   return { ...m, sideBy: s.side * 0.62 };
 };

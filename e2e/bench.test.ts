@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key, Origin } from 'selenium-webdriver';
 import { largeProject } from '../bench/largeProject';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { packZip } from '../src/core/formats/fileTree';
 import { projectFiles, writeProjectFile } from '../src/core/formats/project/projectFile';
 import { pointer, until } from './browser';
@@ -226,8 +226,8 @@ test('full storage is said in one sentence, and nothing is lost once there is ro
 
 test('bad files: one sentence each, and the library stays as it was', async () => {
   const { driver } = browser;
-  const good = writeProjectFile(buildDemo());
-  const missing = new Map(projectFiles(buildDemo()));
+  const good = writeProjectFile(readyDemo());
+  const missing = new Map(projectFiles(readyDemo()));
   missing.delete('VelmarrowSans-Regular.ufo/glyphs/n.glif');
   const files: [string, Uint8Array, RegExp][] = [
     [

@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { nameForCodePoint } from '../src/core/project/glyphNames';
 import { alphabetOf } from '../src/core/testing/alphabet';
@@ -12,7 +12,7 @@ const { opened, view } = sharedDemoBench();
 
 /** The alphabet, figures, and nine spacing accents with the comma, in one master. */
 function beginning() {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const plain = alphabetOf(demo, '.,’´`ˆ˜¨˚ˇ˘¸˙˛');
   return {
     ...plain,

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { castFont } from '../src/core/casting/font';
 import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
@@ -191,7 +191,7 @@ test('the galley sets features, as text would have them or otherwise', async () 
 
 test('the substitutions of an opened font become rules, and the font works as before', async () => {
   const { server } = opened();
-  const font = castFont(buildDemo(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true, blanks: true });
+  const font = castFont(readyDemo(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true, blanks: true });
   if (!font.ok) throw new Error(font.reason);
   const file = join(folder, 'Opened.ttf');
   writeFileSync(file, font.value.bytes);

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { buildStarter } from '../demo/starter';
 import { castFont } from '../src/core/casting/font';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
@@ -181,7 +181,7 @@ test('a glyph gives way to another over part of an axis, up to a limit that is d
 
 test('a master comes from a font file: what matches is told, then it stands on the axis; a file that is none is said', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'wendril-taken-'));
-  const cast = castFont(buildDemo(), { flavour: 'otf', place: { master: 'm3' } });
+  const cast = castFont(readyDemo(), { flavour: 'otf', place: { master: 'm3' } });
   if (!cast.ok) throw new Error(cast.reason);
   const [font, text] = [join(folder, 'Heavy.otf'), join(folder, 'none.otf')];
   writeFileSync(font, cast.value.bytes);
@@ -251,7 +251,7 @@ test('Plan lays the masters side by side, and sets a line in all of them in one 
 
 /** The demo with four glyphs that do not agree: two by their start, one by a direction, one past mending; and one that kinks. */
 function broken(): Project {
-  let project = buildDemo();
+  let project = readyDemo();
   const change = (name: string, master: string, by: (d: Drawing) => Drawing) => {
     const glyph = glyphNamed(project, name)!;
     const drawings = { ...glyph.drawings, [master]: by(glyph.drawings[master]!) };

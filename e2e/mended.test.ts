@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { castFont } from '../src/core/casting/font';
 import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
@@ -155,7 +155,7 @@ test('plan: words are typed in peace, a metric is set outright and left to the r
 });
 
 test('a font is laid beside and measured; the guide opens at the stage; a pair is typed', async () => {
-  const font = castFont(buildDemo(), { flavour: 'otf', place: { master: 'm3' } });
+  const font = castFont(readyDemo(), { flavour: 'otf', place: { master: 'm3' } });
   if (!font.ok) throw new Error(font.reason);
   const file = join(tmpdir(), 'Beside.otf');
   writeFileSync(file, font.value.bytes);

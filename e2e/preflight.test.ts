@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { reverseContour } from '../src/core/geometry/contour';
 import { nestingDepths } from '../src/core/geometry/winding';
@@ -20,7 +20,7 @@ const folder = mkdtempSync(join(tmpdir(), 'wendril-preflight-'));
 const file = join(folder, 'Faulty.wendril');
 
 function faulty(): Project {
-  let p = buildDemo();
+  let p = readyDemo();
   const [light] = p.masters.map((m) => m.id) as [string];
   const random = randomOf(7);
   const inAll = (name: string, change: (d: Drawing, g: Glyph) => Partial<Drawing>) => {

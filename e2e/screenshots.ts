@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../demo/family';
+import { readyDemo } from '../demo/ready';
 import { specimenPage } from '../demo/specimen';
 import { castFont } from '../src/core/casting/font';
 import { renameFont } from '../src/core/fontnames/rename';
@@ -26,7 +26,7 @@ await driver
 /** Two fonts of the demo whose names contradict each other. */
 function confusedFonts(): string[] {
   return (['m1', 'm3'] as const).map((master) => {
-    const font = castFont(buildDemo(), { flavour: 'otf', place: { master } });
+    const font = castFont(readyDemo(), { flavour: 'otf', place: { master } });
     if (!font.ok) throw new Error(font.reason);
     const named =
       master === 'm1'

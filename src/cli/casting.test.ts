@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzlibSync } from 'fflate';
-import { buildDemo } from '../../demo/family';
+import { readyDemo } from '../../demo/ready';
 import { writeProjectFile } from '../core/formats/project/projectFile';
 import { cmap } from '../core/opentype/cmap';
 import { os2 } from '../core/opentype/os2';
@@ -13,7 +13,7 @@ import type { Project } from '../core/project/model';
 /** Casting and proofs from the command line: terms, threads, the same bytes wherever. */
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cli-casting-'));
 const CAST = new Set(['a', 'b', 'f', 'i', 'f_i', 'o', 'x', 'A', 'V', 'space', 'acutecomb', 'aacute', 'period']);
-const whole = buildDemo();
+const whole = readyDemo();
 /** The demo with few glyphs in its fonts, so that many can be made. */
 const family: Project = {
   ...whole,

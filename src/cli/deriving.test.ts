@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../demo/family';
+import { readyDemo } from '../../demo/ready';
 import { buildStarter } from '../../demo/starter';
 import { readProjectFile, writeProjectFile } from '../core/formats/project/projectFile';
 import type { Project } from '../core/project/model';
@@ -12,7 +12,7 @@ import { sameStructure } from '../core/project/structure';
 import { measuredStems } from '../core/reweighting/standard';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-deriving-'));
-const demo = buildDemo();
+const demo = readyDemo();
 const file = join(folder, 'demo.wendril');
 const starter = join(folder, 'starter.wendril');
 const target = join(folder, 'made.wendril');

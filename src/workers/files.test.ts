@@ -1,4 +1,4 @@
-import { buildDemo } from '../../demo/family';
+import { readyDemo } from '../../demo/ready';
 import { PLAIN_TERMS } from '../core/casting/outputs';
 import { thingsOf } from '../core/casting/things';
 import { readProjectFile } from '../core/formats/project/projectFile';
@@ -7,7 +7,7 @@ import { withChanged } from '../core/testing/change';
 import { type CastChoice, filesService } from './files';
 
 const CAST = new Set(['a', 'b', 'o', 'eacute', 'space', 'A', 'V', 'f', 'i', 'f_i']);
-const whole = buildDemo();
+const whole = readyDemo();
 const demo: Project = {
   ...whole,
   glyphs: Object.fromEntries(Object.entries(whole.glyphs).map(([k, g]) => [k, { ...g, cast: CAST.has(g.name) }])),

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../demo/family';
+import { readyDemo } from '../../demo/ready';
 import { buildStarter } from '../../demo/starter';
 import { fingerprintOf } from '../core/casting/fingerprint';
 import { movePoints } from '../core/drawing/edits';
@@ -42,7 +42,7 @@ test('what is measured follows the document by steps', () => {
 
 /** The demo with a contour of T begun elsewhere in the Heavy: it agrees in number, and crosses itself on the way. */
 function tangled() {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const t = glyphNamed(demo, 'T')!;
   const heavy = t.drawings.m3!;
   const on = heavy.contours[0]!.points.flatMap((p, i) => (isOnCurve(p) ? [i] : []));
@@ -81,7 +81,7 @@ test('outlines are parted away from the page: the steps make what the edit makes
 });
 
 test('what has changed since a casting is told of the document as it is now', () => {
-  const project = buildDemo();
+  const project = readyDemo();
   measureService.load(project);
   const print = fingerprintOf(project);
   expect(measureService.changesSince(print)).toEqual([]);

@@ -4,7 +4,7 @@ import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
 import { madeSet } from '../core/deriving/derive';
-import { derivedSentence } from '../core/deriving/edits';
+import { derivedSentence, spaceSet } from '../core/deriving/edits';
 import { setOf } from '../core/deriving/sets';
 import { type SetItem, setCounts, setView } from '../core/deriving/view';
 import { italicOf } from '../core/drawing/italic';
@@ -172,6 +172,13 @@ export const measureService = {
     return done.made.length + done.updated.length === 0
       ? refused(done.left[0] ? `Nothing could be made: ${done.left[0].why}` : 'All of this set is drawn already.')
       : success({ steps: stepsOf(patchBetween(held, done.project)), sentence: derivedSentence(set.title, done) });
+  },
+
+  /** What a set made fitted by its own controls: the steps to that. */
+  spacedSet(key: string): Result<{ steps: readonly Step[]; sentence: string }> {
+    const held = project();
+    const done = spaceSet(held, { set: key });
+    return done.ok ? success({ steps: stepsOf(patchBetween(held, done.project)), sentence: done.sentence }) : done;
   },
 
   /** Glyphs of a master at new stems. */

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../demo/family';
+import { readyDemo } from '../../demo/ready';
 import { castOutputs, type Format } from '../core/casting/outputs';
 import { type CastThing, thingsOf } from '../core/casting/things';
 import type { Project } from '../core/project/model';
@@ -6,7 +6,7 @@ import { glyphNamed } from '../core/project/queries';
 import { readBack } from './readBack';
 
 const CAST = new Set(['a', 'b', 'o', 'g', 'eacute', 'acutecomb', 'fi', 'f_i', 'ampersand', 'space', 'A', 'W']);
-const whole = buildDemo();
+const whole = readyDemo();
 const demo: Project = {
   ...whole,
   glyphs: Object.fromEntries(Object.entries(whole.glyphs).map(([k, g]) => [k, { ...g, cast: CAST.has(g.name) }])),

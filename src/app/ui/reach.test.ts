@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { drawingBounds, drawingsOf } from '../../core/project/outline';
 import { glyphNamed } from '../../core/project/queries';
 import { reachOf } from './reach';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const glyphs = (...names: string[]) => names.map((name) => glyphNamed(demo, name)!);
 const box = (name: string) => drawingBounds(glyphNamed(demo, name)!.drawings.m1!, drawingsOf(demo, 'm1'));
 

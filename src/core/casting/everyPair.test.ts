@@ -2,13 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { textGlyphs } from '../kerning/text';
 import { kerningOf } from '../project/kerningLookup';
 import { drawingOf, masterOf } from '../project/queries';
 import { castFont } from './font';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-pairs-'));
 
 /** Advances that HarfBuzz gives to every glyph of a text. */

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { noteCast } from '../project/changes';
 import type { Project } from '../project/model';
 import { changesBetween, fingerprintOf } from './fingerprint';
 import { before, castingOf } from './history';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const print = fingerprintOf(demo);
 const o = Object.values(demo.glyphs).find((g) => g.name === 'o')!;
 const since = (project: Project) => changesBetween(print, fingerprintOf(project));

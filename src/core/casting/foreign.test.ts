@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { projectFromFont } from '../formats/font/projectFromFont';
 import { signedArea } from '../geometry/contour';
 import { readSfnt, writeSfnt } from '../opentype/sfnt';
@@ -11,7 +11,7 @@ import { castFont } from './font';
 
 /** Fonts that vary and were made elsewhere: what of them is kept when they are cast again. */
 const CAST = new Set(['a', 'o', 'registered', 'dollar', 'cent', 'space']);
-const whole = buildDemo();
+const whole = readyDemo();
 const demo: Project = {
   ...whole,
   features: { ...whole.features, sections: [] },

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Glyph, Project } from '../project/model';
 import { normalised } from '../project/variationModel';
 import { standsFor } from '../variation/handovers';
 import { castPlan } from './plan';
 import { handoverRecords } from './tables/handoverRecords';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const letters = ['a', 'b', 'c', 'd', 'e'].map((name) => Object.values(demo.glyphs).find((g) => g.name === name)!.id);
 const others = ['v', 'w', 'x'].map((name) => Object.values(demo.glyphs).find((g) => g.name === name)!.id);
 

@@ -2,13 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { name } from '../opentype/name';
 import { readSfnt } from '../opentype/sfnt';
 import type { Project } from '../project/model';
 import { castFont } from './font';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-rules-'));
 
 function cast(project: Project) {

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import { dropCastingList, keepCastingList } from '../project/castingLists';
 import { allLists, listOfThings, readyLists, thingsOfList } from './lists';
 import { thingsOf } from './things';
 
-const demo = buildDemo();
+const demo = readyDemo();
 
 test('lists that are ready make every style, the family as one font, or all of it; of one master that master', () => {
   const made = Object.fromEntries(

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { readMarkAnchors } from '../opentype/anchorsRead';
 import { readLayout } from '../opentype/layout/lists';
 import { readSfnt, tableOf } from '../opentype/sfnt';
@@ -10,7 +10,7 @@ import type { Anchor, Glyph, Project } from '../project/model';
 import { drawingOf, glyphForCodePoint, glyphNamed } from '../project/queries';
 import { castFont } from './font';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-marks-'));
 type Shaped = { name: string; advance: number; x: number; y: number };
 

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { addWaypoint } from '../variation/waypointEdits';
 import { spacingFaults } from './spacingAt';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const medium = demo.instances.findIndex((i) => i.name === 'Medium');
 
 /** The demo with a waypoint of a glyph at an instance, whose sides are wider by some units. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { ellipse, rectangle } from '../drawing/shapes';
 import { type Contour, curvesOf, reverseContour } from '../geometry/contour';
 import { readCff } from '../opentype/cffRead';
@@ -13,7 +13,7 @@ import { cffShape } from './shape';
 import { BOTTOM_EDGE, type Stem, standardWidth, stemHints, TOP_EDGE } from './stems';
 
 const hints = (...contours: Contour[]) => stemHints(contours.map(curvesOf), 1000);
-const demo = buildDemo();
+const demo = readyDemo();
 const stemsOf = (name: string, master: string) =>
   cffShape(glyphNamed(demo, name)!.drawings[master]!, drawingsOf(demo, master), false, 1000).stems;
 

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
 import { buildItalic } from '../../../demo/italic';
+import { readyDemo } from '../../../demo/ready';
 import type { Format } from './outputs';
 import { styleSheet } from './styleSheet';
 import { type CastThing, namesOfThing, thingsOf } from './things';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const file = (thing: CastThing, format: Format) => ({
   thing,
   format,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { cmap } from '../opentype/cmap';
 import { name } from '../opentype/name';
 import { os2 } from '../opentype/os2';
@@ -13,7 +13,7 @@ import { subsetOf } from './subset';
 import { thingsOf } from './things';
 import { unicodeRange, webParts } from './webParts';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const main = [{ master: 'm1' }];
 
 async function cast(terms: Partial<CastTerms>, formats: Format[] = ['otf'], of: Project = demo) {

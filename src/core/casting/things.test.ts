@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import type { Project } from '../project/model';
 import {
@@ -13,7 +13,7 @@ import {
   varyingDesign,
 } from './things';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const starter = buildStarter();
 const instance = (name: string) => demo.instances.find((i) => i.name === name)!;
 const thing = (name: string): CastThing => ({ instance: demo.instances.findIndex((i) => i.name === name) });

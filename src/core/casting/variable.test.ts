@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { openAny } from '../formats/openFile';
 import { signedArea } from '../geometry/contour';
 import { isEmptyBox } from '../geometry/curve';
@@ -22,7 +22,7 @@ import { castFont } from './font';
 import { castOutputs } from './outputs';
 import { distinctThings, namesOfThing, thingsOf, varyingDesign } from './things';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-variable-'));
 const done = (o: { ok: boolean; project?: Project; reason?: string }): Project => {
   if (!o.ok) throw new Error(o.reason);

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { toUser } from '../project/places';
 import { glyphNamed } from '../project/queries';
@@ -7,7 +7,7 @@ import { setHandover, setHandoversLast } from '../variation/handovers';
 import { castFont } from './font';
 
 const CAST = new Set(['a', 'b', 'd', 'e', 'o', 'x', 'y', 'z', 'dollar', 'cent', 'space']);
-const whole = buildDemo();
+const whole = readyDemo();
 /** The demo with these letters only in its fonts. */
 const demo: Project = {
   ...whole,

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { styleSheet } from './styleSheet';
 import { unicodeRange, webParts } from './webParts';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const project = (codes: readonly number[]): Project => {
   const [first] = Object.values(demo.glyphs);
   const glyphs = Object.fromEntries(

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { type Coverage, coverageOf, needsOf } from '../coverage/coverage';
 import { drawnCodes } from '../coverage/drawn';
 import { loadLanguages } from '../coverage/languages';
@@ -16,7 +16,7 @@ import { markOf } from './marks';
 import { baseUnder, recipeOf } from './recipes';
 import { composedView, recipeCodes } from './view';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const code = (c: string) => c.codePointAt(0)!;
 const EUROPE =
   'pl cs sk hu ro tr sq hr sl bs sr-Latn et lv lt fi sv da no is fo nn de nl fr it es pt ca gl eu en ga gd cy br mt lb rm oc vi az eo se mi haw sw id ms fil af zu xh st so om ha yo ig wo ee'.split(

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { addGlyphs, setGlyphNames } from '../project/glyphEdits';
 import type { Glyph, Project } from '../project/model';
 import { drawingBounds, drawingsOf, flattened } from '../project/outline';
@@ -11,7 +11,7 @@ import { composeGlyphs, placeAnchors, rebuildGlyphs } from './edits';
 import { dropRecipe, setRecipe } from './ownRecipes';
 import { composedView } from './view';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const code = (c: string) => c.codePointAt(0)!;
 const done = (outcome: { ok: boolean; project?: Project; reason?: string }): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);

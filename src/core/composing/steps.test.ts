@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Glyph, Project } from '../project/model';
 import { glyphForCodePoint, glyphNamed } from '../project/queries';
 import { groundwork } from './steps';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const codes = (text: string) => [...text].map((c) => c.codePointAt(0)!);
 const name = (project: Project, id: string) => project.glyphs[id]!.name;
 const emptied = (project: Project, code: number): Project => {

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { setGlyphNames } from '../project/glyphEdits';
 import { glyphNamed } from '../project/queries';
 import { coverageOf, coverageSentence, needsOf, nextSteps, peopleOf } from './coverage';
@@ -100,7 +100,7 @@ test('languages are found by name, own name, region, script and code', () => {
 });
 
 test('the demo is complete for the languages of Europe that are written in Latin', () => {
-  const have = drawnCodes(buildDemo());
+  const have = drawnCodes(readyDemo());
   for (const code of [
     'pl',
     'cs',
@@ -167,7 +167,7 @@ test('a list is read line by line; what cannot be read is told with its line', (
 });
 
 test('lists and languages are kept with the project; a renamed glyph is renamed in them', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const done = (o: ReturnType<typeof keepList>) => {
     if (!o.ok) throw new Error(o.reason);
     return o.project;

@@ -1,5 +1,9 @@
 import { isRefused } from '../base/result';
 import { composed, withAnchors } from '../composing/compose';
+import { shifted } from '../drawing/edits';
+import { contourBounds } from '../geometry/contour';
+import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
+import { tidy } from '../geometry/tidy';
 import { emptyDrawing, newGlyph } from '../project/create';
 import { withGlyph } from '../project/edit';
 import type { Drawing, Glyph, MasterId, Project } from '../project/model';
@@ -8,6 +12,8 @@ import { derivedDrawing, Ground, heightIn } from './draw';
 import { withGroupsLike } from './groups';
 import { withCarets } from './ligatures';
 import { type Item, isDrawn, needsOf, type SetFacts, type SetTerms, type Way } from './sets';
+import { withFollowsLike } from './sides';
+import { itemsOf } from './ways';
 
 /** How a glyph of a set stands. */
 export type ItemState =
@@ -22,7 +28,9 @@ export type ItemState =
   /** Could be made. */
   | 'can'
   /** Lacks what it comes from. */
-  | 'lacks';
+  | 'lacks'
+  /** Left to be drawn by hand. */
+  | 'hand';
 
 export type Drawings = Readonly<Record<MasterId, Drawing>>;
 export type Derived = Item & {
@@ -48,19 +56,22 @@ export const termsFor = (project: Project, set: SetFacts, name: string): SetTerm
 export const glyphOf = (project: Project, { name, unicodes }: Pick<Item, 'name' | 'unicodes'>): Glyph | undefined =>
   (unicodes[0] === undefined ? undefined : glyphForCodePoint(project, unicodes[0])) ?? glyphNamed(project, name);
 
-/** A number that tells two drawings of a glyph apart (FNV-1a over what is drawn). */
-export function printOf(project: Project, drawings: Drawings): number {
+/**
+ * A number that tells two drawings of a glyph apart (FNV-1a over what is drawn). Sides count only where parts stand in a width:
+ * what is scaled is fitted afterwards, and stays what its set made.
+ */
+export function printOf(project: Project, drawings: Drawings, { how }: Pick<Way, 'how'>): number {
   let hash = 0x811c9dc5;
   const text = JSON.stringify(
     project.masters.map((m) => {
       const d = drawings[m.id];
-      return d
-        ? [
-            d.advance,
-            d.contours.map((c) => c.points.map((p) => [p.x, p.y, p.type])),
-            d.components.map((c) => [c.glyph, c.transform]),
-          ]
-        : 0;
+      if (!d) return 0;
+      const x = how === 'scaled' ? Math.min(...d.contours.flatMap((c) => c.points.map((p) => p.x))) : 0;
+      return [
+        how === 'scaled' ? 0 : d.advance,
+        d.contours.map((c) => c.points.map((p) => [tidy(p.x - x), p.y, p.type])),
+        d.components.map((c) => [c.glyph, c.transform]),
+      ];
     }),
   );
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
@@ -100,20 +111,21 @@ export function derivedSet(
   const prints = new Map(
     project.settings.deriving?.made?.flatMap((m) => (m.set === set.key ? [[m.glyph, m.print] as const] : [])),
   );
-  const items = set.items(project);
+  const items = itemsOf(project, set);
   const all = items.map((item, i): Derived => {
     if (i % 4 === 0) progress(i, items.length);
     const glyph = glyphOf(project, item);
     const drawn = hasInk(project, glyph);
     const print = glyph && prints.get(glyph.id);
+    if (item.byHand) return { ...item, state: drawn ? 'drawn' : 'hand' };
     const why = lacking(project, item.way);
     if (drawn && (print === undefined || item.way.how === 'marked')) return { ...item, state: 'drawn' };
-    if (drawn && print !== printOf(project, glyph.drawings)) return { ...item, state: 'corrected' };
+    if (drawn && print !== printOf(project, glyph.drawings, item.way)) return { ...item, state: 'corrected' };
     if (why !== undefined) return drawn ? { ...item, state: 'made' } : { ...item, state: 'lacks', why };
     if (item.way.how === 'marked') return { ...item, state: 'can' };
     const drawings = drawingsFor(grounds, set, termsFor(project, set, item.name), item.way);
     if (typeof drawings === 'string') return { ...item, state: drawn ? 'made' : 'lacks', why: drawings };
-    if (drawn) return { ...item, state: print === printOf(project, drawings) ? 'made' : 'changed', drawings };
+    if (drawn) return { ...item, state: print === printOf(project, drawings, item.way) ? 'made' : 'changed', drawings };
     return { ...item, state: 'can', drawings };
   });
   // What only lacks glyphs that can be made with it can be made too.
@@ -197,7 +209,9 @@ export function madeSet(
     .filter((i) => i.state === 'lacks' && (!wanted || wanted.has(i.name)))
     .map((i) => ({ name: i.name, why: i.why ?? '' }));
   if (set.key === 'ligatures') current = withCarets(current, made);
-  return { project: withGroupsLike(current, from, set.key), made, updated, left };
+  const fresh = new Set(made);
+  const spaced = withFollowsLike(current, new Map([...from].filter(([name]) => fresh.has(name))));
+  return { project: withGroupsLike(spaced, from, set.key), made, updated, left };
 }
 
 /** One glyph made of others that is in no list of a set. */
@@ -221,18 +235,39 @@ function withDrawings(project: Project, set: SetFacts, item: Item, drawings: Dra
   const kept = Object.fromEntries(
     Object.entries(drawings).map(([id, d]) => {
       const was = glyph.drawings[id] ?? emptyDrawing(0);
-      return [id, { ...was, advance: d.advance, contours: d.contours, components: d.components, anchors: d.anchors }];
+      const { advance, contours, components, anchors } = item.way.how === 'scaled' ? atSidesOf(was, d) : d;
+      return [id, { ...was, advance, contours, components, anchors }];
     }),
   );
   const next = withGlyph(project, { ...glyph, drawings: { ...glyph.drawings, ...kept } });
   const deriving = project.settings.deriving ?? {};
   const others = (deriving.made ?? []).filter((m) => m.glyph !== glyph.id);
-  const note = { glyph: glyph.id, set: set.key, print: printOf(project, kept) };
+  const note = { glyph: glyph.id, set: set.key, print: printOf(project, kept, item.way) };
   return {
     ...next,
     settings: { ...next.settings, deriving: { ...deriving, made: [...others, note] } },
     ...(!known && { nextId: project.nextId + 1, glyphOrder: [...project.glyphOrder, glyph.id] }),
   };
+}
+
+/** A new outline at the sides that the glyph has: they are set in fitting once it is made. */
+function atSidesOf(was: Drawing, made: Drawing): Drawing {
+  const [old, now] = [boundsOf(was), boundsOf(made)];
+  if (isEmptyBox(old) || isEmptyBox(now)) return made;
+  const by = tidy(old.xMin - now.xMin);
+  return {
+    ...shifted(made, by),
+    advance: Math.max(0, tidy(was.advance + (now.xMax - now.xMin) - (old.xMax - old.xMin))),
+  };
+}
+
+function boundsOf({ contours }: Drawing): Box {
+  const box = emptyBox();
+  for (const { xMin, xMax, yMin, yMax } of contours.map(contourBounds)) {
+    stretchBox(box, xMin, yMin);
+    stretchBox(box, xMax, yMax);
+  }
+  return box;
 }
 
 /** Letters with marks by recipes of the project's own: a changed letter or mark then reaches them as it does others. */

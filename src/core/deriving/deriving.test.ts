@@ -1,15 +1,17 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
+import { setFollows } from '../fitting/follows';
+import { setSides, sidesOf } from '../fitting/sides';
 import { editDrawing } from '../project/edit';
 import { renameGlyphs } from '../project/glyphEdits';
-import type { Project } from '../project/model';
+import type { Glyph, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, glyphNamed } from '../project/queries';
 import { removeGlyphs } from '../project/removal';
 import { sameStructure } from '../project/structure';
 import { middleWidth, strokesIn } from '../reweighting/strokes';
 import { derivedSet, madeSet, printOf } from './derive';
-import { deriveSet, makeLigature, setSetTerms, weldParts } from './edits';
+import { deriveSet, makeLigature, setSetTerms, setSetWay, spaceSet, weldParts } from './edits';
 import { SETS, setOf } from './sets';
 import { setView } from './view';
 
@@ -18,7 +20,7 @@ const done = (outcome: ReturnType<typeof deriveSet>): Project => {
   return outcome.project;
 };
 /** The demo without what sets can make, so that they make it. */
-const demo = buildDemo();
+const demo = readyDemo();
 /** Three of its masters tell as much as six. */
 const whole: Project = { ...demo, masters: demo.masters.slice(0, 3) };
 const made = /\.(sc|onum|pnum|numr|dnom)$|(superior|inferior)$|\w\.case$|^(onehalf|onequarter|threequarters)$/;
@@ -170,7 +172,10 @@ test('what a set made follows what it comes from; what was corrected by hand is 
   expect(changed.map((i) => i.name)).toEqual(['h.sc']);
   const sc = glyphNamed(wider, 'h.sc')!;
   const byHand = done(
-    editDrawing(wider, { glyph: sc.id, master: 'm1' }, 'Corrected', (d) => ({ ...d, advance: d.advance + 7 })),
+    editDrawing(wider, { glyph: sc.id, master: 'm1' }, 'Corrected', (d) => ({
+      ...d,
+      contours: d.contours.map((c) => ({ ...c, points: c.points.map((p, i) => (i === 1 ? { ...p, y: p.y + 3 } : p)) })),
+    })),
   );
   expect(
     derivedSet(byHand, setOf('smallCaps')!)
@@ -180,7 +185,8 @@ test('what a set made follows what it comes from; what was corrected by hand is 
   expect(deriveSet(byHand, { set: 'smallCaps' }).ok).toBe(false);
   const followed = deriveSet(wider, { set: 'smallCaps' });
   expect(followed).toMatchObject({ ok: true, sentence: 'Small capitals: brought 1 glyph up to date' });
-  expect(printOf(all, glyphNamed(done(followed), 'h.sc')!.drawings)).not.toBe(printOf(all, sc.drawings));
+  const print = (p: Project, drawings: Glyph['drawings']) => printOf(p, drawings, { how: 'scaled' });
+  expect(print(all, glyphNamed(done(followed), 'h.sc')!.drawings)).not.toBe(print(all, sc.drawings));
 });
 
 test('its numbers are the designer’s, and hold through new names and removal', () => {
@@ -209,6 +215,105 @@ test('one glyph may be made heavier or wider than its set', () => {
   expect(states(back, 'smallCaps').changed).toBe(1);
   expect(setSetTerms(all, { set: 'smallCaps', glyph: 'nobody', weight: 90 })).toMatchObject({ ok: false });
   expect(setSetTerms(all, { set: 'smallCaps', glyph: 's.sc', asSet: true }).ok).toBe(false);
+});
+
+test('sides are set by fitting once a set is made: they stay when it is made again, and the set fits them by its own controls', () => {
+  const moved = done(setSides(all, { at: { glyph: glyphNamed(all, 'b.sc')!.id, master: 'm1' }, left: 90, right: 40 }));
+  expect(states(moved, 'smallCaps')).toEqual(states(all, 'smallCaps'));
+  const anew = done(
+    deriveSet(done(setSetTerms(moved, { set: 'smallCaps', height: 110, weight: 120 })), { set: 'smallCaps' }),
+  );
+  expect(sidesOf(anew, glyphNamed(anew, 'b.sc')!, 'm1')).toMatchObject({ left: 90, right: 40 });
+  expect(box(anew, 'b.sc').yMax).toBeGreaterThan(box(moved, 'b.sc').yMax + 10);
+
+  // Roomier controls make all others roomier, in every master; what was corrected by hand and what follows stays.
+  let roomy = all;
+  for (const master of all.masters.map((m) => m.id))
+    for (const name of ['h.sc', 'o.sc']) {
+      const glyph = glyphNamed(all, name)!;
+      const now = sidesOf(all, glyph, master) as { left: number; right: number };
+      roomy = done(setSides(roomy, { at: { glyph: glyph.id, master }, left: now.left + 20, right: now.right + 20 }));
+    }
+  const fitted = done(spaceSet(roomy, { set: 'smallCaps' }));
+  for (const { id: master } of all.masters)
+    for (const name of ['n.sc', 'd.sc', 'aacute.sc', 'u.sc']) {
+      const [was, now] = [all, fitted].map((p) => drawingOf(glyphNamed(p, name)!, master).advance);
+      expect([master, name, now! - was! > 15]).toEqual([master, name, true]);
+    }
+  expect(states(fitted, 'smallCaps').corrected).toBeUndefined();
+  expect(spaceSet(fitted, { set: 'smallCaps' })).toMatchObject({ ok: false });
+  expect(spaceSet(all, { set: 'fractions' })).toMatchObject({ reason: expect.stringContaining('no controls') });
+  expect(spaceSet(bare, { set: 'smallCaps' })).toMatchObject({
+    reason: expect.stringContaining('h.sc and o.sc are not drawn'),
+  });
+});
+
+test('what follows among capitals follows among their small ones', () => {
+  const [B, H] = ['B', 'H'].map((n) => glyphNamed(bare, n)!.id);
+  const ruled = done(
+    setFollows(bare, {
+      bindings: [{ glyph: B!, side: 'left', follow: { glyph: H!, side: 'left', offset: 3, everyMaster: true } }],
+      master: 'm1',
+    }),
+  );
+  const { project } = madeSet(ruled, setOf('smallCaps')!, ['h.sc', 'b.sc', 'd.sc']);
+  const [b, h] = ['b.sc', 'h.sc'].map((n) => glyphNamed(project, n)!);
+  expect(b!.follows.left).toEqual([{ glyph: h!.id, side: 'left', offset: 3 }]);
+  for (const { id } of project.masters) {
+    const [of, by] = [b!, h!].map((g) => (sidesOf(project, g, id) as { left: number }).left);
+    expect(of).toBe(by! + 3);
+  }
+  expect(glyphNamed(project, 'd.sc')!.follows.left.every((f) => f.glyph !== H)).toBe(true);
+});
+
+test('a glyph may come from another one, as a part, or be left to the hand', () => {
+  const part = done(setSetWay(bare, { set: 'smallCaps', glyph: 'o.sc', as: 'part', of: 'o' }));
+  const asPart = madeSet(part, setOf('smallCaps')!, ['o.sc']).project;
+  expect(drawingOf(glyphNamed(asPart, 'o.sc')!, 'm1').components).toMatchObject([{ glyph: glyphNamed(bare, 'o')!.id }]);
+
+  const from = done(setSetWay(bare, { set: 'smallCaps', glyph: 'u.sc', of: 'V' }));
+  expect(derivedSet(from, setOf('smallCaps')!).find((i) => i.name === 'u.sc')?.way).toMatchObject({
+    how: 'scaled',
+    of: 'V',
+  });
+
+  const hand = done(setSetWay(bare, { set: 'smallCaps', glyph: 'q.sc', as: 'hand' }));
+  expect(derivedSet(hand, setOf('smallCaps')!).find((i) => i.name === 'q.sc')?.state).toBe('hand');
+  const { made: names, left } = madeSet(hand, setOf('smallCaps')!);
+  expect(names).not.toContain('q.sc');
+  expect(left).toEqual([]);
+
+  // By new names it holds, and it can be taken back.
+  const renamed = done(renameGlyphs(from, { renames: [{ id: glyphNamed(from, 'V')!.id, name: 'Vee' }] }));
+  expect(renamed.settings.deriving?.own?.['u.sc']).toEqual({ of: 'Vee' });
+  const back = done(setSetTerms(from, { set: 'smallCaps', glyph: 'u.sc', asSet: true }));
+  expect(back.settings.deriving?.own).toEqual({});
+
+  for (const [wrong, reason] of [
+    [{ set: 'smallCaps', glyph: 'u.sc', of: 'Nobody' }, 'no glyph Nobody'],
+    [{ set: 'smallCaps', glyph: 'nobody.sc', as: 'part' }, 'has no nobody.sc'],
+    [{ set: 'fractions', glyph: 'onehalf', as: 'hand' }, 'no other way'],
+    [{ set: 'nothing', glyph: 'a', as: 'hand' }, 'no set nothing'],
+  ] as const)
+    expect(setSetWay(bare, wrong)).toMatchObject({ ok: false, reason: expect.stringContaining(reason) });
+  // What a glyph is built on cannot come from it.
+  expect(setSetWay(asPart, { set: 'smallCaps', glyph: 'o.sc', of: 'o.sc' })).toMatchObject({ ok: false });
+  expect(setSetWay(all, { set: 'smallCaps', glyph: 'a.sc', of: 'aacute.sc' })).toMatchObject({
+    reason: expect.stringContaining('built on a.sc'),
+  });
+});
+
+test('what is missing of a set that a designer began is as high and as thick as what is drawn', () => {
+  // The demo’s small capitals drawn by hand are lower and lighter than a set would make them.
+  const begun: Project = { ...whole, settings: { ...whole.settings, deriving: {} } };
+  const without = done(removeGlyphs(begun, { ids: [glyphNamed(begun, 'l.sc')!.id] }));
+  const again = madeSet(without, setOf('smallCaps')!, ['l.sc']).project;
+  for (const { id } of again.masters) {
+    expect(Math.abs(box(again, 'l.sc', id).yMax - box(begun, 'h.sc', id).yMax)).toBeLessThanOrEqual(1);
+    expect(Math.abs(stem(again, 'l.sc', id) / stem(begun, 'h.sc', id) - 1)).toBeLessThan(0.03);
+  }
+  const own = done(setSetTerms(without, { set: 'smallCaps', height: 120 }));
+  expect(box(madeSet(own, setOf('smallCaps')!, ['l.sc']).project, 'l.sc').yMax).toBeGreaterThan(600);
 });
 
 test('what lacks is named; only what is asked for is made; an empty project lacks all', () => {

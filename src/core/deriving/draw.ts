@@ -12,7 +12,7 @@ import { weighedContours } from '../reweighting/drawings';
 import type { Stems } from '../reweighting/goals';
 import { stemsOf } from '../reweighting/standard';
 import { standardStems } from '../reweighting/strokes';
-import type { Kind, SetFacts, SetTerms, Way } from './sets';
+import { isDrawn, type Kind, type SetFacts, type SetTerms, type Way } from './sets';
 
 /** Letters that tell how thick strokes of a kind are. */
 const TELLING: Readonly<Record<Kind, string>> = {
@@ -27,6 +27,7 @@ const HIGH: Readonly<Record<Kind, string>> = { capitals: 'HIEFTZ', small: 'xzvwu
 export class Ground {
   private readonly stems = new Map<Kind, Stems>();
   private readonly heights = new Map<Kind, number>();
+  private readonly likes = new Map<string, { height: number; stems: Stems } | undefined>();
   private wide: number | undefined;
 
   constructor(
@@ -76,6 +77,27 @@ export class Ground {
     return found;
   }
 
+  /** How high and thick the letters of a set are that a designer drew, where its numbers are not set otherwise. */
+  like(set: SetFacts): { height: number; stems: Stems } | undefined {
+    if (!this.likes.has(set.key)) this.likes.set(set.key, this.measuredLike(set));
+    return this.likes.get(set.key);
+  }
+
+  private measuredLike(set: SetFacts): { height: number; stems: Stems } | undefined {
+    const controls = drawnControls(this.project, set);
+    if (!controls) return undefined;
+    const suffix = /\.[^.]*$/.exec(controls[0].name)?.[0] ?? '';
+    const telling = this.letters(TELLING.capitals.toLowerCase()).flatMap(
+      (g) => glyphNamed(this.project, `${g.name}${suffix}`) ?? [],
+    );
+    const stems = standardStems(
+      telling.map((g) => this.outline(g)),
+      this.project.unitsPerEm,
+    );
+    const box = this.box(controls[0]);
+    return stems && !isEmptyBox(box) ? { height: box.yMax, stems } : undefined;
+  }
+
   /** The width that figures of one width have: of the widest. */
   figureWidth(): number {
     this.wide ??= Math.max(...this.letters('0123456789').map((g) => drawingOf(g, this.master.id).advance), 0);
@@ -85,8 +107,19 @@ export class Ground {
 
 const part = (glyph: Glyph, x: number, y: number): Component => ({ glyph: glyph.id, transform: [1, 0, 0, 1, x, y] });
 
+/** The controls of a set that a designer drew, where the numbers of the set are those that it has by itself. */
+export function drawnControls(project: Project, set: SetFacts): readonly [Glyph, Glyph] | undefined {
+  const { terms, made } = project.settings.deriving ?? {};
+  if (!set.controls || terms?.[set.key]) return undefined;
+  const [straight, round] = set.controls(project).map((n) => glyphNamed(project, n));
+  const byHand = (g: Glyph | undefined): g is Glyph => isDrawn(project, g) && !made?.some((m) => m.glyph === g.id);
+  return byHand(straight) && byHand(round) ? [straight, round] : undefined;
+}
+
 /** How high a set is in a master, in font units. */
 export function heightIn(ground: Ground, set: SetFacts, terms: SetTerms): number {
+  const like = ground.like(set);
+  if (like) return like.height;
   const whole = set.measure === 'xHeight' ? ground.heightOf('small') : ground.heightOf('figures');
   return (whole * terms.height) / 100;
 }
@@ -99,7 +132,9 @@ export function derivedDrawing(ground: Ground, set: SetFacts, terms: SetTerms, w
   const foot = (terms.foot * ground.heightOf('capitals')) / 100;
   switch (way.how) {
     case 'scaled':
-      return scaled(ground, find(way.of), way.among, heightIn(ground, set, terms), terms, foot);
+      return scaled(ground, find(way.of), way.among, heightIn(ground, set, terms), terms, foot, {
+        stems: ground.like(set)?.stems,
+      });
     case 'moved': {
       const glyph = find(way.of);
       const up = gridded(liftOf(ground, glyph, way.to, set, terms), grid);
@@ -178,7 +213,7 @@ function scaled(
   height: number,
   terms: SetTerms,
   foot: number,
-  beside = 1,
+  { beside = 1, stems }: { beside?: number; stems?: Stems | undefined } = {},
 ): Drawing {
   const { project, master } = ground;
   const { contours, advance, anchors } = ground.outline(glyph);
@@ -186,7 +221,7 @@ function scaled(
   const x = (y * terms.width * beside) / 100;
   const from = ground.stemsOf(among);
   const text = ground.stemsOf(among === 'capitals' ? 'small' : among);
-  const share = terms.weight / 100;
+  const share = stems ? 1 : terms.weight / 100;
   const small: Drawing = {
     ...emptyDrawing(advance * x),
     contours: contours.map((c) => transformContour(c, [x, 0, 0, y, 0, 0])),
@@ -198,7 +233,7 @@ function scaled(
     master,
     {
       from: { vertical: from.vertical * x, horizontal: from.horizontal * y },
-      to: { vertical: text.vertical * share, horizontal: text.horizontal * share },
+      to: { vertical: (stems ?? text).vertical * share, horizontal: (stems ?? text).horizontal * share },
       width: 1,
       bearings: 'share',
       rounds: 1,
@@ -262,7 +297,7 @@ function ringed(ground: Ground, glyphs: readonly Glyph[], set: SetFacts, terms: 
   const capital = ground.heightOf('capitals');
   const height = heightIn(ground, set, terms);
   const narrow = glyphs.length > 1 ? 0.72 : 1;
-  const parts = glyphs.map((g) => scaled(ground, g, 'figures', height, terms, 0, narrow));
+  const parts = glyphs.map((g) => scaled(ground, g, 'figures', height, terms, 0, { beside: narrow }));
   const middle = capital / 2;
   let x = 0;
   const contours: Contour[] = [];

@@ -2,11 +2,13 @@ import { z } from 'zod';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import { glyphNameFault } from '../project/glyphNames';
-import type { Glyph, Project } from '../project/model';
-import { glyphThere } from '../project/queries';
-import { madeItem, madeSet, termsOf } from './derive';
+import type { Glyph, GlyphId, Project } from '../project/model';
+import { glyphNamed, glyphThere } from '../project/queries';
+import { derivedSet, madeItem, madeSet, termsOf } from './derive';
 import { ligatureOf, welded } from './ligatures';
-import { type SetFacts, type SetTerms, setOf } from './sets';
+import { type SetFacts, setOf } from './sets';
+import { spacedSet } from './sides';
+import { canChoose } from './ways';
 
 const percent = z.number().min(20).max(300);
 
@@ -43,19 +45,82 @@ export const setSetTerms = defineEdit(
   },
 );
 
+type Own = NonNullable<NonNullable<Project['settings']['deriving']>['own']>[string];
+
 /** Gives one glyph of a set numbers of its own, or those of the set again. */
-function ownTerms(project: Project, set: SetFacts, name: string, change: Partial<SetTerms> | undefined): Outcome {
+function ownTerms(project: Project, set: SetFacts, name: string, change: Own | undefined): Outcome {
   if (!set.items(project).some((i) => i.name === name)) return refused(`${set.title} has no ${name}.`);
   const deriving = project.settings.deriving ?? {};
   const { [name]: was, ...others } = deriving.own ?? {};
-  if (!change && !was) return refused(`${name} has the numbers of its set already.`);
+  if (!change && !was) return refused(`${name} is as its set has it already.`);
   const given = Object.fromEntries(Object.entries(change ?? {}).filter(([, v]) => v !== undefined));
   const own = change ? { ...others, [name]: { ...was, ...given } } : others;
   return edited(
     { ...project, settings: { ...project.settings, deriving: { ...deriving, own } } },
-    change ? `${name} has numbers of its own` : `${name} has the numbers of its set`,
+    change ? `${name} goes its own way in ${set.title}` : `${name} is as its set has it`,
   );
 }
+
+/** Chooses what a glyph of a set comes from and how; drawn by hand it is left alone. */
+export const setSetWay = defineEdit(
+  {
+    name: 'setSetWay',
+    does: 'Chooses what a glyph of a set comes from, and how',
+    reach: 'all masters',
+    args: z.object({
+      set: a.text,
+      glyph: a.text,
+      as: z.enum(['scaled', 'part', 'hand']).optional(),
+      /** The glyph that it comes from, by its name. */
+      of: a.text.optional(),
+    }),
+  },
+  (project, { set: key, glyph: name, as, of }) => {
+    const set = setOf(key);
+    if (!set) return refused(`There is no set ${key}.`);
+    const item = set.items(project).find((i) => i.name === name);
+    if (!item) return refused(`${set.title} has no ${name}.`);
+    if (!canChoose(item.way)) return refused(`${name} is what it holds: it has no other way.`);
+    const source = of === undefined ? undefined : glyphNamed(project, of);
+    if (of !== undefined && !source) return refused(`There is no glyph ${of}.`);
+    const made = glyphNamed(project, name);
+    if (source && made && (source.id === made.id || usesGlyph(project, source.id, made.id)))
+      return refused(`${of} is built on ${name} itself.`);
+    return ownTerms(project, set, name, { ...(as && { as }), ...(source && { of: source.name }) });
+  },
+);
+
+/** Does a glyph use another as a part, however deep, in any master? */
+function usesGlyph(project: Project, id: GlyphId, part: GlyphId): boolean {
+  const seen = new Set<GlyphId>();
+  const open = [id];
+  for (let next = open.pop(); next !== undefined; next = open.pop()) {
+    if (next === part) return true;
+    if (seen.has(next)) continue;
+    seen.add(next);
+    for (const d of Object.values(project.glyphs[next]?.drawings ?? {})) open.push(...d.components.map((c) => c.glyph));
+  }
+  return false;
+}
+
+/** Fits what a set made by its own controls. */
+export const spaceSet = defineEdit(
+  {
+    name: 'spaceSet',
+    does: 'Fits the sides of a set of glyphs by its own controls',
+    reach: 'all masters',
+    args: z.object({ set: a.text }),
+  },
+  (project, { set: key }) => {
+    const set = setOf(key);
+    if (!set) return refused(`There is no set ${key}.`);
+    const done = spacedSet(project, set, derivedSet(project, set));
+    if (typeof done === 'string') return refused(done);
+    return done.count === 0
+      ? refused('What this set made stands as its controls have it.')
+      : edited(done.project, `${set.title}: fitted ${plural(done.count, 'glyph')} by its own controls`);
+  },
+);
 
 /** Makes the glyphs of a set that can be made, or those that are named, and brings up to date those that it made before. */
 export const deriveSet = defineEdit(

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { isRefused } from '../base/result';
 import { contourBounds } from '../geometry/contour';
 import { nestingDepths, wrongWay } from '../geometry/winding';
@@ -17,7 +17,7 @@ import { setCounts } from './view';
 
 /** Sets by what they hold, the ways one by one, groups, and numbers: in one master, where one tells all. */
 
-const demo = buildDemo();
+const demo = readyDemo();
 const project: Project = { ...demo, masters: demo.masters.slice(0, 1) };
 const master = project.masters[0]!;
 const ground = new Ground(project, master);
@@ -98,7 +98,8 @@ describe('what sets hold', () => {
 
   test('counts tell how many are drawn of how many', () => {
     const counts = setCounts(project);
-    expect(counts.smallCaps).toEqual({ drawn: 26, all: names('smallCaps').length });
+    expect(counts.smallCaps).toEqual({ drawn: 138, all: names('smallCaps').length });
+    expect(counts.fractions).toEqual({ drawn: 3, all: 19 });
     expect(counts.superiors).toEqual({ drawn: 10, all: 10 });
     expect(counts.tabular).toEqual({ drawn: 0, all: 0 });
     expect(Object.keys(counts)).toEqual(SETS.map((s) => s.key));
@@ -113,7 +114,10 @@ describe('ways', () => {
     expect(ground.stemsOf('capitals').vertical).toBeGreaterThan(ground.stemsOf('small').vertical);
     expect(ground.figureWidth()).toBe(drawingOf(glyphNamed(project, 'zero')!, master.id).advance);
     const caps = setOf('smallCaps')!;
-    expect(heightIn(ground, caps, { ...caps.usual, height: 110 })).toBeCloseTo(ground.heightOf('small') * 1.1, 6);
+    // The small capitals that are drawn tell their height; without them its numbers do.
+    expect(heightIn(ground, caps, { ...caps.usual, height: 110 })).toBe(glyphBox('h.sc').yMax);
+    const figures = setOf('superiors')!;
+    expect(heightIn(ground, figures, { ...figures.usual, height: 50 })).toBeCloseTo(ground.heightOf('figures') / 2, 6);
   });
 
   test('a part goes to the middle of capitals, onto the baseline, down to hang, or stays', () => {

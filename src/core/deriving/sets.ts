@@ -51,6 +51,8 @@ export type SetFacts = {
   readonly measure: 'xHeight' | 'figures' | undefined;
   readonly usual: SetTerms;
   readonly items: (project: Project) => Item[];
+  /** The straight and the round glyph by which the sides of its glyphs can be proposed, by their names. */
+  readonly controls?: (project: Project) => readonly [straight: string, round: string];
   /** Said where there is nothing to make, and letters are drawn. */
   readonly none?: string;
 };
@@ -91,6 +93,11 @@ function smallCaps(project: Project): Item[] {
   const there = new Set(plain.map((i) => i.name));
   return [...plain, ...eszett(project, there), ...marked.filter((i) => 'base' in i.way && there.has(i.way.base))];
 }
+
+const smallControls = (project: Project): readonly [string, string] => [
+  `${named(project, 'h')}.sc`,
+  `${named(project, 'o')}.sc`,
+];
 
 /** ß as a small capital: from its capital where that is drawn, else two of s. */
 function eszett(project: Project, there: ReadonlySet<string>): Item[] {
@@ -225,6 +232,7 @@ export const SETS: readonly SetFacts[] = [
     measure: 'xHeight',
     usual: { height: 104, width: 104, weight: 103, foot: 0 },
     items: smallCaps,
+    controls: smallControls,
   },
   {
     key: 'smallCapFigures',
@@ -233,6 +241,7 @@ export const SETS: readonly SetFacts[] = [
     measure: 'xHeight',
     usual: { height: 104, width: 104, weight: 103, foot: 0 },
     items: figures((plain) => `${plain}.sc`),
+    controls: smallControls,
   },
   {
     key: 'oldStyle',

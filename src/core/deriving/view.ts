@@ -3,6 +3,7 @@ import { drawingPath } from '../project/pathData';
 import { drawingOf, glyphNamed } from '../project/queries';
 import { type Derived, derivedSet, drafted, glyphOf, type ItemState } from './derive';
 import { isDrawn, needsOf, SETS, setOf, type Way } from './sets';
+import { itemsOf } from './ways';
 
 /** A glyph of a set as the interface shows it. */
 export type SetItem = {
@@ -54,7 +55,7 @@ export function setView(
 export const setCounts = (project: Project): Record<string, { drawn: number; all: number }> =>
   Object.fromEntries(
     SETS.map((set) => {
-      const items = set.items(project);
+      const items = itemsOf(project, set);
       return [set.key, { drawn: items.filter((i) => isDrawn(project, glyphOf(project, i))).length, all: items.length }];
     }),
   );

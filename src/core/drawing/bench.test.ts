@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { refused } from '../base/result';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import { type Contour, curvesOf, isOnCurve, segmentsOf, signedArea } from '../geometry/contour';
@@ -29,7 +29,7 @@ import { rectangle } from './shapes';
 import { catchesFor, snapped } from './snapping';
 import { keepTake, olderTakes, removeOlderTakes, removeTake, renameTake, restoreTake, takesOf } from './takes';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const at = (name: string, master = 'm1') => ({ glyph: glyphNamed(demo, name)!.id, master });
 const done = (outcome: Outcome): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);

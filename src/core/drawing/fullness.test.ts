@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { refused } from '../base/result';
 import { type Contour, curvesOf, type Point } from '../geometry/contour';
 import type { Curve } from '../geometry/curve';
@@ -101,7 +101,7 @@ test('the fullness of known curves', () => {
 });
 
 describe('on a letter', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const o = glyphNamed(demo, 'o')!;
   const at = { glyph: o.id, master: 'm1' };
   const all = o.drawings.m1!.contours.flatMap((c, i) =>

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import { type Contour, curvesOf } from '../geometry/contour';
 import { extremes } from '../geometry/curve';
@@ -9,7 +9,7 @@ import { sameStructure } from '../project/structure';
 import { rowsOf } from '../variation/rows';
 import { italicOf } from './italic';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const ANGLE = 12;
 const italic = italicOf(demo, ANGLE);
 const k = Math.tan((ANGLE * Math.PI) / 180);

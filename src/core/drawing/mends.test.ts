@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { type Affine, affineFrom, factsOf } from '../geometry/affine';
 import { contourBounds, curvesOf, signedArea } from '../geometry/contour';
 import { square } from '../geometry/testShapes';
@@ -18,7 +18,7 @@ import { type PointKey, pointKey, pointOf } from './points';
 import { combineContours, cutContours } from './shapeEdits';
 import { copiedStretches, cutStretches } from './stretches';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const done = (outcome: Outcome): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);
   return outcome.project;

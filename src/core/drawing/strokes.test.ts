@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { refused } from '../base/result';
 import { type Contour, contourBounds, curvesOf, signedArea } from '../geometry/contour';
 import { boundsOf, nearestOn, pointAt } from '../geometry/curve';
@@ -13,7 +13,7 @@ import { ellipse, rectangle, roundedRectangle } from './shapes';
 import { workStrokes } from './strokes';
 import { workedGlyphs, workStrokesOfGlyphs } from './strokesOfMany';
 
-const project = buildDemo();
+const project = readyDemo();
 const at = (name: string, master = 'm1') => ({ glyph: glyphNamed(project, name)!.id, master });
 const area = (contours: readonly Contour[]) => contours.reduce((sum, c) => sum + signedArea(c), 0);
 const open = (points: readonly (readonly [number, number, 'line' | 'curve' | 'off'])[]): Contour => ({

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { contourBounds, curvesOf, signedArea, transformContour } from '../geometry/contour';
 import { boundsOf } from '../geometry/curve';
 import type { Project } from '../project/model';
@@ -8,7 +8,7 @@ import { glyphNamed } from '../project/queries';
 import { pointKey } from './points';
 import { affineOf, ORIGINS, originOn, transformGlyphs, transformPoints } from './transform';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;
 const outline = (p: Project, name: string) => flattened(glyphNamed(p, name)!.drawings.m1!, drawingsOf(p, 'm1'));
 const area = (p: Project, name: string) => outline(p, name).reduce((sum, c) => sum + signedArea(c), 0);

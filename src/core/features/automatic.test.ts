@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import type { Outcome } from '../project/edit';
 import { renameGlyphs } from '../project/glyphEdits';
@@ -23,7 +23,7 @@ import { compileSections } from './sections';
 import { shownSections } from './shown';
 import { featuresView } from './view';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);
   return o.project;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { toDesign } from '../project/axes';
 import type { Project } from '../project/model';
 import { toUser } from '../project/places';
@@ -7,7 +7,7 @@ import { holdsAt, rangesOf } from './conditions';
 import { FeatureFault } from './cursor';
 import { treeOf } from './trees';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const mapped: Project['axes'] = demo.axes.map((a) =>
   a.tag === 'wght'
     ? {

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { castFont } from '../casting/font';
 import { projectFromFont } from '../formats/font/projectFromFont';
 import { readSfnt } from '../opentype/sfnt';
@@ -56,7 +56,7 @@ test('a font that was opened shapes the same when its substitutions are rules, a
       ).map((g: { name: string }) => g.name);
     return { ...font.value, shaped };
   };
-  const source = cast(buildDemo(), 'source.otf');
+  const source = cast(readyDemo(), 'source.otf');
   const read = projectFromFont(source.bytes, 'source.otf');
   if (!read.ok) throw new Error(read.reason);
   expect(read.value.notes.join(' ')).toMatch(/in Features they become rules/);
@@ -86,7 +86,7 @@ test('a font that was opened shapes the same when its substitutions are rules, a
 });
 
 test('rules of one’s own beside carried substitutions are not dropped without a word', () => {
-  const font = castFont(buildDemo(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true, blanks: true });
+  const font = castFont(readyDemo(), { flavour: 'ttf', place: { master: 'm1' }, keepOverlaps: true, blanks: true });
   if (!font.ok) throw new Error(font.reason);
   const read = projectFromFont(font.value.bytes, 'x.ttf');
   if (!read.ok) throw new Error(read.reason);

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { membersOf } from './classes';
 import { projectGround } from './ground';
 import { sectionInWords } from './inWords';
 import { compileSections, lineAndColumn, lineSpan } from './sections';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const none = { replace: '', by: '', before: '', after: '' };
 
 test('a rule in words is written with names of glyphs, its context marked, several as any of them', () => {

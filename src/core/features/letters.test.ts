@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { featureLetters } from './letters';
 
-const demo = buildDemo();
+const demo = readyDemo();
 
 test('features are told by some of the glyphs that they bring, written by hand or by themselves', () => {
   const letters = featureLetters(demo, 'm1');

@@ -2,14 +2,14 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { castFont } from '../casting/font';
 import type { CastPlace } from '../casting/plan';
 import type { Project } from '../project/model';
 import { addSections } from './edits';
 import { type FontPlace, valueAtPlace } from './placeValues';
 
-const whole = buildDemo();
+const whole = readyDemo();
 /** The demo with few letters in its fonts, so that many are made in no time. */
 const demo: Project = {
   ...whole,

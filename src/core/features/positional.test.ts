@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { castFont } from '../casting/font';
 import type { Glyph, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
@@ -10,7 +10,7 @@ import { automaticRules, type Ground } from './automatic';
 import { addSections } from './edits';
 import { projectGround } from './ground';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-places-'));
 
 /** The demo with forms of some letters by their place, drawn as the letters are, and the rules that their names call for. */

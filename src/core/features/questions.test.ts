@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { placeAnchors } from '../composing/edits';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
@@ -7,7 +7,7 @@ import type { Question } from './questions';
 import { featuresView } from './view';
 
 const demo: Project = (() => {
-  const whole = buildDemo();
+  const whole = readyDemo();
   return { ...whole, features: { ...whole.features, sections: [] } };
 })();
 const withRules = (text: string, project = demo): Project => {

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { setHandover } from '../variation/handovers';
 import { reachedFrom } from './reach';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const withRules = (text: string): Project => ({
   ...demo,
   features: { ...demo.features, sections: [{ id: 'x', title: 'Own', text, options: {} }] },

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { carriedPath } from '../fontfacts/carried';
 import type { Project } from '../project/model';
 import { AS_TEXT, asked, isFontTag, isoScript, saidIn } from './setting';
 import { settingChoices } from './settingChoices';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const withText = (text: string, options = {}): Pick<Project, 'features' | 'kept'> => ({
   kept: {},
   features: { ...demo.features, included: {}, sections: [{ id: 's1', title: '', text, options }] },

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { addSections, renameSymbol } from './edits';
@@ -48,7 +48,7 @@ test('a class is renamed in all sections by hand in one step; a name that is tak
     if (!o.ok) throw new Error(o.reason);
     return o.project;
   };
-  const demo = buildDemo();
+  const demo = readyDemo();
   const project = done(
     addSections(demo, {
       sections: [

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { setUnitsPerEm } from '../project/edits';
 import { glyphNamed, masterOf } from '../project/queries';
 import { besideScale, counterpart, type Face, heightFacts, letterFacts } from './beside';
 import { sidesOf } from './sides';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const face = (project = demo, id = 'm1'): Face => ({ project, master: masterOf(project, id)! });
 
 test('the same face in another em measures the same beside, whichever way it is brought to size', () => {

@@ -75,6 +75,33 @@ export function wordsWith(glyph: Glyph, most = 7): string[] {
     .map((w) => (base === character ? w : w.replaceAll(base, character)));
 }
 
+/** Sets that stand in other text than their letters: no other forms of them. */
+const OTHER_SET = /\.(?:sc|smcp|c2sc|case|numr|dnom|sups|sinf|subs|key)$/;
+
+/** A letter and the other forms of it, the plain one first; only itself where there are none. */
+export function formsOf(project: Project, glyph: Glyph): Glyph[] {
+  const plain = glyphNamed(project, glyph.name.replace(/(?<=.)\..*$/, '')) ?? glyph;
+  const forms = project.glyphOrder.flatMap((id) => {
+    const g = project.glyphs[id]!;
+    return g.name.startsWith(`${plain.name}.`) && !OTHER_SET.test(g.name) ? [g] : [];
+  });
+  return [plain, ...forms];
+}
+
+/** Lines in which the forms of a letter stand side by side: among its controls, then the same words with each form in turn. */
+export function formLines(project: Project, glyph: Glyph): string[] {
+  const forms = formsOf(project, glyph);
+  const [plain] = forms as [Glyph];
+  const controls = controlsOf(project, plain);
+  const n = controls ? spellingOf(controls.straight) : '';
+  const o = controls ? spellingOf(controls.round) : '';
+  const words = wordsWith(plain, 4).join(' ');
+  return [
+    `${n}${forms.map((f) => `${spellingOf(f)}${n}`).join('')}${o}${forms.map((f) => `${spellingOf(f)}${o}`).join('')}`,
+    ...(words === '' ? [] : forms.map((f) => words.replaceAll(spellingOf(plain), spellingOf(f)))),
+  ];
+}
+
 const SMALL_CAPITAL = /\.(?:sc|smcp|c2sc)$/;
 
 /** The glyphs that a glyph is judged between: small capitals among their own H and O where those are, all others as {@link controlsFor} says. */

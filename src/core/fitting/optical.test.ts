@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { transformedDrawing } from '../drawing/transform';
 import type { Outcome } from '../project/edit';
 import { changeSettings } from '../project/edits';
@@ -12,7 +12,7 @@ import { measureFor, openness, proposedSides, whiteLines, whiteWanted, zoneOf } 
 import { limitRise, profileOf } from './profile';
 import { copySide, sidesOf } from './sides';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const m1 = masterOf(demo, 'm1')!;
 const named = (p: Project, name: string) => glyphNamed(p, name)!;
 const id = (name: string) => named(demo, name).id;

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { waypointId } from '../project/waypoints';
@@ -6,7 +6,7 @@ import { addWaypoint } from '../variation/waypointEdits';
 import { profileOf } from './profile';
 import { addTracking, setSides, sidesOf } from './sides';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const PLACE = { wght: 600, wdth: 100 };
 const AT = waypointId(PLACE);
 const done = (o: { ok: boolean; project?: Project; reason?: string }): Project => {

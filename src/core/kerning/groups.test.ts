@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { outOfDate, setFollow, setFollows } from '../fitting/follows';
 import { measureFor, proposedSides, whiteOnSide } from '../fitting/optical';
 import { setSides, sidesOf } from '../fitting/sides';
@@ -25,7 +25,7 @@ import { likeness } from './likeness';
 import { kerningQueue } from './queue';
 import { textGlyphs } from './text';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;
 const m1 = masterOf(demo, 'm1')!;
 const done = (o: Outcome): Project => {

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { transformedDrawing } from '../drawing/transform';
 import { type Outcome, runEdit } from '../project/edit';
 import { groupsByGlyph, kerningOf } from '../project/kerningLookup';
@@ -17,7 +17,7 @@ import { kerningQueue, pairFacts } from './queue';
 import { glyphsOfPair, PAIR_FREQUENCIES, textGlyphs } from './text';
 import { stepOf } from './units';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const bare: Project = { ...demo, groups: [], masters: demo.masters.map((m) => ({ ...m, kerning: {} })) };
 const m1 = masterOf(demo, 'm1')!;
 const id = (name: string) => glyphNamed(demo, name)!.id;

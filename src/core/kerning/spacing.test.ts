@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { buildDemo, buildUnspaced } from '../../../demo/family';
+import { buildUnspaced } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { refused } from '../base/result';
 import { evenFigures, unevenFigures } from '../fitting/figures';
 import { followOf, outOfDate, setFollow, updateFollows } from '../fitting/follows';
@@ -18,7 +19,7 @@ import { calibrated, modelKerning, whiteOf } from './optical';
 import { proposeKerning } from './proposal';
 import { kerningQueue } from './queue';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);

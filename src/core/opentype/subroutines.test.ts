@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { cffShape } from '../casting/shape';
 import { drawingsOf } from '../project/outline';
 import { type CffContour, writeCharstring } from './charstring';
@@ -90,7 +90,7 @@ function follow(
 }
 
 test('a strict reader finds every return and every end, in the whole demo', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   for (const master of ['m3']) {
     const bodies = demo.glyphOrder.map(
       (id) => cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), true, 1000).body,

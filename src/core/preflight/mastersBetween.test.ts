@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import '../allEdits';
 import { withStart } from '../geometry/contour';
 import { runEdit } from '../project/edit';
@@ -12,7 +12,7 @@ import { judgeKinds } from './judged';
 import { Preflight } from './preflight';
 
 /** What masters do to each other: kinks, crossings, lumps, waypoints; and findings that stand in several of them. */
-const demo = buildDemo();
+const demo = readyDemo();
 const preflight = new Preflight();
 const [light, regular, heavy] = demo.masters.map((m) => m.id) as [string, string, string];
 const id = (name: string) => glyphNamed(demo, name)!.id;

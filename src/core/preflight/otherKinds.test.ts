@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import '../allEdits';
 import { type Contour, contourFromCurves, reverseContour } from '../geometry/contour';
 import { runEdit } from '../project/edit';
@@ -11,7 +11,7 @@ import { judgeKinds } from './judged';
 import { Preflight } from './preflight';
 
 /** Kinds that need a drawing, a pair or a rule of their own, on letters in one master. */
-const whole = buildDemo();
+const whole = readyDemo();
 const [, regular] = whole.masters;
 const demo: Project = {
   ...whole,

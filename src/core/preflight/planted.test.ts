@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import '../allEdits';
 import { runEdit } from '../project/edit';
 import type { Glyph, Project } from '../project/model';
@@ -9,7 +9,7 @@ import type { Finding } from './finding';
 import { OUTLINE_CHECKS } from './outlineFindings';
 import { Preflight } from './preflight';
 
-const demo = withKinds(buildDemo(), ['outlines/inflection', 'outlines/bump']);
+const demo = withKinds(readyDemo(), ['outlines/inflection', 'outlines/bump']);
 const preflight = new Preflight();
 const letters = glyphsInOrder(demo).filter((g) => Object.values(g.drawings).every((d) => d.contours.length > 0));
 

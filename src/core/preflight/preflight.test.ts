@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import '../allEdits';
 import { movePoints } from '../drawing/edits';
 import { runEdit } from '../project/edit';
@@ -12,7 +12,7 @@ import { KINDS, kindOf } from './kinds';
 import { mendMany } from './mendEdits';
 import { Preflight } from './preflight';
 
-const whole = buildDemo();
+const whole = readyDemo();
 /** Letters and figures, a few accents and marks, with their anchors, rules of sides and kerning. */
 const demo = smaller(whole, /^([\u0000-\u007eàáèéðÐśŚıȷ]|\u0300|\u0301)$/u);
 function smaller(project: Project, kept: RegExp): Project {

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import '../allEdits';
 import { setPair } from '../kerning/edits';
 import { runEdit } from '../project/edit';
@@ -13,7 +13,7 @@ import { offAnchors } from './parts';
 import { Preflight } from './preflight';
 
 /** Findings that only show beside others: pairs, composites, anchors, names, languages. */
-const demo = buildDemo();
+const demo = readyDemo();
 const preflight = new Preflight();
 preflight.check(demo);
 const [light] = demo.masters;

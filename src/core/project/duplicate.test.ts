@@ -1,11 +1,11 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { sidesOf } from '../fitting/sides';
 import { copyName, duplicateGlyph, formName } from './duplicate';
 import { type DrawingPlace, editDrawing } from './edit';
 import type { Project } from './model';
 import { drawingOf, glyphNamed, isEmptyDrawing } from './queries';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const a = glyphNamed(demo, 'a')!;
 const made = (change: Partial<Parameters<typeof duplicateGlyph>[1]>): Project => {
   const done = duplicateGlyph(demo, { glyph: a.id, name: 'a.new', anchors: true, kerning: true, ...change });

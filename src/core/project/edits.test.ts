@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import { refused } from '../base/result';
 import { createProject } from './create';
@@ -159,7 +159,7 @@ test('components are drawn out through nested transforms; cycles are named', () 
 });
 
 test('what refers to a glyph is told before it goes; parts drawn out keep the look of letters', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const acute = glyphNamed(demo, 'acutecomb')!;
   const project: Project = {
     ...demo,
@@ -188,7 +188,7 @@ test('what refers to a glyph is told before it goes; parts drawn out keep the lo
 });
 
 test('many glyphs are renamed at once, names exchanged too, in lines, lists, recipes and feature text', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const [a, b] = ['a.ss01', 'a'].map((n) => glyphNamed(demo, n)!);
   const project: Project = {
     ...demo,

@@ -1,11 +1,11 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import type { Outcome } from './edit';
 import { masterFact } from './masterFacts';
 import { mastersBeside, setInMasters } from './mastersBeside';
 import type { Project } from './model';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);
   return o.project;

@@ -418,8 +418,16 @@ const settings = z.object({
   deriving: z
     .object({
       terms: z.record(z.string().max(40), setTerms).readonly().optional(),
-      /** Numbers of single glyphs, by their names, in place of those of their set. */
-      own: z.record(z.string().max(200), setTerms.partial()).readonly().optional(),
+      /** Numbers of single glyphs, by their names, in place of those of their set; what they come from and how, where that is chosen. */
+      own: z
+        .record(
+          z.string().max(200),
+          setTerms
+            .partial()
+            .extend({ of: z.string().max(200).optional(), as: z.enum(['scaled', 'part', 'hand']).optional() }),
+        )
+        .readonly()
+        .optional(),
       made: z
         .array(z.object({ glyph: z.string(), set: z.string().max(40), print: z.number() }))
         .max(20_000)

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { addContour } from '../drawing/edits';
 import { setSides } from '../fitting/sides';
 import { square } from '../geometry/testShapes';
@@ -53,5 +53,5 @@ test('letters that a sheet left with the same sides are fitted before they are k
 });
 
 test('a grown family is left alone', () => {
-  expect(nextStep(buildDemo(), 'm1')).toBeUndefined();
+  expect(nextStep(readyDemo(), 'm1')).toBeUndefined();
 });

@@ -36,14 +36,30 @@ function inSettings(settings: Project['settings'], names: NewNames): Project['se
   const accepted = settings.preflight?.accepted?.map((each) =>
     each.glyph === undefined ? each : { ...each, glyph: named(names, each.glyph) },
   );
+  const own = settings.deriving?.own;
+  const derived =
+    own &&
+    Object.fromEntries(
+      Object.entries(own).map(([name, o]) => [
+        named(names, name),
+        o.of === undefined ? o : { ...o, of: named(names, o.of) },
+      ]),
+    );
   const same =
+    JSON.stringify(derived) === JSON.stringify(own) &&
     accepted?.every((each, i) => each.glyph === settings.preflight!.accepted![i]!.glyph) !== false &&
     lists?.every((l, i) => l.text === settings.lists![i]!.text) !== false &&
     JSON.stringify(recipes) === JSON.stringify(settings.recipes);
   const preflight = accepted && { ...settings.preflight, accepted };
   return same
     ? settings
-    : { ...settings, ...(lists && { lists }), ...(recipes && { recipes }), ...(preflight && { preflight }) };
+    : {
+        ...settings,
+        ...(lists && { lists }),
+        ...(recipes && { recipes }),
+        ...(preflight && { preflight }),
+        ...(derived && { deriving: { ...settings.deriving, own: derived } }),
+      };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { castFont } from '../casting/font';
 import { ruledFacts } from '../casting/ruledFacts';
 import { addTracking, sidesOf } from '../fitting/sides';
@@ -16,7 +16,7 @@ import type { Project } from './model';
 import { drawingOf, glyphNamed } from './queries';
 import { removalFault } from './removal';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const done = (outcome: Outcome): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);
   return outcome.project;

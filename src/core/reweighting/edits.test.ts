@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { editDrawing } from '../project/edit';
 import type { Drawing, Project } from '../project/model';
 import { drawingOf, glyphNamed, masterThere } from '../project/queries';
@@ -8,7 +8,7 @@ import { heldLines, measuredStems, missedWidth, strokesOf } from './standard';
 
 /** What taking reweighted drawings over means for the masters, and what is measured of them. */
 
-const demo = buildDemo();
+const demo = readyDemo();
 const n = glyphNamed(demo, 'n')!;
 const [at, other] = ['m1', 'm3'];
 const done = (outcome: ReturnType<typeof takeReweighed>): Project => {

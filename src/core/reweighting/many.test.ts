@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import { castFont } from '../casting/font';
 import type { Project } from '../project/model';
@@ -8,7 +8,7 @@ import { sameStructure } from '../project/structure';
 import { addReweighedMaster, reweightGlyphs, setStems, takeReweighed } from './edits';
 import { type ReweightAsked, reweighedGlyphs } from './many';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const id = (name: string) => glyphNamed(demo, name)!.id;
 const asked = (names: readonly string[], change: Partial<ReweightAsked> = {}): ReweightAsked => ({
   glyphs: names.map(id),

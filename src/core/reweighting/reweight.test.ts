@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { type Contour, curvesOf, isOnCurve, neighbour, reverseContour, transformContour } from '../geometry/contour';
 import { pointAt } from '../geometry/curve';
 import type { Project } from '../project/model';
@@ -12,7 +12,7 @@ import { reweighted } from './reweight';
 import { measuredStems, stemsOf } from './standard';
 import { middleWidth, strokesIn } from './strokes';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&§£€@';
 const STEMS = { vertical: 84, horizontal: 73 };
 const HEAVY = { vertical: 150, horizontal: 118 };

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { wrongArea } from '../../../fuzz/shapes';
 import { ellipse } from '../drawing/shapes';
 import { type Contour, contourFromCurves, curvesOf, type Point, signedArea } from '../geometry/contour';
@@ -16,7 +16,7 @@ import { agreeing } from './siblings';
 import { rounded, straightened, withAlignedHandles } from './straight';
 import { isStray, withoutDoubledPoints, withSteadyStart } from './strays';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const all = demo.masters.map((m) => m.id);
 const corners = (...places: [number, number][]): Contour => ({
   closed: true,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { coverage } from '../../../demo/sheets/raster';
 import { drawSheet, SHEETS } from '../../../demo/sheets/sheets';
 import { placedOutlines } from '../drawing/placedOutlines';
@@ -101,7 +101,7 @@ describe('edges of the ink', () => {
 });
 
 describe('tracing', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const scale = 0.6;
   const letters = [...'aegknosxyBDGMQRSW'].flatMap((name) =>
     (['m1', 'm3'] as const).map((master) => ({ name, master })),

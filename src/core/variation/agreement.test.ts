@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import {
   type Contour,
   contourBounds,
@@ -21,7 +21,7 @@ import { cheapestAssignment } from './assignment';
 import { mendAgreement, mendedGlyph } from './mending';
 
 /** Agreement of masters: broken at random in one master of the demo, every break is found and mended. */
-const demo = buildDemo();
+const demo = readyDemo();
 const [main, light, heavy] = ['m1', 'm2', 'm3'] as const;
 const withDrawing = (glyph: Glyph, master: string, drawing: Drawing): Glyph => ({
   ...glyph,

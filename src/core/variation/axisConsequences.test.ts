@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { designEnds, toUser } from '../project/places';
 import { axisConsequences } from './axisConsequences';
 import { setAxis } from './familyEdits';
 
-const demo = buildDemo();
+const demo = readyDemo();
 
 test('what stays reached and numbered as before is not spoken of', () => {
   expect(axisConsequences(demo, 'wght', {})).toEqual([]);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { isOnCurve, withStart } from '../geometry/contour';
 import { blendedDrawing } from '../project/blending';
 import type { Drawing, Glyph, Project } from '../project/model';
@@ -10,7 +10,7 @@ import { drawingsOf, looksAt, placesBetween } from './kinks';
 import { mendedGlyph } from './mending';
 import { tanglesOf } from './tangles';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const looks = looksAt(demo, placesBetween(demo));
 const withGlyph = (glyph: Glyph): Project => ({ ...demo, glyphs: { ...demo.glyphs, [glyph.id]: glyph } });
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
@@ -21,7 +21,7 @@ import {
 import { instanceAt } from './instance';
 import { weightRow } from './instanceRows';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const one = buildStarter();
 const done = (outcome: Outcome): Project => {
   if (!outcome.ok) throw new Error(outcome.reason);

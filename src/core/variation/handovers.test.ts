@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { castFont } from '../casting/font';
 import { hhea } from '../opentype/hhea';
 import { hmtx } from '../opentype/hmtx';
@@ -14,7 +14,7 @@ import { glyphAt } from './glyphAt';
 import { type Handover, jumpAt, removeHandover, setHandover, standsFor } from './handovers';
 import { instanceAt } from './instance';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const [a, o, adieresis] = ['a', 'o', 'adieresis'].map((n) => glyphNamed(demo, n)!);
 const HEAVY: Handover = { axis: 'wght', from: 600, to: 800, glyph: o!.id };
 const done = (outcome: Outcome): Project => {

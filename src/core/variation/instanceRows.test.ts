@@ -1,9 +1,9 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { glyphNamed } from '../project/queries';
 import { addInstances, setInstance } from './familyEdits';
 import { bentShare, spacedRow, stemAt, weightRow } from './instanceRows';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const n = glyphNamed(demo, 'n')!.id;
 const row = weightRow(demo, {}, '');
 const stems = (r: typeof row) => r.map((i) => stemAt(demo, n, i.place)!);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { signedArea } from '../geometry/contour';
 import type { Drawing, Glyph, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
@@ -7,7 +7,7 @@ import { planted, smoothPoints } from '../testing/plantedKink';
 import { brokenGlyphs } from './between';
 import { kinksOf, looksAt, mendKinks, placesBetween, withoutKinks } from './kinks';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const looks = looksAt(demo, placesBetween(demo));
 const withGlyph = (glyph: Glyph): Project => ({ ...demo, glyphs: { ...demo.glyphs, [glyph.id]: glyph } });
 

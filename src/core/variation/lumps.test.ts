@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Drawing, Project } from '../project/model';
 import { drawingOf, glyphNamed, glyphsInOrder } from '../project/queries';
 import { lumpsOf } from './lumps';
 import { addWaypoint } from './waypointEdits';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const n = glyphNamed(demo, 'n')!;
 const withDrawing = (p: Project, master: string, change: (d: Drawing) => Drawing): Project => {
   const glyph = p.glyphs[n.id]!;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { toDesign } from '../project/axes';
 import { drawingsAt } from '../project/drawingsAt';
 import { designEnds, placeInWords, samePlace, toUser, weightsAt, wholePlace } from '../project/places';
@@ -7,7 +7,7 @@ import { defaultMaster, glyphNamed } from '../project/queries';
 import { glyphAt } from './glyphAt';
 import { instanceAt } from './instance';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const MAPPED = {
   map: [
     [100, 20],

@@ -1,11 +1,11 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
 import { drawingOf, glyphNamed, glyphsInOrder } from '../project/queries';
 import { instanceAt } from './instance';
 import { projectAt } from './projectAt';
 import { stemAndCounter } from './rows';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const PLACE = { wght: 600, wdth: 85 };
 
 test('the family at a place is a project of one master that opens again, drawn as the instance is', () => {

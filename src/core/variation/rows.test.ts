@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Contour } from '../geometry/contour';
 import { curvesOf } from '../geometry/contour';
 import { windingAt } from '../geometry/winding';
@@ -8,7 +8,7 @@ import { glyphNamed } from '../project/queries';
 import { glyphAt } from './glyphAt';
 import { rowsOf, stemAndCounter } from './rows';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const box = (x: number, y: number, w: number, h: number): Contour => ({
   closed: true,
   points: [

@@ -1,11 +1,11 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import type { Contour } from '../geometry/contour';
 import { transformContour } from '../geometry/contour';
 import { drawingsOf, flattened } from '../project/outline';
 import { glyphNamed } from '../project/queries';
 import { alikeShapes, type Shaped } from './shapeMatching';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const outline = (name: string, master: string): readonly Contour[] => {
   const source = drawingsOf(demo, master);
   return flattened(source(glyphNamed(demo, name)!.id)!, source);

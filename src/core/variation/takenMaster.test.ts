@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import type { Outcome } from '../project/edit';
 import { kerningOf } from '../project/kerningLookup';
@@ -10,7 +10,7 @@ import { agreementOf } from './agreement';
 import { addAxis } from './familyEdits';
 import { addTakenMaster, type Taken, takenMaster } from './takenMaster';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const done = (o: Outcome): Project => {
   if (!o.ok) throw new Error(o.reason);
   return o.project;

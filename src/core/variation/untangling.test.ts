@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { isOnCurve, signedArea, withStart } from '../geometry/contour';
 import type { Project } from '../project/model';
 import { drawingOf, glyphNamed } from '../project/queries';
@@ -7,7 +7,7 @@ import { looksAt, placesBetween } from './kinks';
 import { tanglesOf } from './tangles';
 import { mendTangles, untangled } from './untangling';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const looks = looksAt(demo, placesBetween(demo));
 
 /** The demo with a contour of a glyph begun so many points on in the Heavy. */

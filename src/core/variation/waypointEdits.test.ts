@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { deletePoints, movePoints } from '../drawing/edits';
 import { setSides } from '../fitting/sides';
 import { readProjectFile, writeProjectFile } from '../formats/project/projectFile';
@@ -14,7 +14,7 @@ import { agreementOf } from './agreement';
 import { addMaster, makeDefault, moveMaster, removeAxis } from './familyEdits';
 import { addWaypoint, moveWaypoint, removeWaypoint, waypointSays } from './waypointEdits';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const o = glyphNamed(demo, 'o')!;
 const PLACE = { wght: 600, wdth: 100 };
 const ID = waypointId(PLACE);

@@ -1,10 +1,10 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { blendedDrawing } from '../project/blending';
 import type { Drawing, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { instanceAt } from './instance';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const o = glyphNamed(demo, 'o')!;
 /** The o of the Regular, wider by some units to the right of its middle. */
 const widened = (d: Drawing, by: number): Drawing => ({

@@ -1,11 +1,11 @@
-import { buildDemo } from '../../../demo/family';
+import { readyDemo } from '../../../demo/ready';
 import { contourBounds } from '../geometry/contour';
 import { kerningOf } from '../project/kerningLookup';
 import { drawingOf, glyphForCodePoint, glyphNamed, masterOf } from '../project/queries';
 import { setHandover } from './handovers';
 import { wordAt } from './wordAt';
 
-const demo = buildDemo();
+const demo = readyDemo();
 const idOf = (c: string) => glyphForCodePoint(demo, c.codePointAt(0)!)!.id;
 const advanceIn = (master: string, word: string): number => {
   const ids = [...word].map(idOf);

@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../../demo/family';
+import { readyDemo } from '../../../../demo/ready';
 import { buildStarter } from '../../../../demo/starter';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
 import { company } from '../draw/neighbours';
@@ -19,7 +19,7 @@ test('glyphs lie in compartments by role, every one once, what is needed most la
 });
 
 test('sets, small capitals, ligatures and alternates of a whole family have compartments of their own; nothing is cut off', () => {
-  const family = buildDemo();
+  const family = readyDemo();
   const compartments = compartmentsOf(family, 'm1', () => true);
   const titled = (title: string) => compartments.find((c) => c.title === title)!;
   expect(titled('Small capitals').glyphs).toHaveLength(26);
@@ -69,7 +69,7 @@ test('company comes from the galley, n and o where it has none, or from the word
 });
 
 test('two questions are asked together: what is drawn and how far it is, a list of one’s own, masters that disagree', () => {
-  const family = buildDemo();
+  const family = readyDemo();
   const a = glyphNamed(family, 'a')!;
   const n = glyphNamed(family, 'n')!;
   const project = {

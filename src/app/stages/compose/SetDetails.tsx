@@ -1,12 +1,17 @@
 import { type FormEvent, useState } from 'react';
 import { glyphOf, type ItemState, termsFor } from '../../../core/deriving/derive';
-import { makeLigature, setSetTerms, weldParts } from '../../../core/deriving/edits';
-import type { SetFacts, SetTerms, Way } from '../../../core/deriving/sets';
+import { drawnControls } from '../../../core/deriving/draw';
+import { makeLigature, setSetTerms, setSetWay, weldParts } from '../../../core/deriving/edits';
+import { needsOf, type SetFacts, type SetTerms, type Way } from '../../../core/deriving/sets';
 import type { SetItem } from '../../../core/deriving/view';
+import { canChoose, OTHER_WAYS, type OtherWay, otherOf } from '../../../core/deriving/ways';
 import { plural } from '../../../core/project/edit';
+import { glyphNamed } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { Pick } from '../../ui/controls';
 import { Details } from '../../ui/Details';
-import { Button, NumberField, Section, TextField } from '../../ui/parts';
+import { GlyphShape } from '../../ui/GlyphShape';
+import { Button, EntryField, NumberField, Section, TextField } from '../../ui/parts';
 import { Shape } from './Cell';
 import { ITEM_STATES } from './SetTile';
 
@@ -27,11 +32,13 @@ type Props = {
   items: readonly SetItem[] | undefined;
   picked: readonly SetItem[];
   onMake: (names?: readonly string[]) => void;
+  onSpace: () => void;
   onOpen: (name: string) => boolean;
 };
 
 /** The numbers of a set, what its glyphs lack, and what one glyph comes from. */
-export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props) {
+export function SetDetails({ set, terms, items, picked, onMake, onSpace, onOpen }: Props) {
+  const project = useBench((s) => s.settled)!;
   const one = picked.length === 1 ? picked[0] : undefined;
   const lacks = items?.filter((i) => i.state === 'lacks') ?? [];
   const reasons = [...new Set(lacks.map((i) => i.why))];
@@ -42,7 +49,13 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
   return (
     <Details heading={one ? one.name : set.title} sub={one ? ITEM_STATES[one.state].says : set.does}>
       {one && <One item={one} onMake={onMake} onOpen={onOpen} />}
+      {one && <OwnWay set={set} item={one} />}
       {one && set.measure && (one.how === 'scaled' || one.how === 'ringed') && <OwnNumbers set={set} item={one} />}
+      {one && project.settings.deriving?.own?.[one.name] && (
+        <Button onClick={() => run((p) => setSetTerms(p, { set: set.key, glyph: one.name, asSet: true }))}>
+          As the set has it
+        </Button>
+      )}
       {!one && picked.length > 1 && <p className="mb-3 text-quiet">{plural(picked.length, 'glyph')} chosen.</p>}
       {!one && set.measure && (
         <Section title="Its numbers, in percent">
@@ -57,11 +70,14 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
             <NumberField label="Foot, of capitals" value={terms.foot} onChange={(foot) => change({ foot })} />
           </div>
           <p className="mt-1.5 text-quiet">
+            {drawnControls(project, set) &&
+              'Until you set a number, height and strokes are those of the letters of this set that you drew. '}
             Drafts follow at once. What was made follows when it is brought up to date; what you corrected by hand never
             does.
           </p>
         </Section>
       )}
+      {!one && set.controls && (count('made') > 0 || count('changed') > 0) && <SetSides set={set} onSpace={onSpace} />}
       {set.key === 'ligatures' && <Ligatures picked={picked} />}
       {corrected > 0 && <p className="mb-3 text-quiet">{plural(corrected, 'glyph')} corrected by hand: they stay.</p>}
       {reasons.length > 0 && (
@@ -84,11 +100,70 @@ export function SetDetails({ set, terms, items, picked, onMake, onOpen }: Props)
   );
 }
 
+/** Sides of what a set made, by controls of its own. */
+function SetSides({ set, onSpace }: { set: SetFacts; onSpace: () => void }) {
+  const project = useBench((s) => s.settled)!;
+  const master = useBench((s) => s.master);
+  const controls = set.controls!(project).flatMap((n) => glyphNamed(project, n) ?? []);
+  if (controls.length < 2) return null;
+  return (
+    <Section title="Sides, by its own controls">
+      <div className="mb-2 flex items-center gap-2">
+        {controls.map((g) => (
+          <span
+            key={g.id}
+            title={`${g.name}: its sides are set in Fit`}
+            className="rounded-md border border-line bg-panel"
+          >
+            <GlyphShape project={project} glyph={g} master={master} size={44} />
+          </span>
+        ))}
+        <Button
+          className="flex-1"
+          title="In all masters, what this set made; what you drew or corrected stays, and sides that follow another"
+          onClick={onSpace}
+        >
+          Fit the others by them
+        </Button>
+      </div>
+      <p className="text-quiet">What is made has sides as narrow as it was scaled; set those of these two, then fit.</p>
+    </Section>
+  );
+}
+
+/** What one glyph comes from, and how, where that is not what its set would have. */
+function OwnWay({ set, item }: { set: SetFacts; item: SetItem }) {
+  const project = useBench((s) => s.settled)!;
+  const own = project.settings.deriving?.own?.[item.name];
+  const chosen = set.items(project).find((i) => i.name === item.name);
+  if (!chosen || !canChoose(chosen.way)) return null;
+  const from = own?.of ?? needsOf(chosen.way)[0]!;
+  const change = (to: { as?: OtherWay; of?: string }) =>
+    run((p) => setSetWay(p, { set: set.key, glyph: item.name, ...to }));
+  return (
+    <Section title="Comes from">
+      <div className="grid gap-1.5">
+        <EntryField
+          aria-label="Glyph it comes from"
+          value={from}
+          disabled={own?.as === 'hand'}
+          onApply={(of) => change({ of })}
+        />
+        <Pick
+          label="How it comes"
+          value={own?.as ?? otherOf(chosen.way)}
+          options={OTHER_WAYS.map((w) => ({ value: w.as, text: w.text }))}
+          onChange={(as) => change({ as })}
+        />
+      </div>
+    </Section>
+  );
+}
+
 /** Numbers of one glyph in place of those of its set. */
 function OwnNumbers({ set, item }: { set: SetFacts; item: SetItem }) {
   const project = useBench((s) => s.settled)!;
   const terms = termsFor(project, set, item.name);
-  const own = project.settings.deriving?.own?.[item.name];
   const change = (numbers: Partial<SetTerms>) =>
     run((p) => setSetTerms(p, { set: set.key, glyph: item.name, ...numbers }), `set ${set.key} ${item.name}`);
   return (
@@ -97,14 +172,6 @@ function OwnNumbers({ set, item }: { set: SetFacts; item: SetItem }) {
         <NumberField label="Wide, beside that" value={terms.width} onChange={(width) => change({ width })} />
         <NumberField label="Strokes, of text" value={terms.weight} onChange={(weight) => change({ weight })} />
       </div>
-      {own && (
-        <Button
-          className="mt-2"
-          onClick={() => run((p) => setSetTerms(p, { set: set.key, glyph: item.name, asSet: true }))}
-        >
-          As the set
-        </Button>
-      )}
     </Section>
   );
 }

@@ -12,6 +12,7 @@ export const ITEM_STATES: Readonly<Record<ItemState, { says: string; looks: stri
   changed: { says: 'comes from letters that have changed since', looks: 'border-kelp text-ink', sign: '↻' },
   corrected: { says: 'was made by this set and corrected by hand', looks: 'border-marigold text-ink' },
   drawn: { says: 'is drawn', looks: 'border-line text-ink' },
+  hand: { says: 'is left for you to draw', looks: 'border-dashed border-line text-quiet', sign: '✎' },
   lacks: { says: 'cannot be made yet', looks: 'border-line text-quiet' },
 };
 
@@ -56,7 +57,7 @@ export function SetTile({
       >
         {item.state === 'can' && item.draft ? (
           <Shape preview={item.draft} reach={reach} size={58} />
-        ) : glyph && item.state !== 'can' && item.state !== 'lacks' ? (
+        ) : glyph && item.state !== 'can' && item.state !== 'lacks' && item.state !== 'hand' ? (
           <GlyphShape project={project} glyph={glyph} master={master} size={58} reach={reach} />
         ) : (
           <span className="flex size-[58px] items-center justify-center text-[22px] opacity-60">

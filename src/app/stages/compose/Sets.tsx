@@ -61,6 +61,14 @@ export function Sets({ views }: { views: ReactNode }) {
       return made;
     });
   };
+  const space = () => {
+    const before = useBench.getState().settled;
+    making.start(async (service) => {
+      const made = (await service.spacedSet(set.key)) as MadeBeside;
+      if (takeMade(before, made, 'press again.') && made.ok) say(made.value.sentence);
+      return made;
+    });
+  };
   const open = (name: string): boolean => {
     const item = items?.find((i) => i.name === name);
     const glyph = item && glyphOf(project, item);
@@ -169,6 +177,7 @@ export function Sets({ views }: { views: ReactNode }) {
         items={items}
         picked={picked}
         onMake={(names) => make(names)}
+        onSpace={space}
         onOpen={open}
       />
     </div>

@@ -4,6 +4,8 @@ import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/fig
 import {
   controlStrings,
   controlsOf,
+  formLines,
+  formsOf,
   glyphsOfLine,
   spellingOf,
   withGlyphAt,
@@ -47,9 +49,14 @@ export default function Fit() {
   const { words, galley } = project.texts;
   const lines = useMemo(() => {
     if (kind === 'masters') return [glyph ? controlStrings(project, glyph)[2]! : galley];
+    if (kind === 'forms') return glyph ? formLines(project, glyph) : [galley];
     if (kind === 'own') return words.length > 0 ? words : [galley];
     return glyph ? [...controlStrings(project, glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
   }, [kind, project, glyph, words, galley]);
+  const hasForms = glyph !== undefined && formsOf(project, glyph).length > 1;
+  const kinds = KINDS.filter(
+    ({ value }) => (value !== 'masters' || masters.length > 1) && (value !== 'forms' || hasForms || kind === 'forms'),
+  );
   const watched = useBench((s) => s.watched);
   const rows = useMemo(() => {
     const slot = kind === 'own' ? glyph : undefined;
@@ -76,12 +83,7 @@ export default function Fit() {
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
-          <Choice
-            label="Lines"
-            value={kind}
-            options={masters.length > 1 ? KINDS : KINDS.filter((k) => k.value !== 'masters')}
-            onChange={setKind}
-          />
+          <Choice label="Lines" value={kind} options={kinds} onChange={setKind} />
           <span className="flex items-center gap-2 text-quiet">
             Size
             <Slide label="Size" min={40} max={220} value={size} onChange={setSize} />

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../../demo/family';
+import { readyDemo } from '../../../../demo/ready';
 import { openAny } from '../../formats/openFile';
 import { readAvar, readFvar } from '../../opentype/fvar';
 import { hmtx } from '../../opentype/hmtx';
@@ -15,7 +15,7 @@ import { toUser } from '../../project/places';
 import { normalised } from '../../project/variationModel';
 import { type CastFont, castFont } from '../font';
 
-const demo = buildDemo();
+const demo = readyDemo();
 /** Few glyphs are enough for what is said of the whole font. */
 const FEW = new Set(['space', 'H', 'O', 'a', 'e', 'n', 'o', 'x']);
 const small: Project = {

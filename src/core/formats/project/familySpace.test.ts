@@ -1,4 +1,4 @@
-import { buildDemo } from '../../../../demo/family';
+import { readyDemo } from '../../../../demo/ready';
 import type { Glyph, Project } from '../../project/model';
 import { glyphNamed } from '../../project/queries';
 import { setHandover } from '../../variation/handovers';
@@ -27,7 +27,7 @@ const facts = (g: Glyph) => ({
 
 /** The demo with waypoints of two glyphs at one place, of one at another, and a handover. */
 function family(): Project {
-  const demo = buildDemo();
+  const demo = readyDemo();
   const id = (name: string) => glyphNamed(demo, name)!.id;
   let project = demo;
   const { least, most } = { least: demo.masters[0]!.place, most: demo.masters.at(-1)!.place };

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { buildDemo } from '../../../../demo/family';
+import { readyDemo } from '../../../../demo/ready';
 import { refused } from '../../base/result';
 import { contourBounds, curvesOf } from '../../geometry/contour';
 import { boundsOf } from '../../geometry/curve';
@@ -14,7 +14,7 @@ const taken = (result: ReturnType<typeof pastedOutline>) => {
 };
 
 test('what is copied in Wendril is pasted to the letter, types, names and smoothness too', () => {
-  const demo = buildDemo();
+  const demo = readyDemo();
   for (const id of demo.glyphOrder) {
     const { contours, advance } = demo.glyphs[id]!.drawings.m1!;
     const { svg, exact } = copiedOutline(contours, advance, place);
