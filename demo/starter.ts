@@ -39,7 +39,16 @@ function build(): Project {
     instances: [],
     groups: [],
     features: { ...demo.features, sections: [] },
-    masters: [{ ...regular, place: {}, kerning: {}, stems: regular.stems.slice(0, 2) }],
+    settings: (({ deriving: _, recipes: __, ...rest }) => rest)(demo.settings),
+    masters: [
+      {
+        ...regular,
+        place: {},
+        kerning: {},
+        stems: regular.stems.slice(0, 2),
+        zones: { ...regular.zones, own: [] },
+      },
+    ],
     glyphs: Object.fromEntries(chosen.map((g) => [g.id, plain(g)])),
     glyphOrder: chosen.map((g) => g.id),
     texts: {

@@ -73,7 +73,7 @@ test('one key goes to the same letter of the partner and back; both are set in o
   );
   await to('masters');
   await until('what is told of it', async () =>
-    /359 glyphs there, 543 here/.test(await t.text('[data-testid="partner-told"]')),
+    /359 glyphs there, 665 here/.test(await t.text('[data-testid="partner-told"]')),
   );
   await script(`document.querySelector('[aria-label="A line of the galley"]').click()`);
   await until('its line', async () => (await line('data-partner')()) > 0);

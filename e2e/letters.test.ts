@@ -1,4 +1,9 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
+import { buildStarter } from '../demo/starter';
+import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { storedGlyph, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
@@ -14,6 +19,19 @@ const stored = async (name: string) =>
 const drawn = async (name: string, master = 'm1') => JSON.stringify((await stored(name)).drawings[master]);
 const tiles = () => script<number>(`return document.querySelectorAll('[data-testid="reweighed"]').length`);
 const said = (css: string) => script<string>(`return document.querySelector('${css}')?.innerText ?? ''`);
+let addressOfProject = '';
+/** Opens the alphabet of one master as a project of its own. */
+async function openStarter(): Promise<void> {
+  const { t, server, browser } = opened();
+  const file = join(mkdtempSync(join(tmpdir(), 'wendril-letters-')), 'Single.wendril');
+  writeFileSync(file, writeProjectFile(buildStarter()));
+  await browser.driver.get(server.url);
+  await (await t.find('[data-testid="open-file"]')).sendKeys(file);
+  addressOfProject = await until('the case', async () => {
+    const at = await browser.driver.getCurrentUrl();
+    return at.endsWith('/case') && at;
+  });
+}
 const undoReady = () => script<boolean>(`return !document.querySelector('button[aria-label="Undo"]').disabled`);
 const items = (state: string) =>
   script<number>(`return document.querySelectorAll('[data-testid="set-item"][data-state="${state}"]').length`);
@@ -74,7 +92,7 @@ test('a set is looked at with drafts, some of it made, its numbers changed, what
   const { t, undoAll, browser } = opened();
   await go('compose');
   await t.press('Sets');
-  await until('small capitals', async () => (await items('can')) > 100 && (await items('drawn')) === 26, 60);
+  await until('small capitals', async () => (await items('can')) > 100 && (await items('drawn')) >= 26, 60);
   // What lacks only its fellows has a draft too.
   await until('drafts', () =>
     script<boolean>(
@@ -99,7 +117,7 @@ test('a set is looked at with drafts, some of it made, its numbers changed, what
   await t.click('[data-testid="set-item"][aria-label^="uni24EA"]');
   await t.fill('Wide, beside that', '90', true);
   await until('one to be out of date', async () => (await items('changed')) === 1, 60);
-  await t.press('As the set');
+  await t.press('As the set has it');
   await until('it to be as it was', async () => (await items('made')) === 21, 60);
   await t.press('Sets');
   await t.press('Fractions all');
@@ -112,6 +130,86 @@ test('a set is looked at with drafts, some of it made, its numbers changed, what
   await undoAll();
   await until('rings to be gone', async () => (await items('can')) === 21, 60);
   expect(await browser.driver.findElements(By.css('[role="alert"]'))).toHaveLength(0);
+});
+
+test('small capitals are made of an alphabet, one of them from another letter, fitted by their own controls, and set in text', async () => {
+  const { t, browser } = opened();
+  await openStarter();
+  const here = (stage: string) => browser.driver.get(new URL(stage, addressOfProject).href);
+  await here('compose');
+  await t.find('[data-testid="letters"]');
+  await t.keys('s');
+  await until('small capitals', async () => (await items('can')) >= 26, 60);
+  await t.click('[data-testid="set-item"][aria-label^="q.sc"]');
+  await t.fill('Glyph it comes from', 'O', true);
+  await until('it to be told', async () => /Scaled from O/.test(await details()));
+  await t.click('[data-testid="set-item"][aria-label^="q.sc"]');
+  await t.pick('How it comes', 'Drawn by hand');
+  await until('it to be left to the hand', async () => (await items('hand')) === 1, 60);
+  await t.press('As the set has it');
+  await until('it to come back', async () => (await items('hand')) === 0, 60);
+  await script(`[...document.querySelectorAll('button')].find((b) => /^Make \\d+$/.test(b.innerText)).click()`);
+  await until('all to be made', async () => (await items('made')) >= 26 && (await items('can')) === 0, 90);
+  // The controls are set in Fit; the others follow by a press.
+  await here('fit?glyph=h.sc');
+  for (const side of ['Left', 'Right']) await t.fill(side, '95', true);
+  await t.saved();
+  await here('compose');
+  await t.find('[data-testid="set-item"]');
+  await t.press('Fit the others');
+  await until('it to be said', async () => /fitted \d+ glyphs by its own controls/.test(await said('body')), 60);
+  await until('they are still what the set made', async () => (await items('corrected')) === 0, 60);
+  await here('fit?glyph=n.sc');
+  await until('n to stand as h does', async () => Math.abs(Number(await value('Left')) - 95) <= 3);
+});
+
+test('a Heavy is reweighted from the Regular into a master of its own, corrected in two letters, and stands between', async () => {
+  const { t, browser } = opened();
+  await openStarter();
+  const here = (stage: string) => browser.driver.get(new URL(stage, addressOfProject).href);
+  await here('draw?glyph=n');
+  await t.find('[data-testid="galley-line"]');
+  await t.chord(Key.SHIFT, 'w');
+  await until('letters to be shown', async () => (await tiles()) >= 20, 60);
+  await t.fill('Vertical to be', '150', true);
+  await t.pick('Goes to', 'a new master');
+  await t.fill('Name of the new master', 'Heavy');
+  await t.press('Add the master');
+  await t.gone('[role="dialog"]');
+  await until('the heavy to be worked on', () =>
+    script<boolean>(
+      `return document.querySelector('[aria-label="Masters"] [aria-checked="true"]')?.getAttribute('aria-label') === 'Master Heavy'`,
+    ),
+  );
+  const id = /\/p\/([^/]+)\//.exec(addressOfProject)![1]!;
+  const masters = async (name: string) => {
+    await t.saved();
+    const { drawings } = (await storedGlyph(browser.driver, id, name))!;
+    return Object.values(drawings).map((d) => JSON.stringify(d));
+  };
+  for (const name of ['n', 'o']) {
+    await here(`draw?glyph=${name}`);
+    await t.find('[data-testid="galley-line"]');
+    await script(`document.querySelector('[aria-label="Master Heavy"]').click()`);
+    const before = await until('both drawings', async () => {
+      const both = await masters(name);
+      return both.length === 2 && both[0] !== both[1] ? both : undefined;
+    });
+    await t.chord(Key.CONTROL, 'a');
+    await t.keys(Key.ARROW_UP);
+    await until('the correction', async () => {
+      const now = await masters(name);
+      return now.filter((d, i) => d !== before[i]).length === 1;
+    });
+  }
+  await here('masters');
+  await t.find('[data-testid="plane-master"]');
+  await t.keys('b');
+  await until(
+    'all agree and nothing breaks between',
+    async () => /Between the masters no smooth point breaks/.test(await t.text('[data-testid="between"]')),
+    60,
+  );
 });
 
 test('a ligature of one’s own is made of parts with a caret, and its reason is told where letters touch', async () => {

@@ -2,6 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readyDemo } from '../demo/ready';
+import { reweighProofPage } from '../demo/reweighProof';
 import { specimenPage } from '../demo/specimen';
 import { castFont } from '../src/core/casting/font';
 import { renameFont } from '../src/core/fontnames/rename';
@@ -11,6 +12,7 @@ import { openBrowser, pointer, startServer, tester, until } from './browser';
 /** Takes the pictures of every main view from the demo: npm run screenshots. */
 const folder = 'docs/screenshots';
 mkdirSync(folder, { recursive: true });
+mkdirSync('docs/proofs', { recursive: true });
 const server = await startServer();
 const browser = await openBrowser();
 const { driver } = browser;
@@ -155,6 +157,11 @@ try {
   await driver.get(`file://${page}`);
   await driver.executeAsyncScript('document.fonts.ready.then(arguments[0])');
   await take('family');
+  const proof = join(tmpdir(), 'velmarrow-reweighted.html');
+  writeFileSync(proof, reweighProofPage());
+  await driver.get(`file://${proof}`);
+  await settle();
+  writeFileSync('docs/proofs/reweighted.png', Buffer.from(await driver.takeScreenshot(), 'base64'));
 } finally {
   await browser.quit();
   server.stop();

@@ -80,8 +80,9 @@ test('a recipe of one’s own is put before Unicode’s, for glyphs without a ch
   ]);
   const grave = glyphNamed(project, 'gravecomb')!;
   project = done(setGlyphNames(project, { id: grave.id, name: 'lowered', unicodes: [...grave.unicodes] }));
-  expect(project.settings.recipes![0]!.parts[0]!.glyph).toBe('lowered');
-  expect(done(dropRecipe(project, { glyph: 'aacute' })).settings.recipes).toHaveLength(1);
+  const own = (p: Project) => p.settings.recipes!.filter((r) => !r.glyph.endsWith('.sc'));
+  expect(own(project)[0]!.parts[0]!.glyph).toBe('lowered');
+  expect(own(done(dropRecipe(project, { glyph: 'aacute' })))).toHaveLength(1);
   for (const [wrong, why] of [
     [{ glyph: 'a', base: 'aacute', parts: [{ glyph: 'acutecomb', anchor: 'top' }] }, /from itself/],
     [{ glyph: 'b', base: 'nothing', parts: [{ glyph: 'acutecomb', anchor: 'top' }] }, /no glyph nothing/],

@@ -65,6 +65,8 @@ describe('what sets hold', () => {
     expect(way('aacute.sc')).toMatchObject({ how: 'marked', base: 'a.sc', marks: [{ anchor: 'top' }] });
     // The caron of ď stands beside it; that of its capital on top.
     expect(way('dcaron.sc')).toMatchObject({ base: 'd.sc', marks: [{ glyph: 'caroncomb', anchor: 'top' }] });
+    // The comma of ģ is turned above it; that of its capital hangs below.
+    expect(way('uni0123.sc')).toMatchObject({ base: 'g.sc', marks: [{ glyph: 'commabelowcomb', anchor: 'bottom' }] });
     // Nothing comes of forms of capitals, and nothing is asked for twice.
     expect(items.every((i) => !/\..*\.sc$/.test(i.name))).toBe(true);
   });

@@ -117,13 +117,15 @@ function withMarks(project: Project, glyph: Glyph, c: number): Item | undefined 
   if (!recipe || recipe.marks.length === 0 || recipe.before || recipe.beside) return undefined;
   const marks = recipe.marks.map(({ mark, anchor }) => {
     // A caron that stands beside a tall small letter sits on top of a capital.
-    const plain = anchor === 'topright' && mark === 0x315 ? 0x30c : mark;
+    const above = anchor === 'topright' && mark === 0x315 ? 0x30c : mark;
+    // The comma turned above g stands below its capital.
+    const plain = above === 0x312 ? 0x326 : above;
     const own = [nameAt(project, plain), markOf(plain)?.spacing[0]].flatMap((n) =>
       typeof n === 'string' ? [`${n}.sc`, n] : [],
     );
     return {
       glyph: own.find((n) => isDrawn(project, glyphNamed(project, n))) ?? nameAt(project, plain),
-      anchor: plain === 0x30c && anchor === 'topright' ? 'top' : anchor,
+      anchor: plain === 0x30c && anchor === 'topright' ? 'top' : plain !== above ? 'bottom' : anchor,
     };
   });
   const base = `${nameAt(project, recipe.base)}.sc`;

@@ -136,8 +136,7 @@ export const OUTLINE_PLANTS: readonly OutlinePlant[] = [
       return (
         [a, b, c.points[i]!, d].every((p) => p.type === 'line') &&
         length(b, c.points[i]!) > 20 * u &&
-        length(a, b) > 20 * u &&
-        length(c.points[i]!, d) > 20 * u
+        Math.min(length(a, b), length(c.points[i]!, d)) > length(b, c.points[i]!)
       );
     }),
     change: (contours, { contour, point }) =>

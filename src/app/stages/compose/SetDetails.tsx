@@ -108,7 +108,7 @@ function SetSides({ set, onSpace }: { set: SetFacts; onSpace: () => void }) {
   if (controls.length < 2) return null;
   return (
     <Section title="Sides, by its own controls">
-      <div className="mb-2 flex items-center gap-2">
+      <div className="mb-2 grid grid-cols-[auto_auto_1fr] items-center gap-2">
         {controls.map((g) => (
           <span
             key={g.id}
@@ -123,7 +123,7 @@ function SetSides({ set, onSpace }: { set: SetFacts; onSpace: () => void }) {
           title="In all masters, what this set made; what you drew or corrected stays, and sides that follow another"
           onClick={onSpace}
         >
-          Fit the others by them
+          Fit the others
         </Button>
       </div>
       <p className="text-quiet">What is made has sides as narrow as it was scaled; set those of these two, then fit.</p>
