@@ -38,6 +38,7 @@ import './project/partner';
 import './project/removal';
 import './project/zoneEdits';
 import './reweighting/edits';
+import './scripting/edits';
 import './tidying/operations';
 import './variation/blendWith';
 import './variation/familyEdits';

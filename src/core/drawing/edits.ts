@@ -59,6 +59,16 @@ export const replaceContour = defineEdit(
     ),
 );
 
+export const setContours = defineEdit(
+  {
+    name: 'setContours',
+    does: 'Draws the outlines of a glyph anew',
+    reach: 'one master',
+    args: z.object({ at: a.at, contours: a.contours }),
+  },
+  (project, { at, contours }) => editDrawing(project, at, 'Drew the outlines', (d) => ({ ...d, contours })),
+);
+
 export const movePoints = defineEdit(
   {
     name: 'movePoints',

@@ -18,8 +18,9 @@ const idsOf = new WeakMap<Glyphs, readonly GlyphId[]>();
 export function replacing(glyphs: Glyphs, glyph: Glyph): Glyphs {
   const known = idsOf.get(glyphs) ?? Object.keys(glyphs);
   const ids = glyph.id in glyphs ? known : [...known, glyph.id];
-  // Of thousands of glyphs, a copy by known names takes a quarter of the time of a spread: it is made on every move of the hand.
-  const next: Record<GlyphId, Glyph> = {};
+  // It is made on every move of the hand. Of thousands of glyphs, a copy by known names takes half the time of a spread, and less than
+  // half of that again where the engine knows from the start that it is a table and no object with a class.
+  const next = Object.create(null) as Record<GlyphId, Glyph>;
   for (let i = 0; i < known.length; i++) next[known[i]!] = glyphs[known[i]!]!;
   next[glyph.id] = glyph;
   idsOf.set(next, ids);
