@@ -21,7 +21,7 @@ await build({
   target: 'node20',
   minify: true,
   outExtension: { '.js': '.mjs' },
-  external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js', 'harfbuzzjs'],
+  external: ['express', 'woff2-encoder', 'pngjs', 'jpeg-js', 'harfbuzzjs', 'quickjs-emscripten-core', '@jitl/*'],
   logLevel: 'warning',
 });
 // `npx wendril` looks for the command among the installed ones first.

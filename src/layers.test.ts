@@ -69,6 +69,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   ],
   'core/scripting': [
     'core/base',
+    'core/casting',
     'core/fitting',
     'core/geometry',
     'core/preflight',

@@ -205,6 +205,30 @@ export const COMMANDS: readonly CommandFacts[] = [
     load: async () => (await import('./reweight')).reweight,
   },
   {
+    name: 'run',
+    takes: 'SCRIPT… SOURCE [TARGET]',
+    does: [
+      'Runs scripts over a source, one after the other, in an interpreter that reaches nothing but the project. The command ends with an error where a script reports a finding.',
+      'SCRIPT is a file (.js) or one that comes with Wendril, as cleanUp or stemsOfMasters; what scripts see is in docs/scripts.md.',
+    ],
+    options: [
+      {
+        name: 'glyphs',
+        value: 'LIST',
+        does: 'the glyphs it runs on, by name or character with commas between; all without it',
+      },
+      { name: 'masters', value: 'NAMES', does: 'the masters it runs on, with commas between; all without it' },
+      { name: 'set', value: 'NAME=VALUE', does: 'a value that the script asks for; as often as there are values' },
+      { name: 'out', value: 'DIR', does: 'the folder for fonts that a script casts' },
+      { name: 'dry-run', does: 'writes nothing, and tells what would change' },
+      { name: 'seconds', value: 'N', usual: '60', does: 'how long a script may run' },
+      { name: 'megabytes', value: 'N', usual: '512', does: 'how much memory it may use' },
+      JSON_OPTION,
+    ],
+    example: 'wendril run cleanUp stemsOfMasters Velmarrow.wendril Velmarrow.wendril',
+    load: async () => (await import('./run')).run,
+  },
+  {
     name: 'derive',
     takes: 'SET SOURCE [TARGET]',
     does: [

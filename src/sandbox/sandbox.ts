@@ -1,11 +1,13 @@
 import '../core/allEdits';
-import variant from '@jitl/quickjs-wasmfile-release-sync';
+import moduleLoader from '@jitl/quickjs-wasmfile-release-sync/emscripten-module';
+import { QuickJSFFI } from '@jitl/quickjs-wasmfile-release-sync/ffi';
 import {
   DefaultIntrinsics,
   newQuickJSWASMModuleFromVariant,
   newVariant,
   type QuickJSContext,
   type QuickJSHandle,
+  type QuickJSSyncVariant,
   type QuickJSWASMModule,
 } from 'quickjs-emscripten-core';
 import { registeredEdits } from '../core/project/edit';
@@ -22,6 +24,12 @@ export type Ended = { readonly ok: true } | { readonly ok: false; readonly reaso
 
 /** An interpreter: JavaScript compiled to WebAssembly, which can reach nothing of the page or of Node. One runs one script. */
 export type Interpreter = QuickJSWASMModule;
+
+const variant: QuickJSSyncVariant = {
+  type: 'sync',
+  importFFI: async () => QuickJSFFI,
+  importModuleLoader: async () => moduleLoader,
+};
 
 /** Starts an interpreter; `wasm` is where its bytes are, where they are not found beside it. */
 export const startInterpreter = (wasm?: string): Promise<Interpreter> =>

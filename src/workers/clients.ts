@@ -4,6 +4,7 @@ import type { FilesService } from './files';
 import type { MeasureService } from './measure';
 import type { NamesService } from './names';
 import type { PreflightService } from './preflight';
+import type { ScriptService } from './script';
 import type { TracingService } from './tracing';
 
 /** What is said when a worker ends in the middle of its work. */
@@ -52,6 +53,10 @@ export const startMeasurer: Started<MeasureService> = (onEnd) =>
 
 export const startPreflight: Started<PreflightService> = (onEnd) =>
   serviceOf(new Worker(new URL('./preflight.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+/** Scripts, each run in an interpreter of its own. */
+export const startScripter: Started<ScriptService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./script.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 type FileWork = FilesService & NamesService;
 

@@ -57,8 +57,15 @@ function placed(found: readonly Found[]): ShapedGlyph[] {
 }
 
 /** Loads HarfBuzz (WebAssembly, on first use) and opens a font. */
-export async function createShaper(font: Uint8Array): Promise<Shaper> {
+export const createShaper = async (font: Uint8Array): Promise<Shaper> => (await loadShaping())(font);
+
+/** Loads HarfBuzz; the result opens a font without waiting. */
+export async function loadShaping(): Promise<(font: Uint8Array) => Shaper> {
   const hb = await import('harfbuzzjs');
+  return (font) => shaperOf(hb, font);
+}
+
+function shaperOf(hb: typeof import('harfbuzzjs'), font: Uint8Array): Shaper {
   const face = new hb.Face(new hb.Blob(font));
   const handle = new hb.Font(face);
   const filled = (text: string, { language, script, direction }: LineSettings = {}) => {

@@ -8,6 +8,7 @@ import { KERN_COMMANDS, KERN_GESTURES } from '../stages/kern/commands';
 import { MASTERS_COMMANDS } from '../stages/masters/commands';
 import { PLAN_COMMANDS } from '../stages/plan/commands';
 import { PREFLIGHT_COMMANDS } from '../stages/preflight/commands';
+import { SCRIPTS_COMMANDS } from '../stages/scripts/commands';
 import { goToStage, stageNow } from '../state/navigation';
 import type { StageKey } from '../state/stages';
 import { BENCH_COMMANDS } from './bench';
@@ -24,6 +25,7 @@ export const COMMANDS: readonly Command[] = [
   ...FEATURES_COMMANDS,
   ...MASTERS_COMMANDS,
   ...PREFLIGHT_COMMANDS,
+  ...SCRIPTS_COMMANDS,
 ];
 
 export const GESTURES: readonly Gesture[] = [
@@ -51,6 +53,7 @@ export const GROUPS: readonly CommandGroup[] = [
   'Features',
   'Masters',
   'Preflight',
+  'Scripts',
   'Galley',
 ];
 

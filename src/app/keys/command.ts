@@ -15,6 +15,7 @@ export type CommandGroup =
   | 'Features'
   | 'Masters'
   | 'Preflight'
+  | 'Scripts'
   | 'Galley';
 
 /**

@@ -48,6 +48,8 @@ type Hands = {
   case?: CaseHands;
   compose?: ComposeHands;
   letters?: LettersHands;
+  /** Shows what a script would change, or runs it. */
+  scripts?: { preview(): void; run(): void };
   features?: FeaturesHands;
   masters?: MastersHands;
   strip?: StripHands;

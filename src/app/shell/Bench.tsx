@@ -41,6 +41,7 @@ const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
   features: lazy(() => import('../stages/features/Features')),
   masters: lazy(() => import('../stages/masters/Masters')),
   preflight: lazy(() => import('../stages/preflight/Preflight')),
+  scripts: lazy(() => import('../stages/scripts/Scripts')),
   cast: lazy(() => import('../stages/cast/Cast')),
 };
 

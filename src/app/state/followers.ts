@@ -1,11 +1,12 @@
 import type { Remote } from 'comlink';
 import type { Project } from '../../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../../core/project/patch';
-import { type Started, startCompiler, startMeasurer, startPreflight } from '../../workers/clients';
+import { type Started, startCompiler, startMeasurer, startPreflight, startScripter } from '../../workers/clients';
 import type { CompileService } from '../../workers/compile';
 import type { DocumentService } from '../../workers/document';
 import type { MeasureService } from '../../workers/measure';
 import type { PreflightService } from '../../workers/preflight';
+import type { ScriptService } from '../../workers/script';
 import { packedProject, useBench } from './bench';
 
 /**
@@ -84,5 +85,7 @@ export class Follower<T extends DocumentService> {
 /** The font behind the galley, and what is measured and proposed over many glyphs. */
 export const compiler = new Follower<CompileService>(startCompiler);
 export const measurer = new Follower<MeasureService>(startMeasurer);
+/** Scripts over the document. */
+export const scripter = new Follower<ScriptService>(startScripter);
 /** The check of the whole project. */
 export const preflighter = new Follower<PreflightService>(startPreflight);

@@ -8,6 +8,7 @@ import {
   Package,
   PenLine,
   Ruler,
+  ScrollText,
   Spline,
   Workflow,
 } from 'lucide-react';
@@ -22,6 +23,7 @@ export type StageKey =
   | 'features'
   | 'masters'
   | 'preflight'
+  | 'scripts'
   | 'cast';
 export type StageInfo = { key: StageKey; title: string; icon: LucideIcon; does: string };
 
@@ -41,6 +43,7 @@ export const STAGES: readonly StageInfo[] = [
     icon: CircleCheck,
     does: 'What is wrong, shown on the letter, with its mend',
   },
+  { key: 'scripts', title: 'Scripts', icon: ScrollText, does: 'What is done a hundred times, written once' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

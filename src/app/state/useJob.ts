@@ -1,24 +1,28 @@
 import { useMutation } from '@tanstack/react-query';
 import { proxy, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { DocumentService } from '../../workers/document';
 import type { MeasureService } from '../../workers/measure';
-import { measurer } from './followers';
+import { type Follower, measurer } from './followers';
 
 export type Progress = (done: number, total: number) => void;
-type Job = (service: Remote<MeasureService>, progress: Progress) => Promise<unknown>;
+type Job<S> = (service: Remote<S>, progress: Progress) => Promise<unknown>;
 
 /**
  * A long job on the document, beside the pointer: how far it is (0 to 1, undefined when none runs), what it found, what went
  * wrong, how to begin it, to stop it and to forget what it found.
  */
-export function useJob<T>() {
+export const useJob = <T>() => useJobOn<MeasureService, T>(measurer);
+
+/** The same in another worker that follows the document. */
+export function useJobOn<S extends DocumentService, T>(worker: Follower<S>) {
   const [share, setShare] = useState<number>();
   const running = useRef(0);
   const { mutateAsync, data, error, reset, isPending } = useMutation({
-    mutationFn: async (job: Job) => {
+    mutationFn: async (job: Job<S>) => {
       setShare(0);
       const tell = proxy((done: number, total: number) => setShare((s) => (s === undefined ? s : done / total)));
-      return (await job(await measurer.synced(), tell)) as T;
+      return (await job(await worker.synced(), tell)) as T;
     },
     onSettled: () => setShare(undefined),
   });
@@ -26,8 +30,8 @@ export function useJob<T>() {
   const end = useCallback(() => {
     if (running.current === 0) return;
     running.current = 0;
-    measurer.stop();
-  }, []);
+    worker.stop();
+  }, [worker]);
   useEffect(() => end, [end]);
   const stop = useCallback(() => {
     end();
@@ -35,7 +39,7 @@ export function useJob<T>() {
     setShare(undefined);
   }, [end, reset]);
   const start = useCallback(
-    (job: Job): void => {
+    (job: Job<S>): void => {
       end();
       running.current++;
       mutateAsync(job)

@@ -37,6 +37,7 @@ export const addContour = defineEdit(
     name: 'addContour',
     does: 'Draws a contour',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, contour: a.contour, what: a.text }),
   },
   (project, { at, contour, what }) =>
@@ -49,6 +50,7 @@ export const replaceContour = defineEdit(
     name: 'replaceContour',
     does: 'Puts a contour in the place of another',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, index: a.index, contour: a.contour, what: a.text }),
   },
   (project, { at, index, contour, what }) =>
@@ -64,6 +66,7 @@ export const setContours = defineEdit(
     name: 'setContours',
     does: 'Draws the outlines of a glyph anew',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, contours: a.contours }),
   },
   (project, { at, contours }) => editDrawing(project, at, 'Drew the outlines', (d) => ({ ...d, contours })),
@@ -74,6 +77,7 @@ export const movePoints = defineEdit(
     name: 'movePoints',
     does: 'Moves points',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, points: a.points, dx: a.number, dy: a.number, free: a.free }),
   },
   (project, { at, points, dx, dy, free }) =>
@@ -123,6 +127,7 @@ export const placePoint = defineEdit(
     name: 'placePoint',
     does: 'Puts a point at a place',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, point: a.point, x: a.number.optional(), y: a.number.optional() }),
   },
   (project, { at, point, x, y }) => {
@@ -143,6 +148,7 @@ export const deletePoints = defineEdit(
     name: 'deletePoints',
     does: 'Deletes points, keeping the shape as near as possible',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, points: a.points }),
   },
   (project, { at, points }) =>
@@ -158,6 +164,7 @@ export const setSmooth = defineEdit(
     name: 'setSmooth',
     does: 'Makes points smooth or corners',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, points: a.points, smooth: z.boolean() }),
   },
   (project, { at, points, smooth }) =>
@@ -236,6 +243,7 @@ export const reverseContours = defineEdit(
     name: 'reverseContours',
     does: 'Reverses contours',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, contours: a.indices }),
   },
   (project, { at, contours }) =>
@@ -249,6 +257,7 @@ export const setStartPoint = defineEdit(
     name: 'setStartPoint',
     does: 'Makes a point the start of its contour',
     reach: 'one master',
+    within: 'glyph',
     args: z.object({ at: a.at, point: a.point }),
   },
   (project, { at, point }) =>

@@ -26,6 +26,8 @@ export type EditFacts<S extends z.ZodType = z.ZodType> = {
   /** What it does, as the beginning of a sentence: “Moves points”. */
   readonly does: string;
   readonly reach: Reach;
+  /** It reads and changes nothing but the glyph that `at` names, so that many can be made on that alone. */
+  readonly within?: 'glyph';
   readonly args: S;
 };
 

@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { refuse } from '../base/result';
 import { kindOf } from '../preflight/kinds';
 import { Preflight } from '../preflight/preflight';
-import { findGlyphs, glyphTyped } from '../project/findGlyphs';
+import { glyphTyped } from '../project/findGlyphs';
+import { nameForCodePoint } from '../project/glyphNames';
 import { kerningOf, membersOf, sideName } from '../project/kerningLookup';
 import type { Project } from '../project/model';
 import { pairSides } from '../project/pairs';
@@ -97,10 +99,17 @@ export const FONT_CALLS: readonly Call[] = [
     { typed: textOf(200) },
     {
       gives: 'Glyph[]',
-      does: 'Glyphs by a part of their names, by a character or a code point, as in the Case.',
+      does: 'All glyphs whose names hold a text.',
       example: "font.find('.sc')",
     },
-    (s, { typed }) => findGlyphs(s.project, typed).map((g) => glyphRef(g.id)),
+    (s, { typed }) => s.project.glyphOrder.filter((id) => s.project.glyphs[id]!.name.includes(typed)).map(glyphRef),
+  ),
+  method(
+    'font',
+    'nameFor',
+    { code: ['number', z.number().int().min(0).max(0x10ffff)] },
+    { gives: 'string', does: 'The name that is usual for a code point.', example: 'font.nameFor(0xdf)' },
+    (_, { code }) => nameForCodePoint(code),
   ),
   method(
     'font',
@@ -135,6 +144,42 @@ export const FONT_CALLS: readonly Call[] = [
           by: membersOf(s.project, second).map(glyphRef),
         };
       }),
+  ),
+  method(
+    'font',
+    'shape',
+    {
+      text: textOf(4000),
+      master: masterLike,
+      features: ['string[]?', z.array(z.string().max(40)).max(100).optional()],
+    },
+    {
+      gives: '{ glyph: Glyph; x: number; y: number; advance: number }[]',
+      does: 'A text as the font of a master sets it, with its rules and kerning: glyphs in their order, with places from the start of the line. Features as smcp, kern=0 or aalt=2.',
+      example: "font.shape('ffi', masters[0], ['liga=0']).length",
+    },
+    (s, { text, master, features = [] }) => {
+      const { font, sets } = s.cast(master.$m, 'otf', true);
+      if (!sets) return refuse('There is nothing here that sets text.');
+      return sets
+        .shape(text, features)
+        .glyphs.map(({ gid, x, y, advance }) => ({ glyph: glyphRef(font.glyphIds[gid]!), x, y, advance }));
+    },
+  ),
+  method(
+    'font',
+    'cast',
+    { master: masterLike, format: ["'otf' | 'ttf'", z.enum(['otf', 'ttf'])] },
+    {
+      gives: 'number',
+      does: 'Casts the font of a master and reports it as a file: to be saved in the app, written by --out on the command line. Gives how many bytes it has.',
+      example: "font.cast(masters[0], 'ttf')",
+    },
+    (s, { master, format }) => {
+      const { bytes, names } = s.cast(master.$m, format, false).font;
+      s.report({ kind: 'file', name: `${names.postScriptName}.${format}`, bytes });
+      return bytes.length;
+    },
   ),
   method(
     'font',

@@ -1,5 +1,5 @@
 import { sidesOf } from '../fitting/sides';
-import { signedArea } from '../geometry/contour';
+import { type Contour, signedArea } from '../geometry/contour';
 import { isEmptyBox } from '../geometry/curve';
 import { blendsAt } from '../project/drawingsAt';
 import { codePointsForName } from '../project/glyphNames';
@@ -31,6 +31,21 @@ export const GLYPH_CALLS: readonly Call[] = [
       const code = glyph.unicodes[0] ?? codePointsForName(glyph.name)[0];
       return code === undefined ? '' : String.fromCodePoint(code);
     },
+  ),
+  value(
+    'Glyph',
+    'meaning',
+    { gives: 'number | undefined', does: 'The code point that its name stands for; nothing where it stands for none.' },
+    (s, id) => {
+      const { name } = s.glyph(id);
+      return name.includes('.') ? undefined : codePointsForName(name)[0];
+    },
+  ),
+  value(
+    'Glyph',
+    'followed',
+    { gives: "('left' | 'right')[]", does: 'Sides of it that follow those of another glyph.' },
+    (s, id) => (['left', 'right'] as const).filter((side) => s.glyph(id).follows[side].length > 0),
   ),
   value('Glyph', 'isDrawn', { gives: 'boolean', does: 'Is something drawn in every master?' }, (s, id) =>
     s.project.masters.every((m) => !isEmptyDrawing(drawingOf(s.glyph(id), m.id))),
@@ -69,6 +84,25 @@ export const GLYPH_CALLS: readonly Call[] = [
   ),
 ];
 
+const KINDS = ['line', 'curve', 'qcurve', 'off'];
+
+/**
+ * Contours as one row of numbers, which comes over the border in half the time: closed, count, then x, y and kind of each
+ * point. Those of which something has a name or an identifier go as they are.
+ */
+function flatContours(contours: readonly Contour[]): readonly Contour[] | { flat: number[] } {
+  const flat: number[] = [];
+  for (const c of contours) {
+    if (c.identifier !== undefined) return contours;
+    flat.push(c.closed ? 1 : 0, c.points.length);
+    for (const p of c.points) {
+      if (p.name !== undefined || p.identifier !== undefined) return contours;
+      flat.push(p.x, p.y, KINDS.indexOf(p.type) + (p.smooth === undefined ? 0 : p.smooth ? 4 : 8));
+    }
+  }
+  return { flat };
+}
+
 /** What a script can ask of a drawing: a glyph in a master. */
 export const DRAWING_CALLS: readonly Call[] = [
   value(
@@ -81,7 +115,7 @@ export const DRAWING_CALLS: readonly Call[] = [
     'Drawing',
     'contours',
     { gives: 'Contours', does: 'Its own outlines, without those of parts. Set them to draw anew: it is an edit.' },
-    (s, [g, m]) => s.drawing(g, m).contours,
+    (s, [g, m]) => flatContours(s.drawing(g, m).contours),
   ),
   value(
     'Drawing',

@@ -47,8 +47,24 @@ export function preludeFor(edits: readonly string[], chosen: readonly string[], 
   };
   // Outlines hold no references: nothing in them is looked at twice.
   const PLAIN = new Set(['Drawing.contours', 'Drawing.outline', 'Glyph.at']);
+  const KINDS = ['line', 'curve', 'qcurve', 'off'];
+  const unflat = (f) => {
+    const contours = [];
+    for (let i = 0; i < f.length; ) {
+      const closed = f[i] === 1, n = f[i + 1];
+      i += 2;
+      const points = [];
+      for (let k = 0; k < n; k++, i += 3) {
+        const t = f[i + 2], type = KINDS[t & 3];
+        points.push(t < 4 ? { x: f[i], y: f[i + 1], type } : { x: f[i], y: f[i + 1], type, smooth: t < 8 });
+      }
+      contours.push({ closed, points });
+    }
+    return contours;
+  };
   const call = (name, self, args) => {
     const v = raw(name, self, args);
+    if (name === 'Drawing.contours' && v.flat) return unflat(v.flat);
     return PLAIN.has(name) ? v : revive(v);
   };
   // What is asked again before anything was changed has its answer already.

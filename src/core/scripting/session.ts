@@ -1,6 +1,8 @@
-import { RefusalError, refuse } from '../base/result';
-import { runEdit } from '../project/edit';
+import { RefusalError, refuse, unwrap } from '../base/result';
+import { type CastFont, castFont } from '../casting/font';
+import { registeredEdits, runEdit, withGlyph } from '../project/edit';
 import { glyphTyped } from '../project/findGlyphs';
+import { remember } from '../project/lineage';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { drawingOf } from '../project/queries';
 import type { AskedFields, AskedValues } from './asked';
@@ -25,6 +27,7 @@ export type ScriptOutput =
       readonly glyphs: readonly GlyphId[];
       readonly master: MasterId;
     }
+  | { readonly kind: 'file'; readonly name: string; readonly bytes: Uint8Array }
   | {
       readonly kind: 'finding';
       readonly sentence: string;
@@ -44,6 +47,14 @@ export type ScriptTerms = {
   readonly onlyAsk?: boolean;
 };
 
+/** What sets text in a font: glyphs by their numbers in it, with places in font units from the line's start. */
+export type SetsText = {
+  shape(
+    text: string,
+    features: readonly string[],
+  ): { glyphs: readonly { gid: number; x: number; y: number; advance: number }[] };
+};
+
 /** So much a script may report, in characters of text and numbers; and so many edits may it make. */
 export const MOST_OUTPUT = 2_000_000;
 export const MOST_EDITS = 200_000;
@@ -53,7 +64,9 @@ export const MOST_EDITS = 200_000;
  * is; whoever ran the script takes over what came of it, or nothing.
  */
 export class Session {
-  project: Project;
+  private held: Project;
+  /** Glyphs that were changed by themselves and are not in the project that is held yet. */
+  private readonly pending = new Map<GlyphId, Glyph>();
   readonly outputs: ScriptOutput[] = [];
   /** How many edits were made, and what they said of themselves; the first of each kind only. */
   edits = 0;
@@ -67,38 +80,69 @@ export class Session {
     readonly before: Project,
     readonly terms: ScriptTerms,
     readonly progress: (done: number, total: number) => void = () => {},
+    /** Opens a font to set text in, as the galley does; where there is none, a script sets no text. */
+    readonly opened?: ((font: Uint8Array) => SetsText) | undefined,
   ) {
-    this.project = before;
+    this.held = before;
+  }
+
+  /** The project as the script has made it. */
+  get project(): Project {
+    if (this.pending.size > 0) {
+      this.held = withGlyphs(this.held, this.pending);
+      this.pending.clear();
+    }
+    return this.held;
+  }
+
+  private readonly fonts = new Map<string, { of: Project; font: CastFont; sets: SetsText | undefined }>();
+  /** The font of a master as it would be cast now, made anew when the script has changed something. */
+  cast(
+    master: MasterId,
+    flavour: 'otf' | 'ttf',
+    keepOverlaps: boolean,
+  ): { font: CastFont; sets: SetsText | undefined } {
+    const key = `${master} ${flavour} ${keepOverlaps}`;
+    const known = this.fonts.get(key);
+    if (known?.of === this.project) return known;
+    this.master(master);
+    const font = unwrap(castFont(this.project, { flavour, place: { master }, keepOverlaps }));
+    const made = { of: this.project, font, sets: this.opened?.(font.bytes) };
+    this.fonts.set(key, made);
+    return made;
   }
 
   /** Makes an edit by its name; what is refused is refused to the script in the same words. */
   edit(name: string, args: unknown): string {
     if (++this.edits > MOST_EDITS) refuse(`A script makes at most ${MOST_EDITS.toLocaleString('en')} edits.`);
-    const done = runEdit(this.project, name, args);
+    const alone = aloneIn(name, args);
+    const glyph = alone === undefined ? undefined : this.found(alone);
+    const done = runEdit(glyph ? { ...this.held, glyphs: { [glyph.id]: glyph } } : this.project, name, args);
     if (!done.ok) throw new RefusalError(done);
-    this.project = done.project;
+    if (glyph) this.pending.set(glyph.id, done.project.glyphs[glyph.id]!);
+    else this.held = done.project;
     if (this.sentences.length < 200) this.sentences.push(done.sentence);
     return done.sentence;
   }
 
   report(output: ScriptOutput): void {
-    this.written += JSON.stringify(output).length;
+    // Files are as large as fonts are.
+    this.written += output.kind === 'file' ? output.bytes.length / 32 : JSON.stringify(output).length;
     if (this.written > MOST_OUTPUT)
       refuse(`A script reports at most ${MOST_OUTPUT.toLocaleString('en')} characters; this one reports without end.`);
     this.outputs.push(output);
   }
 
+  private found(id: GlyphId): Glyph | undefined {
+    return this.pending.get(id) ?? (Object.hasOwn(this.held.glyphs, id) ? this.held.glyphs[id] : undefined);
+  }
+
   glyph(id: GlyphId): Glyph {
-    return (
-      (Object.hasOwn(this.project.glyphs, id) && this.project.glyphs[id]) ||
-      refuse('A glyph that the script holds is no longer there.')
-    );
+    return this.found(id) ?? refuse('A glyph that the script holds is no longer there.');
   }
 
   master(id: MasterId): Master {
-    return (
-      this.project.masters.find((m) => m.id === id) ?? refuse('A master that the script holds is no longer there.')
-    );
+    return this.held.masters.find((m) => m.id === id) ?? refuse('A master that the script holds is no longer there.');
   }
 
   /** A glyph by what a script calls it: one that it holds, a name, or a character. */
@@ -119,6 +163,21 @@ export class Session {
     this.seed ^= this.seed << 5;
     return (this.seed >>> 0) / 2 ** 32;
   }
+}
+
+/** The glyph to which an edit keeps, by its id, where it keeps to one. */
+function aloneIn(name: string, args: unknown): GlyphId | undefined {
+  if (registeredEdits().get(name)?.facts.within !== 'glyph') return undefined;
+  const { at } = args as { at?: { glyph?: unknown } };
+  return typeof at?.glyph === 'string' ? at.glyph : undefined;
+}
+
+function withGlyphs(project: Project, changed: ReadonlyMap<GlyphId, Glyph>): Project {
+  const [only] = changed.values();
+  if (only && changed.size === 1) return withGlyph(project, only);
+  const glyphs = { ...project.glyphs, ...Object.fromEntries(changed) };
+  remember(glyphs, project.glyphs, [...changed.keys()]);
+  return { ...project, glyphs };
 }
 
 /** How a script names a glyph that it holds. */

@@ -1,0 +1,99 @@
+import localforage from 'localforage';
+import { create } from 'zustand';
+import type { Project } from '../../../core/project/model';
+import type { AskedValues } from '../../../core/scripting/asked';
+import { SHIPPED } from '../../../core/scripting/shipped/shipped';
+
+/** A script on the desk: one of the project, one that comes with Wendril, or one that is new. */
+export type Sheet = {
+  readonly id: string;
+  readonly name: string;
+  readonly text: string;
+  readonly does?: string;
+  /** Where it is from. */
+  readonly of: 'project' | 'wendril' | 'new';
+  /** Written since it was kept. */
+  readonly newer: boolean;
+};
+
+/** What was written and is not kept with the project yet, by the id of the script. */
+type Drafts = Readonly<Record<string, { readonly name: string; readonly text: string }>>;
+
+type ScriptsBench = {
+  projectId: string;
+  drafts: Drafts;
+  open: string;
+  /** Values that were given, by script. */
+  given: Readonly<Record<string, AskedValues>>;
+};
+
+const store = localforage.createInstance({ name: 'wendril-scripts', storeName: 'drafts' });
+
+export const useScriptsBench = create<ScriptsBench>(() => ({
+  projectId: '',
+  drafts: {},
+  open: SHIPPED[0]!.key,
+  given: {},
+}));
+
+/** Brings back what was written for a project, as it was left. */
+export async function bringDrafts(projectId: string): Promise<void> {
+  if (useScriptsBench.getState().projectId === projectId) return;
+  const held = (await store.getItem<{ drafts: Drafts; given: ScriptsBench['given'] }>(projectId)) ?? undefined;
+  useScriptsBench.setState({
+    projectId,
+    drafts: held?.drafts ?? {},
+    given: held?.given ?? {},
+    open: Object.keys(held?.drafts ?? {})[0] ?? SHIPPED[0]!.key,
+  });
+}
+
+/** What is written is in the browser's storage as soon as it is typed. */
+function keep(): void {
+  const { projectId, drafts, given } = useScriptsBench.getState();
+  if (projectId) void store.setItem(projectId, { drafts, given });
+}
+
+export function write(id: string, name: string, text: string): void {
+  useScriptsBench.setState((s) => ({ drafts: { ...s.drafts, [id]: { name, text } } }));
+  keep();
+}
+
+/** Forgets what was written beyond what is kept. */
+export function forget(id: string): void {
+  useScriptsBench.setState(({ drafts: { [id]: _, ...drafts } }) => ({ drafts }));
+  keep();
+}
+
+export function give(id: string, values: AskedValues): void {
+  useScriptsBench.setState((s) => ({ given: { ...s.given, [id]: { ...s.given[id], ...values } } }));
+  keep();
+}
+
+export const openSheet = (open: string): void => useScriptsBench.setState({ open });
+
+let count = 0;
+/** A new sheet with a text. */
+export function newSheet(name: string, text: string): string {
+  const id = `new:${Object.keys(useScriptsBench.getState().drafts).length}-${count++}`;
+  write(id, name, text);
+  openSheet(id);
+  return id;
+}
+
+/** Every script there is: those of the project, new ones, those that come with Wendril. */
+export function sheetsOf(project: Project, drafts: Drafts): Sheet[] {
+  const own = project.scripts.map(({ id, name, text }): Sheet => {
+    const draft = drafts[id];
+    return { id, name: draft?.name ?? name, text: draft?.text ?? text, of: 'project', newer: draft !== undefined };
+  });
+  const known = new Set([...project.scripts.map((s) => s.id), ...SHIPPED.map((s) => s.key)]);
+  const fresh = Object.entries(drafts).flatMap(([id, { name, text }]): Sheet[] =>
+    known.has(id) ? [] : [{ id, name, text, of: 'new', newer: true }],
+  );
+  const shipped = SHIPPED.map(({ key, title, does, text }): Sheet => {
+    const draft = drafts[key];
+    return { id: key, name: title, text: draft?.text ?? text, does, of: 'wendril', newer: draft !== undefined };
+  });
+  return [...own, ...fresh, ...shipped];
+}
