@@ -109,7 +109,7 @@ try {
   await take('reweight');
   await go('compose');
   await t.press('Sets');
-  await t.find('[data-testid="set-item"][data-state="can"] svg');
+  await t.find('[data-testid="set-item"][data-state="made"] svg');
   await take('sets');
   await scanSheet();
   await go('fit?glyph=a');

@@ -5,6 +5,7 @@ import { carrier } from './carrier';
 import { crossedSides } from './crossed';
 import { type Facing, type Facings, facingsOf } from './facing';
 import { type Frame, frameOf } from './frame';
+import { heldKnots } from './held';
 import { LeastSquares } from './leastSquares';
 import { pressWhite, pullSides, tieCrossed } from './pressing';
 import { redrawn } from './redrawn';
@@ -98,9 +99,11 @@ export function reweighted(contours: readonly Contour[], terms: ReweightTerms): 
     const width = facing.width + unknowns.apart(moves, facing);
     return !inner && goal - width > Math.max(goal * 0.06, least) ? [{ at: middle(facing), wanted: goal, width }] : [];
   });
+  // Heights are wanted strongly, and kept exactly: no other want moves a letter off its line by a hair.
+  const heights = new Set(heldKnots(frame, dots, terms.lines, terms.unitsPerEm).map((k) => unknowns.y[k]!));
   const place = (knot: number): Vec => [
     frame.knots[knot]!.x + moves[unknowns.x[knot]!]!,
-    frame.knots[knot]!.y + moves[unknowns.y[knot]!]!,
+    frame.knots[knot]!.y + (heights.has(unknowns.y[knot]!) ? 0 : moves[unknowns.y[knot]!]!),
   ];
   return {
     contours: redrawn(frame, place),
