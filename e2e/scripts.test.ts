@@ -85,6 +85,19 @@ test('a script is kept with the project, found in the palette with those that co
   await go('scripts');
   await t.press('Keep it');
   await until('it to be kept', async () => !/not kept with the project yet/.test(await t.text('main')));
+  // It has a key, and stands in the palette by its name.
+  await t.pick('Key that runs it', 'Alt Shift 3');
+  await t.chord([Key.ALT, Key.SHIFT], '3');
+  await until('it to have run', async () => /Script “My script”: \d+ glyphs changed/.test(await t.text('body')), 60);
+  await t.press('Undo');
+  await t.chord(Key.CONTROL, 'k');
+  await t.keys('my script');
+  await until('it in the palette', () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('[role="option"]')].some((o) => o.innerText === 'My script')`,
+    ),
+  );
+  await t.keys(Key.ESCAPE);
   await write('for (;;) {}');
   await t.press('Run');
   await t.press('Stop');

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { textOf } from '../core/base/text';
 import { allLists, thingsOfList } from '../core/casting/lists';
@@ -11,6 +11,7 @@ import { castInJobs } from './castJobs';
 import { CliError } from './problem';
 import { progressOf } from './progress';
 import { openInput, readFile } from './source';
+import { watching } from './watch';
 import { put } from './writing';
 
 const OPTIONS = {
@@ -32,6 +33,7 @@ const OPTIONS = {
   'must-agree': { type: 'boolean' },
   parts: { type: 'boolean' },
   jobs: { type: 'string' },
+  watch: { type: 'boolean', default: false },
   json: { type: 'boolean', default: false },
 } as const;
 
@@ -136,6 +138,9 @@ function named(list: string | undefined, of: readonly { name: string }[], what: 
     });
 }
 
+/** Is a file not there, or other than it would be? */
+const isOther = (path: string, bytes: Uint8Array): boolean => !existsSync(path) || !readFileSync(path).equals(bytes);
+
 /** `wendril cast`: writes one file per font and format into a folder, and their paths to standard output. */
 export async function cast(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
@@ -146,27 +151,34 @@ export async function cast(args: readonly string[]): Promise<void> {
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
   const jobs = values.jobs === undefined ? undefined : Math.round(numberOf('jobs', values.jobs, 1, 64));
+  const work = () => castOnce(source, values, formats as Format[], jobs);
+  await (values.watch ? watching(source, work) : work());
+}
+
+/** The fonts of a source as it stands now. While it is watched, files that would be the same stay as they are, and are not told. */
+async function castOnce(source: string, values: Values, formats: Format[], jobs: number | undefined): Promise<void> {
   const { project: opened, notes } = await openInput(source);
   tellNotes(notes);
   const project = withGlyphList(opened, values.glyphs);
-  const choice = wanted(project, values, formats as Format[]);
+  const choice = wanted(project, values, formats);
   const result = await castInJobs(project, choice, { jobs, progress: progressOf('Casting') });
   if (!result.ok) throw new CliError(result.reason);
-  const files = result.value;
+  const out = values.out!;
+  const files = result.value.filter((f) => !values.watch || isOther(join(out, f.fileName), f.bytes));
   try {
-    mkdirSync(values.out, { recursive: true });
+    mkdirSync(out, { recursive: true });
     for (const file of files) {
-      const path = join(values.out, file.fileName);
+      const path = join(out, file.fileName);
       put(path, file.bytes);
       if (!values.json) process.stdout.write(`${path}\n`);
     }
   } catch (error) {
     if (error instanceof CliError) throw error;
-    throw new CliError(`The fonts cannot be written to ${values.out} (${(error as NodeJS.ErrnoException).code}).`);
+    throw new CliError(`The fonts cannot be written to ${out} (${(error as NodeJS.ErrnoException).code}).`);
   }
   if (values.json) {
     const told = files.map(({ bytes, fileName, ...facts }) => ({
-      path: join(values.out!, fileName),
+      path: join(out, fileName),
       bytes: bytes.length,
       ...facts,
     }));

@@ -57,6 +57,10 @@ export const COMMANDS: readonly CommandFacts[] = [
         value: 'N',
         does: 'so many fonts at once; as many as there are processors where four or more are made',
       },
+      {
+        name: 'watch',
+        does: 'casts again whenever the source changes, until it is ended; only files that become other are written',
+      },
       JSON_OPTION,
     ],
     example: 'wendril cast Velmarrow.wendril --out fonts --format otf,woff2',

@@ -73,7 +73,7 @@ export function scriptServiceWith(start: () => Promise<Interpreter>) {
     /** Runs a script; the document itself stays as it is. */
     async run(
       { name, text, terms, seconds }: ScriptAsked,
-      progress: (done: number, total: number) => void,
+      progress: (done: number, total: number) => void = () => {},
     ): Promise<{ ok: true; value: ScriptRan } | ScriptFault> {
       const before = project();
       let told = 0;

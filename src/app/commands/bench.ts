@@ -34,7 +34,8 @@ export const BENCH_COMMANDS: readonly Command[] = [
       id: s.key,
       title: `Go to ${s.title}`,
       group: 'Go',
-      keys: [`Alt+Digit${(i + 1) % 10}`],
+      // The digits in the order of the keys, then the key beside them.
+      keys: [i < 10 ? `Alt+Digit${(i + 1) % 10}` : 'Alt+Minus'],
       whileTyping: true,
       run: () => goToStage(s.key),
     }),

@@ -112,6 +112,27 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
       </Menu.Item>
     </Menu.Group>
   );
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const scripts = open
+    ? project.scripts.filter((s) => words.every((w) => `script ${s.name}`.toLowerCase().includes(w)))
+    : [];
+  const scriptGroup = words.length > 0 && scripts.length > 0 && (
+    <Menu.Group key="scripts" heading="Scripts of this project" className={heading}>
+      {scripts.map((s) => (
+        <Menu.Item
+          key={s.id}
+          value={`script ${s.id}`}
+          onSelect={() => {
+            close();
+            void navigate(`/p/${projectId}/scripts?script=${encodeURIComponent(s.id)}`);
+          }}
+          className={row}
+        >
+          <span>{s.name}</span>
+        </Menu.Item>
+      ))}
+    </Menu.Group>
+  );
   const commandGroup = offered.length > 0 && (
     <Menu.Group key="commands" heading="Commands" className={heading}>
       {offered.map((c) => (
@@ -155,6 +176,7 @@ export function CommandPalette({ open, onClose, stage }: { open: boolean; onClos
               <Menu.Empty className="px-2 py-3 text-quiet">Nothing answers to “{typed}”.</Menu.Empty>
               {pairGroup}
               {commandsFirst ? [commandGroup, glyphGroup] : [glyphGroup, commandGroup]}
+              {scriptGroup}
             </Menu.List>
           </Menu>
         </Dialog.Content>

@@ -37,13 +37,13 @@ export const STAGES: readonly StageInfo[] = [
   { key: 'kern', title: 'Kern', icon: FoldHorizontal, does: 'Pairs and their groups' },
   { key: 'features', title: 'Features', icon: Workflow, does: 'Rules of layout: ligatures, figures, alternates' },
   { key: 'masters', title: 'Masters', icon: Spline, does: 'Axes, masters, instances and whether they agree' },
+  { key: 'scripts', title: 'Scripts', icon: ScrollText, does: 'What is done a hundred times, written once' },
   {
     key: 'preflight',
     title: 'Preflight',
     icon: CircleCheck,
     does: 'What is wrong, shown on the letter, with its mend',
   },
-  { key: 'scripts', title: 'Scripts', icon: ScrollText, does: 'What is done a hundred times, written once' },
   { key: 'cast', title: 'Cast', icon: Package, does: 'Make font files' },
 ];
 

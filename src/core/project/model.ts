@@ -468,7 +468,17 @@ export const partSchemas = {
     /** The trial of all rules. */
     trial: trialSchema.optional(),
   }),
-  scripts: z.array(z.object({ id: z.string(), name: z.string(), text: z.string() })).readonly(),
+  scripts: z
+    .array(
+      z.object({
+        id: z.string(),
+        name: z.string(),
+        text: z.string(),
+        /** The digit that runs it, with Alt and Shift. */
+        key: z.number().int().min(1).max(9).optional(),
+      }),
+    )
+    .readonly(),
   settings,
   pictures: z.record(z.string(), picture).readonly(),
   /** Files of the source that Wendril does not read, by path, kept and written back. */

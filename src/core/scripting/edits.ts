@@ -35,6 +35,30 @@ export const keepScript = defineEdit(
   },
 );
 
+/** Gives a script a digit that runs it, from 1 to 9, or none; the script that had it loses it. */
+export const setScriptKey = defineEdit(
+  {
+    name: 'setScriptKey',
+    does: 'Gives a script a key',
+    reach: 'no master',
+    args: z.object({ id: a.text, key: z.number().int().min(1).max(9).optional() }),
+  },
+  (project, { id, key }) => {
+    const known = project.scripts.find((s) => s.id === id);
+    if (!known) return refused('That script is no longer there.');
+    if (known.key === key) return refused(`“${known.name}” has that key already.`);
+    const scripts = project.scripts.map((s) => {
+      if (s.id !== id && (key === undefined || s.key !== key)) return s;
+      const { key: _, ...rest } = s;
+      return s.id === id && key !== undefined ? { ...rest, key } : rest;
+    });
+    return edited(
+      { ...project, scripts },
+      key === undefined ? `“${known.name}” has no key` : `“${known.name}” runs by the key ${key}`,
+    );
+  },
+);
+
 /** Takes a script out of the project. */
 export const dropScript = defineEdit(
   {

@@ -24,6 +24,7 @@ import { drawingPath } from '../../../core/project/pathData';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
 import { useLatest } from '../../keys/useLatest';
 import { useBench } from '../../state/bench';
+import { editorTheme } from '../../ui/editorTheme';
 import { NotebookContext, type Place, SymbolBar } from './SymbolBar';
 
 const KEYWORDS = new Set(
@@ -170,21 +171,7 @@ const glyphNames = (): string[] => {
   return settled ? settled.glyphOrder.map((id) => settled.glyphs[id]!.name) : [];
 };
 
-const theme = EditorView.theme({
-  '&': { fontSize: '13px', maxHeight: '46vh' },
-  '.cm-scroller': { fontFamily: 'ui-monospace, monospace', overflow: 'auto' },
-  '&.cm-focused': { outline: '2px solid var(--color-kelp)' },
-  '.cm-content': { caretColor: 'var(--color-ink)' },
-  '.cm-gutters': { background: 'transparent', color: 'var(--color-quiet)', border: 'none' },
-  '.cm-tooltip': {
-    background: 'var(--color-panel)',
-    color: 'var(--color-ink)',
-    border: '1px solid var(--color-line)',
-    borderRadius: '8px',
-  },
-  '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--color-kelp-tint)', color: 'var(--color-ink)' },
-  '.cm-panels': { background: 'var(--color-panel)', color: 'var(--color-ink)' },
-});
+const theme = editorTheme({ maxHeight: '46vh' });
 
 /** The one stretch in which two texts differ, so that the cursor stays where it is. */
 function difference(was: string, now: string): { from: number; to: number; insert: string } {

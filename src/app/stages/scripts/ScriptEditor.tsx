@@ -10,6 +10,7 @@ import { tags } from '@lezer/highlight';
 import { useEffect, useRef } from 'react';
 import { type Entry, entries } from '../../../core/scripting/declarations';
 import { useLatest } from '../../keys/useLatest';
+import { editorTheme } from '../../ui/editorTheme';
 
 const looks = HighlightStyle.define([
   { tag: [tags.keyword, tags.controlKeyword, tags.definitionKeyword], class: 'text-kelp font-semibold' },
@@ -18,21 +19,7 @@ const looks = HighlightStyle.define([
   { tag: tags.comment, class: 'text-quiet italic' },
 ]);
 
-const theme = EditorView.theme({
-  '&': { fontSize: '13px', height: '100%' },
-  '.cm-scroller': { fontFamily: 'ui-monospace, monospace', overflow: 'auto' },
-  '&.cm-focused': { outline: '2px solid var(--color-kelp)' },
-  '.cm-content': { caretColor: 'var(--color-ink)' },
-  '.cm-gutters': { background: 'transparent', color: 'var(--color-quiet)', border: 'none' },
-  '.cm-tooltip': {
-    background: 'var(--color-panel)',
-    color: 'var(--color-ink)',
-    border: '1px solid var(--color-line)',
-    borderRadius: '8px',
-  },
-  '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--color-kelp-tint)', color: 'var(--color-ink)' },
-  '.cm-panels': { background: 'var(--color-panel)', color: 'var(--color-ink)' },
-});
+const theme = editorTheme({ height: '100%' });
 
 let known: Entry[] | undefined;
 const all = (): Entry[] => {

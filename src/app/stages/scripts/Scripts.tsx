@@ -4,7 +4,7 @@ import { plural } from '../../../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { applySteps } from '../../../core/project/patch';
 import type { AskedFields } from '../../../core/scripting/asked';
-import { dropScript, keepScript } from '../../../core/scripting/edits';
+import { dropScript, keepScript, setScriptKey } from '../../../core/scripting/edits';
 import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
 import { layHands } from '../../keys/hands';
@@ -14,7 +14,7 @@ import { scripter } from '../../state/followers';
 import { download } from '../../state/projectFiles';
 import { takeMade } from '../../state/steps';
 import { useJobOn } from '../../state/useJob';
-import { Bar, Radios } from '../../ui/controls';
+import { Bar, Pick, Radios } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { toggled } from '../../ui/toggled';
@@ -297,6 +297,19 @@ function Desk({ project, sheet }: { project: Project; sheet: Sheet }) {
             />
           </div>
         </Section>
+        {sheet.of === 'project' && (
+          <Section title="Its key">
+            <Pick
+              label="Key that runs it"
+              value={String(project.scripts.find((s) => s.id === sheet.id)?.key ?? 'none')}
+              options={[
+                { value: 'none', text: 'none' },
+                ...[1, 2, 3, 4, 5, 6, 7, 8, 9].map((k) => ({ value: String(k), text: `Alt Shift ${k}` })),
+              ]}
+              onChange={(k) => run((p) => setScriptKey(p, { id: sheet.id, ...(k !== 'none' && { key: Number(k) }) }))}
+            />
+          </Section>
+        )}
         <div className="grid gap-2">
           <Button kind="primary" disabled={share !== undefined || unread !== undefined} onClick={() => go(false)}>
             Preview
