@@ -224,6 +224,10 @@ export const COMMANDS: readonly CommandFacts[] = [
       { name: 'masters', value: 'NAMES', does: 'the masters it runs on, with commas between; all without it' },
       { name: 'set', value: 'NAME=VALUE', does: 'a value that the script asks for; as often as there are values' },
       { name: 'out', value: 'DIR', does: 'the folder for fonts that a script casts' },
+      {
+        name: 'declarations',
+        does: 'prints everything that scripts can name as TypeScript, for an editor of your own',
+      },
       { name: 'dry-run', does: 'writes nothing, and tells what would change' },
       { name: 'seconds', value: 'N', usual: '60', does: 'how long a script may run' },
       { name: 'megabytes', value: 'N', usual: '512', does: 'how much memory it may use' },

@@ -3,6 +3,7 @@ import { basename, join } from 'node:path';
 import type { GlyphId, MasterId, Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
 import type { AskedValues } from '../core/scripting/asked';
+import { declarationText } from '../core/scripting/declarations';
 import { type ScriptOutput, Session } from '../core/scripting/session';
 import { SHIPPED } from '../core/scripting/shipped/shipped';
 import { runScript, startInterpreter } from '../sandbox/sandbox';
@@ -19,6 +20,7 @@ const OPTIONS = {
   masters: { type: 'string' },
   set: { type: 'string', multiple: true },
   out: { type: 'string' },
+  declarations: { type: 'boolean', default: false },
   'dry-run': { type: 'boolean', default: false },
   seconds: { type: 'string', default: '60' },
   megabytes: { type: 'string', default: '512' },
@@ -30,6 +32,10 @@ type Script = { name: string; text: string };
 /** `wendril run`: scripts over a source, one after the other, in the same interpreter as in the app. */
 export async function run(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, OPTIONS);
+  if (values.declarations) {
+    process.stdout.write(declarationText());
+    return;
+  }
   const { scripts, source, target } = inOrder(positionals);
   const kind = target === undefined ? undefined : endingOf(target, SOURCES);
   const { project, notes } = await openInput(source);

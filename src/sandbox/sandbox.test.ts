@@ -254,7 +254,7 @@ describe('the border', () => {
       const { ended } = await ran(text, { limits: { seconds: 0.2, megabytes: 32 } });
       if (!ended.ok) expect(ended.reason.length).toBeGreaterThan(5);
     }
-  });
+  }, 60_000);
 
   test('a text is read before it is run', async () => {
     expect(syntaxFault(await startInterpreter(), 'const a = 1;\nconst a = 2;')).toMatchObject({ line: 2 });

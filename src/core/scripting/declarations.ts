@@ -151,3 +151,73 @@ export function referenceText(): string {
     return `## ${title}\n\n${about ? `${about}\n\n` : ''}${lines.join('\n')}\n`;
   }).join('\n');
 }
+
+const INTERFACES: readonly (readonly [Entry['of'], string])[] = [
+  ['font', 'Font'],
+  ['Glyph', 'Glyph'],
+  ['Drawing', 'Drawing'],
+  ['Master', 'Master'],
+  ['shapes', 'Shapes'],
+  ['edits', 'Edits'],
+];
+
+const told = (e: Entry, indent: string): string =>
+  `${indent}/** ${[e.does, ...(e.example ? [`Example: ${e.example}`] : [])].join(' ').replaceAll('*/', '* /')} */\n`;
+
+const memberOf = (e: Entry): string => {
+  const settable = SETTABLE.has(`${e.of}.${e.name}`);
+  const form = e.form.startsWith(`${e.name}(`)
+    ? e.of === 'edits'
+      ? `${e.name}(args${e.form === `${e.name}(object)` ? '?' : ''}: ${e.form.slice(e.name.length + 1, -1)})`
+      : e.form
+    : `${settable ? '' : 'readonly '}${e.name}`;
+  return `${told(e, '  ')}  ${form}: ${e.type};`;
+};
+
+/** Types that members are told in, and what `ask` gives for what it is asked. */
+const TYPES = `type Place = Record<string, number>;
+type Box = { xMin: number; yMin: number; xMax: number; yMax: number };
+type Point = { x: number; y: number; type: 'line' | 'curve' | 'qcurve' | 'off'; smooth?: boolean; name?: string; identifier?: string };
+type Contour = { closed: boolean; points: Point[]; identifier?: string };
+type Contours = Contour[];
+type AskedField =
+  | { label?: string; number: number; least?: number; most?: number }
+  | { label?: string; text: string }
+  | { label?: string; choice: string; of: string[] }
+  | { label?: string; glyphs: string }
+  | { label?: string; yes: boolean };
+type Answer<F> = F extends { number: number } ? number : F extends { yes: boolean } ? boolean : F extends { glyphs: string } ? Glyph[] : string;`;
+
+/** Everything that a script can name, as TypeScript: for completion and checks in an editor of one's own. */
+export function declarationText(): string {
+  const all = entries();
+  const interfaces = INTERFACES.map(
+    ([of, name]) =>
+      `interface ${name} {\n${all
+        .filter((e) => e.of === of)
+        .map(memberOf)
+        .join('\n')}\n}`,
+  );
+  const globals = all.flatMap((e) => {
+    if (e.of !== 'global') return [];
+    if (e.name === 'ask')
+      return `${told(e, '')}declare function ask<F extends Record<string, AskedField>>(fields: F): { [K in keyof F]: Answer<F[K]> };`;
+    if (e.name === 'say') return `${told(e, '')}declare function say(...parts: unknown[]): void;`;
+    return `${told(e, '')}${e.form.includes('(') ? `declare function ${e.form}: ${e.type};` : `declare const ${e.name}: ${e.type};`}`;
+  });
+  return `${[TYPES, ...interfaces, ...globals].join('\n\n')}\n`;
+}
+
+/** Names after `font.`, `edits.` and `shapes.` in a text that there are not, with their lines. */
+export function unknownNames(text: string): { readonly line: number; readonly name: string }[] {
+  const all = entries();
+  const known = new Set(all.map((e) => `${e.of}.${e.name}`));
+  // What stands in comments and quoted words is no code; lines stay where they are.
+  const code = text.replace(
+    /\/\/[^\n]*|\/\*[\s\S]*?\*\/|'(?:\\.|[^'\\\n])*'|"(?:\\.|[^"\\\n])*"|`(?:\\.|[^`\\])*`/g,
+    (quoted) => quoted.replace(/[^\n]/g, ' '),
+  );
+  return [...code.matchAll(/(?<![\w.])(font|edits|shapes)\.(\w+)/g)].flatMap((m) =>
+    known.has(`${m[1]}.${m[2]}`) ? [] : [{ line: code.slice(0, m.index).split('\n').length, name: `${m[1]}.${m[2]}` }],
+  );
+}

@@ -187,17 +187,18 @@ export const FONT_CALLS: readonly Call[] = [
     {},
     {
       gives:
-        "{ kind: string; title: string; sentence: string; severity: 'note' | 'attention' | 'error'; glyph?: Glyph; master?: Master }[]",
-      does: 'What the check of the project finds, the worst first. Judged by the project as the script has made it.',
+        "{ kind: string; title: string; sentence: string; severity: 'note' | 'attention' | 'error'; glyph?: Glyph; master?: Master; mends: { title: string; edit: string; args: object }[] }[]",
+      does: 'What the check of the project finds, the worst first, with edits that mend it. Judged by the project as the script has made it.',
     },
     (s) =>
-      checked(s.project).map(({ kind, reason, glyph, masters: [master] }) => {
+      checked(s.project).map(({ kind, reason, glyph, masters: [master], mends }) => {
         const { title, severity } = kindOf(kind)!;
         return {
           kind,
           title,
           sentence: reason,
           severity,
+          mends: mends.map(({ title: mend, edit, args }) => ({ title: mend, edit, args })),
           ...(glyph !== undefined && { glyph: glyphRef(glyph) }),
           ...(s.project.masters.some((m) => m.id === master) && { master: masterRef(master!) }),
         };

@@ -140,6 +140,12 @@ export const DRAWING_CALLS: readonly Call[] = [
   ),
   value(
     'Drawing',
+    'guides',
+    { gives: '{ x: number; y: number; angle: number }[]', does: 'Its own guides, with their angles in degrees.' },
+    (s, [g, m]) => s.drawing(g, m).guides.map(({ x, y, angle }) => ({ x, y, angle })),
+  ),
+  value(
+    'Drawing',
     'box',
     { gives: 'Box | undefined', does: 'What its ink covers, in font units; nothing where nothing is drawn.' },
     (s, [g, m]) => {

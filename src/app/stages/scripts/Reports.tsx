@@ -1,4 +1,5 @@
 import { Bar, BarChart, CartesianGrid, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { shownNumber } from '../../../core/base/notation';
 import type { GlyphId, MasterId } from '../../../core/project/model';
 import type { ScriptOutput } from '../../../core/scripting/session';
 import { useBench } from '../../state/bench';
@@ -128,7 +129,7 @@ function Report({ output: o, project, onOpen }: Props) {
               {row.map((c, k) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns stay where they are.
                 <td key={k} className={`px-2 py-0.5 ${typeof c === 'number' ? 'text-right' : ''}`}>
-                  {c === null ? '' : String(c)}
+                  {c === null ? '' : typeof c === 'number' ? shownNumber(c, 4) : String(c)}
                 </td>
               ))}
             </tr>

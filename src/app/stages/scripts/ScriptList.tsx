@@ -31,7 +31,7 @@ export function ScriptList({ sheets, open }: { sheets: readonly Sheet[]; open: s
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: files may be dropped here; the button does the same.
     <div
-      className="flex w-[214px] shrink-0 flex-col border-r border-line px-2 py-3 max-[900px]:w-[168px]"
+      className="flex w-[214px] shrink-0 flex-col border-r border-line px-2 py-3 max-[900px]:w-[168px] max-[760px]:hidden"
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();

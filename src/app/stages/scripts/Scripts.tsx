@@ -4,6 +4,7 @@ import { plural } from '../../../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { applySteps } from '../../../core/project/patch';
 import type { AskedFields } from '../../../core/scripting/asked';
+import { declarationText, unknownNames } from '../../../core/scripting/declarations';
 import { dropScript, keepScript, setScriptKey } from '../../../core/scripting/edits';
 import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
@@ -47,7 +48,7 @@ export default function Scripts() {
   return (
     <div className="flex h-full">
       <ScriptList sheets={sheets} open={sheet.id} />
-      <Desk key={sheet.id} project={project} sheet={sheet} />
+      <Desk key={sheet.id} project={project} sheet={sheet} sheets={sheets} />
     </div>
   );
 }
@@ -67,6 +68,8 @@ function useAsked(text: string, terms: ScriptTerms) {
         if (own !== round.current) return;
         setFault(unread && { line: unread.line, reason: unread.reason });
         if (unread) return;
+        const [unknown] = unknownNames(text);
+        setFault(unknown && { line: unknown.line, reason: `There is no ${unknown.name}.` });
         const fields = await service.askedBy(text, terms);
         if (own === round.current) setAsked(fields);
       } catch {
@@ -78,7 +81,7 @@ function useAsked(text: string, terms: ScriptTerms) {
   return { asked, fault };
 }
 
-function Desk({ project, sheet }: { project: Project; sheet: Sheet }) {
+function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; sheets: readonly Sheet[] }) {
   const master = useBench((s) => s.master);
   const chosen = useCaseBench((s) => s.chosen);
   const current = useBench((s) => s.glyph);
@@ -157,6 +160,14 @@ function Desk({ project, sheet }: { project: Project; sheet: Sheet }) {
   return (
     <>
       <div className="flex min-w-0 flex-1 flex-col gap-2 px-4 py-3">
+        <div className="hidden max-[760px]:block">
+          <Pick
+            label="Which script"
+            value={sheet.id}
+            options={sheets.map((s) => ({ value: s.id, text: s.name || 'without a name' }))}
+            onChange={openSheet}
+          />
+        </div>
         <div className="flex flex-wrap items-center gap-2">
           {sheet.of === 'wendril' ? (
             <span className="font-semibold">{sheet.name}</span>
@@ -311,13 +322,22 @@ function Desk({ project, sheet }: { project: Project; sheet: Sheet }) {
           </Section>
         )}
         <div className="grid gap-2">
-          <Button kind="primary" disabled={share !== undefined || unread !== undefined} onClick={() => go(false)}>
+          <Button kind="primary" disabled={share !== undefined} onClick={() => go(false)}>
             Preview
           </Button>
-          <Button disabled={share !== undefined || unread !== undefined} onClick={() => go(true)}>
+          <Button disabled={share !== undefined} onClick={() => go(true)}>
             Run
           </Button>
         </div>
+        <Button
+          className="mt-2"
+          title="Everything that a script can name, for completion and checks in a code editor of your own"
+          onClick={() =>
+            download(new TextEncoder().encode(declarationText()), 'wendril-scripts.d.ts', 'text/typescript')
+          }
+        >
+          Save the declarations
+        </Button>
         <p className="mt-3 text-quiet">
           A preview changes nothing: it shows what would come of it, glyph by glyph. A run is one step in the history. A
           script sees the project and nothing else: no network, no files, no clock.

@@ -12,19 +12,20 @@ export const cleanUp = {
 const steps = [overlap && 'overlap', extremes && 'extremes', 'directions', 'starts', round && 'round'].filter(Boolean);
 const points = (glyph) => masters.reduce((sum, m) => sum + glyph.drawing(m).contours.reduce((n, c) => n + c.points.length, 0), 0);
 const area = (glyph) => glyph.drawing(masters[0]).area;
+// Where there is nothing of a kind to do, the edit is refused.
+const tidied = (glyph, operation) => {
+  try {
+    edits.tidyGlyphs({ operation, glyphs: [glyph], masters });
+    return true;
+  } catch (refused) {
+    return false;
+  }
+};
 const rows = [];
 chosen.forEach((glyph, i) => {
   progress(i, chosen.length);
   const before = [points(glyph), area(glyph)];
-  const done = [];
-  for (const operation of steps) {
-    try {
-      edits.tidyGlyphs({ operation, glyphs: [glyph], masters });
-      done.push(operation);
-    } catch (refused) {
-      // There was nothing of this kind to do.
-    }
-  }
+  const done = steps.filter((operation) => tidied(glyph, operation));
   if (done.length > 0)
     rows.push([glyph.name, done.join(', '), before[0], points(glyph), Math.round((area(glyph) - before[1]) * 10) / 10]);
 });

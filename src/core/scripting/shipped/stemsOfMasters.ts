@@ -14,7 +14,7 @@ const rows = font.masters.map((m, i) => {
   progress(i, font.masters.length);
   return [m.name, middle(widths(m, 'vertical')), middle(widths(m, 'horizontal')), middle(widths(m, 'diagonal')), middle(widths(m, 'curved'))];
 });
-chart('Strokes in font units', rows.map((r) => r[0]), ['upright', 'level', 'slanted', 'curved'].map((name, i) => ({ name, values: rows.map((r) => r[i + 1]) })));
+chart('Strokes in font units', rows.map((r) => String(r[0])), ['upright', 'level', 'slanted', 'curved'].map((name, i) => ({ name, values: rows.map((r) => Number(r[i + 1])) })));
 table(['master', 'upright', 'level', 'slanted', 'curved'], rows);
 `,
 } as const;

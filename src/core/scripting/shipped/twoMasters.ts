@@ -18,7 +18,7 @@ const rows = chosen
     const share = p.area > 0 ? Math.round((100 * q.area) / p.area) : null;
     return [g.name, p.advance, q.advance, q.advance - p.advance, (q.left || 0) - (p.left || 0), (q.right || 0) - (p.right || 0), share];
   })
-  .sort((x, y) => Math.abs(y[3]) - Math.abs(x[3]) || (x[0] < y[0] ? -1 : 1))
+  .sort((x, y) => Math.abs(Number(y[3])) - Math.abs(Number(x[3])) || (x[0] < y[0] ? -1 : 1))
   .slice(0, most);
 table(['glyph', 'advance in ' + first, 'in ' + second, 'wider by', 'left by', 'right by', 'ink, %'], rows);
 for (const g of chosen) for (const sentence of g.disagreements.slice(0, 1)) finding(sentence, g);
