@@ -35,7 +35,7 @@ const stages = [
   ['build for Node', () => execFileSync(process.execPath, ['scripts/build-node.mjs'], { cwd: root, stdio: 'inherit' })],
   ['build the app', () => runTool('vite/bin/vite.js', ['build', '--logLevel', 'error'])],
   ['tests', () => runTool('jest/bin/jest.js', ['--selectProjects', 'unit', '--maxWorkers=2', '--testTimeout=60000'])],
-  ['tests of the interface', () => runTool('jest/bin/jest.js', ['--selectProjects', 'e2e', '--maxWorkers=2'])],
+  ['tests of the interface', () => runTool('jest/bin/jest.js', ['--selectProjects', 'e2e', '--runInBand'])],
 ];
 
 installIfMissing();

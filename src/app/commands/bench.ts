@@ -10,13 +10,18 @@ import { setBenchLight } from '../state/light';
 import { goToStage, goToStart } from '../state/navigation';
 import { goToPartner } from '../state/partner';
 import { saveToFile } from '../state/projectFiles';
-import { STAGES } from '../state/stages';
+import { STAGES, type StageKey } from '../state/stages';
 
 const inThisGlyph = (edit: (p: Project, args: { at: DrawingPlace }) => Outcome) => () => {
   const { glyph, master } = useBench.getState();
   if (glyph) run((p) => edit(p, { at: { glyph, master } }));
 };
 const hasGlyph = () => useBench.getState().glyph !== undefined;
+
+/** The ten stages of the work have the digits in their order; scripts, which serve all of them, the key beside those. */
+const DIGITS = STAGES.filter((s) => s.key !== 'scripts').map((s) => s.key);
+const keyOf = (stage: StageKey): string =>
+  stage === 'scripts' ? 'Alt+Minus' : `Alt+Digit${(DIGITS.indexOf(stage) + 1) % 10}`;
 
 /** What can be done in every stage. */
 export const BENCH_COMMANDS: readonly Command[] = [
@@ -30,12 +35,11 @@ export const BENCH_COMMANDS: readonly Command[] = [
     run: () => openDialog('palette'),
   },
   ...STAGES.map(
-    (s, i): Command => ({
+    (s): Command => ({
       id: s.key,
       title: `Go to ${s.title}`,
       group: 'Go',
-      // The digits in the order of the keys, then the key beside them.
-      keys: [i < 10 ? `Alt+Digit${(i + 1) % 10}` : 'Alt+Minus'],
+      keys: [keyOf(s.key)],
       whileTyping: true,
       run: () => goToStage(s.key),
     }),
