@@ -147,10 +147,11 @@ export function MetricsDiagram() {
           />
         ))}
         <Letters left={left} baseline={baseline} scale={scale} />
-        {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map((line) => (
+        {spreadLabels(lines.map((line) => ({ ...line, at: y(line.zone.position) }))).map((line, _, all) => (
           <MetricsLine
             key={line.key}
             line={line}
+            grip={gripOf(line, all)}
             width={size.width}
             on={dragged?.key === line.key}
             onPointerDown={drag(line)}
@@ -201,11 +202,14 @@ function Letters({ left, baseline, scale }: { left: number; baseline: number; sc
 /** A metrics line with its name, its height and its overshoot; labels of neighbours keep apart. */
 function MetricsLine({
   line: { zone, fixed, sign, key, at, label },
+  grip,
   width,
   on,
   onPointerDown,
 }: {
   line: Line & { at: number; label: number };
+  /** How far from the line it can be taken hold of, in pixels. */
+  grip: number;
   width: number;
   on: boolean;
   onPointerDown: (e: ReactPointerEvent<SVGGElement>) => void;
@@ -222,7 +226,7 @@ function MetricsLine({
         strokeDasharray={fixed ? undefined : '1 0'}
         opacity={on ? 1 : 0.55}
       />
-      <rect x={0} y={at - 9} width={width} height={18} fill="transparent" />
+      <rect x={0} y={at - grip} width={width} height={2 * grip} fill="transparent" />
       <text x={LABELS - 10} y={label + 4} textAnchor="end" fontSize={13} fill="var(--ink)">
         {zone.name}
       </text>
@@ -249,6 +253,10 @@ function MetricsLine({
     </g>
   );
 }
+
+/** A line is taken hold of 9 pixels around it, and no farther than half the way to the next one. */
+const gripOf = (line: { key: string; at: number }, all: readonly { key: string; at: number }[]): number =>
+  Math.max(2, Math.min(9, ...all.map((o) => (o.key === line.key ? 9 : Math.abs(o.at - line.at) / 2))));
 
 /** Labels of lines that lie close keep 16 pixels apart. */
 function spreadLabels<T extends { at: number }>(lines: T[]): (T & { label: number })[] {
