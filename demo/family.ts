@@ -166,7 +166,8 @@ function withSets(project: Project): Project {
     const done = spacedSet(current, set, derivedSet(current, set));
     if (typeof done !== 'string') current = done.project;
   }
-  return current;
+  // The drawing office works without a line for them.
+  return { ...current, masters: current.masters.map((m) => ({ ...m, zones: { ...m.zones, own: [] } })) };
 }
 
 /** Velmarrow Sans: the faces of the Velmarrow Light Railway's signs and timetables, six masters on weight and width. */
