@@ -126,6 +126,45 @@ test('a set is looked at with drafts, some of it made, its numbers changed, what
   expect(await browser.driver.findElements(By.css('[role="alert"]'))).toHaveLength(0);
 });
 
+test('small capitals are made of an alphabet, one of them from another letter, fitted by their own controls, and set in text', async () => {
+  const { t, browser } = opened();
+  await openStarter();
+  const here = (stage: string) => browser.driver.get(new URL(stage, addressOfProject).href);
+  await here('compose');
+  await t.find('[data-testid="letters"]');
+  await t.keys('s');
+  await until('small capitals', async () => (await items('can')) >= 26, 60);
+  await until('drafts', () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('[data-state="can"]')].every((b) => b.querySelector('svg path'))`,
+    ),
+  );
+  await t.click('[data-testid="set-item"][aria-label^="q.sc"]');
+  await t.fill('Glyph it comes from', 'O', true);
+  await until('it to be told', async () => /Scaled from O/.test(await details()));
+  await t.click('[data-testid="set-item"][aria-label^="q.sc"]');
+  await t.pick('How it comes', 'Drawn by hand');
+  await until('it to be left to the hand', async () => (await items('hand')) === 1, 60);
+  await t.press('As the set has it');
+  await until('it to come back', async () => (await items('hand')) === 0, 60);
+  await script(`document.querySelector('[aria-label="Sets"] button').click()`);
+  await script(`[...document.querySelectorAll('button')].find((b) => /^Make \\d+$/.test(b.innerText)).click()`);
+  await until('all to be made', async () => (await items('made')) >= 26 && (await items('can')) === 0, 90);
+  // The controls are set in Fit; the others follow by a press.
+  await here('fit?glyph=h.sc');
+  for (const side of ['Left', 'Right']) await t.fill(side, '95', true);
+  await t.saved();
+  await here('compose');
+  await t.find('[data-testid="letters"]');
+  await t.keys('s');
+  await t.find('[data-testid="set-item"]');
+  await t.press('Fit the others');
+  await until('it to be said', async () => /fitted \d+ glyphs by its own controls/.test(await said('body')), 60);
+  await until('they are still what the set made', async () => (await items('corrected')) === 0, 60);
+  await here('fit?glyph=n.sc');
+  await until('n to stand as h does', async () => Math.abs(Number(await value('Left')) - 95) <= 3);
+});
+
 test('a Heavy is reweighted from the Regular into a master of its own, corrected in two letters, and stands between', async () => {
   const { t, browser } = opened();
   await openStarter();

@@ -270,6 +270,21 @@ function boundsOf({ contours }: Drawing): Box {
   return box;
 }
 
+/** Glyphs of a set noted as they stand: what moved them was no correction. */
+export function noted(project: Project, set: SetFacts, names: readonly string[]): Project {
+  const prints = new Map(
+    itemsOf(project, set).flatMap((i) => {
+      const glyph = names.includes(i.name) ? glyphOf(project, i) : undefined;
+      return glyph ? [[glyph.id, printOf(project, glyph.drawings, i.way)] as const] : [];
+    }),
+  );
+  const made = (project.settings.deriving?.made ?? []).map((m) => {
+    const print = m.set === set.key ? prints.get(m.glyph) : undefined;
+    return print === undefined ? m : { ...m, print };
+  });
+  return { ...project, settings: { ...project.settings, deriving: { ...project.settings.deriving, made } } };
+}
+
 /** Letters with marks by recipes of the project's own: a changed letter or mark then reaches them as it does others. */
 function withMarked(project: Project, items: readonly Derived[]): { project: Project; built: readonly string[] } {
   const own = items.flatMap(({ name, way }) =>

@@ -329,3 +329,13 @@ test('what lacks is named; only what is asked for is made; an empty project lack
   };
   for (const set of SETS) expect([set.key, madeSet(none, set).made]).toEqual([set.key, []]);
 });
+
+test('a row of what was fitted stands anew by the new widths, and is no correction', () => {
+  let p = madeSet(buildStarter(), setOf('smallCaps')!).project;
+  const h = glyphNamed(p, 'h.sc')!.id;
+  p = done(setSides(p, { at: { glyph: h, master: 'm1' }, left: 95, right: 95 }));
+  const fitted = done(spaceSet(p, { set: 'smallCaps' }));
+  expect(states(fitted, 'smallCaps').corrected).toBeUndefined();
+  const wide = (name: string) => drawingOf(glyphNamed(fitted, name)!, 'm1').advance;
+  expect(wide('germandbls.sc')).toBe(2 * wide('s.sc'));
+});

@@ -4,7 +4,7 @@ import { defineEdit, edited, type Outcome, plural, refused } from '../project/ed
 import { glyphNameFault } from '../project/glyphNames';
 import type { Glyph, GlyphId, Project } from '../project/model';
 import { glyphNamed, glyphThere } from '../project/queries';
-import { derivedSet, madeItem, madeSet, termsOf } from './derive';
+import { derivedSet, madeItem, madeSet, noted, termsOf } from './derive';
 import { ligatureOf, welded } from './ligatures';
 import { type SetFacts, setOf } from './sets';
 import { spacedSet } from './sides';
@@ -114,11 +114,14 @@ export const spaceSet = defineEdit(
   (project, { set: key }) => {
     const set = setOf(key);
     if (!set) return refused(`There is no set ${key}.`);
-    const done = spacedSet(project, set, derivedSet(project, set));
+    const items = derivedSet(project, set);
+    const done = spacedSet(project, set, items);
     if (typeof done === 'string') return refused(done);
-    return done.count === 0
-      ? refused('What this set made stands as its controls have it.')
-      : edited(done.project, `${set.title}: fitted ${plural(done.count, 'glyph')} by its own controls`);
+    if (done.count === 0) return refused('What this set made stands as its controls have it.');
+    // Rows of what was fitted stand anew by the new widths.
+    const rows = items.flatMap((i) => (i.state === 'made' && i.way.how === 'row' ? [i.name] : []));
+    const whole = rows.length > 0 ? madeSet(noted(done.project, set, rows), set, rows).project : done.project;
+    return edited(whole, `${set.title}: fitted ${plural(done.count, 'glyph')} by its own controls`);
   },
 );
 
