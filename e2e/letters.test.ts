@@ -2,8 +2,11 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
+import { readyDemo } from '../demo/ready';
 import { buildStarter } from '../demo/starter';
 import { writeProjectFile } from '../src/core/formats/project/projectFile';
+import type { Project } from '../src/core/project/model';
+import { removeGlyphs } from '../src/core/project/removal';
 import { storedGlyph, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
@@ -20,11 +23,11 @@ const drawn = async (name: string, master = 'm1') => JSON.stringify((await store
 const tiles = () => script<number>(`return document.querySelectorAll('[data-testid="reweighed"]').length`);
 const said = (css: string) => script<string>(`return document.querySelector('${css}')?.innerText ?? ''`);
 let addressOfProject = '';
-/** Opens the alphabet of one master as a project of its own. */
-async function openStarter(): Promise<void> {
+/** Opens a project of its own: the alphabet of one master without another. */
+async function openStarter(project = buildStarter()): Promise<void> {
   const { t, server, browser } = opened();
   const file = join(mkdtempSync(join(tmpdir(), 'wendril-letters-')), 'Single.wendril');
-  writeFileSync(file, writeProjectFile(buildStarter()));
+  writeFileSync(file, writeProjectFile(project));
   await browser.driver.get(server.url);
   await (await t.find('[data-testid="open-file"]')).sendKeys(file);
   addressOfProject = await until('the case', async () => {
@@ -163,6 +166,65 @@ test('small capitals are made of an alphabet, one of them from another letter, f
   await until('they are still what the set made', async () => (await items('corrected')) === 0, 60);
   await here('fit?glyph=n.sc');
   await until('n to stand as h does', async () => Math.abs(Number(await value('Left')) - 95) <= 3);
+});
+
+/** The demo in two masters, without what sets and ligatures make of it. */
+function bareFamily(): Project {
+  const demo = readyDemo();
+  const two: Project = {
+    ...demo,
+    masters: demo.masters.slice(0, 2),
+    settings: { ...demo.settings, deriving: {}, recipes: [] },
+  };
+  const made = /\.(sc|onum)$|^f_f_i$/;
+  const bare = removeGlyphs(two, { ids: two.glyphOrder.filter((id) => made.test(two.glyphs[id]!.name)) });
+  if (!bare.ok) throw new Error(bare.reason);
+  return bare.project;
+}
+
+test('small capitals with accents, old-style figures of parts and a ligature with carets stand in text through the rules', async () => {
+  const { t, browser } = opened();
+  await openStarter(bareFamily());
+  const here = (stage: string) => browser.driver.get(new URL(stage, addressOfProject).href);
+  await here('compose');
+  await t.find('[data-testid="letters"]');
+  await t.keys('s');
+  const makeAll = async (set: string) => {
+    await script(
+      `[...document.querySelectorAll('[aria-label="Sets"] button')].find((b) => b.innerText.startsWith(arguments[0])).click()`,
+      set,
+    );
+    await until(`${set} that can be made`, async () => (await items('can')) > 0, 60);
+    await script(`[...document.querySelectorAll('button')].find((b) => /^Make \\d+$/.test(b.innerText)).click()`);
+    await until(`${set} to be made`, async () => (await items('can')) === 0, 120);
+  };
+  await makeAll('Small capitals');
+  await makeAll('Old-style figures');
+  await script(
+    `[...document.querySelectorAll('[aria-label="Sets"] button')].find((b) => b.innerText.startsWith('Ligatures')).click()`,
+  );
+  const field = await t.fill('Letters of a ligature', 'ffi');
+  await field.sendKeys(Key.ENTER);
+  await until('the ligature', async () => /Made the ligature f_f_i/.test(await said('body')), 60);
+  await t.saved();
+  // HarfBuzz sets them in the font as it is cast now.
+  await here('scripts');
+  await t.press('New');
+  await (await t.find('[aria-label="The script"]')).click();
+  await t.chord(Key.CONTROL, 'a');
+  await script(
+    `document.execCommand('insertText', false, arguments[0])`,
+    `for (const m of masters) say(font.shape('éß', m, ['smcp']).map((g) => g.glyph.name).join(), font.shape('3', m, ['onum'])[0].glyph, font.shape('ffi', m).map((g) => g.glyph.name).join());
+say(font.glyph('three.onum').parts, font.glyph('eacute.sc').parts, font.glyph('f_f_i').drawing().anchors.map((a) => a.name).filter((n) => /caret/.test(n)));`,
+  );
+  await t.press('Preview');
+  await until('what it tells', async () => /caret_2/.test(await said('[data-testid="reports"]')), 60);
+  const told = (await said('[data-testid="reports"]')).split('\n').filter(Boolean);
+  expect(told.slice(0, 2)).toEqual([
+    'eacute.sc,germandbls.sc three.onum f_f_i',
+    'eacute.sc,germandbls.sc three.onum f_f_i',
+  ]);
+  expect(told[2]).toMatch(/^\["three"\] \["e\.sc","acutecomb\S*"\] \["caret_1","caret_2"\]$/);
 });
 
 test('a Heavy is reweighted from the Regular into a master of its own, corrected in two letters, and stands between', async () => {
