@@ -172,6 +172,27 @@ test('metrics lines are dragged on the diagram; a wrong order is refused with a 
   await until('the old line', async () => (await value()) === 520);
 });
 
+test('a metrics line is dragged past one of the project’s own that lies close above it', async () => {
+  await go('plan');
+  await t.fill('Name of a new zone', 'small capitals', true);
+  await t.fill('small capitals', '542', true);
+  const height = async (label: string) =>
+    Number(
+      await browser.driver.executeScript(
+        'return [...document.querySelectorAll("label")].find((l) => l.textContent === arguments[0])?.nextElementSibling?.value',
+        label,
+      ),
+    );
+  await until('the line', async () => (await height('small capitals')) === 542);
+  const line = await t.find('[data-zone="xHeight"] circle');
+  const actions = browser.driver.actions().move({ origin: line }).press();
+  for (let i = 0; i < 4; i++) actions.move({ origin: Origin.POINTER, x: 0, y: -6 });
+  await actions.release().perform();
+  await until('the x-height beyond it', async () => (await height('x-height')) > 545);
+  expect(await height('small capitals')).toBe(542);
+  await undoAll();
+});
+
 test('a second tab is told so and cannot change anything; it may go on when the first is closed', async () => {
   const { driver } = browser;
   await go('draw?glyph=n');

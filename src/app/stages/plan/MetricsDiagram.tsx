@@ -95,7 +95,8 @@ export function MetricsDiagram() {
   const lines = linesOf(master);
   const drag = (line: Line) => (e: ReactPointerEvent<SVGGElement>) => {
     if (line.fixed) return;
-    const target = e.currentTarget;
+    // The diagram holds the pointer: a line that passes another changes its place among them, and would let go.
+    const target = e.currentTarget.ownerSVGElement ?? e.currentTarget;
     const from = e.clientY;
     const start = line.zone.position;
     let position = start;
@@ -244,7 +245,8 @@ function MetricsLine({
         <circle
           cx={width - READINGS}
           cy={at}
-          r={4.5}
+          r={Math.min(4.5, Math.max(3, grip))}
+          pointerEvents="none"
           fill="var(--panel)"
           stroke={on ? 'var(--kelp)' : 'var(--quiet)'}
           strokeWidth={1.5}
