@@ -45,6 +45,17 @@ test('a script is written with completion, faults stand at their lines, and a re
   );
   await (await editor()).sendKeys(Key.ENTER);
   await until('it to be written', async () => (await written()) === 'font.unitsPerEm');
+  // Every edit is offered, also of stages that were not opened yet.
+  await write('edits.');
+  await (await editor()).sendKeys('derive');
+  await until('an edit', () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('.cm-tooltip-autocomplete li')].some((l) => /deriveSet/.test(l.innerText))`,
+    ),
+  );
+  await (await editor()).sendKeys(Key.ESCAPE);
+  await write("edits.deriveSet({ set: 'keys' });\nedits.derive({});");
+  await until('the name that there is not', async () => /Line 2: There is no edits\.derive\./.test(await alert()));
   await write('const a = 1;\nconst b = ;\n');
   await until('the fault', async () => /Line 2: It cannot be read/.test(await alert()));
   await write(

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { cycleIn } from '../drawing/components';
 import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused } from '../project/edit';
 import { glyphNameFault } from '../project/glyphNames';
-import type { Glyph, GlyphId, Project } from '../project/model';
+import type { Glyph, Master, Project } from '../project/model';
 import { glyphNamed, glyphThere } from '../project/queries';
 import { derivedSet, madeItem, madeSet, noted, termsOf } from './derive';
 import { ligatureOf, welded } from './ligatures';
@@ -84,24 +85,12 @@ export const setSetWay = defineEdit(
     const source = of === undefined ? undefined : glyphNamed(project, of);
     if (of !== undefined && !source) return refused(`There is no glyph ${of}.`);
     const made = glyphNamed(project, name);
-    if (source && made && (source.id === made.id || usesGlyph(project, source.id, made.id)))
-      return refused(`${of} is built on ${name} itself.`);
+    const [{ id: master }, ...others] = project.masters as [Master, ...Master[]];
+    const at = made && { glyph: made.id, master, also: others.map((m) => m.id) };
+    if (source && at && cycleIn(project, at, source.id)) return refused(`${of} is built on ${name} itself.`);
     return ownTerms(project, set, name, { ...(as && { as }), ...(source && { of: source.name }) });
   },
 );
-
-/** Does a glyph use another as a part, however deep, in any master? */
-function usesGlyph(project: Project, id: GlyphId, part: GlyphId): boolean {
-  const seen = new Set<GlyphId>();
-  const open = [id];
-  for (let next = open.pop(); next !== undefined; next = open.pop()) {
-    if (next === part) return true;
-    if (seen.has(next)) continue;
-    seen.add(next);
-    for (const d of Object.values(project.glyphs[next]?.drawings ?? {})) open.push(...d.components.map((c) => c.glyph));
-  }
-  return false;
-}
 
 /** Fits what a set made by its own controls. */
 export const spaceSet = defineEdit(

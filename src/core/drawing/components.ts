@@ -25,7 +25,7 @@ export function cycleSentence(project: Project, into: GlyphId, part: GlyphId, ma
 }
 
 /** The same for all the masters that a place names. */
-const cycleIn = (project: Project, at: DrawingPlace, part: GlyphId): string | undefined =>
+export const cycleIn = (project: Project, at: DrawingPlace, part: GlyphId): string | undefined =>
   [at.master, ...(at.also ?? [])].map((m) => cycleSentence(project, at.glyph, part, m)).find((s) => s !== undefined);
 
 export const addComponent = defineEdit(

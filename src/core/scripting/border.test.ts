@@ -89,7 +89,8 @@ describe('edits', () => {
     expect(say(s, 'edit', null, ['noEdit', {}]).e).toBe('There is no edit “noEdit”.');
     expect(s.project).toBe(held);
     expect(s.before).toBe(demo);
-    expect(s.sentences).toHaveLength(1);
+    // Those that were refused were asked for too.
+    expect(s.edits).toBe(4);
   });
 
   test('an edit that keeps to one glyph waits for nobody, and is there for whoever asks', () => {

@@ -99,8 +99,16 @@ export function editEntries(): Entry[] {
     .sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
-/** All that a script can name, in the order of the documentation. */
-export const entries = (): Entry[] => [
+let listed: { edits: number; all: readonly Entry[] } | undefined;
+
+/** All that a script can name, in the order of the documentation; worked out once for the edits that are loaded. */
+export function entries(): readonly Entry[] {
+  const edits = registeredEdits().size;
+  if (listed?.edits !== edits) listed = { edits, all: everyEntry() };
+  return listed.all;
+}
+
+const everyEntry = (): Entry[] => [
   ...GLOBALS,
   ...callsOf('global').map(entryOf),
   ...callsOf('font').map(entryOf),

@@ -68,9 +68,8 @@ export class Session {
   /** Glyphs that were changed by themselves and are not in the project that is held yet. */
   private readonly pending = new Map<GlyphId, Glyph>();
   readonly outputs: ScriptOutput[] = [];
-  /** How many edits were made, and what they said of themselves; the first of each kind only. */
+  /** How many edits were made. */
   edits = 0;
-  readonly sentences: string[] = [];
   /** What the script asks for, once it has. */
   asked: AskedFields | undefined;
   private written = 0;
@@ -121,7 +120,6 @@ export class Session {
     if (!done.ok) throw new RefusalError(done);
     if (glyph) this.pending.set(glyph.id, done.project.glyphs[glyph.id]!);
     else this.held = done.project;
-    if (this.sentences.length < 200) this.sentences.push(done.sentence);
     return done.sentence;
   }
 

@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useMemo, useState } from 'react';
 import { glyphOf, type ItemState, termsFor } from '../../../core/deriving/derive';
 import { drawnControls } from '../../../core/deriving/draw';
 import { makeLigature, setSetTerms, setSetWay, weldParts } from '../../../core/deriving/edits';
@@ -135,7 +135,7 @@ function SetSides({ set, onSpace }: { set: SetFacts; onSpace: () => void }) {
 function OwnWay({ set, item }: { set: SetFacts; item: SetItem }) {
   const project = useBench((s) => s.settled)!;
   const own = project.settings.deriving?.own?.[item.name];
-  const chosen = set.items(project).find((i) => i.name === item.name);
+  const chosen = useMemo(() => set.items(project).find((i) => i.name === item.name), [project, set, item.name]);
   if (!chosen || !canChoose(chosen.way)) return null;
   const from = own?.of ?? needsOf(chosen.way)[0]!;
   const change = (to: { as?: OtherWay; of?: string }) =>

@@ -80,6 +80,9 @@ function Report({ output: o, project, onOpen }: Props) {
               )
             );
           })}
+          {o.glyphs.length > MOST_ROWS && (
+            <p className="self-center text-quiet">and {o.glyphs.length - MOST_ROWS} glyphs more.</p>
+          )}
           {o.glyphs.some((id) => !project.glyphs[id]) && (
             <p className="self-center text-quiet">Glyphs that the script makes are shown once it has run.</p>
           )}

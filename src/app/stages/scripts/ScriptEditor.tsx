@@ -8,9 +8,10 @@ import { EditorState } from '@codemirror/state';
 import { EditorView, hoverTooltip, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { useEffect, useRef } from 'react';
-import { type Entry, entries } from '../../../core/scripting/declarations';
+import type { Entry } from '../../../core/scripting/declarations';
 import { useLatest } from '../../keys/useLatest';
 import { editorTheme } from '../../ui/editorTheme';
+import { words } from './words';
 
 const looks = HighlightStyle.define([
   { tag: [tags.keyword, tags.controlKeyword, tags.definitionKeyword], class: 'text-kelp font-semibold' },
@@ -20,12 +21,6 @@ const looks = HighlightStyle.define([
 ]);
 
 const theme = editorTheme({ height: '100%' });
-
-let known: Entry[] | undefined;
-const all = (): Entry[] => {
-  known ??= entries();
-  return known;
-};
 
 /** What an entry is, in a small box: how it is written, what it gives, what it does. */
 function told(e: Entry): HTMLElement {
@@ -63,14 +58,14 @@ function completions(context: CompletionContext) {
     const owner = /^(\w+)/.exec(member.text)?.[1] ?? '';
     const from = member.from + member.text.lastIndexOf('.') + 1;
     const exact = owner === 'font' || owner === 'edits' || owner === 'shapes' ? owner : undefined;
-    const options = all().filter((e) => (exact ? e.of === exact && !member.text.includes(')') : /^[A-Z]/.test(e.of)));
+    const options = words().filter((e) => (exact ? e.of === exact && !member.text.includes(')') : /^[A-Z]/.test(e.of)));
     return { from, options: options.map(completionOf), validFor: /^\w*$/ };
   }
   const word = context.matchBefore(/\w+$/);
   if (!word && !context.explicit) return null;
   return {
     from: word?.from ?? context.pos,
-    options: all()
+    options: words()
       .filter((e) => e.of === 'global')
       .map(completionOf),
     validFor: /^\w*$/,
@@ -85,8 +80,8 @@ const pointed = hoverTooltip((view, pos) => {
     const to = line.from + found.index + found[0].length;
     if (pos < from || pos > to) continue;
     const entry =
-      all().find((e) => e.name === found[2] && e.of === found[1]) ??
-      all().find((e) => e.name === found[2] && (found[1] ? /^[A-Z]/.test(e.of) : e.of === 'global'));
+      words().find((e) => e.name === found[2] && e.of === found[1]) ??
+      words().find((e) => e.name === found[2] && (found[1] ? /^[A-Z]/.test(e.of) : e.of === 'global'));
     return entry ? { pos: from, end: to, create: () => ({ dom: told(entry) }) } : null;
   }
   return null;

@@ -4,7 +4,6 @@ import { plural } from '../../../core/project/edit';
 import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { applySteps } from '../../../core/project/patch';
 import type { AskedFields } from '../../../core/scripting/asked';
-import { declarationText, unknownNames } from '../../../core/scripting/declarations';
 import { dropScript, keepScript, setScriptKey } from '../../../core/scripting/edits';
 import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
@@ -26,6 +25,7 @@ import { ScriptEditor } from './ScriptEditor';
 import { ScriptList } from './ScriptList';
 import { bringDrafts, forget, give, openSheet, type Sheet, sheetsOf, useScriptsBench, write } from './sheets';
 import { takenOf } from './taken';
+import { bringWords } from './words';
 
 type Ran = { ok: true; value: ScriptRan } | ScriptFault;
 type Scope = 'all' | 'chosen';
@@ -37,6 +37,7 @@ export default function Scripts() {
   const { drafts, open, projectId: brought } = useScriptsBench();
   const [search] = useSearchParams();
   useEffect(() => {
+    void bringWords();
     void bringDrafts(projectId).then(() => {
       const wanted = search.get('script');
       if (wanted) openSheet(wanted);
@@ -68,8 +69,6 @@ function useAsked(text: string, terms: ScriptTerms) {
         if (own !== round.current) return;
         setFault(unread && { line: unread.line, reason: unread.reason });
         if (unread) return;
-        const [unknown] = unknownNames(text);
-        setFault(unknown && { line: unknown.line, reason: `There is no ${unknown.name}.` });
         const fields = await service.askedBy(text, terms);
         if (own === round.current) setAsked(fields);
       } catch {
@@ -332,9 +331,10 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
         <Button
           className="mt-2"
           title="Everything that a script can name, for completion and checks in a code editor of your own"
-          onClick={() =>
-            download(new TextEncoder().encode(declarationText()), 'wendril-scripts.d.ts', 'text/typescript')
-          }
+          onClick={async () => {
+            const text = await (await scripter.synced()).declarations();
+            download(new TextEncoder().encode(text), 'wendril-scripts.d.ts', 'text/typescript');
+          }}
         >
           Save the declarations
         </Button>

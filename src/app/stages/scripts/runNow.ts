@@ -2,16 +2,16 @@ import { say, useBench } from '../../state/bench';
 import { useCaseBench } from '../../state/chosen';
 import { scripter } from '../../state/followers';
 import { takeMade } from '../../state/steps';
-import { useScriptsBench } from './sheets';
+import { bringDrafts, useScriptsBench } from './sheets';
 
 /** So long a script that is run by its key may take, in seconds. */
 const SECONDS = 20;
 
 /** Runs the script of the project that has a key, on what is chosen, or all where only one glyph is at hand; values as given last. */
 export async function runByKey(key: number): Promise<void> {
-  const { settled: project } = useBench.getState();
+  const { settled: project, projectId } = useBench.getState();
   const script = project?.scripts.find((s) => s.key === key);
-  if (!project || !script) return;
+  if (!project || !projectId || !script) return;
   const { chosen } = useCaseBench.getState();
   const terms = {
     chosen: project.glyphOrder.filter((id) => chosen.size < 2 || chosen.has(id)),
@@ -19,6 +19,8 @@ export async function runByKey(key: number): Promise<void> {
     given: {},
   };
   try {
+    // What was given last is known once the scripts of the project were brought, in this stage or here.
+    await bringDrafts(projectId);
     const service = await scripter.synced();
     const asked = await service.askedBy(script.text, terms);
     const given = Object.fromEntries(
