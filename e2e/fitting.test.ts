@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, value } = sharedDemoBench();
+const { opened, go, details, undoAll, value, script } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -220,4 +220,25 @@ test('fit: a line in all masters; a step is made in every one of them', async ()
   await until('two units more there too', async () => Number(await value('Left')) === next + 2);
   await t.keys('[');
   await undoAll();
+});
+
+test('forms are offered for a letter that has some; the next in the line is the other form', async () => {
+  const { t } = opened();
+  const offered = () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('[aria-label="Lines"] button, [aria-label="Lines"] [role="radio"]')].some((b) => b.innerText === 'Forms')`,
+    );
+  await go('fit?glyph=n');
+  expect(await offered()).toBe(false);
+  await go('fit?glyph=a');
+  await until('forms', offered);
+  await t.press('Forms');
+  await until('a', async () => /^a\b/.test(await details()));
+  // n a n a.ss01 n: two steps on stands the other form.
+  await script(`document.querySelector('[data-testid="fit-canvas"]').focus()`);
+  await t.keys(Key.PAGE_DOWN);
+  await until('n', async () => /^n\b/.test(await details()));
+  await t.keys(Key.PAGE_DOWN);
+  await until('the other form', async () => /^a\.ss01\b/.test(await details()));
+  expect(await offered()).toBe(true);
 });

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import { evenFigures, isTabular, unevenFigures } from '../../../core/fitting/figures';
 import {
@@ -47,13 +47,17 @@ export default function Fit() {
   const master = useBench((s) => s.master);
   const [together, setTogether] = useState(false);
   const { words, galley } = project.texts;
+  const hasForms = glyph !== undefined && formsOf(project, glyph).length > 1;
+  // A letter of the lines that has no other forms is fitted among those that are shown.
+  const lastFormed = useRef<GlyphId>(undefined);
+  if (hasForms) lastFormed.current = glyph.id;
+  const formed = lastFormed.current === undefined ? undefined : project.glyphs[lastFormed.current];
   const lines = useMemo(() => {
     if (kind === 'masters') return [glyph ? controlStrings(project, glyph)[2]! : galley];
-    if (kind === 'forms') return glyph ? formLines(project, glyph) : [galley];
+    if (kind === 'forms') return formed ? formLines(project, formed) : [galley];
     if (kind === 'own') return words.length > 0 ? words : [galley];
     return glyph ? [...controlStrings(project, glyph), wordsWith(glyph).join(' ') || galley, galley] : [galley];
-  }, [kind, project, glyph, words, galley]);
-  const hasForms = glyph !== undefined && formsOf(project, glyph).length > 1;
+  }, [kind, project, glyph, formed, words, galley]);
   const kinds = KINDS.filter(
     ({ value }) => (value !== 'masters' || masters.length > 1) && (value !== 'forms' || hasForms || kind === 'forms'),
   );
