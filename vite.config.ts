@@ -1,10 +1,19 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+import { libraries } from './src/typing/libraries';
+
+/** The declarations of the language itself, for the check of scripts by types. */
+const language = (): Plugin => ({
+  name: 'language-declarations',
+  resolveId: (id) => (id === 'virtual:language-declarations' ? `\0${id}` : undefined),
+  load: (id) =>
+    id === '\0virtual:language-declarations' ? `export default ${JSON.stringify(libraries())}` : undefined,
+});
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
-  worker: { format: 'es' },
+  plugins: [react(), tailwindcss(), language()],
+  worker: { format: 'es', plugins: () => [language()] },
   build: { target: 'es2022', chunkSizeWarningLimit: 1500 },
   optimizeDeps: { exclude: ['harfbuzzjs', 'woff2-encoder'] },
 });

@@ -115,6 +115,13 @@ export function tester({ driver, downloads }: Browser) {
         return undefined;
       });
       await wanted.click();
+      // While its list is still going, the list has the keys.
+      await until('the list to go', () =>
+        wanted.isDisplayed().then(
+          (shown) => !shown,
+          () => true,
+        ),
+      );
     },
     /** Presses keys with nothing focused. */
     async keys(...keys: string[]) {

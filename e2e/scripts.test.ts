@@ -14,6 +14,8 @@ const written = () =>
   script<string>(`return [...document.querySelectorAll('.cm-line')].map((l) => l.innerText).join('\\n')`);
 const alert = () =>
   script<string>(`return document.querySelector('main [role="alert"], [role="alert"]')?.innerText ?? ''`);
+const misfits = () =>
+  script<string>(`return document.querySelector('[data-testid="script-misfits"]')?.innerText ?? ''`);
 const editor = () => opened().t.find('[aria-label="The script"]');
 const write = async (text: string) => {
   const field = await editor();
@@ -55,9 +57,25 @@ test('a script is written with completion, faults stand at their lines, and a re
   );
   await (await editor()).sendKeys(Key.ESCAPE);
   await write("edits.deriveSet({ set: 'keys' });\nedits.derive({});");
-  await until('the name that there is not', async () => /Line 2: There is no edits\.derive\./.test(await alert()));
+  await until('the name that there is not', async () => /Line 2 .*'derive' does not exist/.test(await misfits()), 60);
   await write('const a = 1;\nconst b = ;\n');
   await until('the fault', async () => /Line 2: It cannot be read/.test(await alert()));
+  // What cannot be by its type is told before anything is run; a thing's own members are offered for it.
+  await write("const d = font.glyph('n').drawing();\nd.left = 'wide';\nd");
+  await until('what does not fit', async () => /Line 2 may not do what is meant/.test(await misfits()), 60);
+  await (await editor()).sendKeys(Key.chord(Key.CONTROL, Key.END), '.a');
+  await until('the members of a drawing', () =>
+    script<boolean>(
+      `const names = [...document.querySelectorAll('.cm-tooltip-autocomplete li')].map((l) => l.innerText);
+      return names.some((n) => /^advance/.test(n)) && !names.some((n) => /axes/.test(n));`,
+    ),
+  );
+  await (await editor()).sendKeys(Key.ESCAPE, Key.chord(Key.CONTROL, 'a'), Key.DELETE, 'font.glyph(');
+  await until('the call', () =>
+    script<boolean>(
+      `return [...document.querySelectorAll('.cm-tooltip')].some((l) => /which: string/.test(l.innerText))`,
+    ),
+  );
   await write(
     "const { by } = ask({ by: { label: 'Wider by', number: 8, least: 1, most: 40 } });\nfor (const g of chosen.slice(0, 40)) for (const m of masters) g.drawing(m).advance += by;\nsay('done by', by);",
   );
@@ -99,7 +117,15 @@ test('a script is kept with the project, found in the palette with those that co
   // It has a key, and stands in the palette by its name.
   await t.pick('Key that runs it', 'Alt Shift 3');
   await t.chord([Key.ALT, Key.SHIFT], '3');
-  await until('it to have run', async () => /Script “My script”: \d+ glyphs changed/.test(await t.text('body')), 60);
+  // The notice goes by itself; what Undo takes back stays.
+  await until(
+    'it to have run',
+    async () =>
+      /Undo: Script “My script”: \d+ glyphs changed/.test(
+        (await t.attribute('button[aria-label="Undo"]', 'data-tip')) ?? '',
+      ),
+    60,
+  );
   await t.press('Undo');
   await t.chord(Key.CONTROL, 'k');
   await t.keys('my script');

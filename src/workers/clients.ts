@@ -6,6 +6,7 @@ import type { NamesService } from './names';
 import type { PreflightService } from './preflight';
 import type { ScriptService } from './script';
 import type { TracingService } from './tracing';
+import type { TypingService } from './typing';
 
 /** What is said when a worker ends in the middle of its work. */
 const DIED = 'The work in the background broke off (out of memory, or a fault of ours).';
@@ -57,6 +58,10 @@ export const startPreflight: Started<PreflightService> = (onEnd) =>
 /** Scripts, each run in an interpreter of its own. */
 export const startScripter: Started<ScriptService> = (onEnd) =>
   serviceOf(new Worker(new URL('./script.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+/** Scripts looked at by types while they are written. */
+export const typingWorker = (onEnd: () => void): { service: Remote<TypingService>; stop: () => void } =>
+  serviceOf(new Worker(new URL('./typing.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 type FileWork = FilesService & NamesService;
 

@@ -106,13 +106,7 @@ test('what it asks for and what cannot be read are told without running it', asy
   expect(await service.askedBy('nothing.at.all()', terms(demo))).toEqual({});
   expect(await service.faultIn(text)).toBeUndefined();
   expect(await service.faultIn('let = 1')).toMatchObject({ ok: false, line: 1 });
-  expect(await service.faultIn('say(1);\nedits.removeAll({});')).toEqual({
-    ok: false,
-    line: 2,
-    reason: 'There is no edits.removeAll.',
-  });
   // Edits of every stage are known here, whichever the page has loaded.
-  expect(await service.faultIn("edits.deriveSet({ set: 'keys' }); edits.reweightGlyphs({});")).toBeUndefined();
   expect(service.words().some((w) => w.of === 'edits' && w.name === 'deriveSet')).toBe(true);
   expect(service.declarations()).toContain('deriveSet(args: { set: string; names?: string[] }): string;');
 });

@@ -3,7 +3,7 @@ import { plural } from '../core/project/edit';
 import type { GlyphId, Project } from '../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import type { AskedFields } from '../core/scripting/asked';
-import { declarationText, type Entry, entries, unknownNames } from '../core/scripting/declarations';
+import { declarationText, type Entry, entries } from '../core/scripting/declarations';
 import { type ScriptOutput, type ScriptTerms, Session, type SetsText } from '../core/scripting/session';
 import { type Ended, type Interpreter, runScript, syntaxFault } from '../sandbox/sandbox';
 import { documentHolder } from './document';
@@ -65,12 +65,9 @@ export function scriptServiceWith(start: () => Promise<Interpreter>) {
     /** The same as TypeScript. */
     declarations: (): string => declarationText(),
 
-    /** What cannot be read in a text, or a name that there is not; undefined where there is nothing of that. */
-    async faultIn(text: string): Promise<Extract<Ended, { ok: false }> | undefined> {
-      const unread = syntaxFault(await start(), text);
-      const [unknown] = unread ? [] : unknownNames(text);
-      return unknown ? { ok: false, reason: `There is no ${unknown.name}.`, line: unknown.line } : unread;
-    },
+    /** What cannot be read in a text; undefined where all of it can. */
+    faultIn: async (text: string): Promise<Extract<Ended, { ok: false }> | undefined> =>
+      syntaxFault(await start(), text),
 
     /** What a script asks for; nothing for one that asks for nothing, or fails before it does. */
     async askedBy(text: string, terms: ScriptTerms): Promise<AskedFields> {

@@ -215,17 +215,3 @@ export function declarationText(): string {
   });
   return `${[TYPES, ...interfaces, ...globals].join('\n\n')}\n`;
 }
-
-/** Names after `font.`, `edits.` and `shapes.` in a text that there are not, with their lines. */
-export function unknownNames(text: string): { readonly line: number; readonly name: string }[] {
-  const all = entries();
-  const known = new Set(all.map((e) => `${e.of}.${e.name}`));
-  // What stands in comments and quoted words is no code; lines stay where they are.
-  const code = text.replace(
-    /\/\/[^\n]*|\/\*[\s\S]*?\*\/|'(?:\\.|[^'\\\n])*'|"(?:\\.|[^"\\\n])*"|`(?:\\.|[^`\\])*`/g,
-    (quoted) => quoted.replace(/[^\n]/g, ' '),
-  );
-  return [...code.matchAll(/(?<![\w.])(font|edits|shapes)\.(\w+)/g)].flatMap((m) =>
-    known.has(`${m[1]}.${m[2]}`) ? [] : [{ line: code.slice(0, m.index).split('\n').length, name: `${m[1]}.${m[2]}` }],
-  );
-}

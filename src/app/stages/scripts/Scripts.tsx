@@ -7,6 +7,7 @@ import type { AskedFields } from '../../../core/scripting/asked';
 import { dropScript, keepScript, setScriptKey } from '../../../core/scripting/edits';
 import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
+import type { TypeFault } from '../../../workers/typing';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, chooseMaster, run, say, useBench } from '../../state/bench';
 import { useCaseBench } from '../../state/chosen';
@@ -25,6 +26,7 @@ import { ScriptEditor } from './ScriptEditor';
 import { ScriptList } from './ScriptList';
 import { bringDrafts, forget, give, openSheet, type Sheet, sheetsOf, useScriptsBench, write } from './sheets';
 import { takenOf } from './taken';
+import { askTyping } from './typed';
 import { bringWords } from './words';
 
 type Ran = { ok: true; value: ScriptRan } | ScriptFault;
@@ -52,6 +54,25 @@ export default function Scripts() {
       <Desk key={sheet.id} project={project} sheet={sheet} sheets={sheets} />
     </div>
   );
+}
+
+const NONE: readonly TypeFault[] = [];
+
+/** What does not fit in a text by its type, looked at while one goes on writing. */
+function useMisfits(text: string): readonly TypeFault[] {
+  const [found, setFound] = useState<{ text: string; misfits: readonly TypeFault[] }>();
+  useEffect(() => {
+    let own = true;
+    const wait = window.setTimeout(async () => {
+      const misfits = await askTyping((s) => s.faults(text));
+      if (own) setFound({ text, misfits: misfits ?? NONE });
+    }, 250);
+    return () => {
+      own = false;
+      window.clearTimeout(wait);
+    };
+  }, [text]);
+  return found?.text === text ? found.misfits : NONE;
 }
 
 /** A question to the worker that is answered while one goes on writing. */
@@ -101,6 +122,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
     given,
   };
   const { asked, fault: unread } = useAsked(sheet.text, terms);
+  const misfits = useMisfits(sheet.text);
   const { share, found, fault, start, stop, clear } = useJobOn<
     ScriptService,
     { ran: Ran; on: Project; taken: boolean }
@@ -212,6 +234,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
             text={sheet.text}
             label="The script"
             fault={lineFault}
+            misfits={misfits}
             onChange={(text) => write(sheet.id, sheet.name, text)}
           />
         </div>
@@ -228,6 +251,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
             {fault ?? `${lineFault!.line === undefined ? '' : `Line ${lineFault!.line}: `}${lineFault!.reason}`}
           </p>
         )}
+        {misfits.length > 0 && !fault && !lineFault && share === undefined && <Misfits misfits={misfits} />}
         {(done || reports.length > 0) && (
           <div
             data-testid="script-came"
@@ -344,6 +368,18 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
         </p>
       </Details>
     </>
+  );
+}
+
+/** The first of what does not fit, in words; the others are marked in the text. */
+function Misfits({ misfits }: { misfits: readonly TypeFault[] }) {
+  const [first] = misfits;
+  return (
+    <p data-testid="script-misfits" className="text-quiet">
+      Line {first!.line} may not do what is meant: {first!.reason}
+      {misfits.length > 1 &&
+        ` ${plural(misfits.length - 1, 'place')} more ${misfits.length === 2 ? 'is' : 'are'} marked.`}
+    </p>
   );
 }
 
