@@ -1,6 +1,8 @@
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { sharing } from '../core/base/sharing';
 import { textOf } from '../core/base/text';
+import { CastCache } from '../core/casting/cache';
 import { allLists, thingsOfList } from '../core/casting/lists';
 import { FORMATS, type Format, PLAIN_TERMS } from '../core/casting/outputs';
 import { type CastThing, thingsOf } from '../core/casting/things';
@@ -151,17 +153,40 @@ export async function cast(args: readonly string[]): Promise<void> {
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) throw new CliError(`“${unknown}” is not a format; choose from ${FORMATS.join(', ')}.`);
   const jobs = values.jobs === undefined ? undefined : Math.round(numberOf('jobs', values.jobs, 1, 64));
-  const work = () => castOnce(source, values, formats as Format[], jobs);
-  await (values.watch ? watching(source, work) : work());
+  const before = values.watch ? new Before() : undefined;
+  const work = () => castOnce(source, values, formats as Format[], jobs, before);
+  await (values.watch ? watching(source, values.out, work) : work());
+}
+
+/** What is known of a source that is watched: what did not change of it is the same as before, so that it is not made again. */
+class Before {
+  private held: Project | undefined;
+  readonly cache = new CastCache();
+
+  /** The project with everything that is as it was in place of its copy. */
+  sharing(project: Project): Project {
+    this.held = sharing(this.held, project);
+    return this.held;
+  }
 }
 
 /** The fonts of a source as it stands now. While it is watched, files that would be the same stay as they are, and are not told. */
-async function castOnce(source: string, values: Values, formats: Format[], jobs: number | undefined): Promise<void> {
+async function castOnce(
+  source: string,
+  values: Values,
+  formats: Format[],
+  jobs: number | undefined,
+  before: Before | undefined,
+): Promise<void> {
   const { project: opened, notes } = await openInput(source);
   tellNotes(notes);
-  const project = withGlyphList(opened, values.glyphs);
+  const project = withGlyphList(before?.sharing(opened) ?? opened, values.glyphs);
   const choice = wanted(project, values, formats);
-  const result = await castInJobs(project, choice, { jobs, progress: progressOf('Casting') });
+  const result = await castInJobs(project, choice, {
+    jobs,
+    progress: progressOf('Casting'),
+    ...(before && { cache: before.cache }),
+  });
   if (!result.ok) throw new CliError(result.reason);
   const out = values.out!;
   const files = result.value.filter((f) => !values.watch || isOther(join(out, f.fileName), f.bytes));

@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { type Result, success } from '../core/base/result';
+import type { CastCache } from '../core/casting/cache';
 import { castOutputs, type OutputFile, type OutputOptions, plannedFiles } from '../core/casting/outputs';
 import { distinctThings } from '../core/casting/things';
 import type { Project } from '../core/project/model';
@@ -37,16 +38,24 @@ export async function castOne({ project, choice }: CastJob): Promise<Result<Made
   return made.ok ? success(made.value.map(madeFile)) : made;
 }
 
+type HowCast = {
+  jobs: number | undefined;
+  progress: (done: number, total: number) => void;
+  /** What was made before, for a project that is cast again and again: masters are then made one after the other, from what is kept. */
+  cache?: CastCache;
+};
+
 /** Every font of a choice, several at once in threads of their own; the files and their order are the same however many. */
 export async function castInJobs(
   project: Project,
   choice: Choice,
-  { jobs, progress }: { jobs: number | undefined; progress: (done: number, total: number) => void },
+  { jobs, progress, cache }: HowCast,
 ): Promise<Result<MadeFile[]>> {
   const things = distinctThings(project, choice.things);
-  const threads = Math.min(things.length, jobs ?? (things.length < WORTH_THREADS ? 1 : availableParallelism()));
+  const few = things.length < WORTH_THREADS || (cache !== undefined && things.every((t) => 'master' in t));
+  const threads = Math.min(things.length, jobs ?? (few ? 1 : availableParallelism()));
   if (threads <= 1) {
-    const made = await castOutputs(project, { ...choice, progress });
+    const made = await castOutputs(project, { ...choice, progress, ...(cache && { cache }) });
     return made.ok ? success(made.value.map(madeFile)) : made;
   }
   const names = await plannedFiles(project, choice);

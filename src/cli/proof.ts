@@ -1,9 +1,9 @@
 import { castOutputs } from '../core/casting/outputs';
+import { PAGE_SIZES, type PageSize, PROOF_SECTIONS, type ProofSection } from '../core/casting/proofKinds';
 import { type CastThing, thingsOf } from '../core/casting/things';
 import { isFont, unpackedFont } from '../core/formats/openFile';
 import type { Project } from '../core/project/model';
 import { defaultMaster } from '../core/project/queries';
-import { PAGE_SIZES, type PageSize, PROOF_SECTIONS, type ProofSection } from '../workers/proofs/kinds';
 import { makeProof } from '../workers/proofs/proof';
 import type { ProofedFont } from '../workers/proofs/sections';
 import { parsed, tellNotes } from './arguments';

@@ -2,6 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { PDFDocument } from 'pdf-lib';
 import { buildStarter } from '../../demo/starter';
 import { readProjectFile, writeProjectFile } from '../core/formats/project/projectFile';
 import { drawingOf, glyphNamed } from '../core/project/queries';
@@ -95,4 +96,22 @@ test('a shipped script by its key; what fails is one sentence with the line, and
   );
   expect(command(source).stderr).toMatch(/run takes scripts, a source/);
   expect(command(join(folder, 'none.js'), source).stderr).toMatch(/cannot be read/);
+}, 60_000);
+
+test('a proof is printed once the script has ended, the same bytes each time', async () => {
+  const print = script(
+    'print.js',
+    "for (const s of [['waterfall'], ['waterfall', 'kerning', 'family']]) font.proof(masters[0], s, 'Hamborn', 'A3');",
+  );
+  const [out, again] = [join(folder, 'printed'), join(folder, 'printed-again')];
+  expect(command(print, source, '--out', out).stdout).toMatch(/VelmarrowSans-\w+-proof\.pdf, \d+ bytes/);
+  command(print, source, '--out', again);
+  const [file, ...more] = readdirSync(out);
+  // A second file of a name is numbered: neither is lost.
+  expect([file, ...more].map((f) => f!.replace(/^.*-proof/, ''))).toEqual(['-2.pdf', '.pdf']);
+  const bytes = readFileSync(join(out, file!));
+  expect(readFileSync(join(again, file!)).equals(bytes)).toBe(true);
+  const pdf = await PDFDocument.load(bytes);
+  expect(pdf.getPages().map((p) => Math.round(p.getWidth()))).toEqual(pdf.getPages().map(() => 842));
+  expect(pdf.getPageCount()).toBeGreaterThan(1);
 }, 60_000);

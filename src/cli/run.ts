@@ -7,6 +7,7 @@ import { declarationText } from '../core/scripting/declarations';
 import { type ScriptOutput, Session } from '../core/scripting/session';
 import { SHIPPED } from '../core/scripting/shipped/shipped';
 import { runScript, startInterpreter } from '../sandbox/sandbox';
+import { printed } from '../workers/proofs/printed';
 import { loadShaping } from '../workers/shaper';
 import { endingOf, glyphsOf, numberOf, parsed, SOURCES, tell, tellNotes } from './arguments';
 import { write } from './convert';
@@ -65,7 +66,7 @@ export async function run(args: readonly string[]): Promise<void> {
     if (!ended.ok)
       throw new CliError(`${name}${ended.line === undefined ? '' : `, line ${ended.line}`}: ${ended.reason}`);
     current = session.project;
-    told.push({ script: name, edits: session.edits, outputs: session.outputs });
+    told.push({ script: name, edits: session.edits, outputs: await printed(session.outputs, project.created) });
   }
   const findings = told.flatMap((t) => t.outputs).filter((o) => o.kind === 'finding');
   const changed = changedIn(project, current);

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildStarter } from '../../demo/starter';
@@ -10,7 +10,14 @@ import { glyphNamed } from '../core/project/queries';
 test('a source that is watched is cast again when it changes; a damaged one is told, and the next change is waited for', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'wendril-watch-'));
   const source = join(folder, 'Single.wendril');
-  const out = mkdtempSync(join(tmpdir(), 'wendril-watched-'));
+  // The fonts may lie beside the source: writing them is no change of it.
+  const out = join(folder, 'fonts');
+  mkdirSync(out);
+  // As most programs save: beside, and renamed.
+  const save = (bytes: Uint8Array | string) => {
+    writeFileSync(`${source}~`, bytes);
+    renameSync(`${source}~`, source);
+  };
   const starter = buildStarter();
   writeFileSync(source, writeProjectFile(starter));
   const child = spawn(process.execPath, [
@@ -41,14 +48,14 @@ test('a source that is watched is cast again when it changes; a damaged one is t
     const first = readFileSync(path!);
     const wider = setSides(starter, { at: { glyph: glyphNamed(starter, 'n')!.id, master: 'm1' }, advance: 700 });
     if (!wider.ok) throw new Error(wider.reason);
-    writeFileSync(source, writeProjectFile(wider.project));
+    save(writeProjectFile(wider.project));
     expect((await heard(2))[1]).toBe(path);
     const second = readFileSync(path!);
     expect(second.equals(first)).toBe(false);
-    writeFileSync(source, 'nothing that could be read');
+    save('nothing that could be read');
     expect((await heard(3))[2]).toMatch(/^wendril: .*Single\.wendril/);
     expect(readFileSync(path!).equals(second)).toBe(true);
-    writeFileSync(source, writeProjectFile(starter));
+    save(writeProjectFile(starter));
     expect((await heard(4))[3]).toBe(path);
     expect(readFileSync(path!).equals(first)).toBe(true);
     // The same again is not written.

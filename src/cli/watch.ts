@@ -1,5 +1,6 @@
-import { existsSync, statSync, watch } from 'node:fs';
-import { dirname } from 'node:path';
+import { existsSync, statSync } from 'node:fs';
+import { dirname, resolve, sep } from 'node:path';
+import { watch } from 'chokidar';
 import { RefusalError } from '../core/base/result';
 import { CliError } from './problem';
 
@@ -8,9 +9,9 @@ const REST = 150;
 
 /**
  * Does some work once, and again whenever files of a source change, until the command is ended by hand. What goes wrong in
- * between is told, and the next change is waited for.
+ * between is told, and the next change is waited for. What is written to `out` is no change of the source, wherever it lies.
  */
-export async function watching(source: string, work: () => Promise<void>): Promise<void> {
+export async function watching(source: string, out: string, work: () => Promise<void>): Promise<void> {
   if (!existsSync(source)) throw new CliError(`There is no ${source}.`);
   await work();
   // A file is watched with its folder: programs write beside and rename, and a designspace has its sources there.
@@ -35,7 +36,10 @@ export async function watching(source: string, work: () => Promise<void>): Promi
     again = false;
     await go();
   };
-  watch(folder, { recursive: true }, () => {
+  const made = resolve(out);
+  const ignored = (path: string) =>
+    resolve(path) !== resolve(folder) && `${resolve(path)}${sep}`.startsWith(made + sep);
+  watch(folder, { ignored, ignoreInitial: true }).on('all', () => {
     clearTimeout(wait);
     wait = setTimeout(() => void go(), REST);
   });

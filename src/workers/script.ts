@@ -7,6 +7,7 @@ import { declarationText, type Entry, entries } from '../core/scripting/declarat
 import { type ScriptOutput, type ScriptTerms, Session, type SetsText } from '../core/scripting/session';
 import { type Ended, type Interpreter, runScript, syntaxFault } from '../sandbox/sandbox';
 import { documentHolder } from './document';
+import { printed } from './proofs/printed';
 import { loadShaping } from './shaper';
 
 /** A script to run: its name and text, what it runs on, and how long it may. */
@@ -92,18 +93,14 @@ export function scriptServiceWith(start: () => Promise<Interpreter>) {
       };
       const session = new Session(before, terms, tell, opened);
       const ended = runScript(await start(), text, session, { seconds, megabytes: MEGABYTES });
-      if (!ended.ok)
-        return {
-          ...refused(ended.reason),
-          outputs: session.outputs,
-          line: ended.line,
-        };
-      return success(ranOf(name, before, session));
+      const outputs = await printed(session.outputs, before.created);
+      if (!ended.ok) return { ...refused(ended.reason), outputs, line: ended.line };
+      return success({ ...ranOf(name, before, session), outputs });
     },
   };
 }
 
-function ranOf(name: string, before: Project, { project: after, outputs, edits }: Session): ScriptRan {
+function ranOf(name: string, before: Project, { project: after, edits }: Session): Omit<ScriptRan, 'outputs'> {
   const changed = after.glyphOrder.filter((id) => before.glyphs[id] && before.glyphs[id] !== after.glyphs[id]);
   const added = after.glyphOrder.filter((id) => !before.glyphs[id]);
   const removed = before.glyphOrder.filter((id) => !after.glyphs[id]);
@@ -117,7 +114,6 @@ function ranOf(name: string, before: Project, { project: after, outputs, edits }
   return {
     steps: stepsOf(patchBetween(before, after)),
     sentence: `Script “${name}”${counts.length > 0 ? `: ${counts.join(', ')}` : ''}`,
-    outputs,
     edits,
     changed,
     added,

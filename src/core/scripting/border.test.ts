@@ -50,6 +50,24 @@ describe('calls', () => {
     expect(answer.e).toMatch(why as RegExp);
   });
 
+  test('a proof is noted with the fonts as they are at that moment; the family is in it where it is asked for', () => {
+    const s = open();
+    say(s, 'font.proof', null, [{ $m: 'm3' }, ['kerning', 'family'], 'Hamborn', 'A3']);
+    say(s, 'font.proof', null, [{ $m: 'm1' }, ['waterfall']]);
+    const [first, second] = s.outputs.flatMap((o) => (o.kind === 'proof' ? [o] : []));
+    expect(first).toMatchObject({
+      name: 'VelmarrowSans-Heavy-proof.pdf',
+      sections: ['kerning', 'family'],
+      text: 'Hamborn',
+      size: 'A3',
+    });
+    expect(first!.family.map((f) => f.title)).toHaveLength(demo.masters.length);
+    expect(first!.font.glyphNames).toContain('n');
+    expect(second).toMatchObject({ sections: ['waterfall'], family: [], text: demo.texts.galley, size: 'A4' });
+    expect(say(s, 'font.proof', null, [{ $m: 'm1' }, ['poster']]).e).toMatch(/proof: sections/);
+    expect(say(s, 'font.proof', null, [{ $m: 'm1' }, []]).e).toMatch(/proof: sections/);
+  });
+
   test('shapes are worked out and come back as plain values', () => {
     const square = (x: number) => ({
       closed: true,

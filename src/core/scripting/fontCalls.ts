@@ -1,16 +1,18 @@
 import { z } from 'zod';
 import { refuse } from '../base/result';
+import { PAGE_SIZES, type PageSize, PROOF_SECTIONS } from '../casting/proofKinds';
 import { kindOf } from '../preflight/kinds';
 import { Preflight } from '../preflight/preflight';
 import { glyphTyped } from '../project/findGlyphs';
 import { nameForCodePoint } from '../project/glyphNames';
 import { kerningOf, membersOf, sideName } from '../project/kerningLookup';
-import type { Project } from '../project/model';
+import type { MasterId, Project } from '../project/model';
 import { pairSides } from '../project/pairs';
 import { defaultMaster } from '../project/queries';
 import { stemsOf } from '../reweighting/standard';
 import { type Call, glyphRef, masterRef, method, value } from './call';
 import { glyphLike, masterLike, textOf } from './given';
+import type { ProofFont, Session } from './session';
 
 const findings = new WeakMap<Project, ReturnType<Preflight['check']>>();
 /** What the check finds; known again while the project is the same. */
@@ -18,6 +20,15 @@ function checked(project: Project) {
   const known = findings.get(project) ?? new Preflight([]).check(project);
   findings.set(project, known);
   return known;
+}
+
+const SECTIONS = PROOF_SECTIONS.map((s) => s.key);
+const SIZES = Object.keys(PAGE_SIZES) as PageSize[];
+
+function proofFont(s: Session, master: MasterId): ProofFont {
+  const { bytes, names, glyphIds } = s.cast(master, 'otf', false).font;
+  const glyphNames = glyphIds.map((id) => s.project.glyphs[id]?.name ?? '.notdef');
+  return { bytes, title: names.postScriptName, glyphNames };
 }
 
 /** What a script can ask of the whole font. */
@@ -179,6 +190,37 @@ export const FONT_CALLS: readonly Call[] = [
       const { bytes, names } = s.cast(master.$m, format, false).font;
       s.report({ kind: 'file', name: `${names.postScriptName}.${format}`, bytes });
       return bytes.length;
+    },
+  ),
+  method(
+    'font',
+    'proof',
+    {
+      master: masterLike,
+      sections: [
+        `(${SECTIONS.map((k) => `'${k}'`).join(' | ')})[]?`,
+        z.array(z.enum(SECTIONS)).min(1).max(20).optional(),
+      ],
+      text: ['string?', z.string().max(20_000).optional()],
+      page: [`${SIZES.map((k) => `'${k}'`).join(' | ')}?`, z.enum(SIZES).optional()],
+    },
+    {
+      gives: 'void',
+      does: 'A printed proof of the font of a master, as PDF: all sections without a choice, the family through all masters, the text of the galley without one of its own. It is reported as a file once the script has ended.',
+      example: "font.proof(masters[0], ['kerning', 'spacing'], 'Hamborn', 'A4')",
+    },
+    (s, { master, sections = SECTIONS, text, page = 'A4' }) => {
+      const font = proofFont(s, master.$m);
+      const others = s.project.masters.length > 1 && sections.includes('family');
+      s.report({
+        kind: 'proof',
+        name: `${font.title}-proof.pdf`,
+        font,
+        family: others ? s.project.masters.map((m) => proofFont(s, m.id)) : [],
+        sections: sections.filter((k) => k !== 'family' || others),
+        text: text ?? s.project.texts.galley,
+        size: page,
+      });
     },
   ),
   method(

@@ -1,5 +1,7 @@
 import { RefusalError, refuse, unwrap } from '../base/result';
+import { CastCache } from '../casting/cache';
 import { type CastFont, castFont } from '../casting/font';
+import type { PageSize, ProofSection } from '../casting/proofKinds';
 import { registeredEdits, runEdit, withGlyph } from '../project/edit';
 import { glyphTyped } from '../project/findGlyphs';
 import { remember } from '../project/lineage';
@@ -35,6 +37,22 @@ export type ScriptOutput =
       readonly master: MasterId | undefined;
     };
 
+/** A printed proof that a script wants: fonts as they were cast in the run, and what of them is shown. It is printed when the script has ended. */
+export type ProofWanted = {
+  readonly kind: 'proof';
+  readonly name: string;
+  readonly font: ProofFont;
+  readonly family: readonly ProofFont[];
+  readonly sections: readonly ProofSection[];
+  readonly text: string;
+  readonly size: PageSize;
+};
+export type ProofFont = {
+  readonly bytes: Uint8Array;
+  readonly title: string;
+  readonly glyphNames: readonly string[];
+};
+
 /** What a script works on and with. */
 export type ScriptTerms = {
   /** The glyphs it runs on. */
@@ -67,7 +85,7 @@ export class Session {
   private held: Project;
   /** Glyphs that were changed by themselves and are not in the project that is held yet. */
   private readonly pending = new Map<GlyphId, Glyph>();
-  readonly outputs: ScriptOutput[] = [];
+  readonly outputs: (ScriptOutput | ProofWanted)[] = [];
   /** How many edits were made. */
   edits = 0;
   /** What the script asks for, once it has. */
@@ -95,6 +113,7 @@ export class Session {
   }
 
   private readonly fonts = new Map<string, { of: Project; font: CastFont; sets: SetsText | undefined }>();
+  private readonly shapes = new CastCache();
   /** The font of a master as it would be cast now, made anew when the script has changed something. */
   cast(
     master: MasterId,
@@ -105,7 +124,7 @@ export class Session {
     const known = this.fonts.get(key);
     if (known?.of === this.project) return known;
     this.master(master);
-    const font = unwrap(castFont(this.project, { flavour, place: { master }, keepOverlaps }));
+    const font = unwrap(castFont(this.project, { flavour, place: { master }, keepOverlaps, cache: this.shapes }));
     const made = { of: this.project, font, sets: this.opened?.(font.bytes) };
     this.fonts.set(key, made);
     return made;
@@ -123,12 +142,21 @@ export class Session {
     return done.sentence;
   }
 
-  report(output: ScriptOutput): void {
-    // Files are as large as fonts are.
-    this.written += output.kind === 'file' ? output.bytes.length / 32 : JSON.stringify(output).length;
+  report(output: ScriptOutput | ProofWanted): void {
+    this.written += sizeOf(output);
     if (this.written > MOST_OUTPUT)
       refuse(`A script reports at most ${MOST_OUTPUT.toLocaleString('en')} characters; this one reports without end.`);
-    this.outputs.push(output);
+    this.outputs.push(
+      'bytes' in output || output.kind === 'proof' ? { ...output, name: this.freeName(output.name) } : output,
+    );
+  }
+
+  /** The name of a file that is reported: a second one of a name is numbered. */
+  private freeName(name: string): string {
+    const taken = new Set(this.outputs.map((o) => ('name' in o ? o.name : undefined)));
+    let free = name;
+    for (let i = 2; taken.has(free); i++) free = name.replace(/(\.\w+)?$/, `-${i}$1`);
+    return free;
   }
 
   private found(id: GlyphId): Glyph | undefined {
@@ -161,6 +189,13 @@ export class Session {
     this.seed ^= this.seed << 5;
     return (this.seed >>> 0) / 2 ** 32;
   }
+}
+
+/** How much a report counts for: files, and proofs with the fonts in them, are as large as fonts are. */
+function sizeOf(output: ScriptOutput | ProofWanted): number {
+  if (output.kind === 'file') return output.bytes.length / 32;
+  if (output.kind !== 'proof') return JSON.stringify(output).length;
+  return [output.font, ...output.family].reduce((n, f) => n + f.bytes.length / 32, output.text.length);
 }
 
 /** The glyph to which an edit keeps, by its id, where it keeps to one. */

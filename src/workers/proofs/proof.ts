@@ -1,4 +1,4 @@
-import { type PageSize, PROOF_SECTIONS, type ProofSection } from './kinds';
+import { type PageSize, PROOF_SECTIONS, type ProofSection } from '../../core/casting/proofKinds';
 import { embedFont } from './pdfFont';
 import { type ProofedFont, SECTION_MAKERS } from './sections';
 import { Sheet } from './sheet';

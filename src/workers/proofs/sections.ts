@@ -1,7 +1,7 @@
+import type { ProofSection } from '../../core/casting/proofKinds';
 import { coverageOf } from '../../core/coverage/coverage';
 import { loadLanguages } from '../../core/coverage/languages';
 import { writtenSample } from '../../core/coverage/samples';
-import type { ProofSection } from './kinds';
 import { embedFont, type PdfFont } from './pdfFont';
 import { brokenLines, MARGIN, type Sheet } from './sheet';
 

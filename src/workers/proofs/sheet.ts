@@ -1,5 +1,5 @@
 import { PDFDocument, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
-import { PAGE_SIZES, type PageSize } from './kinds';
+import { PAGE_SIZES, type PageSize } from '../../core/casting/proofKinds';
 import type { PdfFont } from './pdfFont';
 
 export const MARGIN = 42;

@@ -9,16 +9,15 @@ import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core
 import { removalFault } from '../../../core/project/removal';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
-import { useChanged } from '../../state/changed';
-import { setChosen, useCaseBench } from '../../state/chosen';
+import { askCase, setChosen, useCaseBench, useShown } from '../../state/chosen';
 import { openDialog, useDialog } from '../../state/dialogs';
+import { QUESTIONS } from '../../state/questions';
 import { Pick } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button, Choice, Section } from '../../ui/parts';
 import { compartmentsOf, rowsOf } from './compartments';
 import { GlyphFacts } from './GlyphFacts';
-import { answering, furtherQuestions, QUESTIONS, type Question, sinceOf } from './questions';
 import { RemoveGlyphs } from './RemoveGlyphs';
 import { RenameDialog } from './RenameDialog';
 
@@ -38,20 +37,11 @@ function useWidth() {
 }
 
 /** Headings and rows of cells, of which only those in sight are drawn. */
-function useRows(
-  asked: { question: Question; further: string; day: string },
-  width: number,
-  box: RefObject<HTMLDivElement | null>,
-) {
-  const { question, further, day } = asked;
-  const changed = useChanged(sinceOf(further, day));
+function useRows(answers: (glyph: Glyph) => boolean, width: number, box: RefObject<HTMLDivElement | null>) {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
-  const compartments = useMemo(
-    () => compartmentsOf(project, master, answering(project, master, question, further, changed)),
-    [project, master, question, further, changed],
-  );
+  const compartments = useMemo(() => compartmentsOf(project, master, answers), [project, master, answers]);
   const rows = useMemo(() => rowsOf(compartments, width), [compartments, width]);
 
   const virtual = useVirtualizer({
@@ -86,19 +76,14 @@ export default function Case() {
   const project = useBench((s) => s.project)!;
   const master = useBench((s) => s.master);
   const current = useBench((s) => s.glyph);
-  const [question, setQuestion] = useState<Question>('all');
-  const [asked, setFurther] = useState('any');
-  // A list may have gone since.
-  const questions = useMemo(() => furtherQuestions(project), [project]);
-  const further = questions.some((q) => q.value === asked) ? asked : 'any';
+  const { questions, question, further, day, answers, all: asksNothing } = useShown();
   const chosen = useCaseBench((s) => s.chosen);
   /** Where a range of the choice begins. */
   const anchor = useRef<string>(undefined);
   const removing = useDialog('remove-glyphs');
   const { ref, width } = useWidth();
 
-  const [day, setDay] = useState(() => new Date(Date.now() - 7 * 86_400_000).toISOString().slice(0, 10));
-  const { rows, virtual } = useRows({ question, further, day }, width, ref);
+  const { rows, virtual } = useRows(answers, width, ref);
 
   const selected = [...(chosen.size > 0 ? chosen : current ? [current] : [])].filter((id) => project.glyphs[id]);
   const openGlyph = (id: string) => {
@@ -158,21 +143,25 @@ export default function Case() {
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-1">
-          <Choice label="Show" value={question} options={QUESTIONS} onChange={setQuestion} />
-          <Pick label="And of them" className="w-52" value={further} options={questions} onChange={setFurther} />
+          <Choice label="Show" value={question} options={QUESTIONS} onChange={(q) => askCase({ question: q })} />
+          <Pick
+            label="And of them"
+            className="w-52"
+            value={further}
+            options={questions}
+            onChange={(f) => askCase({ further: f })}
+          />
           {further === 'changed:day' && (
             <input
               type="date"
               aria-label="Changed since"
               value={day}
-              onChange={(e) => e.target.value && setDay(e.target.value)}
+              onChange={(e) => e.target.value && askCase({ day: e.target.value })}
               className="h-7.5 rounded-lg border border-edge bg-paper px-2 text-[13.5px]"
             />
           )}
           <span className="ml-auto text-quiet">
-            {question === 'all' && further === 'any'
-              ? ''
-              : `${rows.reduce((n, r) => n + (r.kind === 'cells' ? r.glyphs.length : 0), 0)} shown · `}
+            {asksNothing ? '' : `${rows.reduce((n, r) => n + (r.kind === 'cells' ? r.glyphs.length : 0), 0)} shown · `}
             {all.length - undrawn} of {all.length} drawn
           </span>
         </div>
@@ -221,8 +210,7 @@ export default function Case() {
         remove={() => askToRemove(selected)}
         chooseAll={(ids) => {
           // What was just added is shown, whatever was asked before.
-          setQuestion('all');
-          setFurther('any');
+          askCase({ question: 'all', further: 'any' });
           if (ids[0]) chooseGlyph(ids[0]);
           setChosen(new Set(ids));
         }}

@@ -1,9 +1,9 @@
 import { readyDemo } from '../../../../demo/ready';
 import { buildStarter } from '../../../../demo/starter';
 import { drawingOf, glyphNamed } from '../../../core/project/queries';
+import { answering, furtherQuestions } from '../../state/questions';
 import { company } from '../draw/neighbours';
 import { compartmentsOf, rowsOf } from './compartments';
-import { answering, furtherQuestions } from './questions';
 
 const demo = buildStarter();
 

@@ -1,10 +1,10 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { PAGE_SIZES, type PageSize, PROOF_SECTIONS, type ProofSection } from '../../../core/casting/proofKinds';
 import { thingKey } from '../../../core/casting/things';
 import type { Project } from '../../../core/project/model';
 import { filesWorker } from '../../../workers/clients';
 import type { CastFile } from '../../../workers/files';
-import { PAGE_SIZES, type PageSize, PROOF_SECTIONS, type ProofSection } from '../../../workers/proofs/kinds';
 import { say } from '../../state/bench';
 import { download } from '../../state/projectFiles';
 import { Check, Pick } from '../../ui/controls';

@@ -54,7 +54,9 @@ function Report({ output: o, project, onOpen }: Props) {
   if (o.kind === 'file')
     return (
       <p>
-        <Button onClick={() => download(o.bytes, o.name, 'font/sfnt')}>Save {o.name}</Button>
+        <Button onClick={() => download(o.bytes, o.name, o.name.endsWith('.pdf') ? 'application/pdf' : 'font/sfnt')}>
+          Save {o.name}
+        </Button>
         <span className="ml-2 text-quiet">{Math.round(o.bytes.length / 1024)} KB</span>
       </p>
     );

@@ -10,7 +10,7 @@ import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/scr
 import type { TypeFault } from '../../../workers/typing';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, chooseMaster, run, say, useBench } from '../../state/bench';
-import { useCaseBench } from '../../state/chosen';
+import { useCaseBench, useShownGlyphs } from '../../state/chosen';
 import { scripter } from '../../state/followers';
 import { download } from '../../state/projectFiles';
 import { takeMade } from '../../state/steps';
@@ -30,7 +30,7 @@ import { askTyping } from './typed';
 import { bringWords } from './words';
 
 type Ran = { ok: true; value: ScriptRan } | ScriptFault;
-type Scope = 'all' | 'chosen';
+type Scope = 'all' | 'shown' | 'chosen';
 
 /** Scripts: what is done a hundred times, written once, looked at before it is done, and one step in the history. */
 export default function Scripts() {
@@ -111,13 +111,15 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
     const wanted = chosen.size > 0 ? chosen : new Set(current ? [current] : []);
     return project.glyphOrder.filter((id) => wanted.has(id));
   }, [project, chosen, current]);
-  const [scope, setScope] = useState<Scope>(chosen.size > 1 ? 'chosen' : 'all');
+  const shown = useShownGlyphs();
+  const [wanted, setScope] = useState<Scope>(chosen.size > 1 ? 'chosen' : shown ? 'shown' : 'all');
+  const scope = wanted === 'shown' && !shown ? 'all' : wanted;
   const [reach, setReach] = useState<'all' | 'one'>('all');
   const [seconds, setSeconds] = useState(20);
   const [left, setLeft] = useState<ReadonlySet<GlyphId>>(new Set());
   const [rest, setRest] = useState(true);
   const terms: ScriptTerms = {
-    chosen: scope === 'all' ? project.glyphOrder : some,
+    chosen: scope === 'all' ? project.glyphOrder : scope === 'shown' ? shown! : some,
     masters: reach === 'all' ? project.masters.map((m) => m.id) : [master],
     given,
   };
@@ -300,6 +302,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
             value={scope}
             options={[
               { value: 'all', text: `All ${plural(project.glyphOrder.length, 'glyph')}` },
+              ...(shown ? [{ value: 'shown', text: `${plural(shown.length, 'glyph')} that the Case shows` }] : []),
               {
                 value: 'chosen',
                 text:

@@ -3,9 +3,10 @@ export const proofTexts = {
   key: 'proofTexts',
   title: 'Spacing and kerning proofs',
   does: 'Every chosen letter between every other, and the pairs that are kerned most, as texts for the galley and for print.',
-  text: String.raw`const { most, galley } = ask({
+  text: String.raw`const { most, galley, print } = ask({
   most: { label: 'Kerned pairs, at most', number: 60, least: 1, most: 500 },
   galley: { label: 'Put the kerned pairs into the galley', yes: true },
+  print: { label: 'A PDF of each master, to print', yes: false },
 });
 
 const letters = chosen.filter((g) => g.unicodes.length > 0 && /\p{L}/u.test(g.character));
@@ -23,5 +24,6 @@ table(
 );
 const text = pairs.map((p) => p.of[0].character + p.by[0].character).join(' ');
 if (galley && text !== '') edits.setGalleyText({ text });
+if (print) for (const m of masters) font.proof(m, ['spacing', 'kerning'], text);
 `,
 } as const;

@@ -1,8 +1,8 @@
-import { readList } from '../../../core/coverage/lists';
-import type { Glyph, MasterId, Project } from '../../../core/project/model';
-import { drawingOf, isBlank, isEmptyDrawing } from '../../../core/project/queries';
-import { agreementOf } from '../../../core/variation/agreement';
-import type { Since } from '../../state/changed';
+import { readList } from '../../core/coverage/lists';
+import type { Glyph, MasterId, Project } from '../../core/project/model';
+import { drawingOf, isBlank, isEmptyDrawing } from '../../core/project/queries';
+import { agreementOf } from '../../core/variation/agreement';
+import type { Since } from './changed';
 
 /** The plain questions the case can be asked. */
 export type Question = 'all' | 'undrawn' | 'drawn' | 'unencoded';
