@@ -9,6 +9,7 @@ import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
 import type { TypeFault } from '../../../workers/typing';
 import { layHands } from '../../keys/hands';
+import { useLatest } from '../../keys/useLatest';
 import { chooseGlyph, chooseMaster, run, say, useBench } from '../../state/bench';
 import { useCaseBench, useShownGlyphs } from '../../state/chosen';
 import { scripter } from '../../state/followers';
@@ -24,7 +25,17 @@ import { Changes } from './Changes';
 import { Reports } from './Reports';
 import { ScriptEditor } from './ScriptEditor';
 import { ScriptList } from './ScriptList';
-import { bringDrafts, forget, give, openSheet, type Sheet, sheetsOf, useScriptsBench, write } from './sheets';
+import {
+  bringDrafts,
+  forget,
+  give,
+  openSheet,
+  type Sheet,
+  sheetsOf,
+  tellNewer,
+  useScriptsBench,
+  write,
+} from './sheets';
 import { takenOf } from './taken';
 import { askTyping } from './typed';
 import { bringWords } from './words';
@@ -45,6 +56,9 @@ export default function Scripts() {
       if (wanted) openSheet(wanted);
     });
   }, [projectId, search]);
+  // While it is on its way out, the document may have gone already.
+  const last = useLatest(project);
+  useEffect(() => () => tellNewer(last.current), [last]);
   const sheets = useMemo(() => sheetsOf(project, drafts), [project, drafts]);
   const sheet = sheets.find((s) => s.id === open) ?? sheets.find((s) => s.of === 'wendril')!;
   if (brought !== projectId) return <p className="p-6 text-quiet">Opening the scripts…</p>;

@@ -1,7 +1,7 @@
 import { buildStarter } from '../../../../demo/starter';
 import type { Project } from '../../../core/project/model';
 import { SHIPPED } from '../../../core/scripting/shipped/shipped';
-import { sheetsOf } from './sheets';
+import { forget, newSheet, sheetsOf, useScriptsBench } from './sheets';
 
 const project: Project = {
   ...buildStarter(),
@@ -40,4 +40,14 @@ test('what was written beyond what is kept is shown, and marked; what is kept st
 test('what was written for a script that is gone is not lost: it stands as a new one', () => {
   const sheets = sheetsOf({ ...project, scripts: [] }, { s1: { name: 'Ours', text: 'say(9)' } });
   expect(sheets[0]).toMatchObject({ id: 's1', name: 'Ours', text: 'say(9)', of: 'new', newer: true });
+});
+
+test('a new script never takes the place of one that was begun before', () => {
+  const texts = () => Object.values(useScriptsBench.getState().drafts).map((d) => d.text);
+  const first = newSheet('One', 'say(1)');
+  newSheet('Two', 'say(2)');
+  forget(first);
+  newSheet('Three', 'say(3)');
+  newSheet('Four', 'say(4)');
+  expect(texts().sort()).toEqual(['say(2)', 'say(3)', 'say(4)']);
 });

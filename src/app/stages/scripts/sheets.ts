@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import type { Project } from '../../../core/project/model';
 import type { AskedValues } from '../../../core/scripting/asked';
 import { SHIPPED } from '../../../core/scripting/shipped/shipped';
+import { say } from '../../state/bench';
 
 /** A script on the desk: one of the project, one that comes with Wendril, or one that is new. */
 export type Sheet = {
@@ -39,7 +40,11 @@ export const useScriptsBench = create<ScriptsBench>(() => ({
 /** Brings back what was written for a project, as it was left. */
 export async function bringDrafts(projectId: string): Promise<void> {
   if (useScriptsBench.getState().projectId === projectId) return;
-  const held = (await store.getItem<{ drafts: Drafts; given: ScriptsBench['given'] }>(projectId)) ?? undefined;
+  type Held = { drafts: Drafts; given: ScriptsBench['given'] };
+  const held = await store.getItem<Held>(projectId).catch((): Held | null => {
+    tellUnkept();
+    return null;
+  });
   useScriptsBench.setState({
     projectId,
     drafts: held?.drafts ?? {},
@@ -51,7 +56,32 @@ export async function bringDrafts(projectId: string): Promise<void> {
 /** What is written is in the browser's storage as soon as it is typed. */
 function keep(): void {
   const { projectId, drafts, given } = useScriptsBench.getState();
-  if (projectId) void store.setItem(projectId, { drafts, given });
+  if (!projectId) return;
+  store.setItem(projectId, { drafts, given }).then(() => {
+    unkept = false;
+  }, tellUnkept);
+}
+
+let unkept = false;
+/** Said once, until it can be stored again. */
+function tellUnkept(): void {
+  if (!unkept)
+    say('What you write here cannot be stored in this browser now: keep it with the project or save it to a file.');
+  unkept = true;
+}
+
+let told: Drafts = {};
+/** Says on the way out what is newer than what the project holds; the same once only. */
+export function tellNewer(project: Project | undefined): void {
+  const { drafts, projectId } = useScriptsBench.getState();
+  if (!project || projectId === '' || drafts === told) return;
+  told = drafts;
+  const newer = sheetsOf(project, drafts).filter((s) => s.newer && s.of !== 'wendril');
+  if (newer.length === 0) return;
+  const which = newer.map((s) => `“${s.name}”`).join(', ');
+  say(
+    `${which} ${newer.length === 1 ? 'is' : 'are'} kept in this browser only, until you keep ${newer.length === 1 ? 'it' : 'them'} with the project.`,
+  );
 }
 
 export function write(id: string, name: string, text: string): void {
@@ -72,10 +102,12 @@ export function give(id: string, values: AskedValues): void {
 
 export const openSheet = (open: string): void => useScriptsBench.setState({ open });
 
-let count = 0;
 /** A new sheet with a text. */
 export function newSheet(name: string, text: string): string {
-  const id = `new:${Object.keys(useScriptsBench.getState().drafts).length}-${count++}`;
+  const { drafts } = useScriptsBench.getState();
+  let count = 1;
+  while (Object.hasOwn(drafts, `new:${count}`)) count++;
+  const id = `new:${count}`;
   write(id, name, text);
   openSheet(id);
   return id;
