@@ -184,6 +184,8 @@ export function builtOn(project: Project, source: Glyph): GlyphId[] {
 /** A side that its rule would set otherwise: what it is and what it should be. */
 export type OutOfDate = { glyph: GlyphId; side: SideName; master: MasterId; now: number; wanted: number };
 
+const SIDES = ['left', 'right'] as const;
+
 /** Sides in the order in which rules have to be worked out: what is followed first. */
 function inOrder(project: Project, master: MasterId): Node[] {
   const out: Node[] = [];
@@ -198,16 +200,17 @@ function inOrder(project: Project, master: MasterId): Node[] {
     visit({ glyph: follow.glyph, side: follow.side }, depth + 1);
     out.push(n);
   };
-  for (const id of project.glyphOrder) for (const side of ['left', 'right'] as const) visit({ glyph: id, side }, 0);
+  for (const id of project.glyphOrder)
+    for (const side of SIDES) if (project.glyphs[id]?.follows[side].length) visit({ glyph: id, side }, 0);
   return out;
 }
 
-function wantedFor(project: Project, n: Node, master: MasterId): OutOfDate | undefined {
+function wantedFor(project: Project, n: Node, master: MasterId, sides: typeof sidesOf): OutOfDate | undefined {
   const glyph = project.glyphs[n.glyph];
   const follow = glyph && followOf(glyph, n.side, master);
   const source = follow && project.glyphs[follow.glyph];
   if (!glyph || !source) return undefined;
-  const [own, theirs] = [sidesOf(project, glyph, master), sidesOf(project, source, master)];
+  const [own, theirs] = [sides(project, glyph, master), sides(project, source, master)];
   if (!('left' in own) || !('left' in theirs)) return undefined;
   const wanted = theirs[follow.side] + follow.offset;
   return Math.abs(own[n.side] - wanted) < 0.01
@@ -215,11 +218,17 @@ function wantedFor(project: Project, n: Node, master: MasterId): OutOfDate | und
     : { glyph: n.glyph, side: n.side, master, now: own[n.side], wanted };
 }
 
-/** Sides that no longer are what their rules say, in some masters. */
+/** Sides that no longer are what their rules say, in some masters; `sides` may know what was measured before. */
 export const outOfDate = (
   project: Project,
   masters: readonly MasterId[] = project.masters.map((m) => m.id),
-): OutOfDate[] => masters.flatMap((m) => inOrder(project, m).flatMap((n) => wantedFor(project, n, m) ?? []));
+  sides = sidesOf,
+): OutOfDate[] => {
+  const following = project.glyphOrder.flatMap((glyph) =>
+    SIDES.flatMap((side) => (project.glyphs[glyph]?.follows[side].length ? [{ glyph, side }] : [])),
+  );
+  return masters.flatMap((m) => following.flatMap((n) => wantedFor(project, n, m, sides) ?? []));
+};
 
 /** Sets every side to what its rule says, chains in their order. */
 export const updateFollows = defineEdit(
@@ -234,7 +243,7 @@ export const updateFollows = defineEdit(
     let count = 0;
     for (const master of masters) {
       for (const n of inOrder(current, master)) {
-        const off = wantedFor(current, n, master);
+        const off = wantedFor(current, n, master, sidesOf);
         if (!off) continue;
         const done = setSides(current, { at: { glyph: n.glyph, master }, [n.side]: off.wanted });
         if (!done.ok) return done;

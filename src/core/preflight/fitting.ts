@@ -1,10 +1,10 @@
 import { shownNumber } from '../base/notation';
 import { unevenFigures } from '../fitting/figures';
-import { outOfDate } from '../fitting/follows';
-import { sidesOf } from '../fitting/sides';
+import { type OutOfDate, outOfDate } from '../fitting/follows';
+import { type SideName, type Sides, sidesOf } from '../fitting/sides';
 import { isEmptyBox } from '../geometry/curve';
 import { likeness } from '../kerning/likeness';
-import type { Component, Glyph, Master, Project } from '../project/model';
+import type { Component, Drawing, Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingsOf } from '../project/outline';
 import { drawingOf, isBlank, isEmptyDrawing } from '../project/queries';
 import { type Amounts, type Finding, finding, type KindFacts } from './finding';
@@ -137,18 +137,29 @@ function standsBeside(project: Project, master: Master, c: Component, advance: n
   );
 }
 
-/** Sides and widths that only show beside others. */
-export function sideFindings(project: Project, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
-  return [
-    ...followed(project),
-    ...figures(project),
-    ...project.masters.flatMap((m) => slippedSides(project, m, glyphs, amounts)),
-  ];
+type SidesBy = Map<MasterId, { of: Master; sides: ReturnType<typeof sidesOf> }>;
+const sidesBy = new WeakMap<object, SidesBy>();
+
+/** Sides of a master that are not what their rules say; `version` gives of a glyph something that is another when its outline is. */
+export function lateSides(project: Project, master: Master, version: (id: GlyphId) => object): OutOfDate[] {
+  /** Sides, known again while the glyph, its parts and how letters lean are the same. */
+  const sides: typeof sidesOf = (p, glyph, id) => {
+    const at = version(glyph.id);
+    const own: SidesBy = sidesBy.get(at) ?? new Map();
+    sidesBy.set(at, own);
+    const held = own.get(id);
+    if (held && sameLean(held.of, master)) return held.sides;
+    const found = sidesOf(p, glyph, id);
+    own.set(id, { of: master, sides: found });
+    return found;
+  };
+  return outOfDate(project, [master.id], sides);
 }
 
-function followed(project: Project): Finding[] {
-  const byGlyph = new Map<string, ReturnType<typeof outOfDate>>();
-  for (const off of outOfDate(project))
+/** Sides that are not what their rules say, those of all masters together; `late` tells those of one. */
+export function followFindings(project: Project, late: (master: Master) => readonly OutOfDate[]): Finding[] {
+  const byGlyph = new Map<string, OutOfDate[]>();
+  for (const off of project.masters.flatMap(late))
     byGlyph.set(`${off.glyph} ${off.side}`, [...(byGlyph.get(`${off.glyph} ${off.side}`) ?? []), off]);
   return [...byGlyph.values()].map((all) => {
     const [worst] = [...all].sort((a, b) => Math.abs(b.now - b.wanted) - Math.abs(a.now - a.wanted));
@@ -166,7 +177,8 @@ function followed(project: Project): Finding[] {
   });
 }
 
-function figures(project: Project): Finding[] {
+/** Figures that do not share the width that most have. */
+export function figureFindings(project: Project): Finding[] {
   const odd = new Map<string, { masters: string[]; width: number; by: number }>();
   for (const m of project.masters) {
     const uneven = unevenFigures(project, m.id);
@@ -192,30 +204,75 @@ const SHARED = 4;
 /** So alike, of 1, two sides must be to be taken for the same shape. */
 const ALIKE = 0.965;
 
-/** Letters drawn in one piece whose side misses, by a little, the side bearing of several that look alike there. */
-function slippedSides(project: Project, master: Master, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
+const pieceLetters = new WeakMap<Glyph, boolean>();
+
+/** A letter that is no mark. */
+function isPieceLetter(glyph: Glyph): boolean {
+  let known = pieceLetters.get(glyph);
+  if (known === undefined) {
+    const [code] = glyph.unicodes;
+    known = code !== undefined && isLetterLike(code) && !isMark(glyph) && !isBlank(glyph);
+    pieceLetters.set(glyph, known);
+  }
+  return known;
+}
+
+const sameLean = (a: Master, b: Master): boolean =>
+  a === b || (a.italicAngle === b.italicAngle && a.zones.xHeight.position === b.zones.xHeight.position);
+
+const sidesKnown = new WeakMap<Drawing, { of: Master; sides: Sides | undefined }>();
+
+/** The sides of what is drawn in one piece, without parts; known again for the same drawing. */
+function pieceSides(project: Project, glyph: Glyph, master: Master): Sides | undefined {
+  const drawing = glyph.drawings[master.id];
+  if (!drawing || drawing.contours.length === 0 || drawing.components.length > 0) return undefined;
+  const held = sidesKnown.get(drawing);
+  if (held && sameLean(held.of, master)) return held.sides;
+  const found = sidesOf(project, glyph, master.id);
+  const sides = 'left' in found ? found : undefined;
+  sidesKnown.set(drawing, { of: master, sides });
+  return sides;
+}
+
+type Alike = {
+  readonly of: Master;
+  readonly a: Glyph['unicodes'];
+  readonly b: Glyph['unicodes'];
+  readonly likeness: number;
+};
+const alikeKnown = new WeakMap<Drawing, WeakMap<Drawing, Map<string, Alike>>>();
+
+/** How alike two glyphs drawn in one piece are on a side, 0 to 1; known again for the same two drawings. */
+function alikeOn(project: Project, master: Master, side: SideName, a: Glyph, b: Glyph): number {
+  const [one, other] = [a.drawings[master.id]!, b.drawings[master.id]!];
+  const own = alikeKnown.get(one) ?? new WeakMap();
+  alikeKnown.set(one, own);
+  const two: Map<string, Alike> = own.get(other) ?? new Map();
+  own.set(other, two);
+  const key = `${master.id} ${side}`;
+  const held = two.get(key);
+  // How far up letters are compared hangs on their characters and on the heights, which are the master's.
+  if (held?.a === a.unicodes && held.b === b.unicodes && held.of.zones === master.zones && sameLean(held.of, master))
+    return held.likeness;
+  const found = likeness(project, master, side === 'left' ? 'second' : 'first', a.id, b.id);
+  two.set(key, { of: master, a: a.unicodes, b: b.unicodes, likeness: found });
+  return found;
+}
+
+/** Letters of a master, drawn in one piece, whose side misses by a little the side bearing of several that look alike there. */
+export function sideFindings(project: Project, master: Master, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
   const within = (amounts('fitting/side') * project.unitsPerEm) / 1000;
   const letters = glyphs.flatMap((glyph) => {
-    const code = glyph.unicodes[0];
-    const drawing = glyph.drawings[master.id];
-    if (
-      code === undefined ||
-      !drawing ||
-      drawing.contours.length === 0 ||
-      drawing.components.length > 0 ||
-      !isLetterLike(code) ||
-      isMark(glyph) ||
-      isBlank(glyph)
-    )
-      return [];
-    const sides = sidesOf(project, glyph, master.id);
-    return 'left' in sides ? [{ glyph, sides }] : [];
+    const sides = isPieceLetter(glyph) ? pieceSides(project, glyph, master) : undefined;
+    return sides ? [{ glyph, sides }] : [];
   });
   return (['left', 'right'] as const).flatMap((side) => {
     const values = new Map<number, Glyph[]>();
     for (const { glyph, sides } of letters) {
       const v = Math.round(sides[side] * 100) / 100;
-      values.set(v, [...(values.get(v) ?? []), glyph]);
+      const own = values.get(v);
+      if (own) own.push(glyph);
+      else values.set(v, [glyph]);
     }
     const meant = [...values].filter(([, owners]) => owners.length >= SHARED);
     return [...values].flatMap(([value, owners]) => {
@@ -227,9 +284,7 @@ function slippedSides(project: Project, master: Master, glyphs: readonly Glyph[]
         .filter(([v]) => v !== value && Math.abs(v - value) <= within)
         .sort((a, b) => Math.abs(a[0] - value) - Math.abs(b[0] - value));
       for (const [v, fellows] of near) {
-        const alike = fellows.filter(
-          (f) => likeness(project, master, side === 'left' ? 'second' : 'first', glyph!.id, f.id) >= ALIKE,
-        );
+        const alike = fellows.filter((f) => alikeOn(project, master, side, glyph!, f) >= ALIKE);
         if (alike.length < SHARED - 1) continue;
         return [
           finding(

@@ -1,7 +1,7 @@
 import { shownNumber } from '../base/notation';
 import { type Contour, contourBounds, isOnCurve, neighbour, type Point, signedArea } from '../geometry/contour';
 import { tidy } from '../geometry/tidy';
-import type { Glyph, Project } from '../project/model';
+import type { Glyph, Master, Project } from '../project/model';
 import { drawingOf, zonesOf } from '../project/queries';
 import { type Amounts, type Finding, finding, type KindFacts, type Spot } from './finding';
 import { said, segments } from './outline';
@@ -190,65 +190,68 @@ const KIND = {
 type Held = { glyph: Glyph; measure: Measure };
 
 /** Glyphs of a master that miss what others share. */
-export function heightFindings(project: Project, glyphs: readonly Glyph[], amounts: Amounts): Finding[] {
+export function heightFindings(
+  project: Project,
+  master: Master,
+  glyphs: readonly Glyph[],
+  amounts: Amounts,
+): Finding[] {
   const u = project.unitsPerEm / 1000;
   const judged = glyphs.flatMap((glyph) => {
     const kind = classOf(glyph);
     return kind === undefined ? [] : [{ glyph, kind }];
   });
-  return project.masters.flatMap((master) => {
-    const zones = zonesOf(master);
-    const values = new Map<string, { of: Measure['of']; values: Map<number, Held[]> }>();
-    for (const { glyph, kind } of judged) {
-      const { contours } = drawingOf(glyph, master.id);
-      for (const measure of contours.length === 0 ? [] : measuresOf(contours, u)) {
-        // Heights are those of all letters; stems differ by case.
-        const key = measure.of === 'flat' || measure.of === 'round' ? measure.of : `${measure.of} ${kind}`;
-        const own = values.get(key) ?? { of: measure.of, values: new Map<number, Held[]>() };
-        values.set(key, own);
-        const held = own.values.get(measure.value);
-        if (held) held.push({ glyph, measure });
-        else own.values.set(measure.value, [{ glyph, measure }]);
-      }
+  const zones = zonesOf(master);
+  const values = new Map<string, { of: Measure['of']; values: Map<number, Held[]> }>();
+  for (const { glyph, kind } of judged) {
+    const { contours } = drawingOf(glyph, master.id);
+    for (const measure of contours.length === 0 ? [] : measuresOf(contours, u)) {
+      // Heights are those of all letters; stems differ by case.
+      const key = measure.of === 'flat' || measure.of === 'round' ? measure.of : `${measure.of} ${kind}`;
+      const own = values.get(key) ?? { of: measure.of, values: new Map<number, Held[]>() };
+      values.set(key, own);
+      const held = own.values.get(measure.value);
+      if (held) held.push({ glyph, measure });
+      else own.values.set(measure.value, [{ glyph, measure }]);
     }
-    return [...values.values()].flatMap(({ of, values: held }) =>
-      slips(held, amounts(KIND[of]) * u).flatMap(({ held, value, meant, many }) => {
-        const isHeight = of === 'flat' || of === 'round';
-        const zone = isHeight && zones.find((z) => Math.abs(z.position - meant) < ABOUT * u);
-        // What is neither on a line nor near it has its own reasons.
-        if (isHeight && !zone) return [];
-        return held.map(({ glyph, measure }) => {
-          const reason = isHeight
-            ? `${WORD[of]} at ${shownNumber(value)} misses ${shownNumber(meant)}, where ${many} letters have their ${(zone as { name: string }).name.toLowerCase()}, by ${said(Math.abs(value - meant))}.`
-            : `${WORD[of]} is ${said(value)} wide; ${many} glyphs have ${meant}.`;
-          return finding(KIND[of], reason, {
-            glyph: glyph.id,
-            masters: [master.id],
-            bad: Math.abs(value - meant),
-            contour: measure.contour,
-            point: measure.points[0]!,
-            spots: [measure.spot],
-            mends: measure.moves
-              ? [
-                  {
-                    edit: 'mendHeight',
-                    args: {
-                      glyph: glyph.id,
-                      master: master.id,
-                      contour: measure.moves.contour,
-                      points: measure.moves.points,
-                      axis: of === 'upright' ? 'x' : 'y',
-                      by: tidy((meant - value) * measure.moves.way),
-                    },
-                    title: isHeight ? `Put it at ${shownNumber(meant)}` : `Make it ${meant} wide`,
+  }
+  return [...values.values()].flatMap(({ of, values: held }) =>
+    slips(held, amounts(KIND[of]) * u).flatMap(({ held, value, meant, many }) => {
+      const isHeight = of === 'flat' || of === 'round';
+      const zone = isHeight && zones.find((z) => Math.abs(z.position - meant) < ABOUT * u);
+      // What is neither on a line nor near it has its own reasons.
+      if (isHeight && !zone) return [];
+      return held.map(({ glyph, measure }) => {
+        const reason = isHeight
+          ? `${WORD[of]} at ${shownNumber(value)} misses ${shownNumber(meant)}, where ${many} letters have their ${(zone as { name: string }).name.toLowerCase()}, by ${said(Math.abs(value - meant))}.`
+          : `${WORD[of]} is ${said(value)} wide; ${many} glyphs have ${meant}.`;
+        return finding(KIND[of], reason, {
+          glyph: glyph.id,
+          masters: [master.id],
+          bad: Math.abs(value - meant),
+          contour: measure.contour,
+          point: measure.points[0]!,
+          spots: [measure.spot],
+          mends: measure.moves
+            ? [
+                {
+                  edit: 'mendHeight',
+                  args: {
+                    glyph: glyph.id,
+                    master: master.id,
+                    contour: measure.moves.contour,
+                    points: measure.moves.points,
+                    axis: of === 'upright' ? 'x' : 'y',
+                    by: tidy((meant - value) * measure.moves.way),
                   },
-                ]
-              : [],
-          });
+                  title: isHeight ? `Put it at ${shownNumber(meant)}` : `Make it ${meant} wide`,
+                },
+              ]
+            : [],
         });
-      }),
-    );
-  });
+      });
+    }),
+  );
 }
 
 /** Values of few glyphs that lie near one of many. */

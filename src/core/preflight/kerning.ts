@@ -1,10 +1,8 @@
 import { shownNumber } from '../base/notation';
-import { type Profile, profileOf } from '../fitting/profile';
-import { distanceBetween } from '../kerning/collisions';
 import { kerningFaults } from '../kerning/faults';
 import { groupsByGlyph, kerningOf, membersOf, sideName } from '../project/kerningLookup';
 import type { GlyphId, Master, Project } from '../project/model';
-import { type PairSide, pairKey, pairSides } from '../project/pairs';
+import { pairKey, pairSides } from '../project/pairs';
 import { wholePlace } from '../project/places';
 import { type Amounts, type Finding, finding, type KindFacts } from './finding';
 
@@ -221,102 +219,4 @@ function rowsOf({ masters, axes }: Project): (readonly [Master, Master, Master])
       return row.slice(2).map((m, i) => [row[i]!, row[i + 1]!, m] as const);
     });
   });
-}
-
-/** How near to its edges a glyph's ink comes: before it and after it. */
-type Edge = { profile: Profile; before: number; after: number };
-const edges = new WeakMap<Float64Array, { before: number; farthest: number }>();
-
-function edgeOf(project: Project, id: GlyphId, master: Master): Edge {
-  const profile = profileOf(project, id, master.id, true);
-  let known = edges.get(profile.left);
-  if (!known) {
-    let [before, farthest] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-    for (let i = 0; i < profile.left.length; i++) {
-      if (profile.left[i]! < before) before = profile.left[i]!;
-      if (profile.right[i]! > farthest) farthest = profile.right[i]!;
-    }
-    known = { before, farthest };
-    edges.set(profile.left, known);
-  }
-  return { profile, before: known.before, after: profile.advance - known.farthest };
-}
-
-/** The distance of two glyphs at a value, below nothing where they overlap; none where they do not, or do without kerning, as joining scripts and swashes do on purpose. */
-function overlapOf(a: Edge, b: Edge, value: number): number | undefined {
-  // Most pairs stand clear of each other by their sides alone.
-  if (!(a.after + b.before + value < 0)) return undefined;
-  const away = distanceBetween(a.profile, b.profile, value);
-  return away < 0 && !(distanceBetween(a.profile, b.profile, 0) < 0) ? away : undefined;
-}
-
-/** Of a group the member that is drawn, not put together: it is what the group is named for, mostly. */
-function speaker(project: Project, side: PairSide): GlyphId | undefined {
-  const members = membersOf(project, side);
-  return (
-    members.find((id) => Object.values(project.glyphs[id]!.drawings).every((d) => d.components.length === 0)) ??
-    members[0]
-  );
-}
-
-/** How far two glyphs overlap at a value, known again while both are what they were. */
-export type TouchesKnown = Map<string, { value: number; first: object; second: object; away: number | undefined }>;
-
-/**
- * Kerned pairs whose ink meets, in each master; looked at for each group by one glyph of it. `version` gives of a glyph something that is another
- * when its outline is.
- */
-export function touchingFindings(
-  project: Project,
-  amounts: Amounts,
-  version: (id: GlyphId) => object = (id) => project.glyphs[id]!,
-  touches: TouchesKnown = new Map(),
-): Finding[] {
-  const most = (amounts('kerning/touching') * project.unitsPerEm) / 1000;
-  const out = new Map<string, Finding>();
-  const speakers = new Map<string, GlyphId | undefined>();
-  const speaks = (side: PairSide) => {
-    const key = `${side.kind} ${side.id}`;
-    if (!speakers.has(key)) speakers.set(key, speaker(project, side));
-    return speakers.get(key);
-  };
-  for (const master of project.masters) {
-    const known = new Map<GlyphId, Edge>();
-    const edge = (id: GlyphId) => {
-      const held = known.get(id) ?? edgeOf(project, id, master);
-      known.set(id, held);
-      return held;
-    };
-    for (const [key, value] of Object.entries(master.kerning)) {
-      if (value >= 0) continue;
-      const sides = pairSides(key);
-      const [first, second] = sides?.map(speaks) ?? [];
-      if (!sides || !first || !second) continue;
-      const id = `${master.id} ${key}`;
-      const [v, w] = [version(first), version(second)];
-      let pair = touches.get(id);
-      if (pair?.value !== value || pair.first !== v || pair.second !== w) {
-        pair = { value, first: v, second: w, away: overlapOf(edge(first), edge(second), value) };
-        touches.set(id, pair);
-      }
-      const { away } = pair;
-      if (away === undefined || away >= -most) continue;
-      const held = out.get(key);
-      if (held) {
-        out.set(key, { ...held, masters: [...held.masters, master.id], bad: Math.max(held.bad, -away) });
-        continue;
-      }
-      const names = `${sideName(project, sides[0])} ${sideName(project, sides[1])}`;
-      out.set(
-        key,
-        finding('kerning/touching', `${names} overlap by ${Math.round(-away)} units at ${shownNumber(value)}.`, {
-          glyph: first,
-          others: [second],
-          masters: [master.id],
-          bad: -away,
-        }),
-      );
-    }
-  }
-  return [...out.values()];
 }

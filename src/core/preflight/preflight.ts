@@ -1,21 +1,24 @@
 import type { Language } from '../coverage/languages';
-import type { Glyph, GlyphId, Master, Project } from '../project/model';
+import type { OutOfDate } from '../fitting/follows';
+import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
 import { drawingsOf, heightsOf } from '../project/outline';
 import { drawingOf, glyphsInOrder, isEmptyDrawing } from '../project/queries';
 import { designs } from '../variation/between';
+import { Changes, partsOf } from './changes';
 import { characterFindings } from './characters';
 import { featureFindings } from './features';
 import type { Finding } from './finding';
-import { advanceFindings, sideFindings } from './fitting';
+import { advanceFindings, figureFindings, followFindings, lateSides, sideFindings } from './fitting';
 import { heightFindings } from './heights';
 import { amountsOf, isJudged } from './judged';
-import { kerningFindings, type TouchesKnown, touchingFindings } from './kerning';
+import { kerningFindings } from './kerning';
 import { kindOf, rankOf } from './kinds';
 import { type EndsOf, lineFindings } from './lines';
 import { agreementFindings, betweenFindings, familyFindings } from './masters';
 import { nameFindings } from './names';
 import { type OutlineJudgement, outlineFindings, outlineJudgement } from './outlineFindings';
 import { anchorFindings, partFindings } from './parts';
+import { Touching } from './touching';
 
 /** What findings are of a glyph by itself: known again while it, its parts and the judgement are the same. */
 type GlyphKnown = { readonly of: readonly unknown[]; readonly findings: readonly Finding[]; readonly ends: Ends };
@@ -30,7 +33,11 @@ export class Preflight {
   private judgedBy: readonly unknown[] = [];
   private readonly glyphs = new WeakMap<Glyph, GlyphKnown>();
   private readonly between = new WeakMap<Glyph, GlyphKnown>();
-  private readonly touches: TouchesKnown = new Map();
+  private readonly touching = new Touching();
+  private readonly changes = new Changes();
+  private readonly late = new Map<MasterId, { of: readonly unknown[]; late: readonly OutOfDate[] }>();
+  private space: readonly unknown[] = [];
+  private ends: EndsKnown = { order: [], ends: [], cast: [] };
   private readonly parts = new Map<string, { of: readonly unknown[]; findings: readonly Finding[] }>();
 
   /** `languages`: those that are told when they lack a letter or two. */
@@ -58,8 +65,11 @@ export class Preflight {
     const shown = () => this.judged(project, own);
     let done = 0;
     let early = false;
+    this.forgetGone(project);
+    const since = this.changes.since(project, [judgement, project.axes]);
     for (const glyph of glyphs) {
-      own.push(...this.ofGlyph(project, glyph, judgement));
+      const known = since?.has(glyph.id) === false ? this.glyphs.get(glyph) : undefined;
+      own.push(...(known?.findings ?? this.ofGlyph(project, glyph, judgement)));
       if (++done % 16 !== 0) continue;
       // What is found first is shown while the rest is looked for.
       if (!early && this.parts.size === 0 && own.length > 0 && done >= 32) {
@@ -67,17 +77,22 @@ export class Preflight {
         yield { done, total, findings: shown() };
       } else yield { done, total };
     }
-    // What was known of the rest stands until that is looked at again.
-    const before = [...this.parts.values()].flatMap((p) => p.findings);
-    const between = glyphs.flatMap((g) => this.between.get(g)?.findings ?? []);
-    yield { done, total, findings: this.judged(project, [...own, ...before, ...between]) };
+    this.changes.seen(project, [judgement, project.axes]);
+    const space = betweenOf(project);
+    if (this.parts.size === 0 || !same(this.space, space)) {
+      // What was known of the rest stands until that is looked at again; where little of it is, that takes but a moment.
+      const before = [...this.parts.values()].flatMap((p) => p.findings);
+      const between = glyphs.flatMap((g) => this.between.get(g)?.findings ?? []);
+      yield { done, total, findings: this.judged(project, [...own, ...before, ...between]) };
+    }
+    this.space = space;
     for (const part of PARTS) {
       own.push(...this.ofPart(project, glyphs, part));
       yield { done: ++done, total };
     }
     const all = project.masters.length > 1 ? designs(project) : [];
     for (const glyph of glyphs) {
-      own.push(...this.betweenMasters(project, glyph, all));
+      own.push(...this.betweenMasters(project, glyph, all, space));
       if (++done % 16 === 0) yield { done, total };
     }
     yield { done: total, total, findings: shown() };
@@ -106,7 +121,7 @@ export class Preflight {
     const own = this.ofGlyph(project, glyph, this.judge(project));
     // What lies between masters takes its time.
     const all = kind === undefined || kindOf(kind)?.family === 'masters' ? designs(project) : [];
-    const between = all.length > 0 ? this.betweenMasters(project, glyph, all) : [];
+    const between = all.length > 0 ? this.betweenMasters(project, glyph, all, betweenOf(project)) : [];
     const found = this.judged(project, [...own, ...between], false);
     return kind === undefined ? found : found.filter((f) => f.kind === kind);
   }
@@ -136,9 +151,13 @@ export class Preflight {
     return findings;
   }
 
-  private betweenMasters(project: Project, glyph: Glyph, all: ReturnType<typeof designs>): readonly Finding[] {
+  private betweenMasters(
+    project: Project,
+    glyph: Glyph,
+    all: ReturnType<typeof designs>,
+    of: readonly unknown[],
+  ): readonly Finding[] {
     if (project.masters.length < 2) return [];
-    const of = [mastersGist(project), project.axes, project.instances, project.settings.preflight?.kinds];
     const known = this.between.get(glyph);
     if (known && same(known.of, of)) return known.findings;
     const findings = betweenFindings(project, glyph, all, amountsOf(project));
@@ -147,15 +166,66 @@ export class Preflight {
   }
 
   private ofPart(project: Project, glyphs: readonly Glyph[], part: Part): readonly Finding[] {
-    const of = [project.settings.preflight?.kinds, project.unitsPerEm, ...part.of(project)];
-    const known = this.parts.get(part.name);
-    if (known && same(known.of, of)) return known.findings;
-    const findings = this.foundIn(project, glyphs, part.name);
-    this.parts.set(part.name, { of, findings });
+    if ('inMaster' in part)
+      return project.masters.flatMap((m, i) => {
+        const of = [this.changes.of(m.id), mastersGist(project)[i]];
+        return this.known(project, `${part.name} ${m.id}`, of, () => this.foundIn(project, glyphs, part.name, m));
+      });
+    const of: unknown[] = part.of(project);
+    if ('ends' in part) of.push(this.endsOf(glyphs));
+    return this.known(project, part.name, of, () => this.foundIn(project, glyphs, part.name));
+  }
+
+  /** What was found in masters that are gone is not told any more. */
+  private forgetGone(project: Project): void {
+    const there = new Set<string>(
+      PARTS.flatMap((p) => ('inMaster' in p ? project.masters.map((m) => `${p.name} ${m.id}`) : [p.name])),
+    );
+    for (const name of this.parts.keys()) if (!there.has(name)) this.parts.delete(name);
+  }
+
+  /** What was found before, while what it was found in is the same. */
+  private known(
+    project: Project,
+    name: string,
+    made: readonly unknown[],
+    find: () => readonly Finding[],
+  ): readonly Finding[] {
+    const of = [project.settings.preflight?.kinds, project.unitsPerEm, ...made];
+    const held = this.parts.get(name);
+    if (held && same(held.of, of)) return held.findings;
+    const findings = find();
+    this.parts.set(name, { of, findings });
     return findings;
   }
 
-  private foundIn(project: Project, glyphs: readonly Glyph[], part: PartName): Finding[] {
+  /** How low and high glyphs reach: the same thing again while no glyph reaches otherwise. */
+  private endsOf(glyphs: readonly Glyph[]): EndsKnown {
+    const { order, ends, cast } = this.ends;
+    const now = glyphs.map((g) => this.glyphs.get(g)?.ends ?? []);
+    const alike =
+      order.length === glyphs.length &&
+      glyphs.every((g, i) => order[i] === g.id && cast[i] === g.cast && sameEnds(ends[i]!, now[i]!));
+    if (!alike) this.ends = { order: glyphs.map((g) => g.id), ends: now, cast: glyphs.map((g) => g.cast) };
+    return this.ends;
+  }
+
+  /** Sides of a master that are not what their rules say. */
+  private outOfDateIn(project: Project, master: Master, version: (id: GlyphId) => object): readonly OutOfDate[] {
+    const of = [this.changes.of(master.id), master];
+    const held = this.late.get(master.id);
+    if (held && same(held.of, of)) return held.late;
+    const late = lateSides(project, master, version);
+    this.late.set(master.id, { of, late });
+    return late;
+  }
+
+  private foundIn(
+    project: Project,
+    glyphs: readonly Glyph[],
+    part: PartName,
+    master = project.masters[0]!,
+  ): readonly Finding[] {
     const amounts = amountsOf(project);
     const ends: EndsOf = (g) => this.glyphs.get(g)?.ends ?? [];
     // What is known of a glyph is another thing when it or a part of it has changed.
@@ -170,15 +240,19 @@ export class Preflight {
       case 'lines':
         return lineFindings(project, glyphs, ends, amounts);
       case 'heights':
-        return heightFindings(project, glyphs, amounts);
+        return heightFindings(project, master, glyphs, amounts);
       case 'anchors':
         return anchorFindings(project, glyphs, ends, amounts);
+      case 'follows':
+        return followFindings(project, (m) => this.outOfDateIn(project, m, version));
+      case 'figures':
+        return figureFindings(project);
       case 'sides':
-        return sideFindings(project, glyphs, amounts);
+        return sideFindings(project, master, glyphs, amounts);
       case 'kerning':
         return kerningFindings(project, amounts);
       case 'touching':
-        return touchingFindings(project, amounts, version, this.touches);
+        return this.touching.findings(project, amounts, version);
       case 'features':
         return featureFindings(project);
     }
@@ -196,20 +270,37 @@ export class Preflight {
   }
 }
 
+type EndsKnown = {
+  readonly order: readonly GlyphId[];
+  readonly ends: readonly Ends[];
+  readonly cast: readonly boolean[];
+};
+
+const sameEnds = (a: Ends, b: Ends): boolean =>
+  a === b || (a.length === b.length && a.every((e, i) => e === b[i] || (e?.[0] === b[i]?.[0] && e?.[1] === b[i]?.[1])));
+
+/** What of a project counts for what lies between masters, beside the glyphs. */
+const betweenOf = (p: Project): readonly unknown[] => [
+  mastersGist(p),
+  p.axes,
+  p.instances,
+  p.settings.preflight?.kinds,
+];
+
 const same = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** The glyphs that a glyph is built of, and those that they are. */
-function builtOf(project: Project, glyph: Glyph): Glyph[] {
+function builtOf(project: Project, glyph: Glyph): readonly Glyph[] {
+  if (partsOf(glyph).length === 0) return [];
   const out = new Set<Glyph>();
   const visit = (g: Glyph, depth: number) => {
-    for (const d of Object.values(g.drawings))
-      for (const c of d.components) {
-        const part = project.glyphs[c.glyph];
-        if (!part || out.has(part) || depth > 16) continue;
-        out.add(part);
-        visit(part, depth + 1);
-      }
+    for (const id of partsOf(g)) {
+      const part = project.glyphs[id];
+      if (!part || out.has(part) || depth > 16) continue;
+      out.add(part);
+      visit(part, depth + 1);
+    }
   };
   visit(glyph, 0);
   return [...out];
@@ -264,6 +355,20 @@ const sideOf = (mend: Finding['mends'][number] | undefined): string => {
     .join('');
 };
 
+const drawnKnown = new WeakMap<Gist, { masters: number; count: number }>();
+
+/** How many glyphs are drawn in some master. */
+function drawnIn(project: Project): number {
+  const of = gist(project);
+  const known = drawnKnown.get(of);
+  if (known?.masters === project.masters.length) return known.count;
+  const count = Object.values(project.glyphs).filter((g) =>
+    project.masters.some((m) => !isEmptyDrawing(drawingOf(g, m.id))),
+  ).length;
+  drawnKnown.set(of, { masters: project.masters.length, count });
+  return count;
+}
+
 /** What this share of the drawn glyphs has is how the family is drawn. */
 const HABIT = { share: 1 / 4, glyphs: 15 };
 
@@ -277,9 +382,7 @@ function withHabits(project: Project, findings: readonly Finding[]): Finding[] {
     owners.set(f.kind, own);
   }
   if (![...owners.values()].some((own) => own.size >= HABIT.glyphs)) return [...findings];
-  const drawn = Object.values(project.glyphs).filter((g) =>
-    project.masters.some((m) => !isEmptyDrawing(drawingOf(g, m.id))),
-  ).length;
+  const drawn = drawnIn(project);
   const habits = new Map([...owners].filter(([, own]) => own.size >= HABIT.glyphs && own.size > drawn * HABIT.share));
   if (habits.size === 0) return [...findings];
   return [
@@ -336,6 +439,7 @@ function gist(project: Project): Gist {
       a.category === b.category &&
       a.cast === b.cast &&
       a.productionName === b.productionName &&
+      Object.keys(a.drawings).length === Object.keys(b.drawings).length &&
       Object.entries(a.drawings).every(([m, d]) => {
         const o = b.drawings[m];
         return (
@@ -343,6 +447,7 @@ function gist(project: Project): Gist {
           (o !== undefined &&
             o.advance === d.advance &&
             o.anchors === d.anchors &&
+            (o.contours.length === 0) === (d.contours.length === 0) &&
             isEmptyDrawing(o) === isEmptyDrawing(d))
         );
       }));
@@ -356,10 +461,12 @@ const PARTS = [
   { name: 'characters', of: (p: Project) => [gist(p), p.masters.length] },
   { name: 'names', of: (p: Project) => [p.family, mastersGist(p), p.instances, p.axes] },
   { name: 'family', of: (p: Project) => [p.masters, p.instances, p.axes] },
-  { name: 'lines', of: (p: Project) => [p.glyphs, mastersGist(p)] },
-  { name: 'heights', of: (p: Project) => [p.glyphs, mastersGist(p)] },
-  { name: 'anchors', of: (p: Project) => [p.glyphs, mastersGist(p)] },
-  { name: 'sides', of: (p: Project) => [p.glyphs, mastersGist(p)] },
+  { name: 'lines', of: (p: Project) => [gist(p), mastersGist(p)], ends: true },
+  { name: 'heights', inMaster: true },
+  { name: 'anchors', of: (p: Project) => [gist(p), mastersGist(p)], ends: true },
+  { name: 'figures', of: (p: Project) => [gist(p), p.masters.length] },
+  { name: 'follows', of: (p: Project) => [p.glyphs, mastersGist(p)] },
+  { name: 'sides', inMaster: true },
   { name: 'kerning', of: (p: Project) => [p.masters, p.groups, p.glyphOrder] },
   { name: 'touching', of: (p: Project) => [p.masters, p.groups, p.glyphs] },
   { name: 'features', of: (p: Project) => [p.features, gist(p)] },

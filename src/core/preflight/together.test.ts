@@ -3,14 +3,13 @@ import '../allEdits';
 import { setPair } from '../kerning/edits';
 import { runEdit } from '../project/edit';
 import type { Drawing, Project } from '../project/model';
-import { pairKey } from '../project/pairs';
 import { glyphNamed } from '../project/queries';
 import { withChanged } from '../testing/change';
 import type { Finding } from './finding';
 import { amountsOf } from './judged';
-import { type TouchesKnown, touchingFindings } from './kerning';
 import { offAnchors } from './parts';
 import { Preflight } from './preflight';
+import { Touching } from './touching';
 
 /** Findings that only show beside others: pairs, composites, anchors, names, languages. */
 const demo = readyDemo();
@@ -34,10 +33,8 @@ describe('pairs that touch', () => {
     if (!outcome.ok) throw new Error(outcome.reason);
     return outcome.project;
   };
-  const found = (p: Project, touches?: TouchesKnown) =>
-    touchingFindings(p, amountsOf(p), undefined, touches).filter(
-      (f) => f.glyph === id('H') && f.others?.[0] === id('I'),
-    );
+  const found = (p: Project, touching = new Touching()) =>
+    touching.findings(p, amountsOf(p)).filter((f) => f.glyph === id('H') && f.others?.[0] === id('I'));
 
   it('are told with how far they overlap', () => {
     const white = glyphNamed(demo, 'H')!.drawings[light!.id]!;
@@ -51,19 +48,33 @@ describe('pairs that touch', () => {
     expect(found(kerned(60))).toEqual([]);
   });
 
-  it('are known again while both glyphs are what they were, and looked at anew when one is not', () => {
-    const touches: TouchesKnown = new Map();
+  it('are found after any change as if they were looked at for the first time', () => {
+    const touching = new Touching();
+    const same = (p: Project) =>
+      expect(touching.findings(p, amountsOf(p))).toEqual(new Touching().findings(p, amountsOf(p)));
     const project = kerned(-260);
-    const [first] = found(project, touches);
-    const key = `${light!.id} ${pairKey(glyphSide('H'), glyphSide('I'))}`;
-    const known = touches.get(key);
-    expect(known?.away).toBeCloseTo(-first!.bad, 5);
-    found(project, touches);
-    expect(touches.get(key)).toBe(known);
+    same(project);
+    expect(found(project, touching)).toHaveLength(1);
     const wider = withChanged(project, 'H', light!.id, (d) => ({ advance: d.advance + 400 }));
-    expect(found(wider, touches)).toEqual([]);
-    expect(found(kerned(-120, project), touches).length).toBeLessThanOrEqual(1);
-    expect(touches.get(key)!.value).toBe(-120);
+    same(wider);
+    expect(found(wider, touching)).toEqual([]);
+    same(kerned(-120, project));
+    // Groups: their values, who is in them, and who speaks for them.
+    const [group] = project.groups.filter((g) => g.side === 'first' && g.members.includes(id('A')));
+    const inGroup = (value: number, p: Project) =>
+      done(p, 'setPair', { master: light!.id, first: { kind: 'group', id: group!.id }, second: glyphSide('I'), value });
+    const tight = inGroup(-300, project);
+    same(tight);
+    const speakerGone = {
+      ...tight,
+      groups: tight.groups.map((g) => (g === group ? { ...g, members: g.members.filter((m) => m !== id('A')) } : g)),
+    };
+    same(speakerGone);
+    const gone = done(tight, 'removeGlyphs', { ids: [id('I')] });
+    same(gone);
+    same(tight);
+    const { [id('I')]: _, ...others } = tight.glyphs;
+    same({ ...tight, glyphs: others, glyphOrder: tight.glyphOrder.filter((g) => g !== id('I')) });
   });
 
   it('that overlap without kerning do so on purpose', () => {
