@@ -90,7 +90,12 @@ export class Preflight {
       own.push(...this.ofPart(project, glyphs, part));
       yield { done: ++done, total };
     }
-    const all = project.masters.length > 1 ? designs(project) : [];
+    // Worked out where a glyph is to be looked at anew only.
+    let worked: ReturnType<typeof designs> | undefined;
+    const all = () => {
+      worked ??= designs(project);
+      return worked;
+    };
     for (const glyph of glyphs) {
       own.push(...this.betweenMasters(project, glyph, all, space));
       if (++done % 16 === 0) yield { done, total };
@@ -120,8 +125,8 @@ export class Preflight {
     if (!glyph) return [];
     const own = this.ofGlyph(project, glyph, this.judge(project));
     // What lies between masters takes its time.
-    const all = kind === undefined || kindOf(kind)?.family === 'masters' ? designs(project) : [];
-    const between = all.length > 0 ? this.betweenMasters(project, glyph, all, betweenOf(project)) : [];
+    const wanted = kind === undefined || kindOf(kind)?.family === 'masters';
+    const between = wanted ? this.betweenMasters(project, glyph, () => designs(project), betweenOf(project)) : [];
     const found = this.judged(project, [...own, ...between], false);
     return kind === undefined ? found : found.filter((f) => f.kind === kind);
   }
@@ -154,13 +159,13 @@ export class Preflight {
   private betweenMasters(
     project: Project,
     glyph: Glyph,
-    all: ReturnType<typeof designs>,
+    all: () => ReturnType<typeof designs>,
     of: readonly unknown[],
   ): readonly Finding[] {
     if (project.masters.length < 2) return [];
     const known = this.between.get(glyph);
     if (known && same(known.of, of)) return known.findings;
-    const findings = betweenFindings(project, glyph, all, amountsOf(project));
+    const findings = betweenFindings(project, glyph, all(), amountsOf(project));
     this.between.set(glyph, { of, findings, ends: [] });
     return findings;
   }
@@ -421,6 +426,7 @@ function mastersGist({ masters }: Project): Project['masters'] {
 
 type Gist = { readonly glyphs: Project['glyphs']; readonly order: Project['glyphOrder'] };
 let newestGist: Gist | undefined;
+const gists = new WeakMap<Project['glyphs'], Gist>();
 
 /**
  * What of all glyphs counts for characters and rules: the same thing again while names, characters, widths, anchors and whether anything is
@@ -428,6 +434,14 @@ let newestGist: Gist | undefined;
  */
 function gist(project: Project): Gist {
   const { glyphs, glyphOrder: order } = project;
+  const known = gists.get(glyphs);
+  if (known?.order === order) return known;
+  const found = gistOf(glyphs, order);
+  gists.set(glyphs, found);
+  return found;
+}
+
+function gistOf(glyphs: Project['glyphs'], order: Project['glyphOrder']): Gist {
   const held = newestGist;
   if (held?.glyphs === glyphs && held.order === order) return held;
   const alike = (a: Glyph | undefined, b: Glyph | undefined): boolean =>
