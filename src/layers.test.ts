@@ -95,6 +95,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
   ],
   sandbox: ['core', 'core/*'],
   typing: [],
+  offline: [],
   browser: ['core/project', 'core/storage'],
   workers: ['core/*', 'core', 'browser', 'sandbox', 'typing'],
   cli: ['core/*', 'core', 'sandbox', 'workers'],

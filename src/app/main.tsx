@@ -5,6 +5,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Bench } from './shell/Bench';
 import { Fault } from './shell/Fault';
 import { NamesPage } from './shell/NamesPage';
+import { Newer } from './shell/Newer';
 import { StartPage } from './shell/StartPage';
 import { applyBenchLight } from './state/light';
 import './style.css';
@@ -28,6 +29,7 @@ createRoot(document.getElementById('root')!).render(
     <QueryClientProvider client={queries}>
       <RouterProvider router={router} />
       <TipLayer />
+      <Newer />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -34,6 +34,7 @@ export function createApp(dist: string, scanner?: ScannerParts, open?: string, i
       setHeaders: (response, path) => {
         response.setHeader('Cache-Control', 'no-cache');
         if (path.endsWith('.wendril')) response.setHeader('Content-Type', 'application/zip');
+        if (path.endsWith('.webmanifest')) response.setHeader('Content-Type', 'application/manifest+json');
       },
     }),
   );
