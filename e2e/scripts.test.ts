@@ -169,6 +169,11 @@ test('a script is kept with the project, found in the palette with those that co
   await undoAll();
 });
 
+test('a script is opened by its address', async () => {
+  await opened().browser.driver.get(`${opened().server.url}/p/velmarrow/scripts?script=proofTexts`);
+  await until('the script', async () => /^Spacing and kerning proofs/.test(await details()));
+});
+
 test('a file is brought in; what it does wrong is told with its line, and nothing is changed', async () => {
   const { t } = opened();
   const file = join(mkdtempSync(join(tmpdir(), 'wendril-script-')), 'broken.js');

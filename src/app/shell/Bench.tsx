@@ -69,7 +69,10 @@ function useGlyphInAddress(): void {
     if (partner && project && !project.settings.partner) void bindPartner(partner);
   }, [read, search]);
   useEffect(() => {
-    if (read && glyph && search.get('glyph') !== glyph) setSearch({ glyph }, { replace: true });
+    if (!read || !glyph || search.get('glyph') === glyph) return;
+    // Which script is wanted is read by its stage, once that has come.
+    const script = search.get('script');
+    setSearch({ glyph, ...(script && { script }) }, { replace: true });
   }, [read, glyph, search, setSearch]);
 }
 

@@ -48,14 +48,19 @@ export default function Scripts() {
   const project = useBench((s) => s.settled)!;
   const projectId = useBench((s) => s.projectId)!;
   const { drafts, open, projectId: brought } = useScriptsBench();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   useEffect(() => {
     void bringWords();
     void bringDrafts(projectId).then(() => {
       const wanted = search.get('script');
-      if (wanted) openSheet(wanted);
+      if (!wanted) return;
+      openSheet(wanted);
+      // Said once: what is opened afterwards stays open.
+      const rest = new URLSearchParams(search);
+      rest.delete('script');
+      setSearch(rest, { replace: true });
     });
-  }, [projectId, search]);
+  }, [projectId, search, setSearch]);
   // While it is on its way out, the document may have gone already.
   const last = useLatest(project);
   useEffect(() => () => tellNewer(last.current), [last]);

@@ -37,9 +37,16 @@ export const useScriptsBench = create<ScriptsBench>(() => ({
   given: {},
 }));
 
-/** Brings back what was written for a project, as it was left. */
-export async function bringDrafts(projectId: string): Promise<void> {
-  if (useScriptsBench.getState().projectId === projectId) return;
+let bringing: { of: string; done: Promise<void> } | undefined;
+
+/** Brings back what was written for a project, as it was left; once, however often it is asked for. */
+export function bringDrafts(projectId: string): Promise<void> {
+  if (useScriptsBench.getState().projectId === projectId) return Promise.resolve();
+  if (bringing?.of !== projectId) bringing = { of: projectId, done: bring(projectId) };
+  return bringing.done;
+}
+
+async function bring(projectId: string): Promise<void> {
   type Held = { drafts: Drafts; given: ScriptsBench['given'] };
   const held = await store.getItem<Held>(projectId).catch((): Held | null => {
     tellUnkept();
@@ -51,6 +58,7 @@ export async function bringDrafts(projectId: string): Promise<void> {
     given: held?.given ?? {},
     open: Object.keys(held?.drafts ?? {})[0] ?? SHIPPED[0]!.key,
   });
+  bringing = undefined;
 }
 
 /** What is written is in the browser's storage as soon as it is typed. */
