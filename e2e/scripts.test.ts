@@ -109,6 +109,22 @@ test('a preview changes nothing and shows what would; half of it is taken; undo 
   expect([await advance('a'), await advance('b')]).toEqual([a - 20, b]);
 });
 
+test('what changes beside glyphs is told as values before it is taken', async () => {
+  const { t } = opened();
+  await go('scripts');
+  const was = await written();
+  await write(
+    "for (const m of masters.slice(0, 2)) edits.setPair({ master: m, first: { kind: 'glyph', id: font.glyph('H') }, second: { kind: 'glyph', id: font.glyph('O') }, value: -33 });",
+  );
+  await t.press('Preview');
+  await until('the values', async () =>
+    /Light: H O\s+–\s+−33\s+Regular: H O\s+–\s+−33/.test(
+      await script<string>(`return document.querySelector('[data-testid="script-values"]')?.innerText ?? ''`),
+    ),
+  );
+  await write(was);
+});
+
 test('a script is kept with the project, found in the palette with those that come with Wendril, and stopped when it does not end', async () => {
   const { t } = opened();
   await go('scripts');

@@ -4,6 +4,8 @@ import type { GlyphId, Project } from '../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import type { AskedFields } from '../core/scripting/asked';
 import { declarationText, type Entry, entries } from '../core/scripting/declarations';
+import { USUAL_MEGABYTES } from '../core/scripting/limits';
+import { otherValues, type ValueChange } from '../core/scripting/otherValues';
 import { type ScriptOutput, type ScriptTerms, Session, type SetsText } from '../core/scripting/session';
 import { type Ended, type Interpreter, runScript, syntaxFault } from '../sandbox/sandbox';
 import { documentHolder } from './document';
@@ -16,6 +18,8 @@ export type ScriptAsked = {
   readonly text: string;
   readonly terms: ScriptTerms;
   readonly seconds: number;
+  /** How much memory it may take; {@link USUAL_MEGABYTES} where nothing is said. */
+  readonly megabytes?: number;
 };
 
 /** What a run came to: the steps to what the script makes of the document, or why there is nothing. */
@@ -28,12 +32,11 @@ export type ScriptRan = {
   readonly changed: readonly GlyphId[];
   readonly added: readonly GlyphId[];
   readonly removed: readonly GlyphId[];
-  /** What else changes, in words. */
+  /** What else changes, in words, and as values. */
   readonly others: readonly string[];
+  readonly values: readonly ValueChange[];
 };
 export type ScriptFault = Refusal & { readonly line: number | undefined; readonly outputs: readonly ScriptOutput[] };
-
-const MEGABYTES = 384;
 
 /** Parts of a project as a designer calls them. */
 const PARTS: Readonly<Partial<Record<keyof Project, string>>> = {
@@ -73,13 +76,13 @@ export function scriptServiceWith(start: () => Promise<Interpreter>) {
     /** What a script asks for; nothing for one that asks for nothing, or fails before it does. */
     async askedBy(text: string, terms: ScriptTerms): Promise<AskedFields> {
       const session = new Session(project(), { ...terms, onlyAsk: true });
-      runScript(await start(), text, session, { seconds: 3, megabytes: MEGABYTES });
+      runScript(await start(), text, session, { seconds: 3, megabytes: USUAL_MEGABYTES });
       return session.asked ?? {};
     },
 
     /** Runs a script; the document itself stays as it is. */
     async run(
-      { name, text, terms, seconds }: ScriptAsked,
+      { name, text, terms, seconds, megabytes = USUAL_MEGABYTES }: ScriptAsked,
       progress: (done: number, total: number) => void = () => {},
     ): Promise<{ ok: true; value: ScriptRan } | ScriptFault> {
       const before = project();
@@ -92,7 +95,7 @@ export function scriptServiceWith(start: () => Promise<Interpreter>) {
         progress(done, total);
       };
       const session = new Session(before, terms, tell, opened);
-      const ended = runScript(await start(), text, session, { seconds, megabytes: MEGABYTES });
+      const ended = runScript(await start(), text, session, { seconds, megabytes });
       const outputs = await printed(session.outputs, before.created);
       if (!ended.ok) return { ...refused(ended.reason), outputs, line: ended.line };
       return success({ ...ranOf(name, before, session), outputs });
@@ -119,6 +122,7 @@ function ranOf(name: string, before: Project, { project: after, edits }: Session
     added,
     removed,
     others,
+    values: otherValues(before, after),
   };
 }
 

@@ -13,15 +13,21 @@ function useOffline(): (() => void) | undefined {
     if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
     const keeper = new Workbox('/offline.js');
     keeper.addEventListener('waiting', () => setTake(() => () => keeper.messageSkipWaiting()));
-    // Whichever page takes it: all of them go on with the same version.
-    keeper.addEventListener('controlling', ({ isUpdate }) => {
-      if (isUpdate) window.location.reload();
-    });
+    // Whichever page takes it: all of them go on with the same version. The first that comes changes nothing.
+    let kept = navigator.serviceWorker.controller !== null;
+    const changed = () => {
+      if (kept) window.location.reload();
+      kept = true;
+    };
+    navigator.serviceWorker.addEventListener('controllerchange', changed);
     const wait = window.setTimeout(() => {
       // Without it the app works as long as its server does.
       keeper.register().catch(() => {});
     }, REST);
-    return () => window.clearTimeout(wait);
+    return () => {
+      window.clearTimeout(wait);
+      navigator.serviceWorker.removeEventListener('controllerchange', changed);
+    };
   }, []);
   return take;
 }

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { GlyphId, MasterId, Project } from '../../../core/project/model';
+import type { ValueChange } from '../../../core/scripting/otherValues';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { reachOf } from '../../ui/reach';
 import { valuesChanged } from './values';
@@ -15,6 +16,7 @@ export function Changes({
   added,
   removed,
   others,
+  values,
   left,
   rest,
   onLeave,
@@ -27,6 +29,7 @@ export function Changes({
   added: readonly GlyphId[];
   removed: readonly GlyphId[];
   others: readonly string[];
+  values: readonly ValueChange[];
   left: ReadonlySet<GlyphId>;
   rest: boolean;
   onLeave: (id: GlyphId) => void;
@@ -104,6 +107,50 @@ export function Changes({
             {more.join('; ')}
           </span>
         </label>
+      )}
+      {added.length > 0 && (
+        <div className="mt-1.5 flex flex-wrap items-end gap-1" data-testid="script-added">
+          {added.slice(0, AT_ONCE).map((id) => (
+            <span key={id} title={after.glyphs[id]!.name} className="rounded-md border border-line">
+              <GlyphShape project={after} glyph={after.glyphs[id]!} master={master} size={44} />
+            </span>
+          ))}
+          {added.length > AT_ONCE && <span className="text-quiet">and {added.length - AT_ONCE} more.</span>}
+        </div>
+      )}
+      {values.length > 0 && <Values values={values} />}
+    </div>
+  );
+}
+
+/** What changes beside glyphs, each value before and after. */
+function Values({ values }: { values: readonly ValueChange[] }) {
+  const [count, setCount] = useState(AT_ONCE);
+  return (
+    <div className="mt-2 max-w-full overflow-x-auto" data-testid="script-values">
+      <table className="border-collapse text-[12.5px] tabular-nums">
+        <thead>
+          <tr className="text-left text-quiet">
+            <th className="py-0.5 pr-4 font-normal">what</th>
+            <th className="py-0.5 pr-4 font-normal">before</th>
+            <th className="py-0.5 font-normal">after</th>
+          </tr>
+        </thead>
+        <tbody>
+          {values.slice(0, count).map(({ what, before, after }, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: two masters may have one name; rows stay where they are.
+            <tr key={i} className="border-t border-line align-top">
+              <td className="py-0.5 pr-4">{what}</td>
+              <td className="py-0.5 pr-4 break-words text-quiet">{before}</td>
+              <td className="py-0.5 break-words">{after}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {values.length > count && (
+        <button type="button" className="mt-1 text-kelp" onClick={() => setCount(count + AT_ONCE)}>
+          {values.length - count} values more
+        </button>
       )}
     </div>
   );

@@ -5,6 +5,7 @@ import type { GlyphId, MasterId, Project } from '../../../core/project/model';
 import { applySteps } from '../../../core/project/patch';
 import type { AskedFields } from '../../../core/scripting/asked';
 import { dropScript, keepScript, setScriptKey } from '../../../core/scripting/edits';
+import { USUAL_MEGABYTES } from '../../../core/scripting/limits';
 import type { ScriptTerms } from '../../../core/scripting/session';
 import type { ScriptFault, ScriptRan, ScriptService } from '../../../workers/script';
 import type { TypeFault } from '../../../workers/typing';
@@ -135,6 +136,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
   const scope = wanted === 'shown' && !shown ? 'all' : wanted;
   const [reach, setReach] = useState<'all' | 'one'>('all');
   const [seconds, setSeconds] = useState(20);
+  const [megabytes, setMegabytes] = useState(USUAL_MEGABYTES);
   const [left, setLeft] = useState<ReadonlySet<GlyphId>>(new Set());
   const [rest, setRest] = useState(true);
   const terms: ScriptTerms = {
@@ -156,7 +158,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
     start(async (service, progress) => {
       const known = Object.fromEntries(Object.entries(given).filter(([k]) => Object.hasOwn(asked, k)));
       const ran = (await service.run(
-        { name: sheet.name, text: sheet.text, terms: { ...terms, given: known }, seconds },
+        { name: sheet.name, text: sheet.text, terms: { ...terms, given: known }, seconds, megabytes },
         progress,
       )) as Ran;
       if (taking && ran.ok && ran.value.steps.length > 0 && takeMade(from.current, ran, 'run it again.'))
@@ -295,6 +297,7 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
                   added={done.added}
                   removed={done.removed}
                   others={done.others}
+                  values={done.values}
                   left={left}
                   rest={rest}
                   onLeave={(id) => setLeft(toggled(left, id))}
@@ -350,6 +353,13 @@ function Desk({ project, sheet, sheets }: { project: Project; sheet: Sheet; shee
               label="Seconds at most"
               value={seconds}
               onChange={(v) => v >= 1 && v <= 600 && setSeconds(v)}
+            />
+          </div>
+          <div className="mt-1.5">
+            <NumberField
+              label="Megabytes at most"
+              value={megabytes}
+              onChange={(v) => v >= 16 && v <= 1024 && setMegabytes(v)}
             />
           </div>
         </Section>
