@@ -1,5 +1,5 @@
-import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
+import { execFileSync, spawn } from 'node:child_process';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildStarter } from '../../demo/starter';
@@ -7,19 +7,8 @@ import { setSides } from '../core/fitting/sides';
 import { writeProjectFile } from '../core/formats/project/projectFile';
 import { glyphNamed } from '../core/project/queries';
 
-test('a source that is watched is cast again when it changes; a damaged one is told, and the next change is waited for', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'wendril-watch-'));
-  const source = join(folder, 'Single.wendril');
-  // The fonts may lie beside the source: writing them is no change of it.
-  const out = join(folder, 'fonts');
-  mkdirSync(out);
-  // As most programs save: beside, and renamed.
-  const save = (bytes: Uint8Array | string) => {
-    writeFileSync(`${source}~`, bytes);
-    renameSync(`${source}~`, source);
-  };
-  const starter = buildStarter();
-  writeFileSync(source, writeProjectFile(starter));
+/** `wendril cast --watch`, and the lines that it says. */
+function watching(source: string, out: string) {
   const child = spawn(process.execPath, [
     'bin/wendril.mjs',
     'cast',
@@ -43,6 +32,23 @@ test('a source that is watched is cast again when it changes; a damaged one is t
     while (Date.now() < end && lines().length < count) await new Promise((r) => setTimeout(r, 50));
     return lines();
   };
+  return { child, heard };
+}
+
+test('a source that is watched is cast again when it changes; a damaged one is told, and the next change is waited for', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wendril-watch-'));
+  const source = join(folder, 'Single.wendril');
+  // The fonts may lie beside the source: writing them is no change of it.
+  const out = join(folder, 'fonts');
+  mkdirSync(out);
+  // As most programs save: beside, and renamed.
+  const save = (bytes: Uint8Array | string) => {
+    writeFileSync(`${source}~`, bytes);
+    renameSync(`${source}~`, source);
+  };
+  const starter = buildStarter();
+  writeFileSync(source, writeProjectFile(starter));
+  const { child, heard } = watching(source, out);
   try {
     const [path] = await heard(1);
     const first = readFileSync(path!);
@@ -69,4 +75,45 @@ test('a source that is watched is cast again when it changes; a damaged one is t
   const code = await new Promise((r) => child.on('exit', r));
   // As any command that is ended by hand.
   expect(code).toBe(130);
+}, 120_000);
+
+test('a UFO is watched as a whole: one glyph of it saved twice, and the folder put in place of the one before', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wendril-watch-ufo-'));
+  const source = join(folder, 'Single.ufo');
+  const made = join(folder, 'Single.wendril');
+  const out = join(folder, 'fonts');
+  writeFileSync(made, writeProjectFile(buildStarter()));
+  execFileSync(process.execPath, ['bin/wendril.mjs', 'convert', made, source]);
+  const { child, heard } = watching(source, out);
+  const glif = (of: string) => join(of, 'glyphs', 'n.glif');
+  const widened = (of: string, width: number) => {
+    const text = readFileSync(glif(of), 'utf8').replace(/<advance width="[\d.]+"/, `<advance width="${width}"`);
+    writeFileSync(`${glif(of)}~`, text);
+    renameSync(`${glif(of)}~`, glif(of));
+  };
+  try {
+    const [path] = await heard(1);
+    let last = readFileSync(path!);
+    for (const [i, change] of [
+      () => widened(source, 701),
+      () => widened(source, 702),
+      () => {
+        const other = join(folder, 'Other.ufo');
+        cpSync(source, other, { recursive: true });
+        widened(other, 703);
+        renameSync(source, join(folder, 'Before.ufo'));
+        renameSync(other, source);
+      },
+      () => widened(source, 704),
+    ].entries()) {
+      change();
+      expect((await heard(i + 2))[i + 1]).toBe(path);
+      const now = readFileSync(path!);
+      expect(now.equals(last)).toBe(false);
+      last = now;
+    }
+  } finally {
+    child.kill('SIGINT');
+  }
+  await new Promise((r) => child.on('exit', r));
 }, 120_000);

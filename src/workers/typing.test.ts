@@ -32,6 +32,7 @@ test('edits of every stage are known', () => {
 });
 
 test('nothing of a page is there, and nothing is advised that a script cannot do', () => {
+  expect(told('new Date();')).toEqual([[1, 'Date', expect.stringMatching(/Date/)]]);
   expect(told('document.title; fetch(1); setTimeout(say)')).toEqual([
     [1, 'document', "Cannot find name 'document'."],
     [1, 'fetch', "Cannot find name 'fetch'."],
