@@ -26,6 +26,16 @@ test('what is set, given or named wrongly is told with its place', () => {
   ]);
 });
 
+test('glyphs are given where edits take their ids', () => {
+  const side = (of: string) => `{ kind: 'glyph', id: font.glyph('${of}') }`;
+  expect(told(`edits.setPair({ master: masters[0], first: ${side('H')}, second: ${side('O')}, value: 3 });`)).toEqual(
+    [],
+  );
+  expect(told('edits.removeGlyphs({ ids: chosen }); edits.setSides({ at: chosen[0].drawing(), left: 3 });')).toEqual(
+    [],
+  );
+});
+
 test('edits of every stage are known', () => {
   expect(told("edits.deriveSet({ set: 'keys' });")).toEqual([]);
   expect(told('edits.reweightGlyphs({});').length).toBe(1);

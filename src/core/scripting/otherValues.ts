@@ -83,11 +83,12 @@ function ruleChanges(before: Project, after: Project): ValueChange[] {
   });
 }
 
-/** The same projects without what is told above. */
+/** The same projects without what is told above, and what only counts. */
 const bare = (p: Project): Project => ({
   ...p,
   glyphs: {},
   glyphOrder: [],
+  nextId: 0,
   groups: [],
   features: { ...p.features, sections: [] },
   masters: p.masters.map((m): Master => ({ ...m, kerning: {} })),
@@ -100,7 +101,12 @@ function rest(before: Project, after: Project): ValueChange[] {
     const [part, ...more] = path;
     const at = part === 'masters' && typeof more[0] === 'number' ? after.masters[more[0]] : undefined;
     const way = at ? more.slice(1) : path;
-    return { what: `${at ? `${at.name}: ` : ''}${way.map(word).join(', ')}`, before: told(was), after: told(is) };
+    const [from, to] = [told(was), told(is)];
+    return {
+      what: `${at ? `${at.name}: ` : ''}${way.map(word).join(', ')}`,
+      before: from,
+      after: from === to ? `${to}, others` : to,
+    };
   });
 }
 
@@ -115,7 +121,10 @@ function told(value: unknown): string {
   if (typeof value === 'number') return shownNumber(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return cut(value.replace(/\s+/g, ' ')) || 'empty';
-  if (Array.isArray(value) && value.every((v) => typeof v === 'string' || typeof v === 'number'))
-    return cut(value.join(' ')) || 'empty';
-  return cut(JSON.stringify(value));
+  if (Array.isArray(value)) return value.every(isPlain) ? cut(value.join(' ')) || 'empty' : `${value.length} entries`;
+  const fields = Object.entries(value);
+  if (fields.length > 4 || !fields.every(([, v]) => isPlain(v))) return `${fields.length} entries`;
+  return cut(fields.map(([k, v]) => `${word(k)} ${told(v)}`).join(', '));
 }
+
+const isPlain = (v: unknown): boolean => typeof v !== 'object' || v === null;

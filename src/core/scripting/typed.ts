@@ -56,6 +56,9 @@ function objectIn(j: Json, depth: number): string {
   // A drawing of a glyph in a master stands for both.
   if (keys.includes('glyph') && keys.includes('master') && keys.every((k) => ['glyph', 'master', 'also'].includes(k)))
     return 'Drawing';
+  // A side of a pair is a glyph or a group, which is named by its id.
+  if (keys.includes('kind') && keys.includes('id') && keys.length === 2)
+    return `{ kind: ${typeIn(j.properties!.kind!, depth + 1)}; id: Glyph | string }`;
   if (keys.includes('closed') && keys.includes('points')) return 'Contour';
   if (fields.length === 0)
     return typeof j.additionalProperties === 'object'

@@ -140,7 +140,7 @@ function Values({ values }: { values: readonly ValueChange[] }) {
           {values.slice(0, count).map(({ what, before, after }, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: two masters may have one name; rows stay where they are.
             <tr key={i} className="border-t border-line align-top">
-              <td className="py-0.5 pr-4">{what}</td>
+              <td className="min-w-[170px] py-0.5 pr-4">{what}</td>
               <td className="py-0.5 pr-4 break-words text-quiet">{before}</td>
               <td className="py-0.5 break-words">{after}</td>
             </tr>
