@@ -112,7 +112,7 @@ test('a preview changes nothing and shows what would; half of it is taken; undo 
 test('what changes beside glyphs is told as values before it is taken', async () => {
   const { t } = opened();
   await go('scripts');
-  const was = await written();
+  const was = await until('what was written', async () => /Wider by/.test(await written()) && written());
   await write(
     "for (const m of masters.slice(0, 2)) edits.setPair({ master: m, first: { kind: 'glyph', id: font.glyph('H') }, second: { kind: 'glyph', id: font.glyph('O') }, value: -33 });",
   );
@@ -183,6 +183,7 @@ test('a script is kept with the project, found in the palette with those that co
   );
   expect(await came()).toMatch(/It changes nothing\./);
   await undoAll();
+  await t.saved();
 });
 
 test('a script is opened by its address', async () => {
