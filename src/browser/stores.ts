@@ -1,4 +1,5 @@
 import localforage from 'localforage';
+import { Copies } from '../core/storage/copies';
 import type { KeyValue } from '../core/storage/keyValue';
 import { ProjectRecords } from '../core/storage/records';
 
@@ -24,13 +25,24 @@ const keyValue = (store: LocalForage): KeyValue => ({
   keys: () => store.keys(),
 });
 
+/** The dated copies of a project lie in a database of their own. */
+export const copiesOf = (id: string): Copies => {
+  const name = `${databaseOf(id)}-copies`;
+  const store = stores.get(name) ?? localforage.createInstance({ name, storeName: 'copies' });
+  stores.set(name, store);
+  return new Copies(keyValue(store));
+};
+
 /** The records of a project. Whoever opens them goes on writing through the same object. */
 export const recordsOf = (id: string): ProjectRecords => new ProjectRecords(keyValue(storeOf(id)), `project/${id}/`);
 
 /** Drops a project's database whole. */
 export async function dropStore(id: string): Promise<void> {
+  for (const name of [databaseOf(id), `${databaseOf(id)}-copies`]) {
+    stores.delete(name);
+    await localforage.dropInstance({ name });
+  }
   stores.delete(id);
-  await localforage.dropInstance({ name: databaseOf(id) });
 }
 
 /** Bytes that a project's records take, as text would. */

@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
+import type { CopyService } from './copy';
 import type { FilesService } from './files';
 import type { MeasureService } from './measure';
 import type { NamesService } from './names';
@@ -58,6 +59,10 @@ export const startPreflight: Started<PreflightService> = (onEnd) =>
 /** Scripts, each run in an interpreter of its own. */
 export const startScripter: Started<ScriptService> = (onEnd) =>
   serviceOf(new Worker(new URL('./script.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+
+/** The document as a file, for copies that are kept by themselves. */
+export const startCopier: Started<CopyService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./copy.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 /** Scripts looked at by types while they are written. */
 export const typingWorker = (onEnd: () => void): { service: Remote<TypingService>; stop: () => void } =>

@@ -114,6 +114,7 @@ export const BENCH_COMMANDS: readonly Command[] = [
       if (settled) void saveToFile(settled);
     },
   },
+  { id: 'copies', title: 'Dated copies of the project', group: 'Project', run: () => openDialog('copies') },
   { id: 'storage', title: 'What is stored in this browser', group: 'Project', run: () => openDialog('storage') },
   { id: 'light', title: 'Light bench', group: 'View', run: () => setBenchLight('light') },
   { id: 'dark', title: 'Dark bench', group: 'View', run: () => setBenchLight('dark') },

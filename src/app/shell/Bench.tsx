@@ -15,6 +15,7 @@ import {
   savesFinished,
   useBench,
 } from '../state/bench';
+import { followCopies } from '../state/copies';
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
 import { listProjects } from '../state/library';
 import { lendNavigation } from '../state/navigation';
@@ -23,6 +24,7 @@ import { isStage, STAGES, type StageKey } from '../state/stages';
 import { type Opening, useOpenProject } from '../state/useOpenProject';
 import { Button } from '../ui/parts';
 import { CommandPalette } from './CommandPalette';
+import { CopiesDialog } from './CopiesDialog';
 import { Damage, saveRecords } from './Damage';
 import { DuplicateDialog } from './DuplicateDialog';
 import { KeySheet } from './KeySheet';
@@ -127,6 +129,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   useGlyphInAddress();
   useEffect(() => closeDialog, []);
   useEffect(followPreflight, []);
+  useEffect(followCopies, []);
   useEffect(() => {
     if (!ON_WAYPOINTS.has(stage)) leaveWaypoint();
   }, [stage]);
@@ -204,6 +207,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
           <GuideDialog stage={stage} />
         </Suspense>
       )}
+      <CopiesDialog open={useDialog('copies')} onClose={closeDialog} />
       <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
       {/* Above the galley and the foot of the sheet, where no tool and no number stands; hands go through it. */}
       <Toaster position="bottom-center" offset={150} toastOptions={{ className: 'pointer-events-none' }} />

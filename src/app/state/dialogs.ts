@@ -5,6 +5,7 @@ export type DialogName =
   | 'palette'
   | 'keys'
   | 'storage'
+  | 'copies'
   | 'sheet'
   | 'tidy'
   | 'fit-proposal'

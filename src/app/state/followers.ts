@@ -1,8 +1,16 @@
 import type { Remote } from 'comlink';
 import type { Project } from '../../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../../core/project/patch';
-import { type Started, startCompiler, startMeasurer, startPreflight, startScripter } from '../../workers/clients';
+import {
+  type Started,
+  startCompiler,
+  startCopier,
+  startMeasurer,
+  startPreflight,
+  startScripter,
+} from '../../workers/clients';
 import type { CompileService } from '../../workers/compile';
+import type { CopyService } from '../../workers/copy';
 import type { DocumentService } from '../../workers/document';
 import type { MeasureService } from '../../workers/measure';
 import type { PreflightService } from '../../workers/preflight';
@@ -89,3 +97,5 @@ export const measurer = new Follower<MeasureService>(startMeasurer);
 export const scripter = new Follower<ScriptService>(startScripter);
 /** The check of the whole project. */
 export const preflighter = new Follower<PreflightService>(startPreflight);
+/** The document as a file, for dated copies. */
+export const copier = new Follower<CopyService>(startCopier);

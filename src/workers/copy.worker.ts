@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { copyService } from './copy';
+
+expose(copyService);
