@@ -168,3 +168,76 @@ test('a worker that dies is started anew, and the galley goes on', async () => {
   await until('a new line', async () => (await revision()) > before);
   expect(await t.text('[aria-label="Galley"]')).not.toMatch(/cannot be made/);
 });
+
+test('dated copies: kept, looked at beside what is there now, and opened as a project of its own', async () => {
+  const { driver } = browser;
+  const dialog = () => t.text('[role="dialog"]');
+  const open = async () => {
+    await t.chord(Key.CONTROL, 'k');
+    await t.keys('dated copies');
+    await t.keys(Key.ENTER);
+    await until('the copies', async () => /Dated copies/.test(await dialog()));
+  };
+  await go('fit?glyph=n');
+  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  await open();
+  await t.press('Keep one now');
+  await until('one', async () => /The first copy\./.test(await dialog()));
+  await t.press('Keep one now');
+  await until('the word', async () => /Nothing was changed since the last one/.test(await dialog()));
+  await t.press('Close');
+  await t.gone('[role="dialog"]');
+  await right(1);
+  await until('the change', async () => Number(await value('Left')) === start + 1);
+  await t.saved();
+  await open();
+  await t.press('Look');
+  await until('both', async () => /glyphs? differs?/.test(await t.text('section[aria-label="Then and now"]')));
+  expect(await t.text('section[aria-label="Then and now"]')).toMatch(/^n$/m);
+  await t.press('Open as a new project');
+  await until('it open', async () => !/velmarrow\//.test(await driver.getCurrentUrl()));
+  const address = (await driver.getCurrentUrl()).replace(/\/case.*/, '/fit?glyph=n');
+  await driver.get(address);
+  await until('the sides as they were', async () => Number(await value('Left')) === start);
+  await go('fit?glyph=n');
+  await undoAll();
+});
+
+test('without storage all works until the tab is closed, and that is said', async () => {
+  const { driver } = browser;
+  const chrome = driver as unknown as {
+    sendAndGetDevToolsCommand(name: string, params: object): Promise<unknown>;
+  };
+  const { identifier } = (await chrome.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `Object.defineProperty(window, 'indexedDB', { value: undefined });
+      Object.defineProperty(window, 'localStorage', { get() { throw new DOMException('no', 'SecurityError'); } });`,
+  })) as { identifier: string };
+  try {
+    await driver.get(server.url);
+    await until('the word', async () => /gives Wendril no storage/.test(await page()));
+    await t.click('a[href="/p/velmarrow/draw"]');
+    await until('the project', async () => /Only in this tab/.test(await page()));
+    await t.click('a[href="/p/velmarrow/fit"]');
+    await until('the sides', async () => (await value('Left')) || undefined);
+    await t.fill('Right', '99', true);
+    await until('the change', async () => (await value('Right')) === '99');
+    // It is the same project after the start page, as long as the tab is open.
+    await t.click('a[title="To the start page"]');
+    await t.click('a[href="/p/velmarrow/draw"]');
+    await t.click('a[href="/p/velmarrow/fit"]');
+    await until('the change', async () => (await value('Right')) === '99');
+    expect(await page()).toMatch(/save the project to a file/i);
+  } finally {
+    await chrome.sendAndGetDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  }
+  await driver.executeScript('window.onbeforeunload = null').catch(() => {});
+  await driver.get(server.url).catch(() => {});
+  await driver
+    .switchTo()
+    .alert()
+    .then(
+      (a) => a.accept(),
+      () => {},
+    );
+  await until('what was stored', async () => /Velmarrow Sans/.test(await page()) && !/no storage/.test(await page()));
+});

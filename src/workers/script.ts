@@ -1,4 +1,5 @@
 import { type Refusal, refused, success } from '../core/base/result';
+import { PART_WORDS } from '../core/project/differences';
 import { plural } from '../core/project/edit';
 import type { GlyphId, Project } from '../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../core/project/patch';
@@ -38,19 +39,7 @@ export type ScriptRan = {
 };
 export type ScriptFault = Refusal & { readonly line: number | undefined; readonly outputs: readonly ScriptOutput[] };
 
-/** Parts of a project as a designer calls them. */
-const PARTS: Readonly<Partial<Record<keyof Project, string>>> = {
-  family: 'names',
-  axes: 'axes',
-  masters: 'masters and their kerning',
-  instances: 'instances',
-  groups: 'kerning groups',
-  features: 'rules',
-  texts: 'texts',
-  scripts: 'scripts',
-  settings: 'settings',
-  unitsPerEm: 'the em',
-};
+const PARTS = { ...PART_WORDS, masters: 'masters and their kerning' };
 
 /** Scripts over a copy of the document, each in an interpreter of its own. */
 export function scriptServiceWith(start: () => Promise<Interpreter>) {
@@ -107,7 +96,9 @@ function ranOf(name: string, before: Project, { project: after, edits }: Session
   const changed = after.glyphOrder.filter((id) => before.glyphs[id] && before.glyphs[id] !== after.glyphs[id]);
   const added = after.glyphOrder.filter((id) => !before.glyphs[id]);
   const removed = before.glyphOrder.filter((id) => !after.glyphs[id]);
-  const others = (Object.keys(PARTS) as (keyof Project)[]).flatMap((p) => (before[p] === after[p] ? [] : [PARTS[p]!]));
+  const others = (Object.keys(PARTS) as (keyof typeof PARTS)[]).flatMap((p) =>
+    before[p] === after[p] ? [] : [PARTS[p]],
+  );
   const counts = [
     ...(changed.length > 0 ? [`${plural(changed.length, 'glyph')} changed`] : []),
     ...(added.length > 0 ? [`${added.length} added`] : []),

@@ -17,6 +17,7 @@ import {
 } from '../state/bench';
 import { followCopies } from '../state/copies';
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
+import { useKeeping } from '../state/keeping';
 import { listProjects } from '../state/library';
 import { lendNavigation } from '../state/navigation';
 import { followPreflight } from '../state/preflight';
@@ -31,6 +32,7 @@ import { KeySheet } from './KeySheet';
 import { NextStepStrip } from './NextStepStrip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
+import { Unkept } from './Unkept';
 import { LeavingGuard, StorageDialog } from './Unsaved';
 
 const VIEWS: Record<StageKey, ReturnType<typeof lazy>> = {
@@ -144,10 +146,10 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
   }, [notice]);
   useEffect(() => {
     const warn = (e: BeforeUnloadEvent) => {
-      if (useBench.getState().save.kind !== 'saved') {
-        void savesFinished();
-        e.preventDefault();
-      }
+      const { save, history } = useBench.getState();
+      if (save.kind !== 'saved') void savesFinished();
+      // Without storage all that was done goes with the tab.
+      if (save.kind !== 'saved' || (!useKeeping.getState().keeps && history.last > 0)) e.preventDefault();
     };
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
@@ -170,6 +172,7 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
               one.
             </p>
           )}
+          <Unkept />
           <Damage faults={opened.faults} damaged={opened.damaged} />
           <NextStepStrip key={projectId} stage={stage} />
           <main aria-labelledby="stage-title" className="min-h-0 flex-1">

@@ -1,5 +1,6 @@
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { recalled, remember } from '../../browser/remembered';
 import { nextStep } from '../../core/project/nextStep';
 import { chooseGlyph, useBench } from '../state/bench';
 import { goToStage } from '../state/navigation';
@@ -13,7 +14,7 @@ export function NextStepStrip({ stage }: { stage: StageKey }) {
   const projectId = useBench((s) => s.projectId);
   const master = useBench((s) => s.master);
   const glyph = useBench((s) => s.glyph);
-  const [away, setAway] = useState(() => localStorage.getItem(keyOf(projectId)) !== null);
+  const [away, setAway] = useState(() => recalled(keyOf(projectId)) !== undefined);
   const step = useMemo(() => (away ? undefined : nextStep(project, master)), [away, project, master]);
   if (!step) return null;
   const there = step.stage === stage && (!step.glyph || step.glyph === glyph);
@@ -44,7 +45,7 @@ export function NextStepStrip({ stage }: { stage: StageKey }) {
         title="I find my own way"
         className="ml-auto rounded p-0.5 text-quiet hover:bg-panel"
         onClick={() => {
-          localStorage.setItem(keyOf(projectId), 'yes');
+          remember(keyOf(projectId), 'yes');
           setAway(true);
         }}
       >

@@ -7,6 +7,7 @@ import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
 import { OpenFileDialogs } from './OpenFileDialogs';
 import { ProjectList } from './ProjectList';
+import { Unkept } from './Unkept';
 import { useOpenFile } from './useOpenFile';
 
 /** The projects in this browser; a new one; a file opened by dialog or drop. */
@@ -29,6 +30,7 @@ export function StartPage() {
   return (
     <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Toaster position="bottom-center" />
+      <Unkept />
       <div className="mx-auto max-w-[840px] px-8 pt-[9vh] pb-16">
         <header className="mb-10 flex items-end gap-4">
           <img src="/mark.svg" alt="" className="size-12" />

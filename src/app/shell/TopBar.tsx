@@ -10,6 +10,7 @@ import { isWaypointId, waypointId } from '../../core/project/waypoints';
 import { MOD } from '../keys/keys';
 import { chooseMaster, redoEdit, undoEdit, useBench, watchPlace } from '../state/bench';
 import { openDialog } from '../state/dialogs';
+import { useKeeping } from '../state/keeping';
 import { setBenchLight } from '../state/light';
 import { GlyphShape } from '../ui/GlyphShape';
 import { IconButton } from '../ui/parts';
@@ -102,6 +103,7 @@ function placeSentence(project: Project, master: Master): string {
 function SaveSign() {
   const save = useBench((s) => s.save);
   const readOnly = useBench((s) => s.readOnly);
+  const keeps = useKeeping((s) => s.keeps);
   if (readOnly) return <span className="text-marigold">Looking only</span>;
   if (save.kind === 'failed')
     return (
@@ -117,6 +119,7 @@ function SaveSign() {
         </Tip>
       </span>
     );
+  if (!keeps) return <span className="whitespace-nowrap text-marigold">Only in this tab</span>;
   return (
     <span
       data-testid="save-state"

@@ -1,4 +1,5 @@
 import { copiesOf } from '../../browser/stores';
+import type { Project } from '../../core/project/model';
 import { type Copy, isDue, saidOf } from '../../core/storage/copies';
 import { entriesOf, useBench } from './bench';
 import { copier } from './followers';
@@ -46,12 +47,17 @@ export function followCopies(): () => void {
   };
 }
 
-/** A copy as a project of its own; gives its id. */
-export async function bringBack(projectId: string, copy: Copy, name: string): Promise<string> {
+/** The project that a copy holds. Throws where its file is gone or cannot be read. */
+export async function projectOf(projectId: string, copy: Copy): Promise<Project> {
   const bytes = await copiesOf(projectId).file(copy.at);
   if (!bytes) throw new Error('The file of this copy is gone.');
-  const read = await readProject(new File([bytes as Uint8Array<ArrayBuffer>], `${name}.wendril`));
+  const read = await readProject(new File([bytes as Uint8Array<ArrayBuffer>], 'copy.wendril'));
   if ('faces' in read || !read.ok) throw new Error('faces' in read ? 'It is no project.' : read.reason);
-  const { project } = read.value;
+  return read.value.project;
+}
+
+/** A copy as a project of its own; gives its id. */
+export async function bringBack(projectId: string, copy: Copy, name: string): Promise<string> {
+  const project = await projectOf(projectId, copy);
   return storeProject({ ...project, family: { ...project.family, name } });
 }

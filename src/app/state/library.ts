@@ -35,7 +35,7 @@ async function entries(): Promise<LibraryEntry[]> {
   const keys = (await list.keys()).filter((key) => key.startsWith(PROJECT));
   const found = await Promise.all(
     keys.map(async (key): Promise<LibraryEntry> => {
-      const parsed = entrySchema.safeParse(await list.getItem(key));
+      const parsed = entrySchema.safeParse(await list.get(key));
       const id = key.slice(PROJECT.length);
       return parsed.success ? parsed.data : { id, name: `A project without a name (${id})`, updated: 0, glyphs: 0 };
     }),
@@ -92,8 +92,12 @@ const entryOf = (id: string, project: Project): LibraryEntry => {
   };
 };
 
+/** A name for a new project that no other has: eight hexadecimal digits, which addresses that are not safe have as well. */
+const newId = (): string =>
+  [...crypto.getRandomValues(new Uint8Array(4))].map((b) => b.toString(16).padStart(2, '0')).join('');
+
 /** Stores a new project and lists it. */
-export async function storeProject(project: Project, id: string = crypto.randomUUID().slice(0, 8)): Promise<string> {
+export async function storeProject(project: Project, id: string = newId()): Promise<string> {
   await recordsOf(id).create(project);
   await touchProject(id, project);
   return id;
@@ -101,12 +105,12 @@ export async function storeProject(project: Project, id: string = crypto.randomU
 
 /** Lists a project as it is now. */
 export async function touchProject(id: string, project: Project): Promise<void> {
-  await list.setItem(PROJECT + id, entryOf(id, project));
+  await list.set(PROJECT + id, entryOf(id, project));
 }
 
 const change = async (id: string, changes: Partial<LibraryEntry>) => {
   const entry = (await entries()).find((e) => e.id === id);
-  if (entry) await list.setItem(PROJECT + id, { ...entry, ...changes });
+  if (entry) await list.set(PROJECT + id, { ...entry, ...changes });
 };
 
 /** Puts a project into the bin. Refused, with the reason, while it is open in a tab. */
@@ -121,7 +125,7 @@ export const restoreProject = (id: string): Promise<void> => change(id, { binned
 
 /** Removes a project for good. */
 export async function forgetProject(id: string): Promise<void> {
-  await list.removeItem(PROJECT + id);
+  await list.remove(PROJECT + id);
   await dropStore(id);
 }
 
@@ -134,7 +138,7 @@ export async function everythingOf(id: string): Promise<Uint8Array> {
 }
 
 /** Was the demo put into this browser before? It is offered once; a removed demo stays removed. */
-export const demoWasStored = async (): Promise<boolean> => (await list.getItem('demo')) === true;
+export const demoWasStored = async (): Promise<boolean> => (await list.get('demo')) === true;
 export const rememberDemo = async (): Promise<void> => {
-  await list.setItem('demo', true);
+  await list.set('demo', true);
 };

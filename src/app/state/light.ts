@@ -1,3 +1,5 @@
+import { recalled, remember } from '../../browser/remembered';
+
 /** The bench's light: as the system has it, or chosen by hand and remembered. */
 export type BenchLight = 'system' | 'light' | 'dark';
 
@@ -5,7 +7,7 @@ const KEY = 'wendril-light';
 const dark = () => window.matchMedia('(prefers-color-scheme: dark)');
 
 export const benchLight = (): BenchLight => {
-  const stored = localStorage.getItem(KEY);
+  const stored = recalled(KEY);
   return stored === 'light' || stored === 'dark' ? stored : 'system';
 };
 
@@ -18,8 +20,7 @@ export function applyBenchLight(): void {
 }
 
 export function setBenchLight(choice: BenchLight): void {
-  if (choice === 'system') localStorage.removeItem(KEY);
-  else localStorage.setItem(KEY, choice);
+  remember(KEY, choice === 'system' ? undefined : choice);
   applyBenchLight();
 }
 

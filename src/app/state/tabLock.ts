@@ -1,5 +1,7 @@
 /** How often a held project is asked for again before it counts as open elsewhere. */
 const PATIENCE = 8;
+/** So long a tab waits for others to say that they hold a project, where the browser has no locks, in milliseconds. */
+const ANSWER_MS = 200;
 
 export type ProjectLock =
   /** This tab holds it, until `release`, or until `lost` settles: somebody took it by force. */
@@ -7,9 +9,13 @@ export type ProjectLock =
   /** Another tab holds it; `freed` settles once it lets go. */
   | { mine: false; freed: Promise<void>; release: () => void };
 
+const nameOf = (id: string) => `wendril-project-${id}`;
+
 /** One tab at a time may change a project. */
-export async function takeProject(id: string): Promise<ProjectLock> {
-  const name = `wendril-project-${id}`;
+export const takeProject = (id: string): Promise<ProjectLock> =>
+  navigator.locks ? takeLock(nameOf(id)) : takeByAsking(nameOf(id));
+
+async function takeLock(name: string): Promise<ProjectLock> {
   let release = () => {};
   const held = new Promise<void>((resolve) => {
     release = resolve;
@@ -37,4 +43,36 @@ export async function takeProject(id: string): Promise<ProjectLock> {
   const stop = new AbortController();
   const freed = navigator.locks.request(name, { signal: stop.signal }, () => {});
   return { mine: false, freed: freed.then(() => {}), release: () => stop.abort() };
+}
+
+type Said = 'mine?' | 'mine!' | 'free';
+
+/**
+ * At an address that is not safe (http from another machine) browsers have no locks: tabs ask each other. Who holds a
+ * project answers; who has just come gives way to one that answers.
+ */
+async function takeByAsking(name: string): Promise<ProjectLock> {
+  const channel = new BroadcastChannel(name);
+  const say = (said: Said) => channel.postMessage(said);
+  let heldElsewhere = false;
+  let mine = false;
+  let tellFreed = () => {};
+  const freed = new Promise<void>((resolve) => {
+    tellFreed = resolve;
+  });
+  channel.onmessage = ({ data }: MessageEvent<Said>) => {
+    if (data === 'mine?' && mine) say('mine!');
+    else if (data === 'mine!') heldElsewhere = true;
+    else if (data === 'free' && heldElsewhere) tellFreed();
+  };
+  say('mine?');
+  await new Promise((r) => setTimeout(r, ANSWER_MS));
+  const letGo = () => {
+    if (mine) say('free');
+    channel.close();
+  };
+  if (heldElsewhere) return { mine: false, freed, release: letGo };
+  mine = true;
+  window.addEventListener('pagehide', letGo, { once: true });
+  return { mine: true, lost: new Promise(() => {}), release: letGo };
 }

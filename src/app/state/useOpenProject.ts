@@ -22,9 +22,16 @@ export function useOpenProject(projectId: string): Opening {
       if (left) return release();
       const records = recordsOf(projectId);
       performance.mark('opening-locked');
-      const found = await records.open();
+      const found = await records.open(lock.mine);
       performance.mark('opening-read');
       if (left) return;
+      if (!lock.mine)
+        lock.freed.then(
+          () => {
+            if (!left) void load();
+          },
+          () => {},
+        );
       if (!found)
         return setState({ kind: 'fault', sentence: 'There is no such project in this browser.', exists: false });
       if (isRefused(found)) return setState({ kind: 'fault', sentence: found.reason, exists: true });
@@ -37,13 +44,6 @@ export function useOpenProject(projectId: string): Opening {
           becomeReader();
           say('Another tab has taken this project over; here it can only be looked at.');
         });
-      else
-        lock.freed.then(
-          () => {
-            if (!left) void load();
-          },
-          () => {},
-        );
     };
     load().catch((error: unknown) => {
       if (left) return;

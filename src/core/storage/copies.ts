@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { glyphsTouched } from '../project/changes';
+import { PART_WORDS } from '../project/differences';
 import { plural } from '../project/edit';
 import type { Entry } from '../project/history';
 import type { Project } from '../project/model';
@@ -53,17 +54,6 @@ export function keptOf(copies: readonly Copy[], now: number): Copy[] {
 
 const newestFirst = (copies: readonly Copy[]): Copy[] => [...copies].sort((a, b) => b.at - a.at);
 
-/** Parts of a project as a designer calls them. */
-const PARTS: Readonly<Record<string, string>> = {
-  family: 'names',
-  axes: 'axes',
-  instances: 'instances',
-  groups: 'kerning groups',
-  features: 'rules',
-  texts: 'texts',
-  scripts: 'scripts',
-};
-
 /** What entries did, in few words: how many steps, which glyphs, what else. */
 export function saidOf(project: Project, entries: readonly Entry[]): string {
   if (entries.length === 0) return 'The first copy.';
@@ -72,7 +62,7 @@ export function saidOf(project: Project, entries: readonly Entry[]): string {
   const others = [
     ...(paths.some((p) => p[0] === 'masters' && p[2] === 'kerning') ? ['kerning'] : []),
     ...(paths.some((p) => p[0] === 'masters' && p[2] !== 'kerning') ? ['masters'] : []),
-    ...Object.keys(PARTS).flatMap((part) => (paths.some((p) => p[0] === part) ? [PARTS[part]!] : [])),
+    ...Object.entries(PART_WORDS).flatMap(([part, word]) => (paths.some((p) => p[0] === part) ? [word] : [])),
   ];
   const shown = names.slice(0, 6).join(' ');
   const glyphs = names.length === 0 ? [] : [names.length > 6 ? `${shown} and ${names.length - 6} more glyphs` : shown];

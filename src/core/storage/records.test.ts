@@ -317,6 +317,20 @@ test('a project of the first stored form opens with its history; its records tak
   expect(bench.project.masters[0]!.kerning).toEqual({});
 });
 
+test('an older form that another tab holds is not led on under it', async () => {
+  const text = readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8');
+  const sample = JSON.parse(text, (_, v) =>
+    v?.$bytes ? Uint8Array.from(Buffer.from(v.$bytes, 'base64')) : v?.$undefined ? undefined : v,
+  );
+  const disk = memory(Object.entries(sample.records));
+  const before = new Map(disk.records);
+  expect(await disk.project().open(false)).toMatchObject({ reason: expect.stringContaining('older version') });
+  expect(disk.records).toEqual(before);
+  // One of the present form is read by whoever looks.
+  const { disk: present } = await created();
+  expect(await present.project().open(false)).toMatchObject({ project: demo });
+});
+
 test('a crash while an older form is led on loses nothing', async () => {
   const sample = JSON.parse(readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8'), (_, v) =>
     v?.$bytes ? Uint8Array.from(Buffer.from(v.$bytes, 'base64')) : v?.$undefined ? undefined : v,

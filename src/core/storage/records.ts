@@ -51,6 +51,9 @@ const SEGMENT = 128;
 /** Steps of the history that are read at once on opening, each way. */
 const NEAR = 20;
 
+const OPEN_IN_OLDER =
+  'Another tab has this project open in an older version of Wendril. Close that tab: then it opens here by itself.';
+
 /**
  * A project as records. What changes a document is written as one small record of the journal, the moment it happens; when
  * the hand rests, {@link checkpoint} writes the records that changed (segments of glyphs, kerning of a master, parts) and
@@ -269,8 +272,11 @@ export class ProjectRecords {
     return JSON.stringify([...ids].flatMap((id) => (project.glyphs[id] ? [packedGlyph(project.glyphs[id])] : [])));
   }
 
-  /** Reads the project, replaying what the journal has beyond its records. `undefined` when there is none. */
-  async open(): Promise<Opened | Refusal | undefined> {
+  /**
+   * Reads the project, replaying what the journal has beyond its records. `undefined` when there is none. A project of an
+   * older form is led on, which writes it anew; refused where it is only looked at, since who holds it writes the old form.
+   */
+  async open(holds = true): Promise<Opened | Refusal | undefined> {
     const meta = await this.get(META);
     const version = versionOf({ meta, firstVersion: meta === undefined ? await this.get('part/version') : undefined });
     if (version === undefined) {
@@ -279,6 +285,7 @@ export class ProjectRecords {
     }
     if (version > STORED_VERSION) return newerVersion(version);
     if (version < STORED_VERSION) {
+      if (!holds) return refused(OPEN_IN_OLDER);
       const migrated = await this.migrate(version);
       if (migrated) return migrated;
       return this.open();

@@ -13,7 +13,8 @@ export function StyleSheet({ project, files }: { project: Project; files: readon
   const best = files.filter((f) => f.format === (files.some((o) => o.format === 'woff2') ? 'woff2' : 'woff'));
   const bytes = best.reduce((sum, f) => sum + f.bytes.length, 0);
   const copy = () =>
-    navigator.clipboard.writeText(text).then(
+    // At an address that is not safe there is no clipboard.
+    Promise.resolve(navigator.clipboard ? navigator.clipboard.writeText(text) : Promise.reject()).then(
       () => say('The style sheet is copied.'),
       () => say('The browser does not let the text be copied; choose it and copy it by hand.'),
     );

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { recalled, remember } from '../../../browser/remembered';
 import type { Gauge } from '../../../core/drawing/gauge';
 import type { PointKey } from '../../../core/drawing/points';
 import type { StrokeKind } from '../../../core/drawing/strokes';
@@ -73,7 +74,7 @@ export const useDrawBench = create<DrawBench>(() => ({
   levelling: undefined,
   combs: false,
   stems: false,
-  reaching: REACHING.find((r) => r.value === localStorage.getItem(REACHING_KEY))?.value ?? 'structure',
+  reaching: REACHING.find((r) => r.value === recalled(REACHING_KEY))?.value ?? 'structure',
   company: '',
   hints: [],
   view: undefined,
@@ -93,7 +94,7 @@ export const setTypedSize = (typedSize: DrawBench['typedSize']): void => set({ t
 export const toggleStems = (): void => set((s) => ({ stems: !s.stems }));
 export const toggleCombs = (): void => set((s) => ({ combs: !s.combs }));
 export const setReaching = (reaching: Reaching): void => {
-  localStorage.setItem(REACHING_KEY, reaching);
+  remember(REACHING_KEY, reaching);
   set({ reaching });
 };
 export const setMoving = (moving: PointKey | undefined): void => set({ moving });

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { recalled, remember } from '../../../browser/remembered';
 import type { GlyphId } from '../../../core/project/model';
 
 export const MODES = [
@@ -44,11 +45,11 @@ const keyOf = (projectId: string): string => `wendril-kern-line ${projectId}`;
 /** Goes to a line of the word list; where one was is remembered in this browser, project by project. */
 export function setLine(line: number, projectId: string): void {
   useKernBench.setState({ line });
-  localStorage.setItem(keyOf(projectId), String(line));
+  remember(keyOf(projectId), String(line));
 }
 
 /** Takes up the word list where it was left. */
 export function recallLine(projectId: string, lines: number): void {
-  const kept = Number(localStorage.getItem(keyOf(projectId)) ?? 0);
+  const kept = Number(recalled(keyOf(projectId)) ?? 0);
   useKernBench.setState({ line: Number.isInteger(kept) && kept >= 0 && kept < lines ? kept : 0 });
 }

@@ -1,5 +1,5 @@
-import localforage from 'localforage';
 import { create } from 'zustand';
+import { drafts as store } from '../../../browser/stores';
 import type { Project } from '../../../core/project/model';
 import type { AskedValues } from '../../../core/scripting/asked';
 import { SHIPPED } from '../../../core/scripting/shipped/shipped';
@@ -28,8 +28,6 @@ type ScriptsBench = {
   given: Readonly<Record<string, AskedValues>>;
 };
 
-const store = localforage.createInstance({ name: 'wendril-scripts', storeName: 'drafts' });
-
 export const useScriptsBench = create<ScriptsBench>(() => ({
   projectId: '',
   drafts: {},
@@ -48,10 +46,13 @@ export function bringDrafts(projectId: string): Promise<void> {
 
 async function bring(projectId: string): Promise<void> {
   type Held = { drafts: Drafts; given: ScriptsBench['given'] };
-  const held = await store.getItem<Held>(projectId).catch((): Held | null => {
-    tellUnkept();
-    return null;
-  });
+  const held = await store.get(projectId).then(
+    (found) => found as Held | undefined,
+    () => {
+      tellUnkept();
+      return undefined;
+    },
+  );
   useScriptsBench.setState({
     projectId,
     drafts: held?.drafts ?? {},
@@ -65,7 +66,7 @@ async function bring(projectId: string): Promise<void> {
 function keep(): void {
   const { projectId, drafts, given } = useScriptsBench.getState();
   if (!projectId) return;
-  store.setItem(projectId, { drafts, given }).then(() => {
+  store.set(projectId, { drafts, given }).then(() => {
     unkept = false;
   }, tellUnkept);
 }
