@@ -123,8 +123,8 @@ function Look({ copy, then, onClose }: { copy: Copy; then: Project; onClose: () 
   const master = useBench((s) => s.master);
   const [count, setCount] = useState(AT_ONCE);
   const { glyphs, pairs, others } = useMemo(() => differencesByName(then, now), [then, now]);
-  const name = now.masters.find((m) => m.id === master)?.name;
-  const masterThen = (then.masters.find((m) => m.name === name) ?? then.masters[0]!).id;
+  const shown = now.masters.find((m) => m.id === master)?.name ?? '';
+  const named = (p: Project, name: string) => (p.masters.find((m) => m.name === name) ?? p.masters[0]!).id;
   const more = [...(pairs > 0 ? [`the kerning of ${pairs === 1 ? 'one pair' : `${pairs} pairs`}`] : []), ...others];
   return (
     <section aria-label="Then and now" className="mb-3 rounded-lg border border-line bg-paper p-3">
@@ -140,27 +140,34 @@ function Look({ copy, then, onClose }: { copy: Copy; then: Project; onClose: () 
         </Button>
       </div>
       <ul className="grid max-h-[30vh] grid-cols-[repeat(auto-fill,minmax(118px,1fr))] gap-1.5 overflow-auto">
-        {glyphs.slice(0, count).map((g) => (
-          <li key={g.name} className="flex flex-col items-center rounded-lg border border-line bg-panel px-1 pt-1">
-            <span className="flex h-[50px] items-center gap-1">
-              {g.was !== undefined && (
-                <span className="text-quiet">
-                  <GlyphShape project={then} glyph={then.glyphs[g.was]!} master={masterThen} size={48} />
-                </span>
-              )}
-              {g.was !== undefined && g.is !== undefined && (
-                <span aria-hidden className="text-quiet">
-                  →
-                </span>
-              )}
-              {g.is !== undefined && <GlyphShape project={now} glyph={now.glyphs[g.is]!} master={master} size={48} />}
-            </span>
-            <span className="max-w-full truncate text-[12px] text-quiet">
-              {g.name}
-              {g.was === undefined ? ', new since' : g.is === undefined ? ', gone since' : ''}
-            </span>
-          </li>
-        ))}
+        {glyphs.slice(0, count).map((g) => {
+          // What is the same in the master at hand is shown where it differs.
+          const at = g.masters?.length && !g.masters.includes(shown) ? g.masters[0]! : shown;
+          return (
+            <li key={g.name} className="flex flex-col items-center rounded-lg border border-line bg-panel px-1 pt-1">
+              <span className="flex h-[50px] items-center gap-1">
+                {g.was !== undefined && (
+                  <span className="text-quiet">
+                    <GlyphShape project={then} glyph={then.glyphs[g.was]!} master={named(then, at)} size={48} />
+                  </span>
+                )}
+                {g.was !== undefined && g.is !== undefined && (
+                  <span aria-hidden className="text-quiet">
+                    →
+                  </span>
+                )}
+                {g.is !== undefined && (
+                  <GlyphShape project={now} glyph={now.glyphs[g.is]!} master={named(now, at)} size={48} />
+                )}
+              </span>
+              <span className="max-w-full truncate text-[12px] text-quiet">
+                {g.name}
+                {g.was === undefined ? ', new since' : g.is === undefined ? ', gone since' : ''}
+                {at !== shown && `, ${at}`}
+              </span>
+            </li>
+          );
+        })}
       </ul>
       {glyphs.length > count && (
         <button type="button" className="mt-1.5 text-kelp" onClick={() => setCount(count + AT_ONCE)}>

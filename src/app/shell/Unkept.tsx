@@ -11,8 +11,8 @@ export function Unkept() {
   return (
     <p role="status" className="flex flex-wrap items-center gap-x-3 bg-marigold-tint px-4 py-2 text-marigold">
       <span>
-        This browser gives Wendril no storage (a private window, or storage that is switched off). All works, but only
-        until this tab is closed or loaded anew: save the project to a file.
+        This window gives Wendril no storage (private, or switched off). All works until it is closed or loaded anew;
+        what is to last goes to a file.
       </span>
       {project && <Button onClick={() => void saveToFile(project)}>Save the project to a file</Button>}
     </p>

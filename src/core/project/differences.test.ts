@@ -32,7 +32,7 @@ test('glyphs changed, gone and new, pairs and other parts are told', () => {
   now = { ...now, family: { ...now.family, designer: 'nobody' } };
   const found = differencesByName(demo, now);
   const names = found.glyphs.map((g) => g.name);
-  expect(found.glyphs).toContainEqual({ name: 'n', was: id('n'), is: id('n') });
+  expect(found.glyphs).toContainEqual({ name: 'n', was: id('n'), is: id('n'), masters: ['Regular'] });
   expect(found.glyphs).toContainEqual({ name: 'z', was: id('z') });
   expect(found.glyphs.find((g) => g.name === 'fresh')).toMatchObject({ is: expect.any(String) });
   // What follows the n is other as well; what does not is not.

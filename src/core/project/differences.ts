@@ -2,7 +2,13 @@ import type { GlyphId, Master, Project } from './model';
 import { pairSides } from './pairs';
 
 /** A glyph that is other in two states of a project, by its id in each; without one where it is not there. */
-export type GlyphDifference = { readonly name: string; readonly was?: GlyphId; readonly is?: GlyphId };
+export type GlyphDifference = {
+  readonly name: string;
+  readonly was?: GlyphId;
+  readonly is?: GlyphId;
+  /** The masters, by name, whose drawings of it differ; none where something else of it does. */
+  readonly masters?: readonly string[];
+};
 
 export type Differences = {
   readonly glyphs: readonly GlyphDifference[];
@@ -36,14 +42,20 @@ export function differencesByName(before: Project, after: Project): Differences 
   const [was, is] = [byName(before), byName(after)];
   const marks = (p: Project) => {
     const names = new Map(p.masters.map((m) => [m.id, m.name]));
-    return (id: GlyphId) => ordered(plainGlyph(p, id, names));
+    return (id: GlyphId) => plainGlyph(p, id, names);
   };
   const [markBefore, markAfter] = [marks(before), marks(after)];
   const glyphs: GlyphDifference[] = [];
   for (const [name, id] of was) {
     const now = is.get(name);
     if (now === undefined) glyphs.push({ name, was: id });
-    else if (markBefore(id) !== markAfter(now)) glyphs.push({ name, was: id, is: now });
+    else {
+      const [a, b] = [markBefore(id), markAfter(now)];
+      const masters = [...new Set([...a.drawings.keys(), ...b.drawings.keys()])].filter(
+        (m) => a.drawings.get(m) !== b.drawings.get(m),
+      );
+      if (masters.length > 0 || a.facts !== b.facts) glyphs.push({ name, was: id, is: now, masters });
+    }
   }
   for (const [name, id] of is) if (!was.has(name)) glyphs.push({ name, is: id });
   const others: string[] = PLAIN.filter((part) => !same(before[part], after[part])).map((part) => PART_WORDS[part]);
@@ -70,8 +82,8 @@ const groupsOf = (p: Project) =>
     .map((g) => [g.side, g.name, g.members.flatMap((id) => p.glyphs[id]?.name ?? []).sort()] as const)
     .sort((a, b) => (`${a[0]} ${a[1]}` < `${b[0]} ${b[1]}` ? -1 : 1));
 
-/** What one sees of a glyph, without ids. */
-function plainGlyph(p: Project, id: GlyphId, masters: ReadonlyMap<string, string>): unknown {
+/** What one sees of a glyph, without ids: its drawings by the names of their masters, and the rest. */
+function plainGlyph(p: Project, id: GlyphId, masters: ReadonlyMap<string, string>) {
   const { unicodes, category, cast, status, note, drawings, waypoints } = p.glyphs[id]!;
   const plain = ({ advance, contours, components, anchors }: (typeof drawings)[string]) => [
     advance,
@@ -79,10 +91,10 @@ function plainGlyph(p: Project, id: GlyphId, masters: ReadonlyMap<string, string
     components.map((c) => [p.glyphs[c.glyph]?.name, c.transform]),
     anchors.map((a) => [a.name, a.x, a.y]),
   ];
-  const named = Object.entries(drawings)
-    .map(([m, d]) => [masters.get(m) ?? '', plain(d)] as const)
-    .sort((a, b) => (a[0] < b[0] ? -1 : 1));
-  return [unicodes, category, cast, status, note, named, waypoints.map((w) => [w.place, plain(w.drawing)])];
+  return {
+    drawings: new Map(Object.entries(drawings).map(([m, d]) => [masters.get(m) ?? '', ordered(plain(d))])),
+    facts: ordered([unicodes, category, cast, status, note, waypoints.map((w) => [w.place, plain(w.drawing)])]),
+  };
 }
 
 /** How many pairs differ, by the names of their sides and of their master. */
