@@ -19,18 +19,18 @@ keepsWhatIsStored.catch(() => {});
 
 async function opensDatabases(): Promise<boolean> {
   const probe = localforage.createInstance({ ...LIBRARY, driver: localforage.INDEXEDDB });
+  let waiting: ReturnType<typeof setTimeout> | undefined;
   const silent = new Promise<never>((_, reject) => {
-    setTimeout(
+    waiting = setTimeout(
       () => reject(new Error('it does not answer; close other tabs of Wendril and load this one anew')),
       PATIENCE_MS,
     );
   });
-  silent.catch(() => {});
   const works = probe.keys().then(
     () => true,
     () => false,
   );
-  return Promise.race([works, silent]);
+  return Promise.race([works, silent]).finally(() => clearTimeout(waiting));
 }
 
 const databases = new Map<string, Promise<Database>>();

@@ -1,6 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import type { CompileService } from './compile';
-import type { CopyService } from './copy';
+import type { ErrandService } from './errand';
 import type { FilesService } from './files';
 import type { MeasureService } from './measure';
 import type { NamesService } from './names';
@@ -61,8 +61,8 @@ export const startScripter: Started<ScriptService> = (onEnd) =>
   serviceOf(new Worker(new URL('./script.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 /** The document as a file, for copies that are kept by themselves. */
-export const startCopier: Started<CopyService> = (onEnd) =>
-  serviceOf(new Worker(new URL('./copy.worker.ts', import.meta.url), { type: 'module' }), onEnd);
+export const startErrands: Started<ErrandService> = (onEnd) =>
+  serviceOf(new Worker(new URL('./errand.worker.ts', import.meta.url), { type: 'module' }), onEnd);
 
 /** Scripts looked at by types while they are written. */
 export const typingWorker = (onEnd: () => void): { service: Remote<TypingService>; stop: () => void } =>

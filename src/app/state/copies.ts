@@ -2,7 +2,7 @@ import { copiesOf } from '../../browser/stores';
 import type { Project } from '../../core/project/model';
 import { type Copy, isDue, saidOf } from '../../core/storage/copies';
 import { entriesOf, useBench } from './bench';
-import { copier } from './followers';
+import { errands } from './followers';
 import { storeProject } from './library';
 import { readProject } from './projectFiles';
 
@@ -23,14 +23,14 @@ export async function keepCopy(asked = false): Promise<Copy | undefined> {
   const entries = last ? (await entriesOf(from, history.position)).filter((e) => e !== undefined) : [];
   const said = last && entries.length === 0 ? 'Steps taken back.' : saidOf(settled, entries);
   try {
-    const service = await copier.synced();
+    const service = await errands.synced();
     if (useBench.getState().settled !== settled) return undefined;
     const { bytes, glyphs } = await service.file();
     const copy = { at: now, position: history.position, glyphs, bytes: bytes.length, said };
     await copies.add(copy, bytes, now);
     return copy;
   } finally {
-    copier.stop();
+    errands.stop();
   }
 }
 
@@ -43,7 +43,7 @@ export function followCopies(): () => void {
   return () => {
     clearTimeout(first);
     clearInterval(timer);
-    copier.stop();
+    errands.stop();
   };
 }
 

@@ -4,18 +4,21 @@ import { patchBetween, type Step, stepsOf } from '../../core/project/patch';
 import {
   type Started,
   startCompiler,
-  startCopier,
+  startErrands,
   startMeasurer,
   startPreflight,
   startScripter,
 } from '../../workers/clients';
 import type { CompileService } from '../../workers/compile';
-import type { CopyService } from '../../workers/copy';
 import type { DocumentService } from '../../workers/document';
+import type { ErrandService } from '../../workers/errand';
 import type { MeasureService } from '../../workers/measure';
 import type { PreflightService } from '../../workers/preflight';
 import type { ScriptService } from '../../workers/script';
 import { packedProject, useBench } from './bench';
+
+/** So many steps are sent in one message. */
+const MANY_STEPS = 150;
 
 /**
  * A worker that follows the document: it gets it from storage's own text, or whole, and then only what changes. One that
@@ -86,7 +89,10 @@ export class Follower<T extends DocumentService> {
     }
     const steps = stepsOf(patchBetween(this.sent.project, project));
     this.sent = { projectId, project };
-    return { service, steps };
+    // Very many are sent one part after the other: all at once would hold the page up.
+    let at = 0;
+    for (; steps.length - at > MANY_STEPS; at += MANY_STEPS) await document.update(steps.slice(at, at + MANY_STEPS));
+    return { service, steps: at === 0 ? steps : steps.slice(at) };
   }
 }
 
@@ -98,4 +104,4 @@ export const scripter = new Follower<ScriptService>(startScripter);
 /** The check of the whole project. */
 export const preflighter = new Follower<PreflightService>(startPreflight);
 /** The document as a file, for dated copies. */
-export const copier = new Follower<CopyService>(startCopier);
+export const errands = new Follower<ErrandService>(startErrands);

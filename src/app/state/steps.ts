@@ -1,6 +1,6 @@
 import type { Result } from '../../core/base/result';
 import type { Project } from '../../core/project/model';
-import { applySteps, type Step } from '../../core/project/patch';
+import { applyMade, type Step } from '../../core/project/patch';
 import { run, say, useBench } from './bench';
 
 /** What a worker made of the document: the steps to it, and the sentence of the history. */
@@ -10,6 +10,6 @@ export type MadeBeside = Result<{ steps: readonly Step[]; sentence: string }>;
 export function takeMade(before: Project | undefined, made: MadeBeside, again: string): boolean {
   if (!made.ok) say(made.reason);
   else if (useBench.getState().settled !== before) say(`The project was changed meanwhile; ${again}`);
-  else return run((p) => ({ ok: true, project: applySteps(p, made.value.steps), sentence: made.value.sentence }));
+  else return run((p) => ({ ok: true, project: applyMade(p, made.value.steps), sentence: made.value.sentence }));
   return false;
 }

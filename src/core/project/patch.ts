@@ -27,8 +27,16 @@ const isSmall = (v: Fields): boolean => {
   return true;
 };
 
+/** The patch that was asked for last: whoever follows an edit asks for the same one after the other. */
+let last: { before: Project; after: Project; patch: Patch } | undefined;
+
 /** The patch that leads from one project to another; untouched parts are told by identity. */
 export function patchBetween(before: Project, after: Project): Patch {
+  if (last?.before !== before || last.after !== after) last = { before, after, patch: compared(before, after) };
+  return last.patch;
+}
+
+function compared(before: Project, after: Project): Patch {
   const changes: Change[] = [];
   for (const name of Object.keys(after) as (keyof Project)[]) {
     if (name === 'glyphs') compareGlyphs(before.glyphs, after.glyphs, changes);
@@ -69,6 +77,26 @@ export const stepsOf = (patch: Patch, direction: 'forwards' | 'backwards' = 'for
 /** Applies a patch forwards, or backwards to undo it. */
 export const applyPatch = (project: Project, patch: Patch, direction: 'forwards' | 'backwards' = 'forwards'): Project =>
   applySteps(project, stepsOf(patch, direction));
+
+/**
+ * Applies the steps of a patch that was made elsewhere from this very project; nothing needs to be compared again to know the
+ * patch.
+ */
+export function applyMade(before: Project, steps: readonly Step[]): Project {
+  const after = applySteps(before, steps);
+  last = {
+    before,
+    after,
+    patch: steps.map(({ path, value }) => ({ path, before: valueAt(before, path), after: value })),
+  };
+  return after;
+}
+
+function valueAt(project: Project, path: Path): unknown {
+  let at: unknown = project;
+  for (const key of path) at = typeof at === 'object' && at !== null ? (at as Fields)[key] : undefined;
+  return at;
+}
 
 /** Steps sorted by the way into the document, so that every record on the way is copied once. */
 type Tree = { readonly below: Map<string | number, Tree>; value?: unknown; set?: true };

@@ -4,6 +4,7 @@ import type { Glyph, GlyphId, Parts, Project } from '../project/model';
 import { applySteps, type Patch, type Step, stepsOf } from '../project/patch';
 import { entrySchema, type JournalRecord, journalSchema, type Meta, metaSchema } from './forms';
 import type { KeyValue } from './keyValue';
+import { folded, unfolded } from './large';
 import { MIGRATIONS, newerVersion, STORED_VERSION, versionOf } from './migrations';
 import { packedGlyph, unpackedGlyph } from './pack';
 import { readGlyphs, readParts } from './reading';
@@ -144,7 +145,9 @@ export class ProjectRecords {
       ...(entry && { entry: entry as JournalRecord['entry'] }),
       ...((!entry || merged) && { steps: steps as JournalRecord['steps'] }),
     };
-    await this.set(JOURNAL + number(this.journalled + 1), record);
+    const kept = await folded(record, 'steps');
+    const kind = kept.entry ? { ...kept, entry: await folded(kept.entry, 'patch') } : kept;
+    await this.set(JOURNAL + number(this.journalled + 1), kind);
     this.journalled++;
     this.note(record, steps);
   }
@@ -199,7 +202,8 @@ export class ProjectRecords {
     const from = this.meta.checkpoint;
     try {
       for (const key of this.resolved(taken.dirty, project)) await this.put(key, project);
-      for (const [serial, entry] of taken.pending) await this.set(HISTORY + number(serial), entry);
+      for (const [serial, entry] of taken.pending)
+        await this.set(HISTORY + number(serial), await folded(entry, 'patch'));
       const meta: Meta = {
         ...taken.meta,
         segments: this.segments.length,
@@ -353,7 +357,7 @@ export class ProjectRecords {
       const record = await this.get(JOURNAL + number(this.journalled + 1));
       if (record === undefined) break;
       this.journalled++;
-      const parsed = journalSchema.safeParse(record);
+      const parsed = journalSchema.safeParse(unfoldedJournal(record));
       if (!parsed.success) {
         await this.shelf.keepUnread(JOURNAL + number(this.journalled), record);
         faults.push(
@@ -405,7 +409,7 @@ export class ProjectRecords {
       serials.map(async (s) => this.pending.get(s) ?? (await this.get(HISTORY + number(s)))),
     );
     return read.map((e) => {
-      const parsed = entrySchema.safeParse(e);
+      const parsed = entrySchema.safeParse(unfolded(e, 'patch'));
       return parsed.success ? (parsed.data as Entry) : undefined;
     });
   }
@@ -428,6 +432,12 @@ export class ProjectRecords {
 
   /** Every record as it lies there, for a way out when nothing else is left. */
   everything = (): Promise<Map<string, unknown>> => this.shelf.everything();
+}
+
+function unfoldedJournal(record: unknown): unknown {
+  const whole = unfolded(record, 'steps');
+  if (typeof whole !== 'object' || whole === null || !('entry' in whole)) return whole;
+  return { ...whole, entry: unfolded(whole.entry, 'patch') };
 }
 
 /** The parts that are stored as one record: all but glyphs, pictures, kept files, and kerning. */

@@ -11,6 +11,7 @@ import { layHands } from '../../keys/hands';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
 import { askCase, setChosen, useCaseBench, useShown } from '../../state/chosen';
 import { openDialog, useDialog } from '../../state/dialogs';
+import { runFarAndSay } from '../../state/far';
 import { QUESTIONS } from '../../state/questions';
 import { Pick } from '../../ui/controls';
 import { Details } from '../../ui/Details';
@@ -343,8 +344,7 @@ function CaseDetails({
             <Button
               title="Those that letters and marks lack, by their shapes, in all masters; those that are there stay"
               onClick={() => {
-                if (run((p) => placeAnchors(p, { glyphs: selected })))
-                  say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+                void runFarAndSay(placeAnchors, { glyphs: selected }, { glyphs: selected.length });
               }}
             >
               Anchors

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { hasPartOf, removalConsequences, removeGlyphs } from '../../../core/project/removal';
-import { chooseGlyph, run, useBench } from '../../state/bench';
+import { chooseGlyph, useBench } from '../../state/bench';
 import { closeDialog } from '../../state/dialogs';
+import { runFar } from '../../state/far';
 import { Modal } from '../../ui/Modal';
 import { Button, CheckRow } from '../../ui/parts';
 
@@ -51,10 +52,11 @@ export function RemoveGlyphs({
           kind="danger"
           onClick={() => {
             closeDialog();
-            if (run((p) => removeGlyphs(p, { ids, drawOut }))) {
+            void runFar(removeGlyphs, { ids, drawOut }, { glyphs: ids.length }).then((done) => {
+              if (!done) return;
               onRemoved();
               chooseGlyph(undefined);
-            }
+            });
           }}
         >
           Remove

@@ -3,8 +3,9 @@ import { plural } from '../../../core/project/edit';
 import { renameFault, renameGlyphs } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { glyphsInOrder } from '../../../core/project/queries';
-import { run, useBench } from '../../state/bench';
+import { useBench } from '../../state/bench';
 import { closeDialog, useDialog } from '../../state/dialogs';
+import { runFar } from '../../state/far';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Modal } from '../../ui/Modal';
 import { Button, CheckRow, TextField } from '../../ui/parts';
@@ -46,7 +47,7 @@ function Form({ chosen }: { chosen: readonly string[] }) {
   const fault = renameFault(project, asked);
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    if (run((p) => renameGlyphs(p, { renames: asked }))) closeDialog();
+    void runFar(renameGlyphs, { renames: asked }, { glyphs: asked.length }).then((done) => done && closeDialog());
   };
   return (
     <form onSubmit={submit}>

@@ -7,7 +7,8 @@ import { nameForCodePoint } from '../../../core/project/glyphNames';
 import type { Glyph, Project } from '../../../core/project/model';
 import { glyphForCodePoint, masterOf } from '../../../core/project/queries';
 import { hands } from '../../keys/hands';
-import { run, say, useBench } from '../../state/bench';
+import { say, useBench } from '../../state/bench';
+import { runFarAndSay } from '../../state/far';
 import { goToStage } from '../../state/navigation';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
@@ -141,8 +142,7 @@ function StandsOut({ cell, ids }: { cell: ComposedCell; ids: readonly string[] }
           <Button
             title="By what stands out in each master"
             onClick={() => {
-              if (run((p) => widenForMarks(p, { glyphs: [...ids] })))
-                say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+              void runFarAndSay(widenForMarks, { glyphs: [...ids] }, { glyphs: ids.length });
             }}
           >
             Widen it
@@ -183,8 +183,7 @@ function Many({ cells, ids, onBuild, onAnew, onApart }: Props) {
         {outIds.length > 0 && (
           <Button
             onClick={() => {
-              if (run((p) => widenForMarks(p, { glyphs: outIds })))
-                say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+              void runFarAndSay(widenForMarks, { glyphs: outIds }, { glyphs: outIds.length });
             }}
           >
             Widen {outIds.length} whose marks stand out

@@ -8,6 +8,7 @@ import { canChoose, OTHER_WAYS, type OtherWay, otherOf } from '../../../core/der
 import { plural } from '../../../core/project/edit';
 import { glyphNamed } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { runFarAndSay } from '../../state/far';
 import { Pick } from '../../ui/controls';
 import { Details } from '../../ui/Details';
 import { GlyphShape } from '../../ui/GlyphShape';
@@ -204,7 +205,7 @@ function Ligatures({ picked }: { picked: readonly SetItem[] }) {
       {ids.length > 0 && (
         <Button
           title="Parts become outlines, united where they touch, in every master"
-          onClick={() => run((p) => weldParts(p, { glyphs: ids })) && say('Welded where they touch.')}
+          onClick={() => void runFarAndSay(weldParts, { glyphs: ids }, { glyphs: ids.length })}
         >
           Weld {ids.length === 1 ? 'it' : ids.length} where parts touch
         </Button>

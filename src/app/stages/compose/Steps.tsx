@@ -4,12 +4,7 @@ import { composeGlyphs, placeAnchors } from '../../../core/composing/edits';
 import type { Groundwork, Readiness } from '../../../core/composing/steps';
 import type { ComposedCell, ComposedState } from '../../../core/composing/view';
 import { plural } from '../../../core/project/edit';
-import { run, say, useBench } from '../../state/bench';
-
-/** Runs an edit and says what it did. */
-function doIt(outcome: Parameters<typeof run>[0]): void {
-  if (run(outcome)) say(useBench.getState().history.done.at(-1)?.sentence ?? '');
-}
+import { runFarAndSay } from '../../state/far';
 
 const ringed = (codes: readonly number[], most = 6): string => {
   const text = codes
@@ -52,7 +47,13 @@ export function Steps({
         }
       >
         {anchors.lack.length > 0 && (
-          <Act onClick={() => doIt((p) => placeAnchors(p, { glyphs: [...anchors.lack] }))}>Place them</Act>
+          <Act
+            onClick={() =>
+              void runFarAndSay(placeAnchors, { glyphs: [...anchors.lack] }, { glyphs: anchors.lack.length })
+            }
+          >
+            Place them
+          </Act>
         )}
       </Step>
       <Step
@@ -93,7 +94,9 @@ function Made({ number, title, from, of }: { number: number; title: string; from
       }
     >
       {of.make.length > 0 && (
-        <Act onClick={() => doIt((p) => composeGlyphs(p, { codes: [...of.make] }))}>Make {of.make.length}</Act>
+        <Act onClick={() => void runFarAndSay(composeGlyphs, { codes: [...of.make] }, { glyphs: of.make.length })}>
+          Make {of.make.length}
+        </Act>
       )}
     </Step>
   );

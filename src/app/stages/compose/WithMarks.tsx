@@ -12,7 +12,8 @@ import { readList } from '../../../core/coverage/lists';
 import type { Project } from '../../../core/project/model';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
-import { chooseGlyph, run, say, useBench } from '../../state/bench';
+import { chooseGlyph, say, useBench } from '../../state/bench';
+import { runFar } from '../../state/far';
 import { useJob } from '../../state/useJob';
 import { Pick } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
@@ -105,15 +106,18 @@ export function WithMarks({ views }: { views: ReactNode }) {
   const picked = shown.filter((c) => chosen.has(keyOf(c)));
   const [report, setReport] = useState<Built>();
   const { data: languages } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
-  const build = (list: readonly ComposedCell[]) => {
+  const build = (list: readonly ComposedCell[]): true => {
+    void made(list);
+    return true;
+  };
+  const made = async (list: readonly ComposedCell[]) => {
     const codes = list.flatMap((c) => (c.code >= 0 ? [c.code] : []));
     const names = list.flatMap((c) => (c.code < 0 ? [c.name] : []));
     const before = useBench.getState().settled!;
-    if (!done(run((p) => composeGlyphs(p, { codes, names })))) return false;
+    if (!done(await runFar(composeGlyphs, { codes, names }, { glyphs: list.length }))) return;
     // What of all that is asked for could not be is told as well, by the reason.
     const asked = list.length > 1 ? [...(wanted ?? []), ...names] : [...codes, ...names];
     setReport(builtReport(before, asked.length > 0 ? asked : codes, languages?.all ?? []));
-    return true;
   };
   const open = (cell: ComposedCell) => {
     const [id] = idsOf(project, [cell]);
@@ -138,8 +142,15 @@ export function WithMarks({ views }: { views: ReactNode }) {
     if (!toggled.delete(key)) toggled.add(key);
     setChosen(toggled);
   };
-  const anew = () => done(run((p) => rebuildGlyphs(p, { glyphs: idsOf(p, picked) })));
-  const apart = () => done(run((p) => takeApart(p, { glyphs: idsOf(p, picked) })));
+  const reach = { glyphs: picked.length };
+  const anew = (): true => {
+    void runFar(rebuildGlyphs, { glyphs: idsOf(project, picked) }, reach).then(done);
+    return true;
+  };
+  const apart = (): true => {
+    void runFar(takeApart, { glyphs: idsOf(project, picked) }, reach).then(done);
+    return true;
+  };
   useEffect(() =>
     layHands('compose', {
       enter: () => {

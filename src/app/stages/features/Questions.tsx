@@ -4,6 +4,7 @@ import { idsOf, type Question } from '../../../core/features/questions';
 import { glyphNamed } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
 import { useDrawn } from '../../state/drawn';
+import { runFar } from '../../state/far';
 import { GlyphShape } from '../../ui/GlyphShape';
 import { Button } from '../../ui/parts';
 
@@ -61,7 +62,13 @@ function Mend({ question, mend }: { question: Question; mend: NonNullable<Questi
       <Button
         className="mt-1"
         title="Between the letters, by their widths, in every master"
-        onClick={() => run((p) => placeAnchors(p, { glyphs: idsOf(p, question.glyphs) }))}
+        onClick={() =>
+          void runFar(
+            placeAnchors,
+            { glyphs: idsOf(useBench.getState().settled!, question.glyphs) },
+            { glyphs: question.glyphs.length },
+          )
+        }
       >
         Set the carets
       </Button>

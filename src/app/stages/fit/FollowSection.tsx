@@ -18,6 +18,7 @@ import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { Glyph } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
 import { chooseGlyph, run, say, useBench } from '../../state/bench';
+import { runFar } from '../../state/far';
 import { Pick } from '../../ui/controls';
 import { Button, CheckRow, Choice, NumberField, Section, TextField } from '../../ui/parts';
 
@@ -113,7 +114,11 @@ export function FollowSection({ glyph }: { glyph: Glyph }) {
               ))}
             </ul>
           </details>
-          <button type="button" className="font-semibold text-kelp" onClick={() => run((p) => updateFollows(p, {}))}>
+          <button
+            type="button"
+            className="font-semibold text-kelp"
+            onClick={() => void runFar(updateFollows, {}, { glyphs: project.glyphOrder.length })}
+          >
             Update all
           </button>
         </div>

@@ -13,6 +13,7 @@ import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendAgreement, mendedGlyph } from '../../../core/variation/mending';
 import type { Disagreeing } from '../../../workers/measure';
 import { chooseGlyph, chooseMaster, run, useBench } from '../../state/bench';
+import { runFar } from '../../state/far';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
 import { Button } from '../../ui/parts';
@@ -48,7 +49,9 @@ export function AgreementView() {
           <Button
             kind="primary"
             title="Order, directions, starts and points by their shapes; what a machine cannot mend is named and stays"
-            onClick={() => run((p) => mendAgreement(p, { glyphs: mendable.map((d) => d.glyph) }))}
+            onClick={() =>
+              void runFar(mendAgreement, { glyphs: mendable.map((d) => d.glyph) }, { glyphs: mendable.length })
+            }
           >
             Mend all that can be
           </Button>

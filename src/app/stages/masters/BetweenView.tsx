@@ -10,6 +10,7 @@ import { drawnAt } from '../../../core/variation/glyphAt';
 import { mendKinks } from '../../../core/variation/kinks';
 import type { Lump } from '../../../core/variation/lumps';
 import { chooseGlyph, run, useBench, visitPlace } from '../../state/bench';
+import { runFar } from '../../state/far';
 import { partBeside } from '../../state/parting';
 import { useJob } from '../../state/useJob';
 import { Bar } from '../../ui/controls';
@@ -43,7 +44,9 @@ export function BetweenView() {
           <Button
             kind="primary"
             title="Points slide along their tangents until they divide their handles alike in all masters"
-            onClick={() => run((p) => mendKinks(p, { glyphs: mendable.map((k) => k.glyph) }))}
+            onClick={() =>
+              void runFar(mendKinks, { glyphs: mendable.map((k) => k.glyph) }, { glyphs: mendable.length })
+            }
           >
             Mend all that slide
           </Button>

@@ -1,14 +1,16 @@
 import { setUnitsPerEm } from '../../../core/project/edits';
-import { run, useBench } from '../../state/bench';
+import { useBench } from '../../state/bench';
+import { runFar } from '../../state/far';
 import { Modal } from '../../ui/Modal';
 import { Button } from '../../ui/parts';
 
 /** Asks what a new em means: everything scaled, or only the number. */
 export function EmDialog({ em, onClose }: { em: number | undefined; onClose: () => void }) {
   const now = useBench((s) => s.settled!.unitsPerEm);
+  const glyphs = useBench((s) => s.settled!.glyphOrder.length);
   const take = (scale: boolean) => {
     onClose();
-    if (em !== undefined) run((p) => setUnitsPerEm(p, { unitsPerEm: em, scale }));
+    if (em !== undefined) void runFar(setUnitsPerEm, { unitsPerEm: em, scale }, { glyphs: scale ? glyphs : 0 });
   };
   return (
     <Modal open={em !== undefined} onClose={onClose} title={`${em} units per em`}>

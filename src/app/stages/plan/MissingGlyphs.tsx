@@ -7,6 +7,7 @@ import { nameForCodePoint } from '../../../core/project/glyphNames';
 import type { Project } from '../../../core/project/model';
 import { run, say, useBench } from '../../state/bench';
 import { setChosen } from '../../state/chosen';
+import { runFarAndSay } from '../../state/far';
 import { Button } from '../../ui/parts';
 
 /** So many are shown until all are asked for. */
@@ -54,17 +55,19 @@ export function MissingGlyphs({
   const there = thereIn(project);
   const toAdd = missing.filter((m) => !there.has(m));
   const asked = toAdd.filter((m) => picked.size === 0 || picked.has(m));
-  const add = () => {
+  const add = async () => {
     const before = new Set(project.glyphOrder);
     const codes = asked.filter((m) => typeof m === 'number');
     const names = asked.filter((m) => typeof m === 'string');
-    const done = run((p) => {
-      const first = codes.length > 0 ? composeGlyphs(p, { codes, addRest: true }) : addGlyphs(p, { requests: [] });
-      if (names.length === 0) return first;
-      return addGlyphs(first.ok ? first.project : p, { requests: names.map(requestFor) });
-    });
+    const done =
+      names.length === 0
+        ? await runFarAndSay(composeGlyphs, { codes, addRest: true }, { glyphs: codes.length })
+        : run((p) => {
+            const first = codes.length > 0 ? composeGlyphs(p, { codes, addRest: true }) : { ok: false as const };
+            return addGlyphs(first.ok ? first.project : p, { requests: names.map(requestFor) });
+          });
     if (!done) return;
-    say(useBench.getState().history.done.at(-1)?.sentence ?? '');
+    if (names.length > 0) say(useBench.getState().history.done.at(-1)?.sentence ?? '');
     setPicked(new Set());
     setChosen(new Set(useBench.getState().settled!.glyphOrder.filter((id) => !before.has(id))));
   };

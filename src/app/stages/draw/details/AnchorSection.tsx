@@ -12,6 +12,7 @@ import { ANCHOR_NAMES } from '../../../../core/composing/marks';
 import { glyphTyped } from '../../../../core/project/findGlyphs';
 import type { Drawing } from '../../../../core/project/model';
 import { run, say, useBench } from '../../../state/bench';
+import { runFar } from '../../../state/far';
 import { Button, CheckRow, EntryField, IconButton, NumberField, Section, TextField } from '../../../ui/parts';
 import { AnchorMasters } from './AnchorMasters';
 import { place } from './place';
@@ -41,7 +42,14 @@ export function AnchorSection({ drawing }: { drawing: Drawing }) {
             aria-label={`Name of the anchor ${a.name}`}
             title="A new name reaches this anchor in every glyph, on letters and marks"
             value={a.name}
-            onApply={(to) => to !== a.name && run((p) => renameAnchors(p, { from: a.name, to }))}
+            onApply={(to) =>
+              to !== a.name &&
+              void runFar(
+                renameAnchors,
+                { from: a.name, to },
+                { glyphs: useBench.getState().settled!.glyphOrder.length },
+              )
+            }
           />
           <NumberField
             hideLabel

@@ -1,9 +1,13 @@
 import { memo } from 'react';
+import type { z } from 'zod';
 import { keyParts, type PointKey } from '../../../../core/drawing/points';
 import { combineContours, removeOverlap } from '../../../../core/drawing/shapeEdits';
 import type { ShapeOperation } from '../../../../core/geometry/overlaps';
-import { run, select } from '../../../state/bench';
+import type { Edit } from '../../../../core/project/edit';
+import { drawingOf } from '../../../../core/project/queries';
+import { select, useBench } from '../../../state/bench';
 import { openDialog } from '../../../state/dialogs';
+import { runFar } from '../../../state/far';
 import { Button, Section } from '../../../ui/parts';
 import { EdgeButtons } from './EdgeSection';
 import { place } from './place';
@@ -31,8 +35,11 @@ export const ShapeSection = memo(function ShapeSection({
   const chosen = [...new Set(keys.map((k) => keyParts(k)[0]))];
   const all = chosen.length === contours;
   const some = chosen.length > 0 && chosen.length < contours;
-  const shape = (edit: Parameters<typeof run>[0]) => {
-    if (run(edit)) select(new Set());
+  const shape = <A, S extends z.ZodType>(edit: Edit<A, S>, args: A) => {
+    const { glyph, master, settled } = useBench.getState();
+    const drawing = drawingOf(settled!.glyphs[glyph!]!, master);
+    const points = drawing.contours.reduce((n, c) => n + c.points.length, 0);
+    void runFar(edit, args, { points }).then((done) => done && select(new Set()));
   };
   return (
     <Section title="Shapes">
@@ -52,11 +59,9 @@ export const ShapeSection = memo(function ShapeSection({
               }
               disabled={!some && !among}
               onClick={() =>
-                shape((p) =>
-                  among
-                    ? removeOverlap(p, { at: place(), contours: [] })
-                    : combineContours(p, { at: place(), contours: chosen, operation }),
-                )
+                among
+                  ? shape(removeOverlap, { at: place(), contours: [] })
+                  : shape(combineContours, { at: place(), contours: chosen, operation })
               }
             >
               {title}
@@ -69,7 +74,7 @@ export const ShapeSection = memo(function ShapeSection({
               ? 'Joins what overlaps among the chosen contours'
               : 'Joins everything that overlaps into single outlines'
           }
-          onClick={() => shape((p) => removeOverlap(p, { at: place(), contours: some ? chosen : [] }))}
+          onClick={() => shape(removeOverlap, { at: place(), contours: some ? chosen : [] })}
         >
           Remove overlap
         </Button>

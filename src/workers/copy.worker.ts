@@ -1,4 +1,0 @@
-import { expose } from 'comlink';
-import { copyService } from './copy';
-
-expose(copyService);

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { errandService } from './errand';
+
+expose(errandService);
