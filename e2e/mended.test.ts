@@ -7,7 +7,7 @@ import { castFont } from '../src/core/casting/font';
 import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, view } = sharedDemoBench();
+const { opened, go, details, value, undoAll, view } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -151,6 +151,41 @@ test('plan: words are typed in peace, a metric is set outright and left to the r
   await until('lines of twice the height', async () =>
     /1,?040/.test((await t.attribute('[data-zone="xHeight"] text:nth-of-type(2)', 'textContent')) ?? ''),
   );
+  await undoAll();
+});
+
+test('what reaches every drawing is worked out beside the page: it can be stopped, and is one step', async () => {
+  const { driver } = opened().browser;
+  const em = () => value('Units per em');
+  const undo = () => t.attribute('button[aria-label="Undo"]', 'data-tip');
+  await go('plan');
+  await until('the em', async () => (await em()) === '1000');
+  // The work takes its time.
+  await driver.executeScript(`
+    const post = Worker.prototype.postMessage;
+    window.realPost = post;
+    Worker.prototype.postMessage = function (...said) {
+      if (said[0]?.path?.[0] === 'edit') setTimeout(() => post.apply(this, said), 5000);
+      else post.apply(this, said);
+    };`);
+  await t.fill('Units per em', '2048', true);
+  await t.press('Scale everything');
+  await until('the word', async () => /Working on 665 glyphs in 6 masters/.test(await t.text('body')));
+  await t.press('Stop');
+  await until('it gone', async () => !/Working on/.test(await t.text('body')));
+  expect(await em()).toBe('1000');
+  expect(await undo()).toBe('Nothing to undo');
+  await driver.executeScript('Worker.prototype.postMessage = window.realPost;');
+  await t.fill('Units per em', '2048', true);
+  await t.press('Scale everything');
+  await until('it done', async () => /Scaled everything to 2048/.test((await undo()) ?? ''), 60);
+  expect(await em()).toBe('2048');
+  await t.saved();
+  // So many changes in one step come back from storage, too.
+  await go('plan');
+  await until('the em', async () => (await em()) === '2048');
+  await t.press('Undo');
+  await until('the em as it was', async () => (await em()) === '1000');
   await undoAll();
 });
 

@@ -217,14 +217,14 @@ test('without storage all works until the tab is closed, and that is said', asyn
     await until('the word', async () => /gives Wendril no storage/.test(await page()));
     await t.click('a[href="/p/velmarrow/draw"]');
     await until('the project', async () => /Only in this tab/.test(await page()));
-    await t.press('Fit');
+    await t.click('a[href^="/p/velmarrow/fit"]');
     await until('the sides', async () => (await value('Left')) || undefined);
     await t.fill('Right', '99', true);
     await until('the change', async () => (await value('Right')) === '99');
     // It is the same project after the start page, as long as the tab is open.
     await t.click('a[title="To the start page"]');
     await t.click('a[href="/p/velmarrow/draw"]');
-    await t.press('Fit');
+    await t.click('a[href^="/p/velmarrow/fit"]');
     await until('the change', async () => (await value('Right')) === '99');
     expect(await page()).toMatch(/Save the project to a file/);
   } finally {

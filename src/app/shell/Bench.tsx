@@ -17,6 +17,7 @@ import {
 } from '../state/bench';
 import { followCopies } from '../state/copies';
 import { closeDialog, openDialog, useDialog } from '../state/dialogs';
+import { isWorking } from '../state/far';
 import { useKeeping } from '../state/keeping';
 import { listProjects } from '../state/library';
 import { lendNavigation } from '../state/navigation';
@@ -149,7 +150,8 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       const { save, history } = useBench.getState();
       if (save.kind !== 'saved') void savesFinished();
       // Without storage all that was done goes with the tab.
-      if (save.kind !== 'saved' || (!useKeeping.getState().keeps && history.last > 0)) e.preventDefault();
+      if (save.kind !== 'saved' || isWorking() || (!useKeeping.getState().keeps && history.last > 0))
+        e.preventDefault();
     };
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
@@ -213,7 +215,11 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       <CopiesDialog open={useDialog('copies')} onClose={closeDialog} />
       <StorageDialog open={useDialog('storage')} onClose={closeDialog} />
       {/* Above the galley and the foot of the sheet, where no tool and no number stands; hands go through it. */}
-      <Toaster position="bottom-center" offset={150} toastOptions={{ className: 'pointer-events-none' }} />
+      <Toaster
+        position="bottom-center"
+        offset={150}
+        toastOptions={{ className: 'pointer-events-none', style: { fontFamily: 'inherit' } }}
+      />
     </div>
   );
 }

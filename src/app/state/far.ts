@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import { toast } from 'sonner';
 import type { z } from 'zod';
-import type { Edit } from '../../core/project/edit';
+import { type Edit, plural } from '../../core/project/edit';
 import { applyMade, type Step } from '../../core/project/patch';
 import { run, say, useBench } from './bench';
 import { errands } from './followers';
@@ -15,12 +15,20 @@ const TOLD_AFTER = 250;
 /** How much an edit has to do: glyphs in every master, or points of one drawing. */
 export type Reach = { readonly glyphs: number } | { readonly points: number };
 
+const mastersNow = () => useBench.getState().settled?.masters.length ?? 1;
 const isFar = (reach: Reach): boolean => {
-  const masters = useBench.getState().settled?.masters.length ?? 1;
+  const masters = mastersNow();
   return 'points' in reach ? reach.points > FEW_POINTS : reach.glyphs * masters > FEW_DRAWINGS;
 };
 
+const inWords = (reach: Reach): string =>
+  'points' in reach
+    ? `Working on a drawing of ${reach.points} points…`
+    : `Working on ${plural(reach.glyphs, 'glyph')} in ${mastersNow() === 1 ? 'one master' : `${mastersNow()} masters`}…`;
+
 let busy = false;
+/** Is an edit being made beside the page, so that leaving would end it? */
+export const isWorking = (): boolean => busy;
 
 /**
  * Runs an edit that may reach many drawings: beside the page, with the way to stop it, where it does, so that the pointer is
@@ -34,7 +42,7 @@ export async function runFar<A, S extends z.ZodType>(edit: Edit<A, S>, args: A, 
     return false;
   }
   busy = true;
-  const note = told(`${edit.facts.does}…`);
+  const note = told(inWords(reach));
   const steps: Step[] = [];
   try {
     const service = await errands.synced();
@@ -66,7 +74,8 @@ function told(what: string): { stopped: () => boolean; away: () => void } {
   const wait = setTimeout(() => {
     id = toast.loading(what, {
       duration: Number.POSITIVE_INFINITY,
-      className: 'pointer-events-auto',
+      // Notices let the pointer through; this one has a button.
+      style: { pointerEvents: 'auto', fontFamily: 'inherit' },
       action: {
         label: 'Stop',
         onClick: () => {

@@ -27,7 +27,7 @@ const path = z
 
 export const entrySchema = z.object({
   sentence: z.string(),
-  patch: z.array(z.object({ path, before: z.unknown(), after: z.unknown() })),
+  patch: z.array(z.object({ path, before: z.unknown().optional(), after: z.unknown().optional() })),
   at: z.number().optional(),
 });
 
@@ -37,6 +37,6 @@ export const journalSchema = z.object({
   first: z.number().int().min(1),
   last: count,
   entry: entrySchema.optional(),
-  steps: z.array(z.object({ path, value: z.unknown() })).optional(),
+  steps: z.array(z.object({ path, value: z.unknown().optional() })).optional(),
 });
 export type JournalRecord = z.infer<typeof journalSchema>;

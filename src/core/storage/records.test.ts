@@ -473,3 +473,31 @@ test('a glyph goes through its packed form without loss: names, identifiers, smo
   bad.drawings.m1.contours[0].p[3] = 4e6;
   expect(() => unpackedGlyph(bad)).toThrow('point 2 of a contour is damaged');
 });
+
+test('a step of very many changes comes back from the journal and from the records, and is taken back and done again', async () => {
+  const { disk } = await created();
+  const bench = await Bench.opened(disk.project());
+  const many = Array.from({ length: 300 }, (_, i) => ({ name: `many${i}`, unicodes: [] }));
+  await bench.edit(addGlyphs(bench.project, { requests: many }));
+  const added = bench.project;
+  await bench.edit(removeGlyphs(bench.project, { ids: bench.project.glyphOrder.slice(20) }));
+  const fewer = bench.project;
+  expect((await open(disk.project())).project).toEqual(fewer);
+  expect(
+    [...disk.records.values()].some(
+      (v) => typeof v === 'object' && v !== null && 'entry' in v && 'patchText' in (v as { entry: object }).entry,
+    ),
+  ).toBe(true);
+  await bench.rest();
+  const again = await Bench.opened(disk.project());
+  expect(again.project).toEqual(fewer);
+  expect(await again.step('undo')).toBe(true);
+  expect(again.project).toEqual(added);
+  expect((await open(disk.project())).project).toEqual(added);
+  expect(await again.step('undo')).toBe(true);
+  expect(again.project).toEqual(demo);
+  expect((await open(disk.project())).faults).toEqual([]);
+  await again.step('redo');
+  await again.rest();
+  expect((await Bench.opened(disk.project())).project).toEqual(added);
+});
