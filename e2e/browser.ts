@@ -18,10 +18,18 @@ export async function startServer(): Promise<{ url: string; stop: () => void }> 
   return { url, stop: () => server.kill() };
 }
 
-export type Browser = { driver: WebDriver; downloads: string; quit: () => Promise<void> };
+export type Browser = {
+  driver: WebDriver;
+  downloads: string;
+  /** Where it keeps what pages store. */
+  profile: string;
+  quit: () => Promise<void>;
+  /** Ends it at once, as a computer that is switched off. */
+  kill: () => Promise<void>;
+};
 
-/** Headless Chromium with a fresh profile and its own download folder. */
-export async function openBrowser(): Promise<Browser> {
+/** Headless Chromium with a profile, a fresh one where none is given, and its own download folder. */
+export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wendril-profile-'))): Promise<Browser> {
   const downloads = mkdtempSync(join(tmpdir(), 'wendril-downloads-'));
   const options = new Options();
   options.setBinaryPath('/usr/bin/chromium');
@@ -34,7 +42,7 @@ export async function openBrowser(): Promise<Browser> {
     '--disable-component-update',
     '--disable-sync',
     '--disable-quic',
-    `--user-data-dir=${mkdtempSync(join(tmpdir(), 'wendril-profile-'))}`,
+    `--user-data-dir=${profile}`,
     '--window-size=1280,800',
   );
   options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
@@ -42,7 +50,11 @@ export async function openBrowser(): Promise<Browser> {
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(service).build();
   await driver.manage().setTimeouts({ implicit: 0, script: 20_000 });
   await driver.manage().window().setRect({ width: 1280, height: 940 });
-  return { driver, downloads, quit: () => driver.quit() };
+  const kill = async () => {
+    process.kill(Number((await driver.getCapabilities()).get('goog:processID')), 'SIGKILL');
+    await driver.quit().catch(() => {});
+  };
+  return { driver, downloads, profile, quit: () => driver.quit(), kill };
 }
 
 /** Waits until `probe` gives something; says what was waited for when it does not. */
