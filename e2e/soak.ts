@@ -1,4 +1,3 @@
-import { writeFileSync } from 'node:fs';
 import { type Browser, openBrowser, startServer, tester, until } from './browser';
 
 /**

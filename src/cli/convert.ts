@@ -2,10 +2,8 @@ import { basename, dirname } from 'node:path';
 import { castFont } from '../core/casting/font';
 import { toWoff2 } from '../core/fontfacts/webfont';
 import { packZip } from '../core/formats/fileTree';
-import { projectFiles, writeProjectFile } from '../core/formats/project/projectFile';
+import { projectFiles, ufoFiles, writeProjectFile } from '../core/formats/project/projectFile';
 import { writeSvg } from '../core/formats/svg/svg';
-import { writeUfo } from '../core/formats/ufo/ufo';
-import { ufoOfMaster } from '../core/formats/ufo/ufoFromProject';
 import { toWoff } from '../core/opentype/woff';
 import type { Master, Project } from '../core/project/model';
 import { defaultMaster, glyphForCodePoint, glyphNamed } from '../core/project/queries';
@@ -60,7 +58,7 @@ export async function write(
   else if (kind === '.designspace') putDesignspace(to, project);
   else if (kind === '.ufo' || kind === '.ufoz') {
     const label = basename(to.replace(/[/\\]+$/, '')).replace(/\.ufoz$/, '.ufo');
-    const files = writeUfo(ufoOfMaster(project, master, label));
+    const files = ufoFiles(project, master, label);
     if (kind === '.ufoz') put(to, packZip(new Map([...files].map(([path, bytes]) => [`${label}/${path}`, bytes]))));
     else putFolder(to, files);
   } else {

@@ -3,7 +3,7 @@ import { basename, dirname, isAbsolute, relative, resolve, sep } from 'node:path
 import { folderOf, gatherIncluded, pathFrom } from '../core/features/includes';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { isFont, looksLikeSvg, openAny } from '../core/formats/openFile';
-import { projectFromFiles, readProjectFile } from '../core/formats/project/projectFile';
+import { projectFromFiles, type Reading, readProjectFile } from '../core/formats/project/projectFile';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
 
@@ -80,11 +80,12 @@ export async function openInput(source: string, options: { face?: number; glyph?
       return read.value;
     }
   }
-  return { project: openSource(source), notes: [] };
+  const notes: string[] = [];
+  return { project: openSource(source, { tell: (fault) => notes.push(fault) }), notes };
 }
 
 /** Opens a project file, a `.ufo` folder, a `.ufoz` or a `.designspace` from disk. */
-export function openSource(source: string): Project {
+export function openSource(source: string, reading: Reading = {}): Project {
   const path = resolve(source);
   let isFolder: boolean;
   try {
@@ -95,9 +96,10 @@ export function openSource(source: string): Project {
   const label = basename(path);
   const ufo = label.endsWith('.ufo') ? `${label}/` : '';
   let result: ReturnType<typeof projectFromFiles>;
-  if (isFolder) result = projectFromFiles(withIncluded(readFolder(path, ufo), ufo ? dirname(path) : path), label);
-  else if (path.endsWith('.designspace')) result = projectFromFiles(designspaceFiles(path), label);
-  else result = readProjectFile(readFile(path), label);
+  if (isFolder)
+    result = projectFromFiles(withIncluded(readFolder(path, ufo), ufo ? dirname(path) : path), label, reading);
+  else if (path.endsWith('.designspace')) result = projectFromFiles(designspaceFiles(path), label, reading);
+  else result = readProjectFile(readFile(path), label, reading);
   if (!result.ok) throw new CliError(result.reason);
   return result.value;
 }

@@ -70,7 +70,7 @@ export async function openAny(
     ? await openFont(bytes, label, face, progress)
     : looksLikeSvg(bytes)
       ? unwrapText(bytes, label, (text) => projectFromSvg(text, label, glyph))
-      : withoutNotes(readProjectFile(bytes, label, progress));
+      : openProject(bytes, label, progress);
   if (!read.ok) return read;
   const checked = checkedProject(read.value.project, label);
   return checked.ok ? { ok: true, value: { project: checked.value, notes: read.value.notes } } : checked;
@@ -97,8 +97,11 @@ function unwrapText<T>(bytes: Uint8Array, label: string, work: (text: string) =>
   return text.ok ? work(text.value) : text;
 }
 
-const withoutNotes = (read: ReturnType<typeof readProjectFile>): Result<FontProject> =>
-  read.ok ? { ok: true, value: { project: read.value, notes: [] } } : read;
+function openProject(bytes: Uint8Array, label: string, progress?: Progress): Result<FontProject> {
+  const notes: string[] = [];
+  const read = readProjectFile(bytes, label, { progress, tell: (fault) => notes.push(fault) });
+  return read.ok ? { ok: true, value: { project: read.value, notes } } : read;
+}
 
 async function openFont(
   bytes: Uint8Array,

@@ -95,10 +95,12 @@ export function refuseXml(message: string, file: string): never {
 export const escapeXml = (text: string): string =>
   text.replace(/[&<>"]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : '&quot;'));
 
-/** A number as UFO files write it: no exponent, no trailing zeros, at most six decimals. */
+/** A number as UFO files write it: all its digits, no exponent, no minus before 0; what is nearer to 0 than 1e-9 is 0. */
 export function numberText(v: number): string {
-  if (Number.isInteger(v)) return String(v);
-  return v.toFixed(6).replace(/0+$/, '').replace(/\.$/, '');
+  if (Number.isInteger(v)) return String(v === 0 ? 0 : v);
+  if (Math.abs(v) < 1e-9) return '0';
+  const text = String(v);
+  return text.includes('e') ? v.toFixed(12).replace(/0+$/, '').replace(/\.$/, '') : text;
 }
 
 /** A number attribute; missing gives `fallback`, anything that is not a finite number is refused with file and line. */

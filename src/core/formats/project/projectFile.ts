@@ -6,8 +6,10 @@ import { defaultMaster } from '../../project/queries';
 import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
 import { handoversOf, partedRules, rulesOfHandovers } from '../designspace/handoverRules';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from '../fileTree';
+import { asTheSourceHasThem, ORIGINALS, originalFile, withOriginals } from '../originals';
+import { readPlistDict } from '../ufo/plist';
 import { type LayerSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
-import { type Progress, readUfo, writeUfo } from '../ufo/ufo';
+import { type Progress, readUfo, type Ufo, writeUfo } from '../ufo/ufo';
 import type { MasterSource } from '../ufo/ufoFacts';
 import { FOLDER_KEY, keptOf, originOf, putWaypoints, ufoOfMaster } from '../ufo/ufoFromProject';
 import { waypointLayers } from '../ufo/waypointLayers';
@@ -43,7 +45,34 @@ function freeFolder(name: string, taken: ReadonlySet<string>): string {
 }
 
 /** All files of a project in open formats. */
-export function projectFiles(project: Project): Map<string, Uint8Array> {
+export const projectFiles = (project: Project): Map<string, Uint8Array> =>
+  asTheSourceHasThem(
+    project,
+    ownFiles(project, (folder) => fileNamesOf(project, folder)),
+  );
+
+/** The files of one master as a UFO, by their paths in it. */
+export function ufoFiles(project: Project, master: Master, folder: string): Map<string, Uint8Array> {
+  const origin = originOf(master) ?? folder;
+  const fileNames = fileNamesOf(project, origin);
+  const files = writeUfo({ ...ufoOfMaster(project, master, folder), ...(fileNames && { fileNames }) });
+  const whole = new Map([...files].map(([path, bytes]) => [`${origin}/${path}`, bytes] as const));
+  return subtree(asTheSourceHasThem(project, whole), origin);
+}
+
+/** What the files of glyphs are called in the source of a master, where that is not by the standard’s rule. */
+export function fileNamesOf(project: Project, folder: string): Record<string, string> | undefined {
+  const path = `${folder}/${CONTENTS}`;
+  const bytes = originalFile(project, path);
+  const read = bytes && attempt(() => readPlistDict(textOf(bytes, path), path) as Record<string, string>);
+  return read?.ok ? read.value : undefined;
+}
+
+/** All files as we make them. */
+function ownFiles(
+  project: Project,
+  namesIn: (folder: string) => Readonly<Record<string, string>> | undefined,
+): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const folders = masterFolders(project);
   const byTag = (place: Readonly<Record<string, number>>): Record<string, number> =>
@@ -98,13 +127,14 @@ export function projectFiles(project: Project): Map<string, Uint8Array> {
         ),
   );
   for (const [m, folder] of folders) {
-    const ufo = writeUfo(ufoOfMaster(project, m, folder));
+    const fileNames = namesIn(originOf(m) ?? folder);
+    const ufo = writeUfo({ ...ufoOfMaster(project, m, folder), ...(fileNames && { fileNames }) });
     const own = layers.filter((l) => l.master === m);
     if (own.length > 0) putWaypoints(project, ufo, own, { folder, origin: originOf(m) ?? folder });
     for (const [path, bytes] of ufo) files.set(`${folder}/${path}`, bytes);
   }
   for (const [path, bytes] of Object.entries(project.kept))
-    if (!path.includes('.ufo/') && path !== original?.path) files.set(path, bytes);
+    if (!path.includes('.ufo/') && path !== original?.path && path !== ORIGINALS) files.set(path, bytes);
   return files;
 }
 
@@ -189,22 +219,30 @@ function withUnmodelled(text: string, old: string): string {
 /** A project file; the same project gives the same bytes. */
 export const writeProjectFile = (project: Project): Uint8Array => packZip(projectFiles(project));
 
+/** `keep`: files of a source that we would write differently are kept, so that they go back as they were; on by itself. */
+export type Reading = {
+  readonly progress?: Progress | undefined;
+  readonly keep?: boolean;
+  /** Hears what could not be read of single glyphs, each once. */
+  readonly tell?: (fault: string) => void;
+};
+
 /** Opens a project file, a `.ufoz` or any zip that holds one designspace or one UFO. */
-export function readProjectFile(bytes: Uint8Array, file: string, progress?: Progress): Result<Project> {
+export function readProjectFile(bytes: Uint8Array, file: string, reading: Reading = {}): Result<Project> {
   const files = attempt(() => unpackZip(bytes, file));
-  return files.ok ? projectFromFiles(files.value, file, progress) : files;
+  return files.ok ? projectFromFiles(files.value, file, reading) : files;
 }
 
 /**
  * Opens a project from files: the designspace nearest the top, or a single UFO. `label` names the source in refusals
  * and stands in for a missing family name.
  */
-export function projectFromFiles(files: FileTree, label: string, progress?: Progress): Result<Project> {
+export function projectFromFiles(files: FileTree, label: string, reading: Reading = {}): Result<Project> {
   return attempt(() => {
     const depth = (p: string) => p.split('/').length;
     const shallow = (a: string, b: string) => depth(a) - depth(b) || (a < b ? -1 : 1);
     const spaces = [...files.keys()].filter((p) => p.endsWith('.designspace')).sort(shallow);
-    if (spaces[0]) return fromDesignspace(files, spaces[0], label, progress);
+    if (spaces[0]) return fromDesignspace(files, spaces[0], label, reading);
     const metas = [...files.keys()]
       .filter((p) => p === 'metainfo.plist' || p.endsWith('/metainfo.plist'))
       .sort(shallow);
@@ -212,15 +250,57 @@ export function projectFromFiles(files: FileTree, label: string, progress?: Prog
     if (metas.length > 1)
       refuse(`${label} holds ${metas.length} UFOs but no designspace that says how they belong together.`);
     const folder = metas[0]!.replace(/\/?metainfo\.plist$/, '');
-    return fromUfoFolder(files, folder, label, progress);
+    return fromUfoFolder(files, folder, label, reading);
   });
 }
 
-function fromUfoFolder(files: FileTree, folder: string, label: string, progress?: Progress): Project {
+/** What a reader of the source has to hear of it. */
+function tellOf(ufo: Ufo, label: string, tell: Reading['tell']): void {
+  if (ufo.formatVersion === 2) tell?.(`${label} is of UFO 2; it is written as UFO 3.`);
+  for (const fault of ufo.faults?.values() ?? []) tell?.(fault);
+}
+
+function fromUfoFolder(
+  files: FileTree,
+  folder: string,
+  label: string,
+  { progress, keep = true, tell }: Reading,
+): Project {
   const ufo = unwrap(readUfo(subtree(files, folder), folder || label, progress));
+  tellOf(ufo, label, tell);
   const name = folder.split('/').pop() || 'Regular.ufo';
   const project = projectFromUfos([{ ufo, folder: name, id: 'm1', name: '', place: {} }], label);
-  return withIncluded(withFolders(project, [name]), { files, folder, name, text: ufo.features });
+  const whole = withIncluded(withFolders(project, [name]), { files, folder, name, text: ufo.features });
+  return withSources(whole, files, [{ ufo, folder, name }], keep);
+}
+
+/** Where the glyphs of a UFO lie. */
+const CONTENTS = 'glyphs/contents.plist';
+
+/** A project that remembers the files it was opened from, where we would write them differently. */
+function withSources(
+  project: Project,
+  files: FileTree,
+  sources: readonly { ufo: Ufo; folder: string; name: string }[],
+  keep: boolean,
+  space?: { path: string; name: string },
+): Project {
+  if (!keep) return project;
+  const was = new Map<string, Uint8Array>();
+  for (const { ufo, folder, name } of sources)
+    // A UFO of the older form is written in the present one; its files keep their names.
+    for (const [path, bytes] of subtree(files, folder))
+      if (ufo.formatVersion === 3 || path === CONTENTS) was.set(`${name}/${path}`, bytes);
+  if (space) was.set(space.name, files.get(space.path)!);
+  const made = ownFiles(project, (folder) => sources.find((s) => s.name === folder)?.ufo.fileNames);
+  const ours = [...made].filter(
+    ([path]) =>
+      path === space?.name ||
+      sources.some(
+        ({ ufo, name }) => (ufo.formatVersion === 3 && path.startsWith(`${name}/`)) || path === `${name}/${CONTENTS}`,
+      ),
+  );
+  return withOriginals(project, was, new Map(ours));
 }
 
 /**
@@ -249,7 +329,12 @@ function withIncluded(
   return { ...project, features: { ...project.features, included }, kept: { ...bytes, ...project.kept } };
 }
 
-function fromDesignspace(files: FileTree, path: string, label: string, progress?: Progress): Project {
+function fromDesignspace(
+  files: FileTree,
+  path: string,
+  label: string,
+  { progress, keep = true, tell }: Reading,
+): Project {
   const space = readDesignspace(textOf(files.get(path)!, path), path);
   if (space.sources.length === 0) refuse(`${path} lists no sources.`);
   const root = path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '';
@@ -262,6 +347,7 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     const below = subtree(files, folder);
     if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
     const ufo = unwrap(readUfo(below, s.filename, progress));
+    tellOf(ufo, s.filename, tell);
     const id = /^m\d+$/.test(s.name) && !sources.some((o) => o.id === s.name) ? s.name : `m${sources.length + 1}`;
     const source: MasterSource = {
       ufo,
@@ -302,7 +388,7 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
   const given = [...handoversOf(space, ids)].map(
     ([id, handovers]) => [id, { ...whole.glyphs[id]!, handovers }] as const,
   );
-  return {
+  const opened: Project = {
     ...whole,
     glyphs: given.length > 0 ? { ...whole.glyphs, ...Object.fromEntries(given) } : whole.glyphs,
     // In the order the designspace lists them.
@@ -320,6 +406,13 @@ function fromDesignspace(files: FileTree, path: string, label: string, progress?
     kept: { ...whole.kept, ...kept },
     lib: space.lib,
   };
+  return withSources(
+    opened,
+    files,
+    sources.map((s) => ({ ufo: s.ufo, folder: folders.get(s)!, name: s.folder })),
+    keep,
+    isPlain ? undefined : { path, name: path.slice(prefix.length) },
+  );
 }
 
 /** The source at every axis default comes first: names, groups and features are taken from it. */

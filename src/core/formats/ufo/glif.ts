@@ -3,6 +3,7 @@ import { codePointHex } from '../../base/notation';
 import { refuse } from '../../base/result';
 import type { Affine } from '../../geometry/affine';
 import type { Contour, Point, PointType } from '../../geometry/contour';
+import { isCharacter, MOST_ADVANCE } from '../../project/limits';
 import type { Anchor, Guide, Lib, LibValue } from '../../project/model';
 import { LineCounter, scanTags, Tag } from '../tags';
 import { escapeXml, numberText, refuseXml, type XmlElement } from '../xml';
@@ -31,13 +32,13 @@ const TRANSFORM_KEYS = ['xScale', 'xyScale', 'yxScale', 'yScale', 'xOffset', 'yO
 const TRANSFORM_DEFAULTS: Affine = [1, 0, 0, 1, 0, 0];
 
 /**
- * Reads one GLIF file; a fault is refused with file and line. Sources have thousands of these, nearly all of plain tags,
+ * Reads one GLIF file; a fault is refused with file and line, but for what can be left out, which `tell` hears of where it is given. Sources have thousands of these, nearly all of plain tags,
  * which a fast scan reads; anything else goes through the full XML parser.
  */
-export function readGlif(text: string, file: string): Glif {
-  const quick = new GlifReader(file, text);
+export function readGlif(text: string, file: string, tell?: (fault: string) => void): Glif {
+  const quick = new GlifReader(file, text, tell);
   if (scanTags(text, quick)) return quick.finish();
-  return new GlifReader(file, text).read();
+  return new GlifReader(file, text, tell).read();
 }
 
 class GlifReader {
@@ -66,6 +67,7 @@ class GlifReader {
   constructor(
     private readonly file: string,
     private readonly source: string,
+    private readonly tell?: (fault: string) => void,
   ) {
     this.lines = new LineCounter(source);
   }
@@ -100,6 +102,13 @@ class GlifReader {
 
   private fail(what: string): never {
     return refuse(`${this.file}, line ${this.line ?? this.lines.at(this.offset)}: ${what}`);
+  }
+
+  /** What can be left out: the rest of the glyph is read. */
+  private mild(what: string): void {
+    const said = `${this.file}, line ${this.line ?? this.lines.at(this.offset)}: ${what}`;
+    if (this.tell) this.tell(said);
+    else refuse(said);
   }
 
   private number(tag: Tag, key: string, fallback?: number): number {
@@ -145,13 +154,22 @@ class GlifReader {
         break;
       case 'advance':
         this.glif.advance = this.number(tag, 'width', 0);
-        if (this.glif.advance < 0) this.fail(`the advance width ${this.glif.advance} is negative.`);
+        if (this.glif.advance < 0) {
+          this.mild(`the advance width ${this.glif.advance} is negative; it counts as 0.`);
+          this.glif.advance = 0;
+        }
+        if (this.glif.advance > MOST_ADVANCE) {
+          this.mild(
+            `the advance width ${this.glif.advance} is more than a font can hold; it counts as ${MOST_ADVANCE}.`,
+          );
+          this.glif.advance = MOST_ADVANCE;
+        }
         if (a('height') !== undefined) this.glif.verticalAdvance = this.number(tag, 'height');
         break;
       case 'unicode': {
         const code = /^[0-9A-Fa-f]{1,6}$/.test(a('hex') ?? '') ? Number.parseInt(a('hex')!, 16) : -1;
-        if (code < 0 || code > 0x10ffff) this.fail(`“${a('hex') ?? ''}” is not a code point.`);
-        if (!this.glif.unicodes.includes(code)) this.glif.unicodes.push(code);
+        if (!isCharacter(code)) this.mild(`“${a('hex') ?? ''}” is not a code point of a character.`);
+        else if (!this.glif.unicodes.includes(code)) this.glif.unicodes.push(code);
         break;
       }
       case 'anchor':
@@ -334,7 +352,7 @@ export function writeGlif(glif: Glif): string {
   }
   for (const a of glif.anchors) {
     out.push(
-      `  <anchor x="${numberText(a.x)}" y="${numberText(a.y)}" name="${escapeXml(a.name)}"${attribute('color', a.color)}${attribute('identifier', a.identifier)}/>`,
+      `  <anchor x="${numberText(a.x)}" y="${numberText(a.y)}"${a.name === '' ? '' : ` name="${escapeXml(a.name)}"`}${attribute('color', a.color)}${attribute('identifier', a.identifier)}/>`,
     );
   }
   if (glif.contours.length + glif.components.length > 0) {

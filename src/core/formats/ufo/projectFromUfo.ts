@@ -144,10 +144,15 @@ function glyphsOf(
       takes: [],
       follows: { left: [], right: [] },
       ...(own ? ownFacts(own, ids) : {}),
+      ...(faultsOf(sources, name) && { note: faultsOf(sources, name) }),
     };
   }
   return out;
 }
+
+/** What could not be read of a glyph, as a note that stands with it. */
+const faultsOf = (sources: readonly MasterSource[], name: string): string | undefined =>
+  sources.flatMap((s) => s.ufo.faults?.get(name) ?? []).join(' ') || undefined;
 
 const isRecord = (v: LibValue | undefined): v is Lib =>
   typeof v === 'object' && !Array.isArray(v) && !(v instanceof Uint8Array);

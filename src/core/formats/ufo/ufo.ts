@@ -14,6 +14,10 @@ export type Ufo = {
   features: string;
   lib: Lib;
   glyphs: Glif[];
+  /** Glyphs whose files could not be read as they are: why. They are empty, or without what was wrong. */
+  faults?: ReadonlyMap<string, string>;
+  /** What the files of glyphs are called; by the standard's rule where nothing is said. */
+  fileNames?: Readonly<Record<string, string>>;
   kept: Map<string, Uint8Array>;
 };
 
@@ -50,19 +54,31 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
     );
     const entries = Object.entries(contents);
     const read = new Set([...OWN_FILES, 'glyphs/contents.plist']);
-    const glyphs = entries.map(([name, fileName], i) => {
-      const path = `glyphs/${isPlainName(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
+    const faults = new Map<string, string>();
+    const glyphOf = (name: string, path: string): Glif => {
       read.add(path);
       const glif = readGlif(
         text(path) ?? refuse(`${at(path)} is missing; contents.plist lists it for the glyph “${short(name)}”.`),
         at(path),
+        (fault) => faults.set(name, fault),
       );
       if (glif.name !== name)
-        refuse(`${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`);
+        faults.set(
+          name,
+          `${at(path)} names its glyph “${short(glif.name)}”, but contents.plist calls it “${short(name)}”.`,
+        );
+      return glif.name === name ? glif : { ...glif, name };
+    };
+    const glyphs = entries.map(([name, fileName], i) => {
       if (progress && i % 64 === 0) progress(i, entries.length);
-      return glif;
+      const path = `glyphs/${isPlainName(fileName) ? fileName : refuse(`${at('glyphs/contents.plist')}: the file name for “${short(name)}” is not a plain file name.`)}`;
+      // What is wrong with one glyph is no reason to keep the others shut.
+      const glif = attempt(() => glyphOf(name, path));
+      if (glif.ok) return glif.value;
+      faults.set(name, glif.reason);
+      return emptyGlif(name);
     });
-    checkComponents(glyphs, label);
+    openCircles(glyphs, label, faults);
     const kept = new Map([...files].filter(([path]) => !read.has(path)));
     return {
       formatVersion: version as 2 | 3,
@@ -72,10 +88,22 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
       features: (text('features.fea') ?? '').replace(/\r\n?/g, '\n'),
       lib: dict('lib.plist'),
       glyphs,
+      faults,
+      fileNames: Object.fromEntries(entries.filter((e): e is [string, string] => isPlainName(e[1]))),
       kept,
     };
   });
 }
+
+const emptyGlif = (name: string): Glif => ({
+  name,
+  unicodes: [],
+  advance: 0,
+  contours: [],
+  components: [],
+  anchors: [],
+  guides: [],
+});
 
 /** The glyphs of a layer other than the default, from the files of a source that were kept. */
 export function readLayer(kept: FileTree, layer: string, label: string): Glif[] {
@@ -99,18 +127,30 @@ const isPlainName = (name: LibValue): name is string =>
 /** A name as a sentence can bear it. */
 const short = (name: string): string => (name.length > 60 ? `${name.slice(0, 60)}…` : name).replace(/\s+/g, ' ');
 
-/** Refuses cyclic components, naming the chain. Depth-first over each glyph once. */
-function checkComponents(glyphs: readonly Glif[], label: string): void {
+/** Takes out components that lead back to their own glyph, or too deep, naming the chain. Depth-first over each glyph once. */
+function openCircles(glyphs: readonly Glif[], label: string, faults: Map<string, string>): void {
   const byName = new Map(glyphs.map((g) => [g.name, g]));
   const state = new Map<string, 'open' | 'done'>();
+  const isBad = (name: string, chain: readonly string[]): string | undefined =>
+    state.get(name) === 'open'
+      ? `${label}: components run in a circle: ${[...chain.slice(chain.indexOf(name)), name].map(short).join(' → ')}; the last is left out.`
+      : chain.length > 500
+        ? `${label}: components of “${short(chain[0]!)}” are nested more than 500 deep; what lies deeper is left out.`
+        : undefined;
   const visit = (name: string, chain: string[]): void => {
     if (state.get(name) === 'done') return;
-    if (state.get(name) === 'open') {
-      refuse(`${label}: components run in a circle: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`);
-    }
     state.set(name, 'open');
-    if (chain.length > 500) refuse(`${label}: components of “${chain[0]}” are nested more than 500 deep.`);
-    for (const c of byName.get(name)?.components ?? []) visit(c.base, [...chain, name]);
+    const glyph = byName.get(name);
+    const way = [...chain, name];
+    const bad = new Set<object>();
+    for (const c of glyph?.components ?? []) {
+      const fault = isBad(c.base, way);
+      if (fault) {
+        faults.set(name, fault);
+        bad.add(c);
+      } else visit(c.base, way);
+    }
+    if (glyph && bad.size > 0) glyph.components = glyph.components.filter((c) => !bad.has(c));
     state.set(name, 'done');
   };
   for (const g of glyphs) visit(g.name, []);
@@ -155,12 +195,14 @@ export function writeUfo(ufo: Ufo): Map<string, Uint8Array> {
     );
   }
   if (ufo.features) put('features.fea', ufo.features);
-  if (Object.keys(ufo.lib).length > 0) put('lib.plist', writePlist(ufo.lib));
+  if (Object.keys(ufo.lib).length > 0) put('lib.plist', writePlist(sortedKeys(ufo.lib)));
   if (!files.has('layercontents.plist')) put('layercontents.plist', writePlist([['public.default', 'glyphs']]));
-  const taken = new Set<string>();
+  const names = ufo.fileNames ?? {};
+  const own = (name: string) => (Object.hasOwn(names, name) ? names[name] : undefined);
+  const taken = new Set(ufo.glyphs.flatMap((g) => own(g.name)?.toLowerCase() ?? []));
   const contents: Record<string, string> = {};
   for (const glif of ufo.glyphs) {
-    const fileName = userNameToFileName(glif.name, taken, '.glif');
+    const fileName = own(glif.name) ?? userNameToFileName(glif.name, taken, '.glif');
     contents[glif.name] = fileName;
     put(`glyphs/${fileName}`, writeGlif(glif));
   }

@@ -199,13 +199,14 @@ function keepsSections({ features: { sections } }: Project): boolean {
 const keptSection = (s: Project['features']['sections'][number]) =>
   s.automatic === undefined ? s : { ...s, text: '' };
 
-/** Plain data as a property list: undefined entries go. */
+/** Plain data as a property list: undefined entries go, the others stand in the order of their names. */
 function asLib(value: unknown): LibValue {
   if (Array.isArray(value)) return value.map(asLib);
   if (typeof value === 'object' && value !== null && !(value instanceof Uint8Array)) {
     return Object.fromEntries(
       Object.entries(value)
         .filter(([, v]) => v !== undefined)
+        .sort(([a], [b]) => (a < b ? -1 : 1))
         .map(([k, v]) => [k, asLib(v)]),
     );
   }
