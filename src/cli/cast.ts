@@ -178,7 +178,7 @@ async function castOnce(
   jobs: number | undefined,
   before: Before | undefined,
 ): Promise<void> {
-  const { project: opened, notes } = await openInput(source);
+  const { project: opened, notes } = await openInput(source, { keep: false });
   tellNotes(notes);
   const project = withGlyphList(before?.sharing(opened) ?? opened, values.glyphs);
   const choice = wanted(project, values, formats);

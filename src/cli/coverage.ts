@@ -92,7 +92,7 @@ async function codesOf(file: string): Promise<ReadonlySet<number>> {
       return new Set([...read.value].filter(([, glyph]) => glyph !== 0).map(([code]) => code));
     }
   }
-  return drawnCodes((await openInput(file)).project);
+  return drawnCodes((await openInput(file, { keep: false })).project);
 }
 
 const facts = ({ language, missing, unpunctuated }: Coverage) => ({

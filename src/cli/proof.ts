@@ -30,7 +30,7 @@ export async function proof(args: readonly string[]): Promise<void> {
   const size = (Object.keys(PAGE_SIZES) as PageSize[]).find((s) => s.toLowerCase() === values.page.toLowerCase());
   if (!size)
     throw new CliError(`“${values.page}” is no size of page; choose from ${Object.keys(PAGE_SIZES).join(', ')}.`);
-  const { project, notes } = await openInput(source);
+  const { project, notes } = await openInput(source, { keep: false });
   tellNotes(notes);
   const thing = thingNamed(project, values.master, values.instance);
   // A font file is shown as it is, byte for byte, unless another style of it is asked for.

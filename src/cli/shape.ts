@@ -74,7 +74,7 @@ async function fontOf(source: string): Promise<{ bytes: Uint8Array; lookups?: Lo
       return { bytes: unpacked.value.bytes };
     }
   }
-  const { project, notes } = await openInput(source);
+  const { project, notes } = await openInput(source, { keep: false });
   tellNotes(notes);
   const cast = castFont(project, { flavour: 'otf', place: { master: defaultMaster(project).id }, compact: false });
   if (!cast.ok) throw new CliError(cast.reason);

@@ -69,8 +69,11 @@ function readFolder(folder: string, prefix = ''): Map<string, Uint8Array> {
   return files;
 }
 
-/** Opens a source, a font file of any kind or an SVG picture; what the reader had to say is given along. */
-export async function openInput(source: string, options: { face?: number; glyph?: string } = {}): Promise<FontProject> {
+/**
+ * Opens a source, a font file of any kind or an SVG picture; what the reader had to say is given along. `keep: false` is for
+ * what is not written as a source again.
+ */
+export async function openInput(source: string, options: { face?: number; glyph?: string; keep?: boolean } = {}): Promise<FontProject> {
   if (!existsSync(source)) throw new CliError(`${source} does not exist.`);
   if (!statSync(source).isDirectory() && !source.endsWith('.designspace')) {
     const bytes = readFile(source);
@@ -81,7 +84,7 @@ export async function openInput(source: string, options: { face?: number; glyph?
     }
   }
   const notes: string[] = [];
-  return { project: openSource(source, { tell: (fault) => notes.push(fault) }), notes };
+  return { project: openSource(source, { tell: (fault) => notes.push(fault), keep: options.keep ?? true }), notes };
 }
 
 /** Opens a project file, a `.ufo` folder, a `.ufoz` or a `.designspace` from disk. */

@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { setSides } from '../fitting/sides';
 import { setPair } from '../kerning/edits';
 import type { Outcome } from '../project/edit';
-import { setFamily } from '../project/edits';
+import { setFamily, setMasterName } from '../project/edits';
 import { addGlyphs } from '../project/glyphEdits';
 import type { Lib, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { removeGlyphs } from '../project/removal';
+import { addInstances, removeInstance, setInstance } from '../variation/familyEdits';
 import { type FileTree, textFile } from './fileTree';
 import { merged } from './merged';
 import { projectFiles, projectFromFiles, readProjectFile, ufoFiles, writeProjectFile } from './project/projectFile';
@@ -183,4 +184,107 @@ test('forms: line ends, no indentation, a note with lines of its own', () => {
     plist('<dict>\n\t<key>z</key>\n\t<true/>\n</dict>'),
   );
   expect(wide).toContain('\n<dict>\n\t<key>a</key>\n\t<array>\n\t\t<string>b</string>\n\t</array>\n</dict>\n');
+});
+
+const SPACE = `<?xml version='1.0' encoding='UTF-8'?>
+<designspace format="5.1">
+  <axes elidedfallbackname="Book">
+    <axis default="400" maximum="700" minimum="400" name="weight" tag="wght">
+      <labelname xml:lang="fr">Graisse</labelname>
+      <labels ordering="2">
+        <label name="Book" uservalue="400">
+          <labelname xml:lang="fr">Livre</labelname>
+        </label>
+        <label name="Bold" uservalue="700"/>
+      </labels>
+    </axis>
+    <mappings>
+      <mapping>
+        <input>
+          <dimension name="weight" xvalue="600"/>
+        </input>
+        <output>
+          <dimension name="weight" xvalue="610"/>
+        </output>
+      </mapping>
+    </mappings>
+  </axes>
+  <labels>
+    <label name="Stout">
+      <location>
+        <dimension name="weight" uservalue="650"/>
+      </location>
+    </label>
+  </labels>
+  <sources>
+    <source filename="Light.ufo" name="light" familyname="Orde">
+      <lib copy="1"/>
+      <location>
+        <dimension name="weight" xvalue="400"/>
+      </location>
+    </source>
+    <source filename="Bold.ufo" name="bold" stylename="Bold">
+      <location>
+        <dimension name="weight" xvalue="700"/>
+      </location>
+    </source>
+  </sources>
+  <variable-fonts>
+    <variable-font name="OrdeVF">
+      <axis-subsets>
+        <axis-subset name="weight"/>
+      </axis-subsets>
+    </variable-font>
+  </variable-fonts>
+  <instances>
+    <instance stylename="Stout" name="s" location="Stout">
+      <stylename xml:lang="de">Stark</stylename>
+    </instance>
+    <instance stylename="Bold" name="b">
+      <location>
+        <dimension name="weight" xvalue="700"/>
+      </location>
+    </instance>
+  </instances>
+</designspace>
+`;
+
+function family(): Project {
+  const ufo = (name: string, style: string) =>
+    Object.entries(FOREIGN).map(([path, text]) => [`${name}/${path}`, textFile(text.replace('Book', style))] as const);
+  const read = projectFromFiles(
+    new Map([['Orde.designspace', textFile(SPACE)], ...ufo('Light.ufo', 'Light'), ...ufo('Bold.ufo', 'Bold')]),
+    'Orde',
+  );
+  if (!read.ok) throw new Error(read.reason);
+  return read.value;
+}
+const spaceOf = (project: Project) => new TextDecoder().decode(projectFiles(project).get('Orde.designspace'));
+
+test('a designspace of the newest form goes back to the letter; a change is the lines that it changes', () => {
+  const project = family();
+  expect(spaceOf(project)).toBe(SPACE);
+  const renamed = spaceOf(done(setMasterName(project, { master: project.masters[1]!.id, name: 'Heavy' })));
+  expect(difference(SPACE, renamed)).toEqual([
+    '- <source filename="Bold.ufo" name="bold" stylename="Bold">',
+    '+ <source filename="Bold.ufo" name="bold" stylename="Heavy">',
+  ]);
+});
+
+test('a place by name is where its label says; moved, the instance has a place of its own', () => {
+  const project = family();
+  const index = project.instances.findIndex((i) => i.name === 'Stout');
+  expect(project.instances[index]!.place).toEqual({ wght: 650 });
+  const moved = spaceOf(done(setInstance(project, { index, change: { place: { wght: 500 } } })));
+  expect(difference(SPACE, moved)).toEqual([
+    '- <instance stylename="Stout" name="s" location="Stout">',
+    '+ <instance stylename="Stout" name="s">',
+    '+ <dimension name="weight" xvalue="500"/>',
+  ]);
+  const fewer = spaceOf(done(removeInstance(project, { index })));
+  expect(fewer).not.toContain('Stark');
+  expect(fewer).toContain('<instance stylename="Bold" name="b">');
+  const more = spaceOf(done(addInstances(project, { instances: [{ name: 'Semi', place: { wght: 600 } }] })));
+  expect(difference(SPACE, more)).toContain('+ <instance name="Semi" stylename="Semi">');
+  expect(more).toContain('<mapping>');
 });

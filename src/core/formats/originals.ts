@@ -2,6 +2,7 @@ import { attempt } from '../base/result';
 import type { LibValue, Project } from '../project/model';
 import { type FileTree, packZip, textFile, unpackZip } from './fileTree';
 import { merged } from './merged';
+import { mergedXml } from './mergedXml';
 import { restyledGlif, restyledPlist } from './restyled';
 import { isDict, readPlist, writePlist } from './ufo/plist';
 import { textOf } from './xml';
@@ -86,6 +87,8 @@ function led(
   const text = (bytes: Uint8Array) => textOf(bytes, path);
   const value = (bytes: Uint8Array | undefined): LibValue | undefined => bytes && readPlist(text(bytes), path);
   const done = attempt(() => {
+    if (path.endsWith('.designspace') && was && ours)
+      return textFile(mergedXml(text(was), text(ours), text(now), path));
     if (path.endsWith('.glif')) return was ? textFile(restyledGlif(text(now), text(was))) : now;
     const whole = path.endsWith('.plist') ? value(now) : undefined;
     if (!isDict(whole)) return now;

@@ -88,9 +88,11 @@ export function readDesignspace(text: string, file: string): Designspace {
       };
     });
   const axisNamed = (name: string | undefined) => axes.find((a) => a.name === name);
+  // Places that have names, which instances may refer to.
+  const labels = new Map(list('labels').map((l) => [l.attributes.name ?? '', l]));
   const location = (e: XmlElement): Record<string, number> =>
     Object.fromEntries(
-      (child(e, 'location')?.children ?? [])
+      (child(labels.get(e.attributes.location ?? '') ?? e, 'location')?.children ?? [])
         .filter((d) => d.name === 'dimension')
         .map((d) => [
           d.attributes.name ?? refuse(`${file}, line ${d.line}: <dimension> has no name.`),

@@ -115,16 +115,10 @@ function ownFiles(
     ...(project.settings.handoversLast && { rulesLast: true }),
     lib: project.lib,
   };
-  const unchanged = original && sameSpace(original.space, space, project);
+  const text = writeDesignspace(space);
   files.set(
     original?.path ?? 'project.designspace',
-    unchanged
-      ? original.bytes
-      : textFile(
-          original
-            ? withUnmodelled(writeDesignspace(space), textOf(original.bytes, original.path))
-            : writeDesignspace(space),
-        ),
+    textFile(original ? withUnmodelled(text, textOf(original.bytes, original.path)) : text),
   );
   for (const [m, folder] of folders) {
     const fileNames = namesIn(originOf(m) ?? folder);
@@ -138,7 +132,7 @@ function ownFiles(
   return files;
 }
 
-/** The designspace the project was read from, kept so that it is written back to the letter while nothing in it changed. */
+/** The designspace the project was read from: what we do not model is taken from it. */
 function originalDesignspace(project: Project): { path: string; bytes: Uint8Array; space: Designspace } | undefined {
   const path = Object.keys(project.kept).find((p) => p.endsWith('.designspace') && !p.includes('/'));
   const bytes = path === undefined ? undefined : project.kept[path];
@@ -150,34 +144,6 @@ function originalDesignspace(project: Project): { path: string; bytes: Uint8Arra
 /** The default of an axis in design units. */
 const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number =>
   toDesign(axis, axis.default);
-
-/** Do two designspaces say the same about axes, places, styles and instances? Names of sources are each program's own. */
-function sameSpace(a: Designspace, b: Designspace, { glyphs, glyphOrder }: Project): boolean {
-  const ids = new Map(glyphOrder.map((id) => [glyphs[id]!.name, id]));
-  const facts = (s: Designspace) => {
-    const whole = (location: Record<string, number>) => s.axes.map((x) => location[x.name] ?? designDefault(x));
-    return JSON.stringify([
-      s.axes.map((x) => [
-        x.tag,
-        x.name,
-        x.minimum,
-        x.default,
-        x.maximum,
-        x.hidden,
-        x.map,
-        x.labels,
-        x.discrete,
-        x.stops,
-      ]),
-      s.sources.map((x) => JSON.stringify([x.filename, x.layer, x.layer ? '' : x.styleName, whole(x.location)])).sort(),
-      s.instances.map((x) => [x.styleName || x.name, whole(x.location), x.filename]),
-      [...handoversOf(s, ids)].sort(([p], [q]) => (p < q ? -1 : 1)),
-      s.rules.length > 0 && s.rulesLast === true,
-      s.lib,
-    ]);
-  };
-  return facts(a) === facts(b);
-}
 
 const MODELLED = new Set(['axes', 'sources', 'instances', 'rules', 'lib']);
 /** What tells an element of a list from its neighbours, and which of its children and attributes are written anew. */
@@ -287,8 +253,8 @@ function withSources(
 ): Project {
   if (!keep) return project;
   const was = new Map<string, Uint8Array>();
+  // A UFO of the older form is written in the present one; its files keep their names.
   for (const { ufo, folder, name } of sources)
-    // A UFO of the older form is written in the present one; its files keep their names.
     for (const [path, bytes] of subtree(files, folder))
       if (ufo.formatVersion === 3 || path === CONTENTS) was.set(`${name}/${path}`, bytes);
   if (space) was.set(space.name, files.get(space.path)!);
