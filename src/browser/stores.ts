@@ -77,7 +77,7 @@ function inMemory(): Database {
 }
 
 /** The database is opened when it is first asked for something. */
-function keyValue(name: string, storeName: string): KeyValue {
+export function keyValue(name: string, storeName: string): KeyValue {
   const at = async () => (await databaseOf(name, storeName)).at;
   return {
     get: async (key) => (await at()).get(key),

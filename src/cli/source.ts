@@ -73,7 +73,10 @@ function readFolder(folder: string, prefix = ''): Map<string, Uint8Array> {
  * Opens a source, a font file of any kind or an SVG picture; what the reader had to say is given along. `keep: false` is for
  * what is not written as a source again.
  */
-export async function openInput(source: string, options: { face?: number; glyph?: string; keep?: boolean } = {}): Promise<FontProject> {
+export async function openInput(
+  source: string,
+  options: { face?: number; glyph?: string; keep?: boolean } = {},
+): Promise<FontProject> {
   if (!existsSync(source)) throw new CliError(`${source} does not exist.`);
   if (!statSync(source).isDirectory() && !source.endsWith('.designspace')) {
     const bytes = readFile(source);

@@ -6,8 +6,8 @@ import type { CastFont } from '../core/casting/font';
 import { castOutputs, type Format, type OutputFile, plannedFiles } from '../core/casting/outputs';
 import type { CastThing } from '../core/casting/things';
 import type { FontProject } from '../core/formats/font/projectFromFont';
-import { facesOf, openAny, unpackedFont } from '../core/formats/openFile';
-import { writeProjectFile } from '../core/formats/project/projectFile';
+import { facesOf, openAny, openTree, unpackedFont } from '../core/formats/openFile';
+import { projectFiles, writeProjectFile } from '../core/formats/project/projectFile';
 import { cmap } from '../core/opentype/cmap';
 import { readSfnt, tableOf, tableSizes } from '../core/opentype/sfnt';
 import type { CastTerms, Project } from '../core/project/model';
@@ -53,7 +53,17 @@ export const filesService = {
     progress: (done: number, total: number) => void,
   ): Promise<Result<FontProject>> => openAny(bytes, name, { face, progress }),
 
+  /** The same from the files of a folder. */
+  openTree: (
+    files: ReadonlyMap<string, Uint8Array>,
+    name: string,
+    progress: (done: number, total: number) => void,
+  ): Result<FontProject> => openTree(files, name, progress),
+
   save: (project: Project): Uint8Array => writeProjectFile(project),
+
+  /** The files of a project, for a folder. */
+  tree: (project: Project): Map<string, Uint8Array> => projectFiles(project),
 
   /** A printable proof of cast files. */
   async proof(input: ProofInput): Promise<Uint8Array> {

@@ -6,6 +6,7 @@ import type { Project } from '../../core/project/model';
 import type { Command } from '../keys/command';
 import { redoEdit, run, stepGlyph, stepMaster, undoEdit, useBench } from '../state/bench';
 import { openDialog } from '../state/dialogs';
+import { homeNow, saveHome } from '../state/home';
 import { setBenchLight } from '../state/light';
 import { goToStage, goToStart } from '../state/navigation';
 import { goToPartner } from '../state/partner';
@@ -104,10 +105,19 @@ export const BENCH_COMMANDS: readonly Command[] = [
   },
   { id: 'sheet', title: 'Get a sheet of lettering', group: 'Project', run: () => openDialog('sheet') },
   {
+    id: 'save-home',
+    title: () => `Save into the folder ${homeNow()?.handle.name ?? 'it came from'}: what was changed, and nothing else`,
+    group: 'Project',
+    keys: ['$mod+KeyS'],
+    whileTyping: true,
+    can: () => homeNow() !== undefined,
+    run: () => saveHome(),
+  },
+  {
     id: 'save-file',
     title: 'Save the project to a file',
     group: 'Project',
-    keys: ['$mod+KeyS'],
+    keys: ['$mod+KeyS', '$mod+Shift+KeyS'],
     whileTyping: true,
     run: () => {
       const { settled } = useBench.getState();

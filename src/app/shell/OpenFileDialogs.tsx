@@ -3,7 +3,16 @@ import { Button } from '../ui/parts';
 import type { useOpenFile } from './useOpenFile';
 
 /** What came in otherwise than it stands in the file; and which face of several is to be opened. */
-export function OpenFileDialogs({ opened, toCase, choice, leaveChoice, open }: ReturnType<typeof useOpenFile>) {
+export function OpenFileDialogs({
+  opened,
+  toCase,
+  choice,
+  leaveChoice,
+  open,
+  folder,
+  leaveFolder,
+  openSource,
+}: ReturnType<typeof useOpenFile>) {
   return (
     <>
       <Modal open={opened !== undefined} onClose={toCase} title={`${opened?.name ?? ''} is opened`}>
@@ -18,6 +27,26 @@ export function OpenFileDialogs({ opened, toCase, choice, leaveChoice, open }: R
             To its case
           </Button>
         </div>
+      </Modal>
+      <Modal
+        open={folder !== undefined}
+        onClose={leaveFolder}
+        title={`${folder?.handle.name ?? ''} holds ${folder?.sources.length ?? 0} sources`}
+      >
+        <p className="mb-2">Which one is to be opened?</p>
+        <ul className="grid max-h-[50vh] gap-1 overflow-auto">
+          {folder?.sources.map((source) => (
+            <li key={source}>
+              <button
+                type="button"
+                className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:bg-kelp-tint"
+                onClick={() => openSource(source)}
+              >
+                {source}
+              </button>
+            </li>
+          ))}
+        </ul>
       </Modal>
       <Modal
         open={choice !== undefined}

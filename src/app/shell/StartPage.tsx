@@ -1,7 +1,8 @@
-import { FolderOpen, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
+import { FolderGit2, FolderOpen, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
+import { opensFolders } from '../../browser/folders';
 import { FileInput } from '../ui/FileInput';
 import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
@@ -49,6 +50,11 @@ export function StartPage() {
           <Door icon={FolderOpen} title="Open a file" onOpen={() => input.current?.click()}>
             A project, a font of any kind, a .ufoz, a zip with a designspace, an SVG letter; or drop one here.
           </Door>
+          {opensFolders() && (
+            <Door icon={FolderGit2} title="Open a folder" onOpen={opening.openFolder}>
+              A UFO, or a designspace with its UFOs, as version control keeps it; what you change goes back into it.
+            </Door>
+          )}
           <Door icon={Tag} title="Names of finished fonts" onOpen={() => void navigate('/names')}>
             Families that fall apart in menus, put right, outlines untouched.
           </Door>
@@ -85,7 +91,7 @@ function Door({
   onOpen: () => void;
 }) {
   return (
-    <li>
+    <li className="min-[640px]:odd:last:col-span-2">
       <button
         type="button"
         aria-label={title}

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { storageSentence } from '../../browser/stores';
+import { type FoundFolder, findFolder, openFolder } from '../state/home';
 import { storeProject } from '../state/library';
 import { readProject } from '../state/projectFiles';
 
@@ -44,7 +45,40 @@ export function useOpenFile() {
     onSettled: () => setProgress(undefined),
   });
 
+  const [folder, setFolder] = useState<FoundFolder | undefined>();
+  const openSource = useMutation({
+    mutationFn: async ({ found, source }: { found: FoundFolder; source: string }) => {
+      const label = source === '' ? found.handle.name : source;
+      setProgress(`Opening ${label}…`);
+      const read = await openFolder(found, source, (done, total) =>
+        setProgress(`Opening ${label}: ${done} of ${total} glyphs`),
+      );
+      return { ...read, name: label };
+    },
+    onSuccess: ({ id, name, notes }) => {
+      if (notes.length > 0) setOpened({ id, name, notes });
+      else navigate(`/p/${id}/case`);
+    },
+    onError: (error) => toast.error(error.message, { duration: 12_000 }),
+    onSettled: () => setProgress(undefined),
+  });
+  const lookInto = useMutation({
+    mutationFn: findFolder,
+    onSuccess: (found) => {
+      if (found?.sources.length === 1) openSource.mutate({ found, source: found.sources[0]! });
+      else setFolder(found);
+    },
+    onError: (error) => toast.error(error.message, { duration: 12_000 }),
+  });
+
   return {
+    openFolder: () => lookInto.mutate(),
+    folder,
+    leaveFolder: () => setFolder(undefined),
+    openSource: (source: string) => {
+      if (folder) openSource.mutate({ found: folder, source });
+      setFolder(undefined);
+    },
     open: (file: File, face?: number) => {
       setChoice(undefined);
       open.mutate({ file, ...(face !== undefined && { face }) });

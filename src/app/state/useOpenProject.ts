@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { recordsOf } from '../../browser/stores';
 import { isRefused, type Refusal } from '../../core/base/result';
 import { becomeReader, leaveProject, say, showProject } from './bench';
+import { followHome } from './home';
 import { takeProject } from './tabLock';
 
 export type Opening =
@@ -36,6 +37,7 @@ export function useOpenProject(projectId: string): Opening {
         return setState({ kind: 'fault', sentence: 'There is no such project in this browser.', exists: false });
       if (isRefused(found)) return setState({ kind: 'fault', sentence: found.reason, exists: true });
       showProject(projectId, found, lock.mine ? records : undefined);
+      void followHome(projectId);
       performance.mark('project-opened');
       setState({ kind: 'open', faults: found.faults, damaged: found.damaged });
       if (lock.mine)

@@ -5,8 +5,9 @@ import { name } from '../opentype/name';
 import { faceOffsets, readSfnt, tableOf } from '../opentype/sfnt';
 import { fromWoff, WOFF_SIGNATURE } from '../opentype/woff';
 import { checkedProject } from '../project/checked';
+import type { FileTree } from './fileTree';
 import { type FontProject, projectFromFont } from './font/projectFromFont';
-import { readProjectFile } from './project/projectFile';
+import { projectFromFiles, readProjectFile } from './project/projectFile';
 import { projectFromSvg } from './svg/projectFromSvg';
 import { isSvg } from './svg/svgRead';
 import type { Progress } from './ufo/ufo';
@@ -74,6 +75,14 @@ export async function openAny(
   if (!read.ok) return read;
   const checked = checkedProject(read.value.project, label);
   return checked.ok ? { ok: true, value: { project: checked.value, notes: read.value.notes } } : checked;
+}
+
+/** Opens a project from the files of a folder; checked whole as by {@link openAny}. */
+export function openTree(files: FileTree, label: string, progress?: Progress): Result<FontProject> {
+  const notes: string[] = [];
+  const read = projectFromFiles(files, label, { progress, tell: (fault) => notes.push(fault) });
+  const checked = read.ok ? checkedProject(read.value, label) : read;
+  return checked.ok ? { ok: true, value: { project: checked.value, notes } } : checked;
 }
 
 /** The names of the faces of a collection, to choose from; empty for any other file, damaged ones included. */

@@ -1,0 +1,171 @@
+import { proxy } from 'comlink';
+import { toast } from 'sonner';
+import { create } from 'zustand';
+import {
+  chooseFolder,
+  fileAt,
+  filesBelow,
+  type Home,
+  homeOf,
+  mayWrite,
+  readAll,
+  rememberHome,
+  removeFile,
+  type Stamp,
+  stampOf,
+  writeFile,
+} from '../../browser/folders';
+import type { FontProject } from '../../core/formats/font/projectFromFont';
+import { filesOfSource, sourcesIn } from '../../core/formats/sourceFolder';
+import { filesWorker } from '../../workers/clients';
+import { say, useBench } from './bench';
+import { storeProject } from './library';
+
+/** The folder that the open project came from and is saved into; undefined where it came from a file. */
+export const useHome = create<{ projectId: string; home: Home | undefined }>(() => ({
+  projectId: '',
+  home: undefined,
+}));
+
+/** Looks up where the open project came from. */
+export async function followHome(projectId: string): Promise<void> {
+  const home = await homeOf(projectId).catch(() => undefined);
+  useHome.setState({ projectId, home });
+}
+
+export const homeNow = (): Home | undefined => {
+  const { projectId, home } = useHome.getState();
+  return projectId === useBench.getState().projectId ? home : undefined;
+};
+
+/** A folder with what it may be opened as. */
+export type FoundFolder = {
+  readonly handle: FileSystemDirectoryHandle;
+  readonly files: ReadonlyMap<string, FileSystemFileHandle>;
+  readonly sources: readonly string[];
+};
+
+/** Asks for a folder and looks what is in it; undefined where none is chosen. */
+export async function findFolder(): Promise<FoundFolder | undefined> {
+  const handle = await chooseFolder();
+  if (!handle) return undefined;
+  const files = await filesBelow(handle);
+  const sources = sourcesIn(files.keys());
+  if (sources.length === 0) throw new Error(`${handle.name} holds neither a designspace nor a UFO.`);
+  return { handle, files, sources };
+}
+
+/** Opens one source of a folder as a project; gives its id, and what is to be told. */
+export async function openFolder(
+  { handle, files }: FoundFolder,
+  source: string,
+  progress: (done: number, total: number) => void,
+): Promise<{ id: string; notes: readonly string[] }> {
+  const wanted = new Map(filesOfSource(files.keys(), source).map((path) => [path, files.get(path)!]));
+  const { bytes, stamps } = await readAll(wanted);
+  // A UFO that is the folder itself goes by the folder's name.
+  const whole = source === '' ? new Map([...bytes].map(([path, b]) => [`${handle.name}/${path}`, b])) : bytes;
+  const { service, stop } = filesWorker();
+  try {
+    const label = source === '' ? handle.name : source.slice(source.lastIndexOf('/') + 1);
+    const read = (await service.openTree(whole, label, proxy(progress))) as
+      | { ok: true; value: FontProject }
+      | { ok: false; reason: string };
+    if (!read.ok) throw new Error(read.reason);
+    const id = await storeProject(read.value.project);
+    await rememberHome(id, { handle, root: source, stamps });
+    return { id, notes: read.value.notes };
+  } finally {
+    stop();
+  }
+}
+
+/** Where a file of the project lies in its folder; undefined for what does not belong there. */
+function placeIn({ handle, root }: Home, path: string): string | undefined {
+  const folder = root.includes('/') ? `${root.slice(0, root.lastIndexOf('/'))}/` : '';
+  if (root.endsWith('.designspace')) return folder + path;
+  const name = root === '' ? handle.name : root.slice(root.lastIndexOf('/') + 1);
+  if (!path.startsWith(`${name}/`)) return undefined;
+  return root === '' ? path.slice(name.length + 1) : folder + path;
+}
+
+const same = (a: Uint8Array, b: Uint8Array): boolean => a.length === b.length && a.every((v, i) => v === b[i]);
+const listed = (paths: readonly string[]): string =>
+  `${paths.slice(0, 4).join(', ')}${paths.length > 4 ? ` and ${paths.length - 4} more` : ''}`;
+
+/**
+ * Writes what was changed into the folder that the project came from, and nothing else. Where another program changed one of
+ * these files meanwhile, nothing is written until that is answered.
+ */
+export async function saveHome(over = false): Promise<void> {
+  const home = homeNow();
+  const { settled: project, projectId } = useBench.getState();
+  if (!home || !project) return;
+  if (!home.root.endsWith('.designspace') && project.masters.length > 1)
+    return say('A UFO holds one master, and the project has more: save it to a file.');
+  if (!(await mayWrite(home.handle))) return say(`The browser may not write into ${home.handle.name}.`);
+  const { service, stop } = filesWorker();
+  try {
+    const made = await service.tree(project);
+    const wanted = new Map(
+      [...made].flatMap(([path, bytes]) => {
+        const place = placeIn(home, path);
+        return place === undefined ? [] : [[place, bytes] as const];
+      }),
+    );
+    const { writes, gone, foreign } = await difference(home, wanted);
+    if (foreign.length > 0 && !over) {
+      toast.error(`Changed in ${home.handle.name} by another program: ${listed(foreign)}. Nothing was written.`, {
+        duration: 30_000,
+        style: { pointerEvents: 'auto' },
+        action: { label: 'Write over it', onClick: () => void saveHome(true) },
+      });
+      return;
+    }
+    const stamps: Record<string, Stamp> = { ...home.stamps };
+    for (const path of writes)
+      stamps[path] = await writeFile((await fileAt(home.handle, path, true))!, wanted.get(path)!);
+    for (const path of gone) {
+      await removeFile(home.handle, path);
+      delete stamps[path];
+    }
+    const kept = { ...home, stamps };
+    await rememberHome(projectId, kept);
+    useHome.setState({ projectId, home: kept });
+    say(
+      writes.length + gone.length === 0
+        ? `${home.handle.name} is as the project has it; nothing was written.`
+        : `Into ${home.handle.name}: ${listed([...writes, ...gone.map((p) => `${p} (removed)`)])}.`,
+    );
+  } catch (error) {
+    say(`${home.handle.name} could not be written whole: ${(error as Error).message}`);
+  } finally {
+    stop();
+  }
+}
+
+/** What is to be written and taken away, and which of these files are not as they were read or written last. */
+async function difference(home: Home, wanted: ReadonlyMap<string, Uint8Array>) {
+  const writes: string[] = [];
+  const gone: string[] = [];
+  const foreign: string[] = [];
+  const isForeign = (path: string, file: File): boolean => {
+    const [was, is] = [home.stamps[path], stampOf(file)];
+    return !was || was.changed !== is.changed || was.size !== is.size;
+  };
+  for (const [path, bytes] of wanted) {
+    const file = await (await fileAt(home.handle, path))?.getFile();
+    if (file && same(new Uint8Array(await file.arrayBuffer()), bytes)) continue;
+    writes.push(path);
+    if (file ? isForeign(path, file) : home.stamps[path]) foreign.push(path);
+  }
+  for (const path of Object.keys(home.stamps)) {
+    // Only glyphs that were there and are no more; whatever else lies in the folder is not ours.
+    if (wanted.has(path) || !path.endsWith('.glif')) continue;
+    const file = await (await fileAt(home.handle, path))?.getFile();
+    if (!file) continue;
+    gone.push(path);
+    if (isForeign(path, file)) foreign.push(path);
+  }
+  return { writes, gone, foreign };
+}
