@@ -37,6 +37,17 @@ export async function chooseFolder(): Promise<FileSystemDirectoryHandle | undefi
   }
 }
 
+/** The folder of a drop; undefined where that holds files. To be asked for while the event lasts. */
+export function droppedFolder(dropped: DataTransfer): Promise<FileSystemDirectoryHandle> | undefined {
+  const item = dropped.items[0];
+  if (!item?.webkitGetAsEntry?.()?.isDirectory) return undefined;
+  const handle = (item as unknown as { getAsFileSystemHandle?(): Promise<FileSystemDirectoryHandle> })
+    .getAsFileSystemHandle;
+  return handle
+    ? handle.call(item)
+    : Promise.reject(new Error('This browser gives no folder that is dropped; open a zip of it, or a .ufoz.'));
+}
+
 /** Asks whether a folder may be written, where that is not known yet. */
 export async function mayWrite(folder: FileSystemDirectoryHandle): Promise<boolean> {
   const asked = folder as unknown as { requestPermission?(how: { mode: 'readwrite' }): Promise<string> };

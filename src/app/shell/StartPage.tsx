@@ -1,8 +1,8 @@
-import { FolderGit2, FolderOpen, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
+import { FolderOpen, FolderTree, type LucideIcon, Plus, ScanLine, Tag } from 'lucide-react';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
-import { opensFolders } from '../../browser/folders';
+import { droppedFolder, opensFolders } from '../../browser/folders';
 import { FileInput } from '../ui/FileInput';
 import { Bin } from './Bin';
 import { NewFamily } from './NewFamily';
@@ -24,8 +24,10 @@ export function StartPage() {
 
   const drop = (e: DragEvent) => {
     e.preventDefault();
+    const folder = droppedFolder(e.dataTransfer);
     const file = e.dataTransfer.files[0];
-    if (file) opening.open(file);
+    if (folder) opening.openFolder(folder);
+    else if (file) opening.open(file);
   };
 
   return (
@@ -51,7 +53,7 @@ export function StartPage() {
             A project, a font of any kind, a .ufoz, a zip with a designspace, an SVG letter; or drop one here.
           </Door>
           {opensFolders() && (
-            <Door icon={FolderGit2} title="Open a folder" onOpen={opening.openFolder}>
+            <Door icon={FolderTree} title="Open a folder" onOpen={() => opening.openFolder()}>
               A UFO, or a designspace with its UFOs, as version control keeps it; what you change goes back into it.
             </Door>
           )}

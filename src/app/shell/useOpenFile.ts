@@ -72,7 +72,7 @@ export function useOpenFile() {
   });
 
   return {
-    openFolder: () => lookInto.mutate(),
+    openFolder: (dropped?: Promise<FileSystemDirectoryHandle>) => lookInto.mutate(dropped),
     folder,
     leaveFolder: () => setFolder(undefined),
     openSource: (source: string) => {

@@ -45,9 +45,9 @@ export type FoundFolder = {
   readonly sources: readonly string[];
 };
 
-/** Asks for a folder and looks what is in it; undefined where none is chosen. */
-export async function findFolder(): Promise<FoundFolder | undefined> {
-  const handle = await chooseFolder();
+/** Asks for a folder, where none was dropped, and looks what is in it; undefined where none is chosen. */
+export async function findFolder(dropped?: Promise<FileSystemDirectoryHandle>): Promise<FoundFolder | undefined> {
+  const handle = await (dropped ?? chooseFolder());
   if (!handle) return undefined;
   const files = await filesBelow(handle);
   const sources = sourcesIn(files.keys());
