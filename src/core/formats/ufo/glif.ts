@@ -28,6 +28,17 @@ export type Glif = {
   lib?: Lib | undefined;
 };
 
+/** A glyph in which nothing is drawn. */
+export const emptyGlif = (name: string): Glif => ({
+  name,
+  unicodes: [],
+  advance: 0,
+  contours: [],
+  components: [],
+  anchors: [],
+  guides: [],
+});
+
 const TRANSFORM_KEYS = ['xScale', 'xyScale', 'yxScale', 'yScale', 'xOffset', 'yOffset'] as const;
 const TRANSFORM_DEFAULTS: Affine = [1, 0, 0, 1, 0, 0];
 
@@ -45,15 +56,7 @@ class GlifReader {
   /** Where the reader is: an offset from the fast scan, a line from the full parser. */
   offset = 0;
   private line: number | undefined;
-  private readonly glif: Glif = {
-    name: '',
-    unicodes: [],
-    advance: 0,
-    contours: [],
-    components: [],
-    anchors: [],
-    guides: [],
-  };
+  private readonly glif: Glif = emptyGlif('');
   private points: Point[] | undefined;
   private move = false;
   private contourIdentifier: string | undefined;

@@ -2,7 +2,7 @@ import { attempt, type Result, refuse } from '../../base/result';
 import type { Lib, LibValue } from '../../project/model';
 import { type FileTree, textFile, userNameToFileName } from '../fileTree';
 import { textOf } from '../xml';
-import { type Glif, readGlif, writeGlif } from './glif';
+import { emptyGlif, type Glif, readGlif, writeGlif } from './glif';
 import { isDict, readPlist, readPlistDict, writePlist } from './plist';
 
 /** A UFO's content as the format has it: names, not ids. `kept` are files not read here, by path. */
@@ -94,16 +94,6 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
     };
   });
 }
-
-const emptyGlif = (name: string): Glif => ({
-  name,
-  unicodes: [],
-  advance: 0,
-  contours: [],
-  components: [],
-  anchors: [],
-  guides: [],
-});
 
 /** The glyphs of a layer other than the default, from the files of a source that were kept. */
 export function readLayer(kept: FileTree, layer: string, label: string): Glif[] {
