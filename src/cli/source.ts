@@ -4,6 +4,7 @@ import { folderOf, gatherIncluded, pathFrom } from '../core/features/includes';
 import type { FontProject } from '../core/formats/font/projectFromFont';
 import { isFont, looksLikeSvg, openAny } from '../core/formats/openFile';
 import { projectFromFiles, type Reading, readProjectFile } from '../core/formats/project/projectFile';
+import { sourceNames } from '../core/formats/sourceFolder';
 import type { Project } from '../core/project/model';
 import { CliError } from './problem';
 
@@ -113,8 +114,10 @@ export function openSource(source: string, reading: Reading = {}): Project {
 /** A designspace and the UFOs it names, with paths from the folder that holds them all. */
 function designspaceFiles(path: string): Map<string, Uint8Array> {
   const bytes = readFile(path);
-  const names = [...new TextDecoder().decode(bytes).matchAll(/<source\b[^>]*\bfilename="([^"]+)"/g)].map((m) => m[1]!);
-  const ufos = [...new Set(names)].map((name) => ({ name, folder: resolve(dirname(path), name) }));
+  const ufos = sourceNames(new TextDecoder().decode(bytes)).map((name) => ({
+    name,
+    folder: resolve(dirname(path), name),
+  }));
   let root = dirname(path);
   while (ufos.some(({ folder }) => !folder.startsWith(`${root}${sep}`)) && dirname(root) !== root) root = dirname(root);
   const at = (file: string) => relative(root, file).split(sep).join('/');

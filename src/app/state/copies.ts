@@ -22,16 +22,13 @@ export async function keepCopy(asked = false): Promise<Copy | undefined> {
   const from = Math.max(history.first, Math.min(last?.position ?? history.position, history.position) + 1);
   const entries = last ? (await entriesOf(from, history.position)).filter((e) => e !== undefined) : [];
   const said = last && entries.length === 0 ? 'Steps taken back.' : saidOf(settled, entries);
-  try {
-    const service = await errands.synced();
+  return errands.borrow(async (service) => {
     if (useBench.getState().settled !== settled) return undefined;
     const { bytes, glyphs } = await service.file();
     const copy = { at: now, position: history.position, glyphs, bytes: bytes.length, said };
     await copies.add(copy, bytes, now);
     return copy;
-  } finally {
-    errands.stop();
-  }
+  });
 }
 
 /** Keeps copies by itself while a project is open; the result ends that. */
@@ -43,7 +40,6 @@ export function followCopies(): () => void {
   return () => {
     clearTimeout(first);
     clearInterval(timer);
-    errands.stop();
   };
 }
 

@@ -45,14 +45,10 @@ export async function runFar<A, S extends z.ZodType>(edit: Edit<A, S>, args: A, 
   const note = told(inWords(reach));
   const steps: Step[] = [];
   try {
-    const service = await errands.synced();
-    const ran = await service.edit(
-      edit.facts.name,
-      args,
-      proxy((part: readonly Step[]) => {
-        steps.push(...part);
-      }),
-    );
+    const take = proxy((part: readonly Step[]) => {
+      steps.push(...part);
+    });
+    const ran = await errands.borrow(async (service) => await service.edit(edit.facts.name, args, take));
     if (note.stopped()) return false;
     if (!ran.ok) say(ran.reason);
     else if (useBench.getState().settled !== before) say('The project was changed meanwhile; do it again.');
@@ -62,7 +58,6 @@ export async function runFar<A, S extends z.ZodType>(edit: Edit<A, S>, args: A, 
   } finally {
     busy = false;
     note.away();
-    errands.stop();
   }
   return false;
 }

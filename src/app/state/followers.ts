@@ -28,6 +28,7 @@ export class Follower<T extends DocumentService> {
   private running: { service: Remote<T>; stop: () => void } | undefined;
   private sent: { projectId: string; project: Project } | undefined;
   private queue: Promise<unknown> = Promise.resolve();
+  private borrowers = 0;
 
   constructor(private readonly start: Started<T>) {}
 
@@ -49,6 +50,16 @@ export class Follower<T extends DocumentService> {
       const { service, steps } = await this.bring();
       return ask(service, steps);
     });
+  }
+
+  /** The service for one errand; the worker ends when the last of those that have it is done. */
+  async borrow<R>(work: (service: Remote<T>) => Promise<R>): Promise<R> {
+    this.borrowers++;
+    try {
+      return await work(await this.synced());
+    } finally {
+      if (--this.borrowers === 0) this.stop();
+    }
   }
 
   private next<R>(work: () => Promise<R>): Promise<R> {

@@ -31,7 +31,8 @@ function shared(before: unknown, after: unknown): unknown {
 }
 
 const bytesOf = (v: ArrayBufferView): Uint8Array => new Uint8Array(v.buffer, v.byteOffset, v.byteLength);
-function sameBytes(a: ArrayBufferView, b: ArrayBufferView): boolean {
+/** Do two pieces of memory hold the same bytes? */
+export function sameBytes(a: ArrayBufferView, b: ArrayBufferView): boolean {
   if (a.constructor !== b.constructor || a.byteLength !== b.byteLength) return false;
   const [x, y] = [bytesOf(a), bytesOf(b)];
   return x.every((v, i) => v === y[i]);

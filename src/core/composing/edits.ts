@@ -12,7 +12,7 @@ export const composeGlyphs = defineEdit(
     reach: 'all masters',
     args: z.object({
       codes: a.codePoints,
-      /** Glyphs without a code point that have a recipe of the project's own. */
+      /** Glyphs without a code point, by recipes of the project's own. */
       names: a.texts.optional(),
       /** Those that cannot be put together are added empty. */
       addRest: z.boolean().optional(),
@@ -22,9 +22,8 @@ export const composeGlyphs = defineEdit(
     const done = composed(project, [...codes, ...names]);
     const { project: next, notPossible } = done;
     const told = toldOf(done);
-    const lacking = notPossible.filter((n) => n.code !== undefined);
-    if (addRest && lacking.length > 0) {
-      const requests = lacking.map(({ code, name }) => ({ name, unicodes: [code!] }));
+    if (addRest && notPossible.length > 0) {
+      const requests = notPossible.map(({ code, name }) => ({ name, unicodes: code === undefined ? [] : [code] }));
       const added = addGlyphs(next, { requests });
       if (added.ok)
         return edited(

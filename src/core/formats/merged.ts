@@ -1,3 +1,4 @@
+import { orderedText } from '../base/ordered';
 import type { Lib, LibValue } from '../project/model';
 import { isDict } from './ufo/plist';
 
@@ -19,13 +20,7 @@ export function merged(
 }
 
 const same = (a: LibValue | undefined, b: LibValue | undefined): boolean =>
-  a === b || (a !== undefined && b !== undefined && ordered(a) === ordered(b));
-const ordered = (v: LibValue): string =>
-  JSON.stringify(v, (_, x) =>
-    typeof x === 'object' && x !== null && !Array.isArray(x)
-      ? Object.fromEntries(Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : x,
-  );
+  a === b || (a !== undefined && b !== undefined && orderedText(a) === orderedText(b));
 
 function mergedDict(was: Lib, ours: Lib, now: Lib): Lib {
   const out: [string, LibValue][] = [];

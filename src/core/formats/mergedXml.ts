@@ -32,6 +32,9 @@ function attributes(was: XmlAttributes, ours: XmlAttributes, now: XmlAttributes)
   return out;
 }
 
+/** Elements that are taken as they are now where anything of them was changed: their parts mean nothing alone. */
+const WHOLE: ReadonlySet<string> = new Set(['location', 'rule', 'lib']);
+
 /** What tells an element from others of its kind. */
 const KEYS: Readonly<Record<string, readonly string[]>> = {
   source: ['filename', 'layer'],
@@ -78,7 +81,7 @@ function children(was: XmlElement, ours: XmlElement, now: XmlElement): XmlElemen
     // What we made nothing of stays; what was taken away is gone.
     if (!o) out.push(w);
     else if (n) {
-      const merged = elementText(o) === elementText(n) ? w : element(w, o, n);
+      const merged = elementText(o) === elementText(n) ? w : WHOLE.has(w.name) ? n : element(w, o, n);
       placed.set(n, merged);
       out.push(merged);
     }

@@ -1,4 +1,5 @@
 import { attempt } from '../base/result';
+import { sameBytes } from '../base/sharing';
 import type { LibValue, Project } from '../project/model';
 import { type FileTree, packZip, textFile, unpackZip } from './fileTree';
 import { merged } from './merged';
@@ -27,7 +28,7 @@ export function withOriginals(project: Project, was: FileTree, ours: FileTree): 
   const files = new Map<string, Uint8Array>();
   for (const path of new Set([...was.keys(), ...ours.keys()])) {
     const [a, b] = [was.get(path), ours.get(path)];
-    if (sameBytes(a, b)) continue;
+    if (sameFile(a, b)) continue;
     if (a) files.set(WAS + path, a);
     if (b) files.set(OURS + path, b);
   }
@@ -61,7 +62,7 @@ export function asTheSourceHasThem(project: Project, now: FileTree): Map<string,
   const { was, ours } = originals;
   for (const path of new Set([...was.keys(), ...ours.keys()])) {
     const made = now.get(path);
-    const file = sameBytes(made, ours.get(path))
+    const file = sameFile(made, ours.get(path))
       ? was.get(path)
       : led(path, was.get(path), ours.get(path), made ?? emptied(path, now));
     if (file) out.set(path, file);
@@ -99,8 +100,5 @@ function led(
   return done.ok ? done.value : now;
 }
 
-function sameBytes(a: Uint8Array | undefined, b: Uint8Array | undefined): boolean {
-  if (!a || !b || a.length !== b.length) return a === b;
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
-  return true;
-}
+const sameFile = (a: Uint8Array | undefined, b: Uint8Array | undefined): boolean =>
+  a && b ? sameBytes(a, b) : a === b;

@@ -1,8 +1,8 @@
 import { folderOf } from '../features/includes';
 
-/** Which files of a folder belong to a source, told by their paths alone. */
+/** Which files of a folder belong to a source. */
 
-/** What a folder may be opened as: each designspace, else each UFO, those nearest the top first. */
+/** What a folder may be opened as: each designspace, else the folder of each UFO, those nearest the top first. */
 export function sourcesIn(paths: Iterable<string>): string[] {
   const all = [...paths];
   const depth = (p: string) => p.split('/').length;
@@ -14,12 +14,31 @@ export function sourcesIn(paths: Iterable<string>): string[] {
     .sort(shallow);
 }
 
-/** Of the files of a folder those that a source is made of: its UFOs, its designspace, and texts that may be included. */
-export function filesOfSource(paths: Iterable<string>, source: string): string[] {
-  const isSpace = source.endsWith('.designspace');
-  const root = isSpace ? folderOf(source) : source;
-  const within = (p: string) => root === '' || p.startsWith(`${root}/`);
-  return [...paths].filter(
-    (p) => p === source || p.endsWith('.fea') || (isSpace ? within(p) && /\.ufo\//.test(p) : within(p)),
-  );
+/** A relative path seen from a folder, `..` resolved; undefined when it would leave the tree. */
+export function resolvedPath(folder: string, relative: string): string | undefined {
+  const out = folder === '' ? [] : folder.split('/');
+  for (const part of relative.split(/[/\\]/)) {
+    if (part === '..') {
+      if (out.length === 0) return undefined;
+      out.pop();
+    } else if (part !== '.' && part !== '') out.push(part);
+  }
+  return out.join('/');
+}
+
+/** The names by which a designspace calls its sources, as its text has them. */
+export const sourceNames = (designspace: string): string[] => [
+  ...new Set([...designspace.matchAll(/<source\b[^>]*\bfilename="([^"]+)"/g)].map((m) => m[1]!)),
+];
+
+/**
+ * Of the files of a folder those that a source is made of, and texts that may be included. `names` are the sources of a
+ * designspace; for a UFO there are none.
+ */
+export function filesOfSource(paths: Iterable<string>, source: string, names: readonly string[] = []): string[] {
+  const folders = source.endsWith('.designspace')
+    ? names.flatMap((name) => resolvedPath(folderOf(source), name) ?? [])
+    : [source];
+  const isIn = (p: string) => folders.some((f) => f === '' || p.startsWith(`${f}/`));
+  return [...paths].filter((p) => p === source || p.endsWith('.fea') || isIn(p));
 }

@@ -1,3 +1,4 @@
+import { orderedText } from '../base/ordered';
 import type { GlyphId, Master, Project } from './model';
 import { pairSides } from './pairs';
 
@@ -67,13 +68,7 @@ export function differencesByName(before: Project, after: Project): Differences 
 
 const byName = (p: Project) => new Map(p.glyphOrder.map((id) => [p.glyphs[id]!.name, id]));
 /** The same values whatever the order of their names. */
-const same = (a: unknown, b: unknown): boolean => ordered(a) === ordered(b);
-const ordered = (value: unknown): string =>
-  JSON.stringify(value, (_, v) =>
-    v && typeof v === 'object' && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  );
+const same = (a: unknown, b: unknown): boolean => orderedText(a) === orderedText(b);
 const plainScript = ({ name, text, key }: Project['scripts'][number]) => [name, text, key];
 const plainMaster = ({ name, place, zones, italicAngle }: Master) => [name, place, zones, italicAngle];
 
@@ -92,8 +87,8 @@ function plainGlyph(p: Project, id: GlyphId, masters: ReadonlyMap<string, string
     anchors.map((a) => [a.name, a.x, a.y]),
   ];
   return {
-    drawings: new Map(Object.entries(drawings).map(([m, d]) => [masters.get(m) ?? '', ordered(plain(d))])),
-    facts: ordered([unicodes, category, cast, status, note, waypoints.map((w) => [w.place, plain(w.drawing)])]),
+    drawings: new Map(Object.entries(drawings).map(([m, d]) => [masters.get(m) ?? '', orderedText(plain(d))])),
+    facts: orderedText([unicodes, category, cast, status, note, waypoints.map((w) => [w.place, plain(w.drawing)])]),
   };
 }
 

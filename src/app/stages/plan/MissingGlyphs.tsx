@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { codePointForm } from '../../../core/base/notation';
 import { composeGlyphs } from '../../../core/composing/edits';
 import { plural } from '../../../core/project/edit';
-import { addGlyphs, type GlyphRequest } from '../../../core/project/glyphEdits';
+import type { GlyphRequest } from '../../../core/project/glyphEdits';
 import { nameForCodePoint } from '../../../core/project/glyphNames';
 import type { Project } from '../../../core/project/model';
-import { run, say, useBench } from '../../state/bench';
+import { useBench } from '../../state/bench';
 import { setChosen } from '../../state/chosen';
 import { runFarAndSay } from '../../state/far';
 import { Button } from '../../ui/parts';
@@ -59,15 +59,8 @@ export function MissingGlyphs({
     const before = new Set(project.glyphOrder);
     const codes = asked.filter((m) => typeof m === 'number');
     const names = asked.filter((m) => typeof m === 'string');
-    const done =
-      names.length === 0
-        ? await runFarAndSay(composeGlyphs, { codes, addRest: true }, { glyphs: codes.length })
-        : run((p) => {
-            const first = codes.length > 0 ? composeGlyphs(p, { codes, addRest: true }) : { ok: false as const };
-            return addGlyphs(first.ok ? first.project : p, { requests: names.map(requestFor) });
-          });
+    const done = await runFarAndSay(composeGlyphs, { codes, names, addRest: true }, { glyphs: asked.length });
     if (!done) return;
-    if (names.length > 0) say(useBench.getState().history.done.at(-1)?.sentence ?? '');
     setPicked(new Set());
     setChosen(new Set(useBench.getState().settled!.glyphOrder.filter((id) => !before.has(id))));
   };

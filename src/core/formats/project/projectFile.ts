@@ -6,14 +6,16 @@ import { defaultMaster } from '../../project/queries';
 import { type Designspace, readDesignspace, writeDesignspace } from '../designspace/designspace';
 import { handoversOf, partedRules, rulesOfHandovers } from '../designspace/handoverRules';
 import { type FileTree, packZip, subtree, textFile, unpackZip } from '../fileTree';
+import { mergedXml } from '../mergedXml';
 import { asTheSourceHasThem, ORIGINALS, originalFile, withOriginals } from '../originals';
+import { resolvedPath, sourcesIn } from '../sourceFolder';
 import { readPlistDict } from '../ufo/plist';
 import { type LayerSource, projectFromUfos, withLayers } from '../ufo/projectFromUfo';
 import { type Progress, readUfo, type Ufo, writeUfo } from '../ufo/ufo';
 import type { MasterSource } from '../ufo/ufoFacts';
 import { FOLDER_KEY, keptOf, originOf, putWaypoints, ufoOfMaster } from '../ufo/ufoFromProject';
 import { waypointLayers } from '../ufo/waypointLayers';
-import { indentedXml, parseXml, textOf } from '../xml';
+import { textOf } from '../xml';
 
 /** The UFO folder of each master: the one it came from where its files are kept, else made from names. */
 function masterFolders(project: Project): Map<Master, string> {
@@ -45,11 +47,18 @@ function freeFolder(name: string, taken: ReadonlySet<string>): string {
 }
 
 /** All files of a project in open formats. */
-export const projectFiles = (project: Project): Map<string, Uint8Array> =>
-  asTheSourceHasThem(
+export function projectFiles(project: Project): Map<string, Uint8Array> {
+  const files = asTheSourceHasThem(
     project,
     ownFiles(project, (folder) => fileNamesOf(project, folder)),
   );
+  // A designspace of which nothing more is known than its text: what it said is what we would have made of it.
+  const space = originalDesignspace(project);
+  if (!space || originalFile(project, space.path)) return files;
+  const now = textOf(files.get(space.path)!, space.path);
+  const was = textOf(space.bytes, space.path);
+  return files.set(space.path, textFile(mergedXml(was, writeDesignspace(space.space), now, space.path)));
+}
 
 /** The files of one master as a UFO, by their paths in it. */
 export function ufoFiles(project: Project, master: Master, folder: string): Map<string, Uint8Array> {
@@ -61,7 +70,7 @@ export function ufoFiles(project: Project, master: Master, folder: string): Map<
 }
 
 /** What the files of glyphs are called in the source of a master, where that is not by the standard’s rule. */
-export function fileNamesOf(project: Project, folder: string): Record<string, string> | undefined {
+function fileNamesOf(project: Project, folder: string): Record<string, string> | undefined {
   const path = `${folder}/${CONTENTS}`;
   const bytes = originalFile(project, path);
   const read = bytes && attempt(() => readPlistDict(textOf(bytes, path), path) as Record<string, string>);
@@ -115,11 +124,7 @@ function ownFiles(
     ...(project.settings.handoversLast && { rulesLast: true }),
     lib: project.lib,
   };
-  const text = writeDesignspace(space);
-  files.set(
-    original?.path ?? 'project.designspace',
-    textFile(original ? withUnmodelled(text, textOf(original.bytes, original.path)) : text),
-  );
+  files.set(original?.path ?? 'project.designspace', textFile(writeDesignspace(space)));
   for (const [m, folder] of folders) {
     const fileNames = namesIn(originOf(m) ?? folder);
     const ufo = writeUfo({ ...ufoOfMaster(project, m, folder), ...(fileNames && { fileNames }) });
@@ -145,43 +150,6 @@ function originalDesignspace(project: Project): { path: string; bytes: Uint8Arra
 const designDefault = (axis: { default: number; map: readonly (readonly [number, number])[] }): number =>
   toDesign(axis, axis.default);
 
-const MODELLED = new Set(['axes', 'sources', 'instances', 'rules', 'lib']);
-/** What tells an element of a list from its neighbours, and which of its children and attributes are written anew. */
-const LISTED = [
-  { list: 'axes', key: 'tag', own: ['labelname', 'map', 'labels'], anew: ['minimum', 'maximum', 'values', 'hidden'] },
-  { list: 'sources', key: 'filename', own: ['location'], anew: [] },
-  { list: 'instances', key: 'stylename', own: ['location'], anew: [] },
-  { list: 'rules', key: 'name', own: ['condition', 'conditionset', 'sub'], anew: [] },
-] as const;
-
-/** A new designspace text with what Wendril does not model taken over from the old one. */
-function withUnmodelled(text: string, old: string): string {
-  const [before, root] = [parseXml(old, 'designspace'), parseXml(text, 'designspace')];
-  for (const { list, key, own, anew } of LISTED) {
-    const [from, to] = [before, root].map((r) => r.children.find((e) => e.name === list));
-    if (!from || !to) continue;
-    for (const element of to.children) {
-      const known = from.children.find(
-        (e) =>
-          e.name === element.name &&
-          e.attributes[key] === element.attributes[key] &&
-          e.attributes.layer === element.attributes.layer,
-      );
-      if (!known) continue;
-      const extra = Object.keys(known.attributes).filter((k) => k in element.attributes || !anew.some((a) => a === k));
-      const all = { ...known.attributes, ...element.attributes };
-      const order = new Set([...extra, ...Object.keys(element.attributes)]);
-      Object.assign(element, { attributes: Object.fromEntries([...order].map((k) => [k, all[k]!])) });
-      element.children.push(...known.children.filter((c) => !own.some((o) => o === c.name)));
-    }
-    // What the list holds besides its own kind.
-    to.children.push(...from.children.filter((e) => !to.children.some((t) => t.name === e.name)));
-    Object.assign(to, { attributes: { ...from.attributes, ...to.attributes } });
-  }
-  root.children.push(...before.children.filter((e) => !MODELLED.has(e.name)));
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${indentedXml(root)}`;
-}
-
 /** A project file; the same project gives the same bytes. */
 export const writeProjectFile = (project: Project): Uint8Array => packZip(projectFiles(project));
 
@@ -205,18 +173,12 @@ export function readProjectFile(bytes: Uint8Array, file: string, reading: Readin
  */
 export function projectFromFiles(files: FileTree, label: string, reading: Reading = {}): Result<Project> {
   return attempt(() => {
-    const depth = (p: string) => p.split('/').length;
-    const shallow = (a: string, b: string) => depth(a) - depth(b) || (a < b ? -1 : 1);
-    const spaces = [...files.keys()].filter((p) => p.endsWith('.designspace')).sort(shallow);
-    if (spaces[0]) return fromDesignspace(files, spaces[0], label, reading);
-    const metas = [...files.keys()]
-      .filter((p) => p === 'metainfo.plist' || p.endsWith('/metainfo.plist'))
-      .sort(shallow);
-    if (metas.length === 0) return refuse(`${label} holds neither a designspace nor a UFO.`);
-    if (metas.length > 1)
-      refuse(`${label} holds ${metas.length} UFOs but no designspace that says how they belong together.`);
-    const folder = metas[0]!.replace(/\/?metainfo\.plist$/, '');
-    return fromUfoFolder(files, folder, label, reading);
+    const [first, ...others] = sourcesIn(files.keys());
+    if (first === undefined) return refuse(`${label} holds neither a designspace nor a UFO.`);
+    if (first.endsWith('.designspace')) return fromDesignspace(files, first, label, reading);
+    if (others.length > 0)
+      refuse(`${label} holds ${others.length + 1} UFOs but no designspace that says how they belong together.`);
+    return fromUfoFolder(files, first, label, reading);
   });
 }
 
@@ -309,7 +271,7 @@ function fromDesignspace(
   for (const s of space.sources) {
     if (s.layer) continue;
     const folder =
-      resolvePath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
+      resolvedPath(root, s.filename) ?? refuse(`${path}: the source “${s.filename}” lies outside the folder.`);
     const below = subtree(files, folder);
     if (below.size === 0) refuse(`${path} lists the source “${s.filename}”, which is missing.`);
     const ufo = unwrap(readUfo(below, s.filename, progress));
@@ -405,16 +367,4 @@ function plainFolder(filename: string): string {
     else if (part !== '.' && part !== '') way.push(part);
   }
   return way.join('/');
-}
-
-/** `..` resolved within the tree; undefined when it would leave it. */
-function resolvePath(root: string, relative: string): string | undefined {
-  const out = root === '' ? [] : root.split('/');
-  for (const part of relative.split(/[/\\]/)) {
-    if (part === '..') {
-      if (out.length === 0) return undefined;
-      out.pop();
-    } else if (part !== '.' && part !== '') out.push(part);
-  }
-  return out.join('/');
 }
