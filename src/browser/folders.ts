@@ -9,10 +9,11 @@ const MOST_BYTES = 600 * 1024 * 1024;
 /** When a file of the folder was changed last, and how long it is: what tells that another program wrote it. */
 export type Stamp = { readonly changed: number; readonly size: number };
 
-/** The folder a project was opened from: where its designspace or UFO lies within, and its files as they were last read or written. */
+/** The folder a project was opened from, its designspace or UFO in it, and its files as they were last read or written. */
 export type Home = {
   readonly handle: FileSystemDirectoryHandle;
-  readonly root: string;
+  /** The path of the designspace or UFO; empty where the folder itself is the UFO. */
+  readonly source: string;
   readonly stamps: Readonly<Record<string, Stamp>>;
 };
 

@@ -28,47 +28,51 @@ export function OpenFileDialogs({
           </Button>
         </div>
       </Modal>
-      <Modal
-        open={folder !== undefined}
+      <Which
+        title={folder && `${folder.handle.name} holds ${folder.sources.length} sources`}
+        options={folder?.sources ?? []}
+        onChoose={(i) => openSource(folder!.sources[i]!)}
         onClose={leaveFolder}
-        title={`${folder?.handle.name ?? ''} holds ${folder?.sources.length ?? 0} sources`}
-      >
-        <p className="mb-2">Which one is to be opened?</p>
-        <ul className="grid max-h-[50vh] gap-1 overflow-auto">
-          {folder?.sources.map((source) => (
-            <li key={source}>
-              <button
-                type="button"
-                className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:bg-kelp-tint"
-                onClick={() => openSource(source)}
-              >
-                {source}
-              </button>
-            </li>
-          ))}
-        </ul>
-      </Modal>
-      <Modal
-        open={choice !== undefined}
+      />
+      <Which
+        title={choice && `${choice.file.name} holds ${choice.faces.length} faces`}
+        options={choice?.faces ?? []}
+        onChoose={(i) => open(choice!.file, i)}
         onClose={leaveChoice}
-        title={`${choice?.file.name ?? ''} holds ${choice?.faces.length ?? 0} faces`}
-      >
-        <p className="mb-2">Which one is to be opened?</p>
-        <ul className="grid gap-1">
-          {choice?.faces.map((face, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: two faces may bear one name; the place tells them apart.
-            <li key={i}>
-              <button
-                type="button"
-                className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:bg-kelp-tint"
-                onClick={() => open(choice.file, i)}
-              >
-                {face}
-              </button>
-            </li>
-          ))}
-        </ul>
-      </Modal>
+      />
     </>
+  );
+}
+
+/** Asks which of several is to be opened; shown while there is a title. */
+function Which({
+  title,
+  options,
+  onChoose,
+  onClose,
+}: {
+  title: string | undefined;
+  options: readonly string[];
+  onChoose: (index: number) => void;
+  onClose: () => void;
+}) {
+  return (
+    <Modal open={title !== undefined} onClose={onClose} title={title ?? ''}>
+      <p className="mb-2">Which one is to be opened?</p>
+      <ul className="grid gap-1">
+        {options.map((option, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two may bear one name; the place tells them apart.
+          <li key={i}>
+            <button
+              type="button"
+              className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:bg-kelp-tint"
+              onClick={() => onChoose(i)}
+            >
+              {option}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
   );
 }

@@ -15,8 +15,9 @@ import {
   stampOf,
   writeFile,
 } from '../../browser/folders';
+import { sameBytes } from '../../core/base/sharing';
 import type { FontProject } from '../../core/formats/font/projectFromFont';
-import { filesOfSource, sourcesIn } from '../../core/formats/sourceFolder';
+import { filesOfSource, sourceNames, sourcesIn } from '../../core/formats/sourceFolder';
 import { filesWorker } from '../../workers/clients';
 import { say, useBench } from './bench';
 import { storeProject } from './library';
@@ -61,7 +62,9 @@ export async function openFolder(
   source: string,
   progress: (done: number, total: number) => void,
 ): Promise<{ id: string; notes: readonly string[] }> {
-  const wanted = new Map(filesOfSource(files.keys(), source).map((path) => [path, files.get(path)!]));
+  const space = source.endsWith('.designspace') ? await (await files.get(source)!.getFile()).text() : '';
+  const names = sourceNames(space);
+  const wanted = new Map(filesOfSource(files.keys(), source, names).map((path) => [path, files.get(path)!]));
   const { bytes, stamps } = await readAll(wanted);
   // A UFO that is the folder itself goes by the folder's name.
   const whole = source === '' ? new Map([...bytes].map(([path, b]) => [`${handle.name}/${path}`, b])) : bytes;
@@ -73,23 +76,30 @@ export async function openFolder(
       | { ok: false; reason: string };
     if (!read.ok) throw new Error(read.reason);
     const id = await storeProject(read.value.project);
-    await rememberHome(id, { handle, root: source, stamps });
-    return { id, notes: read.value.notes };
+    // What lies beside the designspace has another place in a project.
+    const beside = names.find((name) => /(^|[/\\])\.\.[/\\]/.test(name));
+    if (beside === undefined) await rememberHome(id, { handle, source, stamps });
+    const notes =
+      beside === undefined
+        ? []
+        : [
+            `“${beside}” lies outside the folder of its designspace: what you change is saved to a file, not into the folder.`,
+          ];
+    return { id, notes: [...read.value.notes, ...notes] };
   } finally {
     stop();
   }
 }
 
 /** Where a file of the project lies in its folder; undefined for what does not belong there. */
-function placeIn({ handle, root }: Home, path: string): string | undefined {
-  const folder = root.includes('/') ? `${root.slice(0, root.lastIndexOf('/'))}/` : '';
-  if (root.endsWith('.designspace')) return folder + path;
-  const name = root === '' ? handle.name : root.slice(root.lastIndexOf('/') + 1);
+function placeIn({ handle, source }: Home, path: string): string | undefined {
+  const folder = source.includes('/') ? `${source.slice(0, source.lastIndexOf('/'))}/` : '';
+  if (source.endsWith('.designspace')) return folder + path;
+  const name = source === '' ? handle.name : source.slice(source.lastIndexOf('/') + 1);
   if (!path.startsWith(`${name}/`)) return undefined;
-  return root === '' ? path.slice(name.length + 1) : folder + path;
+  return source === '' ? path.slice(name.length + 1) : folder + path;
 }
 
-const same = (a: Uint8Array, b: Uint8Array): boolean => a.length === b.length && a.every((v, i) => v === b[i]);
 const listed = (paths: readonly string[]): string =>
   `${paths.slice(0, 4).join(', ')}${paths.length > 4 ? ` and ${paths.length - 4} more` : ''}`;
 
@@ -101,11 +111,19 @@ export async function saveHome(over = false): Promise<void> {
   const home = homeNow();
   const { settled: project, projectId } = useBench.getState();
   if (!home || !project) return;
-  if (!home.root.endsWith('.designspace') && project.masters.length > 1)
+  if (!home.source.endsWith('.designspace') && project.masters.length > 1)
     return say('A UFO holds one master, and the project has more: save it to a file.');
   if (!(await mayWrite(home.handle))) return say(`The browser may not write into ${home.handle.name}.`);
   const { service, stop } = filesWorker();
+  const stamps: Record<string, Stamp> = { ...home.stamps };
+  // What was written is remembered also where the rest could not be.
+  const remember = async () => {
+    const kept = { ...home, stamps };
+    useHome.setState({ projectId, home: kept });
+    await rememberHome(projectId, kept);
+  };
   try {
+    say(`Comparing with ${home.handle.name}…`);
     const made = await service.tree(project);
     const wanted = new Map(
       [...made].flatMap(([path, bytes]) => {
@@ -122,22 +140,20 @@ export async function saveHome(over = false): Promise<void> {
       });
       return;
     }
-    const stamps: Record<string, Stamp> = { ...home.stamps };
     for (const path of writes)
       stamps[path] = await writeFile((await fileAt(home.handle, path, true))!, wanted.get(path)!);
     for (const path of gone) {
       await removeFile(home.handle, path);
       delete stamps[path];
     }
-    const kept = { ...home, stamps };
-    await rememberHome(projectId, kept);
-    useHome.setState({ projectId, home: kept });
+    await remember();
     say(
       writes.length + gone.length === 0
         ? `${home.handle.name} is as the project has it; nothing was written.`
         : `Into ${home.handle.name}: ${listed([...writes, ...gone.map((p) => `${p} (removed)`)])}.`,
     );
   } catch (error) {
+    await remember().catch(() => {});
     say(`${home.handle.name} could not be written whole: ${(error as Error).message}`);
   } finally {
     stop();
@@ -155,7 +171,7 @@ async function difference(home: Home, wanted: ReadonlyMap<string, Uint8Array>) {
   };
   for (const [path, bytes] of wanted) {
     const file = await (await fileAt(home.handle, path))?.getFile();
-    if (file && same(new Uint8Array(await file.arrayBuffer()), bytes)) continue;
+    if (file && sameBytes(new Uint8Array(await file.arrayBuffer()), bytes)) continue;
     writes.push(path);
     if (file ? isForeign(path, file) : home.stamps[path]) foreign.push(path);
   }

@@ -45,15 +45,16 @@ async function takeLock(name: string): Promise<ProjectLock> {
   return { mine: false, freed: freed.then(() => {}), release: () => stop.abort() };
 }
 
-type Said = 'mine?' | 'mine!' | 'free';
+type Said = { readonly what: 'mine?' | 'mine!' | 'free'; readonly by: number };
 
 /**
  * At an address that is not safe (http from another machine) browsers have no locks: tabs ask each other. Who holds a
- * project answers; who has just come gives way to one that answers.
+ * project answers; who has just come gives way to one that answers, and of two that come at once one gives way.
  */
 async function takeByAsking(name: string): Promise<ProjectLock> {
   const channel = new BroadcastChannel(name);
-  const say = (said: Said) => channel.postMessage(said);
+  const own = Math.random();
+  const say = (what: Said['what']) => channel.postMessage({ what, by: own } satisfies Said);
   let heldElsewhere = false;
   let mine = false;
   let tellFreed = () => {};
@@ -61,9 +62,9 @@ async function takeByAsking(name: string): Promise<ProjectLock> {
     tellFreed = resolve;
   });
   channel.onmessage = ({ data }: MessageEvent<Said>) => {
-    if (data === 'mine?' && mine) say('mine!');
-    else if (data === 'mine!') heldElsewhere = true;
-    else if (data === 'free' && heldElsewhere) tellFreed();
+    if (data.what === 'mine?' && (mine || own < data.by)) say('mine!');
+    else if (data.what === 'mine!') heldElsewhere = true;
+    else if (data.what === 'free' && heldElsewhere) tellFreed();
   };
   say('mine?');
   await new Promise((r) => setTimeout(r, ANSWER_MS));
