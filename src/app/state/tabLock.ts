@@ -53,24 +53,29 @@ type Said = { readonly what: 'mine?' | 'mine!' | 'free'; readonly by: number };
  */
 async function takeByAsking(name: string): Promise<ProjectLock> {
   const channel = new BroadcastChannel(name);
-  const own = Math.random();
-  const say = (what: Said['what']) => channel.postMessage({ what, by: own } satisfies Said);
   let heldElsewhere = false;
   let mine = false;
+  const own = Math.random();
+  // Who holds it goes before all that ask.
+  const say = (what: Said['what']) => channel.postMessage({ what, by: mine ? -1 : own } satisfies Said);
   let tellFreed = () => {};
   const freed = new Promise<void>((resolve) => {
     tellFreed = resolve;
   });
   channel.onmessage = ({ data }: MessageEvent<Said>) => {
-    if (data.what === 'mine?' && (mine || own < data.by)) say('mine!');
-    else if (data.what === 'mine!') heldElsewhere = true;
-    else if (data.what === 'free' && heldElsewhere) tellFreed();
+    if (data.what === 'free') {
+      if (heldElsewhere) tellFreed();
+    } else if (mine || own < data.by) {
+      if (data.what === 'mine?') say('mine!');
+    } else heldElsewhere = true;
   };
   say('mine?');
   await new Promise((r) => setTimeout(r, ANSWER_MS));
+  let isOpen = true;
   const letGo = () => {
-    if (mine) say('free');
+    if (isOpen && mine) say('free');
     channel.close();
+    isOpen = false;
   };
   if (heldElsewhere) return { mine: false, freed, release: letGo };
   mine = true;
