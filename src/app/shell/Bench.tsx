@@ -218,7 +218,8 @@ function OpenBench({ stage, projectId, opened }: OpenProps) {
       <Toaster
         position="bottom-center"
         offset={150}
-        toastOptions={{ className: 'pointer-events-none', style: { fontFamily: 'inherit' } }}
+        style={{ fontFamily: 'inherit' }}
+        toastOptions={{ className: 'pointer-events-none' }}
       />
     </div>
   );

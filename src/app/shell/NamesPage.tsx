@@ -100,7 +100,7 @@ export function NamesPage() {
 
   return (
     <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
-      <Toaster position="bottom-center" />
+      <Toaster position="bottom-center" style={{ fontFamily: 'inherit' }} />
       <div className="mx-auto max-w-[1160px] px-8 pt-8 pb-16">
         <Link to="/" className="mb-4 inline-flex items-center gap-1.5 text-kelp hover:underline">
           <ArrowLeft size={15} /> Start page

@@ -32,7 +32,7 @@ export function StartPage() {
 
   return (
     <main className="h-full overflow-auto" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
-      <Toaster position="bottom-center" />
+      <Toaster position="bottom-center" style={{ fontFamily: 'inherit' }} />
       <Unkept />
       <div className="mx-auto max-w-[840px] px-8 pt-[9vh] pb-16">
         <header className="mb-10 flex items-end gap-4">

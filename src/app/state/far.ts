@@ -70,7 +70,7 @@ function told(what: string): { stopped: () => boolean; away: () => void } {
     id = toast.loading(what, {
       duration: Number.POSITIVE_INFINITY,
       // Notices let the pointer through; this one has a button.
-      style: { pointerEvents: 'auto', fontFamily: 'inherit' },
+      style: { pointerEvents: 'auto' },
       action: {
         label: 'Stop',
         onClick: () => {
