@@ -501,3 +501,27 @@ test('a step of very many changes comes back from the journal and from the recor
   await again.rest();
   expect((await Bench.opened(disk.project())).project).toEqual(added);
 });
+
+test('who looks on while records are brought up to date sees what is there, not what was', async () => {
+  for (const moment of ['/meta', '/parts', '/glyphs/0', '/log/']) {
+    const { disk } = await created();
+    const bench = await Bench.opened(disk.project());
+    await bench.edit(nudge(bench.project, 33));
+    await bench.edit(setFamily(bench.project, { designer: 'looked at' }));
+    let rested = false;
+    const beside: KeyValue = {
+      ...disk.store,
+      async get(key) {
+        const value = await disk.store.get(key);
+        if (!rested && key.includes(moment)) {
+          rested = true;
+          await bench.rest();
+        }
+        return value;
+      },
+    };
+    const found = await new ProjectRecords(beside, 'project/x/').open(false);
+    expect(rested).toBe(true);
+    expect(found && 'project' in found && found.project).toEqual(bench.project);
+  }
+});

@@ -52,6 +52,9 @@ const SEGMENT = 128;
 /** Steps of the history that are read at once on opening, each way. */
 const NEAR = 20;
 
+/** How often a project is read again that is written while one looks. */
+const MOST_LOOKS = 6;
+
 const OPEN_IN_OLDER =
   'Another tab has this project open in an older version of Wendril. Close that tab: then it opens here by itself.';
 
@@ -83,7 +86,10 @@ export class ProjectRecords {
 
   private readonly shelf: Shelf;
 
-  constructor(store: KeyValue, prefix: string) {
+  constructor(
+    private readonly store: KeyValue,
+    private readonly prefix: string,
+  ) {
     this.shelf = new Shelf(store, prefix);
   }
 
@@ -281,6 +287,21 @@ export class ProjectRecords {
    * older form is led on, which writes it anew; refused where it is only looked at, since who holds it writes the old form.
    */
   async open(holds = true): Promise<Opened | Refusal | undefined> {
+    if (holds) return this.read(holds);
+    for (let tries = 1; ; tries++) {
+      const before = await this.checkpointThere();
+      const found = await new ProjectRecords(this.store, this.prefix).read(holds);
+      // Records and journal belong together only where nobody has moved work from one to the other meanwhile.
+      if (before === (await this.checkpointThere()) || tries === MOST_LOOKS) return found;
+    }
+  }
+
+  private checkpointThere = async (): Promise<unknown> => {
+    const meta = await this.get(META);
+    return typeof meta === 'object' && meta !== null && 'checkpoint' in meta ? meta.checkpoint : undefined;
+  };
+
+  private async read(holds: boolean): Promise<Opened | Refusal | undefined> {
     const meta = await this.get(META);
     const version = versionOf({ meta, firstVersion: meta === undefined ? await this.get('part/version') : undefined });
     if (version === undefined) {
@@ -292,7 +313,7 @@ export class ProjectRecords {
       if (!holds) return refused(OPEN_IN_OLDER);
       const migrated = await this.migrate(version);
       if (migrated) return migrated;
-      return this.open();
+      return this.read(holds);
     }
     const parsed = metaSchema.safeParse(meta);
     if (!parsed.success) return this.withoutMeta();
