@@ -93,6 +93,18 @@ export function tester({ driver, downloads }: Browser) {
     );
   const click = async (target: WebElement) => {
     await driver.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', target);
+    // What still moves (a notice that comes in) would be clicked where it was.
+    await until(
+      'it to stand still',
+      () =>
+        driver.executeScript<boolean>(
+          `return !document.getAnimations().some(
+            (a) => a.playState === 'running' && a.effect?.getTiming().iterations !== Infinity && a.effect?.target?.contains(arguments[0]),
+          );`,
+          target,
+        ),
+      5,
+    );
     await target.click();
   };
   return {

@@ -78,5 +78,6 @@ test('a folder is opened, one letter changed is one file written, and what anoth
   await until('the refusal', async () => /by another program: .*n\.glif.* Nothing was written/.test(await said()), 60);
   expect(await read(changed[0]!)).toBe(`${files[changed[0]!]!}\n`);
   await t.press('Write over it');
-  await until('it written', async () => (await read(changed[0]!)).includes('width="610"'), 60);
+  await until('what was written over', async () => /Into Orde: .*n\.glif/.test(await said()), 60);
+  await until('it written', async () => (await read(changed[0]!)).includes('width="610"'));
 });
