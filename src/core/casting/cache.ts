@@ -1,6 +1,6 @@
 import type { Drawing, GlyphId } from '../project/model';
 import type { DrawingSource } from '../project/outline';
-import { type CffShape, cffShape, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
+import { type CffShape, cffShape, type HowCff, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
 
 type Bases = readonly (readonly [GlyphId, Drawing | undefined])[];
 type Kept<T> = {
@@ -29,16 +29,10 @@ export class CastCache {
     return this.rules.value as T;
   }
 
-  cffShape(
-    drawing: Drawing,
-    source: DrawingSource,
-    keepOverlaps: boolean,
-    unitsPerEm: number,
-    hinted = true,
-  ): CffShape {
-    const key = `${unitsPerEm}${hinted ? '' : ' unhinted'}`;
-    return this.get(keepOverlaps ? this.cffKept : this.cff, drawing, source, key, () =>
-      cffShape(drawing, source, keepOverlaps, unitsPerEm, hinted),
+  cffShape(drawing: Drawing, source: DrawingSource, how: HowCff): CffShape {
+    const key = `${how.unitsPerEm}${how.hinted ? '' : ' unhinted'}${how.fractions ? ' fractions' : ''}`;
+    return this.get(how.keepOverlaps ? this.cffKept : this.cff, drawing, source, key, () =>
+      cffShape(drawing, source, how),
     );
   }
 

@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
 import { movePoints } from '../drawing/edits';
 import { styleNames } from '../fontfacts/names';
+import { codePageBits, unicodeRangeBits } from '../fontfacts/unicodeRanges';
 import { signedArea } from '../geometry/contour';
 import { areaUnder, asCubic, boundsOf } from '../geometry/curve';
 import { closedContour } from '../geometry/testShapes';
@@ -28,7 +29,6 @@ import { checkFont } from './checks';
 import { type CastFont, castFont } from './font';
 import { type Flavour, undrawnCharacters } from './plan';
 import { glyfCurves } from './shape';
-import { codePageBits, unicodeRangeBits } from './unicodeRanges';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-cast-'));
 const demo = buildStarter();

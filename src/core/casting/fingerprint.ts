@@ -1,3 +1,4 @@
+import { numberOfText } from '../base/fingerprint';
 import { listed } from '../base/text';
 import type { Project } from '../project/model';
 
@@ -11,13 +12,6 @@ export type Fingerprint = {
   rules: Readonly<Record<string, number>>;
 };
 
-/** A number of 32 bits for a text (FNV-1a). */
-function numberOf(text: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return h >>> 0;
-}
-
 export function fingerprintOf(project: Project): Fingerprint {
   const glyphs: Record<string, number> = {};
   for (const id of project.glyphOrder) {
@@ -27,17 +21,17 @@ export function fingerprintOf(project: Project): Fingerprint {
       const d = g.drawings[m.id];
       return d && [d.advance, d.contours, d.components, d.anchors];
     });
-    glyphs[g.name] = numberOf(JSON.stringify([drawn, g.waypoints, g.handovers]));
+    glyphs[g.name] = numberOfText(JSON.stringify([drawn, g.waypoints, g.handovers]));
   }
   const kerning = Object.fromEntries(
     project.masters.map((m) => {
       const entries = Object.entries(m.kerning).sort(([a], [b]) => (a < b ? -1 : 1));
-      return [m.name, [entries.length, numberOf(JSON.stringify(entries))] as const];
+      return [m.name, [entries.length, numberOfText(JSON.stringify(entries))] as const];
     }),
   );
   const rules: Record<string, number> = {};
   for (const s of project.features.sections)
-    rules[s.title] = numberOf(JSON.stringify([rules[s.title] ?? 0, s.text, s.automatic ?? '', s.options]));
+    rules[s.title] = numberOfText(JSON.stringify([rules[s.title] ?? 0, s.text, s.automatic ?? '', s.options]));
   return { glyphs, kerning, rules };
 }
 

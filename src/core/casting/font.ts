@@ -7,7 +7,7 @@ import { type Box, isEmptyBox } from '../geometry/curve';
 import { cmap } from '../opentype/cmap';
 import { gdefWithStore } from '../opentype/gdef';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
-import { name } from '../opentype/name';
+import { type NameRecord, name } from '../opentype/name';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
 import { drawingsOf, heightsOf } from '../project/outline';
@@ -71,13 +71,23 @@ function carriedOrVarying(
   { varies }: CastPlan,
   tables: readonly (readonly [string, Uint8Array])[],
 ): [string, Uint8Array][] {
-  const store = varies?.storeBytes;
+  // Positions that are carried vary by the store that their definitions hold.
+  const store = tables.some(([tag]) => tag === 'GPOS') ? undefined : varies?.storeBytes;
   return tables.flatMap(([tag, bytes]): [string, Uint8Array][] => {
     if (tag !== 'GDEF' || !store) return [[tag, bytes]];
     const whole = gdefWithStore(bytes, store);
     return whole ? [[tag, whole]] : [];
   });
 }
+
+/** The first number for a name that nothing has yet; those below 256 have a meaning. */
+const firstFreeName = (records: readonly { nameID: number }[]): number =>
+  records.reduce((most, r) => Math.max(most, r.nameID + 1), 256);
+
+/** Records of which the last of a kind holds: what rules say of a name, over what follows by itself. */
+const eachOnce = (records: readonly NameRecord[]): NameRecord[] => [
+  ...new Map(records.map((r) => [`${r.platformID} ${r.encodingID} ${r.languageID} ${r.nameID}`, r])).values(),
+];
 
 /** Has every table built, and joins them. */
 function joined(plan: CastPlan): CastFont {
@@ -102,15 +112,16 @@ function joined(plan: CastPlan): CastFont {
   }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const carried = carriedTables(plan.project, glyphNames, plan.varies !== undefined);
-  const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)));
+  const carried = carriedTables(plan.project, glyphNames, plan.kind);
+  const own = nameRecords(plan.project, plan.names, plan.master.info);
+  const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)), firstFreeName(own));
   const { said } = layout;
   const lines = lineMetrics(plan.master, whole, plan.project.unitsPerEm);
   const variation =
     plan.varies &&
     variationTables(plan, plan.varies, {
       box: whole,
-      firstName: Math.max(0, ...layout.names.map((n) => n.nameID)) + 1,
+      firstName: firstFreeName([...own, ...layout.names]),
       said,
     });
   const tables = new Map<string, Uint8Array>([
@@ -123,10 +134,7 @@ function joined(plan: CastPlan): CastFont {
     ['hmtx', hmtx.write(metrics)],
     ['OS/2', os2Table(plan, lines, said.os2)],
     ['cmap', cmap.write(plan.characters, sequences)],
-    [
-      'name',
-      name.write([...nameRecords(plan.project, plan.names), ...layout.names, ...(variation ? variation.names : [])]),
-    ],
+    ['name', name.write(eachOnce([...own, ...layout.names, ...(variation ? variation.names : [])]))],
     ['post', postTable(plan)],
     ...layout.tables,
     ...(variation ? variation.tables : []),

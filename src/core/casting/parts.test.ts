@@ -114,7 +114,10 @@ test('a cached composite is made anew when a base of a base changes, and only th
   const p: Project = { ...demo, glyphs: { ...demo.glyphs, ...part('eacute', 'ntilde'), ...part('ntilde', 'n') } };
   const cache = new CastCache();
   const shape = (q: Project) =>
-    cache.cffShape(q.glyphs[glyphNamed(q, 'eacute')!.id]!.drawings.m1!, drawingsOf(q, 'm1'), true, 1000);
+    cache.cffShape(q.glyphs[glyphNamed(q, 'eacute')!.id]!.drawings.m1!, drawingsOf(q, 'm1'), {
+      keepOverlaps: true,
+      unitsPerEm: 1000,
+    });
   const first = shape(p);
   expect(shape({ ...p, texts: { ...p.texts, galley: 'x' } })).toBe(first);
   const moved = movePoints(p, { at: { glyph: glyphNamed(p, 'n')!.id, master: 'm1' }, points: ['0:0'], dx: -9, dy: 0 });
@@ -122,12 +125,10 @@ test('a cached composite is made anew when a base of a base changes, and only th
   const second = shape(moved.project);
   expect(second).not.toBe(first);
   expect(second).toEqual(
-    cffShape(
-      moved.project.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!,
-      drawingsOf(moved.project, 'm1'),
-      true,
-      1000,
-    ),
+    cffShape(moved.project.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(moved.project, 'm1'), {
+      keepOverlaps: true,
+      unitsPerEm: 1000,
+    }),
   );
   const elsewhere = movePoints(p, {
     at: { glyph: glyphNamed(p, 'o')!.id, master: 'm1' },
@@ -137,7 +138,9 @@ test('a cached composite is made anew when a base of a base changes, and only th
   });
   if (!elsewhere.ok) throw new Error(elsewhere.reason);
   expect(
-    cache.cffShape(p.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(elsewhere.project, 'm1'), true, 1000)
-      .box,
+    cache.cffShape(p.glyphs[glyphNamed(p, 'eacute')!.id]!.drawings.m1!, drawingsOf(elsewhere.project, 'm1'), {
+      keepOverlaps: true,
+      unitsPerEm: 1000,
+    }).box,
   ).toEqual(first.box);
 });

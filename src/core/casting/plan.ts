@@ -1,7 +1,8 @@
+import { codePointHex } from '../base/notation';
 import { type Refusal, RefusalError, refuse, refused } from '../base/result';
 import { listed } from '../base/text';
 import type { FontPlace } from '../features/placeValues';
-import { CARRIED } from '../fontfacts/carried';
+import { CARRIED, type CarriedFor } from '../fontfacts/carried';
 import { type StyleNames, styleNames } from '../fontfacts/names';
 import { createProject, emptyDrawing } from '../project/create';
 import type { Drawing, Glyph, GlyphId, Lib, Master, MasterId, Project } from '../project/model';
@@ -11,6 +12,8 @@ import { sameStructure } from '../project/structure';
 import { handedOver } from '../variation/handovers';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
+import { namesNote } from './glyphNames';
+import { roundingNote } from './rounding';
 import { Varying } from './varying';
 
 export type Flavour = 'otf' | 'ttf';
@@ -64,12 +67,15 @@ export type CastPlan = {
   family: Project;
   /** How it varies over the axes; nothing for a font of one place. */
   varies?: Varying;
+  kind: CarriedFor;
   /** Where the font stands on the axes of the family, in design units. */
   at: FontPlace;
   flavour: Flavour;
   keepOverlaps: boolean;
   compact: boolean;
   hinted: boolean;
+  /** Coordinates keep their fractions, which only CFF outlines can hold. */
+  fractions: boolean;
   /** Glyphs are left out on purpose. */
   partial: boolean;
   /** Features that are left out. */
@@ -113,35 +119,45 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   const varies = variable ? new Varying(project) : undefined;
   const master = masterOf(project, masterId) ?? refuse('That master is not in the project.');
   const source = drawingsOf(project, masterId);
-  const makes = (e: Entry) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm, !unhinted);
+  const fractions = project.settings.fractions === true && flavour === 'otf' && !variable;
+  const how = { keepOverlaps, unitsPerEm: project.unitsPerEm, hinted: !unhinted, fractions };
+  const makes = (e: Entry) => cache.cffShape(e.drawing, source, how);
   const undrawn = asBlanks ? new Set<GlyphId>() : undrawnCharacters(project);
   if (undrawn.size > 0) notes.push(undrawnNote(project, [...undrawn]));
   const cast = castOrder(project, masterId).filter((e) => !undrawn.has(e.glyph.id));
   const entries = cast.map((entry): Entry => {
     if (only && !only.has(entry.glyph.id)) return { ...entry, drawing: blankOf(entry.drawing) };
-    const fault = overbuilt(entry, source) ?? (leaveOut ? breakdown(entry, makes) : undefined);
+    const fault = overbuilt(entry, source) ?? tooWide(entry) ?? (leaveOut ? breakdown(entry, makes) : undefined);
     if (!fault) return entry;
     if (!leaveOut) throw new RefusalError(fault);
     notes.push(fault);
     return { ...entry, drawing: emptyDrawing(entry.drawing.advance) };
   });
+  const characters = characterMap(entries);
+  notes.push(...oddNotes(entries, characters));
+  const renamed = namesNote(entries);
+  if (renamed) notes.push(renamed);
+  const roundedOff = only ? undefined : roundingNote({ entries, fractions });
+  if (roundedOff) notes.push(roundedOff);
   return {
     project,
     master,
     family: whole,
     ...(varies && { varies }),
+    kind: variable ? 'over all' : 'master' in place ? 'at a master' : 'between',
     at: { axes: whole.axes, at: 'master' in place ? master.place : place.design },
     flavour,
     keepOverlaps: keepOverlaps || variable,
     compact,
     hinted: !unhinted,
+    fractions,
     partial,
     without: new Set(without),
     cache,
     whole: only === undefined,
     entries,
     index: new Map(entries.map((e, i) => [e.glyph.id, i])),
-    characters: characterMap(entries),
+    characters,
     names: styleNames(project, master),
     source,
     others: project.masters.flatMap((m) =>
@@ -189,14 +205,36 @@ function overbuilt({ glyph, drawing }: Entry, source: DrawingSource): Refusal | 
   });
 }
 
+/** Widest advance that a font holds. */
+const WIDEST = 65535;
+
+function tooWide({ glyph, drawing }: Entry): Refusal | undefined {
+  if (Math.round(drawing.advance) <= WIDEST) return undefined;
+  const wide = Math.round(drawing.advance).toLocaleString('en');
+  return refused(
+    `The glyph “${glyph.name}” is ${wide} units wide; a font holds ${WIDEST.toLocaleString('en')} at most.`,
+    { glyph: glyph.name },
+  );
+}
+
+/** Makes something of a glyph; what cannot be made names it. */
+export function madeFor<T>({ glyph }: Pick<Entry, 'glyph'>, make: () => T): T {
+  try {
+    return make();
+  } catch (error) {
+    throw new RefusalError(
+      refused(`The glyph “${glyph.name}” cannot be made: ${(error as Error).message}`, { glyph: glyph.name }),
+    );
+  }
+}
+
 /** What goes wrong when a glyph's outline is made; undefined when nothing does. */
 function breakdown(entry: Entry, make: (entry: Entry) => unknown): Refusal | undefined {
-  const { name } = entry.glyph;
   try {
-    make(entry);
+    madeFor(entry, () => make(entry));
     return undefined;
   } catch (error) {
-    return refused(`The glyph “${name}” cannot be made: ${(error as Error).message}`, { glyph: name });
+    return (error as RefusalError).refusal;
   }
 }
 
@@ -246,18 +284,41 @@ export function castOrder(project: Project, master: MasterId): Entry[] {
   if (rest.length + 1 > 65535) refuse(`The project has ${rest.length + 1} glyphs; a font holds at most 65,535.`);
   return [notdef, ...rest].map((glyph) => {
     const drawing = glyph === notdef && !own ? drawingOf(glyph, 'm1') : drawingOf(glyph, master);
-    return { glyph, drawing, advance: Math.max(0, Math.min(65535, Math.round(drawing.advance))) };
+    return { glyph, drawing, advance: Math.max(0, Math.min(WIDEST, Math.round(drawing.advance))) };
   });
 }
+
+/** Can a font file say that a character has a glyph? Halves of pairs are no characters, and U+0000 stands for none. */
+const isCharacter = (code: number): boolean => code > 0 && code <= 0x10ffff && !(code >= 0xd800 && code <= 0xdfff);
 
 /** Code point to glyph index; the first glyph in order that claims a code point gets it. */
 export function characterMap(entries: readonly Entry[]): Map<number, number> {
   const map = new Map<number, number>();
   entries.forEach((e, i) => {
-    for (const code of e.glyph.unicodes) if (!map.has(code)) map.set(code, i);
+    for (const code of e.glyph.unicodes) if (isCharacter(code) && !map.has(code)) map.set(code, i);
   });
   return map;
 }
 
-/** The name that goes into the font: printable ASCII, at most 63 characters. */
-export const finalName = (g: Glyph): string => (g.productionName ?? g.name).replace(/[^\x21-\x7e]/g, '_').slice(0, 63);
+/** Characters that cannot be, or that two glyphs claim, and glyphs of less than no width. */
+function oddNotes(entries: readonly Entry[], characters: ReadonlyMap<number, number>): Refusal[] {
+  const none = entries.flatMap((e) =>
+    e.glyph.unicodes.filter((c) => !isCharacter(c)).map((c) => `U+${codePointHex(c)} of ${e.glyph.name}`),
+  );
+  const twice = entries.flatMap((e, i) =>
+    e.glyph.unicodes.flatMap((c) => {
+      const at = characters.get(c);
+      return at === undefined || at === i
+        ? []
+        : [`U+${codePointHex(c)} (${entries[at]!.glyph.name}, not ${e.glyph.name})`];
+    }),
+  );
+  const narrow = entries.filter((e) => Math.round(e.drawing.advance) < 0).map((e) => e.glyph.name);
+  const note = (what: string, list: readonly string[]) =>
+    list.length > 0 ? [refused(`${what}: ${listed(list, 8)}.`, undefined, 'attention')] : [];
+  return [
+    ...note('Left out, since these are no characters', none),
+    ...note('Claimed by two glyphs, of which the first has it', twice),
+    ...note('Less than nothing wide, so without width in the font', narrow),
+  ];
+}

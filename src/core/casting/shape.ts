@@ -1,3 +1,4 @@
+import { refuse } from '../base/result';
 import {
   type Contour,
   curvesOf,
@@ -71,23 +72,34 @@ function counterClockwise(contours: readonly Contour[]): readonly Contour[] {
   return area < 0 ? contours.map(reverseContour) : contours;
 }
 
+/** `fractions`: coordinates are not rounded to whole units. */
+export type HowCff = { keepOverlaps: boolean; unitsPerEm: number; hinted?: boolean; fractions?: boolean };
+
+/** Refuses (throws) what lies farther out than 16 bits reach. */
+function within(values: readonly number[]): void {
+  for (const v of values)
+    if (!(v >= -32768 && v <= 32767))
+      refuse(`it has a point at ${Math.round(v).toLocaleString('en')}; a font holds −32,768 to 32,767.`);
+}
+
 /** A glyph as a charstring without its width. Coordinates are rounded here, once. */
 export function cffShape(
   drawing: Drawing,
   source: DrawingSource,
-  keepOverlaps: boolean,
-  unitsPerEm: number,
-  hinted = true,
+  { keepOverlaps, unitsPerEm, hinted = true, fractions = false }: HowCff,
 ): CffShape {
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
   const box = emptyBox();
   const out: CffContour[] = [];
   const drawnCurves: Curve[][] = [];
   for (const contour of counterClockwise(contours)) {
-    const curves = roundedCurves(contour);
+    const curves = roundedCurves(contour, fractions ? finely : Math.round);
     const first = curves[0];
     if (!first || curves.length < 2) continue;
-    for (const c of curves) stretchBoxToCurve(box, c);
+    for (const c of curves) {
+      within(c);
+      stretchBoxToCurve(box, c);
+    }
     const last = curves[curves.length - 1]!;
     // The fill closes a contour by itself; a straight last side need not be drawn.
     const drawn = last.length === 4 ? curves.slice(0, -1) : curves;
@@ -98,11 +110,14 @@ export function cffShape(
   return { kind: 'cff', body: writeCharstring(out, undefined, stems), box, stems, overlapFailed };
 }
 
-/** Lines and cubics of whole coordinates, nothing of zero length. */
-function roundedCurves(contour: Contour): Curve[] {
+/** To what charstrings can hold. */
+const finely = (v: number): number => Math.round(v * 65536) / 65536;
+
+/** Lines and cubics of rounded coordinates, nothing of zero length. */
+function roundedCurves(contour: Contour, rounded: (v: number) => number): Curve[] {
   const out: Curve[] = [];
   for (const curve of curvesOf(contour)) {
-    const c = (curve.length === 6 ? asCubic(curve) : curve).map(Math.round);
+    const c = (curve.length === 6 ? asCubic(curve) : curve).map(rounded);
     if (c.every((v, i) => v === c[i % 2])) continue;
     out.push(c);
   }
@@ -142,6 +157,7 @@ export function trueTypeShape(
         error = Math.max(error, e);
       },
     );
+    for (const p of points) within([p.x, p.y]);
     if (points.length > 2) converted.push(turn ? [points[0]!, ...points.slice(1).reverse()] : points);
   }
   const box = emptyBox();

@@ -15,7 +15,10 @@ import { BOTTOM_EDGE, type Stem, standardWidth, stemHints, TOP_EDGE } from './st
 const hints = (...contours: Contour[]) => stemHints(contours.map(curvesOf), 1000);
 const demo = readyDemo();
 const stemsOf = (name: string, master: string) =>
-  cffShape(glyphNamed(demo, name)!.drawings[master]!, drawingsOf(demo, master), false, 1000).stems;
+  cffShape(glyphNamed(demo, name)!.drawings[master]!, drawingsOf(demo, master), {
+    keepOverlaps: false,
+    unitsPerEm: 1000,
+  }).stems;
 
 test('an upright bar is a stem across and two edges up', () => {
   expect(hints(rectangle(80, 0, 170, 700))).toEqual({

@@ -1,6 +1,8 @@
 import { postScriptSafe, type StyleNames, styleNames } from '../fontfacts/names';
+import { STATED_LENGTHS, statedName, statedNames, statedNumber } from '../fontfacts/stated';
+import { NAME_ID } from '../opentype/name';
 import type { Lib, Master, MasterId, Project } from '../project/model';
-import { samePlace, toUser, wholePlace } from '../project/places';
+import { samePlace, toUser, weightsAt, wholePlace } from '../project/places';
 import { defaultMaster } from '../project/queries';
 import { designsOf, mainOn } from '../project/structure';
 import type { CastPlace } from './plan';
@@ -26,10 +28,30 @@ const OF_ONE_STYLE = [
   'postscriptWeightName',
 ];
 
-/** What a font says of an instance: the facts of the default that hold for all styles, and the instance’s own. */
+/** Names of records, by their numbers, that tell one style. */
+const NAMES_OF_ONE_STYLE: readonly number[] = [
+  NAME_ID.subfamily,
+  NAME_ID.uniqueID,
+  NAME_ID.full,
+  NAME_ID.postScript,
+  NAME_ID.typographicSubfamily,
+  NAME_ID.compatibleFull,
+  NAME_ID.wwsSubfamily,
+];
+
+/**
+ * What a font says of an instance: the facts of the default that hold for all styles, lengths in between where every master states
+ * them, and the instance’s own.
+ */
 export function instanceInfo(project: Project, instance: Instance): Lib {
-  const info: Record<string, Lib[string]> = { ...(defaultMaster(project).info ?? {}) };
+  const main = defaultMaster(project);
+  const info: Record<string, Lib[string]> = { ...(main.info ?? {}) };
   for (const key of OF_ONE_STYLE) delete info[key];
+  if (info.openTypeNameRecords !== undefined)
+    info.openTypeNameRecords = statedNames(info)
+      .filter((r) => !NAMES_OF_ONE_STYLE.includes(r.nameID))
+      .map(statedName);
+  Object.assign(info, lengthsAt(project, instance.place));
   const weight = project.axes.find((a) => a.tag === 'wght');
   const there = wholePlace(project.axes, instance.place);
   const weightClass = instance.weightClass ?? (weight && Math.round(toUser(weight, there.wght!)));
@@ -41,6 +63,22 @@ export function instanceInfo(project: Project, instance: Instance): Lib {
     info.styleMapFamilyName = instance.names?.styleMapFamilyName ?? project.family.name;
   }
   return info;
+}
+
+/** Lengths that all masters state, as they are at a place between them. */
+function lengthsAt({ axes, masters }: Project, place: Instance['place']): Record<string, number> {
+  const weights = weightsAt(
+    axes,
+    masters.map((m) => m.place),
+    place,
+  );
+  return Object.fromEntries(
+    STATED_LENGTHS.flatMap((key) => {
+      const values = masters.map((m) => statedNumber(m.info, key));
+      if (values.some((v) => v === undefined)) return [];
+      return [[key, Math.round(values.reduce<number>((sum, v, i) => sum + v! * weights[i]!, 0))]];
+    }),
+  );
 }
 
 /** A design that varies: its axes run through, its masters and instances are its own. Undefined where nothing varies in it. */

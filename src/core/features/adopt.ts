@@ -7,7 +7,7 @@ import type { Glyph, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 import { decompileSubstitutions, type WrittenSection } from './decompile';
 
-const [GSUB, GDEF] = [carriedPath('GSUB'), carriedPath('GDEF')];
+const [GSUB, GDEF, GPOS] = [carriedPath('GSUB'), carriedPath('GDEF'), carriedPath('GPOS')];
 
 /** Does a project carry substitutions of the font that it was opened from, which are no rules yet? */
 export const carriesSubstitutions = (project: Project): boolean => project.kept[GSUB] !== undefined;
@@ -49,7 +49,8 @@ export const rulesFromFont = defineEdit(
       options: {},
       text,
     }));
-    const { [GSUB]: _, [GDEF]: __, ...kept } = project.kept;
+    // Positions of the font speak of classes and sets of glyphs that its definitions hold.
+    const { [GSUB]: _, [GDEF]: __, [GPOS]: ___, ...kept } = project.kept;
     return edited(
       {
         ...project,

@@ -69,15 +69,56 @@ export function decompilePositions(
     const isContext = (lookup: number) => rules[lookup]?.some((r) => r.kind === 'context') ?? false;
     const byContext = new Set(layout.features.filter((f) => f.lookups.some(isContext)).map((f) => f.tag));
     const marksByContext = [...MARK_FEATURES].some((t) => byContext.has(t));
-    const isPlain = (tag: string) => (MARK_FEATURES.has(tag) ? !marksByContext : tag === 'kern' && !byContext.has(tag));
+    const isPlain = (tag: string) => MARK_FEATURES.has(tag) && !marksByContext;
     const wanted = (tag: string) => tag !== 'size' && !isPlain(tag);
-    const takes = (tag: string, lookup: number) => tag !== 'kern' || isContext(lookup);
+    const moving = kerningThatMoves(rules);
+    const takes = (tag: string, lookup: number) => tag !== 'kern' || isContext(lookup) || moving.has(lookup);
     const marks = gdef ? marksOf(gdef) : NO_MARKS;
-    const written = new Decompiler({ layout, rules, marks, glyphs, prefix: 'move', wanted, takes }).sections(
-      'Positions',
-    );
+    const kerned = layout.features.some((f) => f.tag === 'kern' && f.lookups.some((l) => takes('kern', l)));
+    const written = new Decompiler({
+      layout,
+      rules,
+      marks,
+      glyphs,
+      prefix: 'move',
+      wanted: (tag) => wanted(tag) && (tag !== 'kern' || kerned),
+      takes,
+    }).sections('Positions');
     return written.filter((s) => s.text !== '').map((s) => (s.tag === 'kern' ? { ...s, beside: true } : s));
   });
+}
+
+/** From this share on, pairs that do more than change an advance make rules of all that their lookup says. */
+const MOVING = 0.2;
+
+const isMoving = ({ first, second }: PairValue): boolean =>
+  [...Object.entries(first), ...Object.entries(second).map(([k, v]) => [`second ${k}`, v] as const)].some(
+    ([field, v]) => field !== 'xAdvance' && v !== 0,
+  );
+
+/** Lookups of pairs that move letters otherwise than by the advance of the first, as kerning of letters from the right does. */
+function kerningThatMoves(rules: Tables['rules']): ReadonlySet<number> {
+  return new Set(
+    rules.flatMap((subtables, i) => {
+      const pairs = subtables.flatMap((r): readonly { value: PairValue }[] =>
+        r.kind === 'glyphPairs' || r.kind === 'classPairs' ? r.pairs : [],
+      );
+      const moving = pairs.filter((p) => isMoving(p.value)).length;
+      return moving > 0 && moving >= pairs.length * MOVING ? [i] : [];
+    }),
+  );
+}
+
+/** Lookups of kerning in a `GPOS` table that are rules, not pairs; none where the table is damaged. */
+export function kerningAsRules(gpos: Uint8Array, glyphs: number): ReadonlySet<number> {
+  const found = attempt(() => {
+    const layout = readLayout(gpos, 'GPOS', GPOS_EXTENSION);
+    const of = new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups));
+    return kerningThatMoves(
+      layout.lookups.map((l, i) => (of.has(i) ? l.subtables.map((s) => readPosition(l.type, s, glyphs)) : [])),
+    );
+  });
+  return found.ok ? found.value : new Set();
 }
 
 const NO_MARKS: MarkGroups = { classes: new Map(), sets: [] };

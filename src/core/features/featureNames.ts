@@ -1,4 +1,4 @@
-import { Writer } from '../opentype/binary';
+import { featureParams } from '../opentype/layout/featureParams';
 import { FeatureFault } from './cursor';
 import type { NameText, Span, Statement } from './tree';
 
@@ -80,29 +80,34 @@ export class FeatureNames {
   /** Parameter tables by feature (OpenType, “Feature Parameters”). */
   finished(tell: (reason: string, at: Span) => void): Map<string, Uint8Array> {
     const out = new Map<string, Uint8Array>();
-    for (const [tag, id] of this.sets) out.set(tag, new Writer().uint16(0).uint16(id).toBytes());
-    for (const [tag, v] of this.variants) {
-      const table = new Writer()
-        .uint16(0)
-        .uint16(v.label ?? 0)
-        .uint16(v.tooltip ?? 0)
-        .uint16(v.sample ?? 0)
-        .uint16(v.parameters.length)
-        .uint16(v.parameters[0] ?? 0)
-        .uint16(v.codes.length);
-      for (const c of v.codes) table.uint24(c);
-      out.set(tag, table.toBytes());
-    }
+    for (const [tag, name] of this.sets) out.set(tag, featureParams.write({ of: 'set', name }));
+    for (const [tag, v] of this.variants)
+      out.set(
+        tag,
+        featureParams.write({
+          of: 'variant',
+          label: v.label ?? 0,
+          tooltip: v.tooltip ?? 0,
+          sample: v.sample ?? 0,
+          parameters: v.parameters.length,
+          firstParameter: v.parameters[0] ?? 0,
+          characters: v.codes,
+        }),
+      );
     if (this.size) {
       const [design = 0, subfamily = 0, start = 0, end = 0] = this.size.values;
       if (this.size.values.length === 0) tell('The feature size has no parameters.', { from: 0, to: 0 });
-      const table = new Writer()
-        .uint16(Math.round(design))
-        .uint16(subfamily)
-        .uint16(this.size.menu ?? 0)
-        .uint16(Math.round(start))
-        .uint16(Math.round(end));
-      out.set('size', table.toBytes());
+      out.set(
+        'size',
+        featureParams.write({
+          of: 'size',
+          design: Math.round(design),
+          subfamily,
+          menu: this.size.menu ?? 0,
+          start: Math.round(start),
+          end: Math.round(end),
+        }),
+      );
     }
     return out;
   }

@@ -1,8 +1,43 @@
 import { type Refusal, refused } from '../base/result';
 import type { Project } from '../project/model';
+import { positionsPrint } from './positions';
 
-/** Layout tables that speak of glyphs by number and are carried from a font that was opened. */
-export const CARRIED_TABLES = ['GSUB', 'GDEF', 'BASE', 'JSTF', 'MATH'] as const;
+/** What a font is made as: at the place of a master, between masters, or over all of its axes. */
+export type CarriedFor = 'at a master' | 'between' | 'over all';
+
+/**
+ * Tables that are carried from a font that was opened, as they are, with what a reader would notice of each that is not there. All
+ * but the last few speak of glyphs by number.
+ */
+const TABLES = {
+  GSUB: 'ligatures, small capitals and other substitutions',
+  GDEF: 'classes of glyphs and carets of ligatures',
+  GPOS: 'positions',
+  BASE: 'baselines of other scripts',
+  JSTF: 'justification',
+  MATH: 'the layout of formulas',
+  COLR: 'layers of colour',
+  CPAL: 'palettes of colours',
+  'SVG ': 'coloured drawings',
+  sbix: 'pictures of glyphs',
+  CBDT: 'coloured pictures of glyphs',
+  CBLC: 'the places of coloured pictures',
+  morx: 'substitutions for older Macintosh programs',
+  feat: 'names of features for older Macintosh programs',
+  lcar: 'carets for older Macintosh programs',
+  opbd: 'optical margins',
+  Silf: 'rules of Graphite',
+  Glat: 'glyphs’ attributes for Graphite',
+  Gloc: 'the places of attributes for Graphite',
+  Feat: 'names of features for Graphite',
+  Sill: 'languages for Graphite',
+  meta: 'languages that the font is made for',
+  trak: 'tracking by size',
+} as const;
+export type CarriedTag = keyof typeof TABLES;
+export const CARRIED_TABLES = Object.keys(TABLES) as CarriedTag[];
+/** These hold whatever becomes of glyphs. */
+const OF_NO_GLYPH: readonly CarriedTag[] = ['meta', 'trak'];
 
 /** Where the names of the glyphs stand, in the order the carried tables know them by. */
 export const CARRIED = 'org.wendril.carried';
@@ -10,20 +45,14 @@ export const CARRIED = 'org.wendril.carried';
 /** Which axes carried substitutions change with, where they do. */
 export const CARRIED_AXES = 'org.wendril.carriedAxes';
 
+/** What carried positions were made from, as a number: see {@link positionsPrint}. */
+export const CARRIED_POSITIONS = 'org.wendril.carriedPositions';
+
 /** Axes as what is normalised over them sees them. */
 export const axesKey = (axes: Project['axes']): string =>
   JSON.stringify(axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]));
 
 export const carriedPath = (tag: string): string => `carried/${tag}.table`;
-
-/** What a reader would notice of a table that is not there. */
-const WORDS: Readonly<Record<(typeof CARRIED_TABLES)[number], string>> = {
-  GSUB: 'ligatures, small capitals and other substitutions (GSUB)',
-  GDEF: 'classes of glyphs and carets of ligatures (GDEF)',
-  BASE: 'baselines of other scripts (BASE)',
-  JSTF: 'justification (JSTF)',
-  MATH: 'the layout of formulas (MATH)',
-};
 
 /**
  * The carried tables, as long as the glyphs that are cast are those, in that order, that the tables were made for; when
@@ -32,27 +61,71 @@ const WORDS: Readonly<Record<(typeof CARRIED_TABLES)[number], string>> = {
 export function carriedTables(
   project: Project,
   glyphNames: readonly string[],
-  variable: boolean,
+  varies: CarriedFor,
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
   const order = project.lib[CARRIED];
   const kept = CARRIED_TABLES.flatMap((tag) => {
     const bytes = project.kept[carriedPath(tag)];
-    return bytes ? [[tag, bytes] as [(typeof CARRIED_TABLES)[number], Uint8Array]] : [];
+    return bytes ? [[tag, bytes] as [CarriedTag, Uint8Array]] : [];
   });
   const fits = Array.isArray(order) && order.length === glyphNames.length && order.every((n, i) => n === glyphNames[i]);
-  if (fits || kept.length === 0) return substitutionsAt(project, kept, variable);
-  const lost = kept.map(([tag]) => WORDS[tag]).join('; ');
+  if (kept.length === 0) return { tables: [], notes: [] };
+  if (fits) {
+    const positions = positionsAt(project, kept, varies);
+    const found = substitutionsAt(project, positions.tables, varies === 'over all');
+    return { tables: found.tables, notes: [...positions.notes, ...found.notes] };
+  }
+  // Positions are made anew from kerning, anchors and rules.
+  const stay = kept.filter(([tag]) => OF_NO_GLYPH.includes(tag));
+  const gone = kept.filter(([tag]) => tag !== 'GPOS' && !OF_NO_GLYPH.includes(tag));
+  const lost = gone.map(([tag]) => `${TABLES[tag]} (${tag.trim()})`).join('; ');
+  if (gone.length === 0) return { tables: stay, notes: [] };
   return {
-    tables: [],
+    tables: stay,
     notes: [
       refused(
         `Left out since glyphs were added, removed, renamed or ordered anew: ${lost} of the font that was opened.`,
-        { table: kept.map(([tag]) => tag).join(', ') },
+        { table: gone.map(([tag]) => tag.trim()).join(', ') },
         'attention',
       ),
     ],
   };
 }
+
+/**
+ * Positions as the font had them, as long as what they were made from is the same. Those of a font that varies hold over its axes
+ * only, together with the definitions that hold what they vary by.
+ */
+function positionsAt(
+  project: Project,
+  kept: readonly [tag: CarriedTag, bytes: Uint8Array][],
+  varies: CarriedFor,
+): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
+  const others = kept.filter(([tag]) => tag !== 'GPOS').map(([tag, bytes]): [string, Uint8Array] => [tag, bytes]);
+  if (others.length === kept.length) return { tables: others, notes: [] };
+  const isVariable = project.axes.length > 0 || varies === 'between';
+  if (isVariable && varies !== 'over all') return { tables: others.map(withoutStore), notes: [] };
+  if (project.lib[CARRIED_POSITIONS] !== positionsPrint(project))
+    return {
+      tables: others.map(withoutStore),
+      notes: [
+        refused(
+          'Kerning, anchors or rules are others than in the font that was opened, so its positions (GPOS) are made anew from them.',
+          { table: 'GPOS' },
+          'note',
+        ),
+      ],
+    };
+  return { tables: [...kept], notes: [] };
+}
+
+/** Definitions without what values vary by, where they have it. */
+const withoutStore = ([tag, bytes]: [string, Uint8Array]): [string, Uint8Array] => {
+  if (tag !== 'GDEF' || bytes.length < 4 || bytes[3]! < 3) return [tag, bytes];
+  const plain = bytes.slice();
+  plain[3] = 2;
+  return [tag, plain];
+};
 
 /** Substitutions with what they change by over the axes, for a font that varies over the same; else as the default has them. */
 function substitutionsAt(

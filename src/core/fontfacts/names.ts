@@ -2,6 +2,7 @@ import { NAME_ID, type NameRecord } from '../opentype/name';
 import { ENGLISH, languageIdOf } from '../opentype/nameLanguages';
 import { FS_SELECTION } from '../opentype/os2';
 import type { Lib, LibValue, Master, Project } from '../project/model';
+import { statedBits, statedNames } from './stated';
 
 /** Everything a font says about who it is, derived by rule from family and style, overridden by source facts. */
 export type StyleNames = {
@@ -19,6 +20,8 @@ export type StyleNames = {
   fsSelection: number;
   macStyle: number;
 };
+
+const STYLE_BITS = FS_SELECTION.ITALIC | FS_SELECTION.BOLD | FS_SELECTION.REGULAR;
 
 export const WEIGHTS: readonly (readonly [word: RegExp, weight: number])[] = [
   [/\b(extra|ultra)[ -]?light\b/i, 200],
@@ -57,6 +60,16 @@ export const postScriptSafe = (name: string): string =>
     .replace(/[[\](){}<>/%]/g, '')
     .slice(0, 63);
 
+const LINKS = ['Regular', 'Italic', 'Bold', 'Bold Italic'] as const;
+
+/** Which of the four styles that older programs know a word is; undefined for any other. */
+export const linkOf = (word: string | undefined): StyleNames['linkedStyle'] | undefined =>
+  LINKS.find((l) => l.toLowerCase() === word?.trim().toLowerCase());
+
+/** Bits of the selection that are no style: as stated, else lines by the typographic metrics. */
+const selection = (info: Lib): number =>
+  (statedBits(info, 'openTypeOS2Selection')?.[0] ?? FS_SELECTION.USE_TYPO_METRICS) & ~STYLE_BITS;
+
 /**
  * Names of one master's font. A style made only of Regular, Bold and Italic links within its family; any other style
  * becomes a family of its own for old programs, with the typographic names telling the truth.
@@ -79,11 +92,7 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
         .trim()}`;
   const linkedStyle = ribbi && bold ? (italic ? 'Bold Italic' : 'Bold') : italic ? 'Italic' : 'Regular';
   const mapped = text(info.styleMapStyleName);
-  const chosen = mapped
-    ? (({ regular: 'Regular', italic: 'Italic', bold: 'Bold', 'bold italic': 'Bold Italic' } as const)[
-        mapped as 'regular'
-      ] ?? linkedStyle)
-    : linkedStyle;
+  const chosen = linkOf(mapped) ?? linkedStyle;
   const postScriptName =
     text(info.postscriptFontName) ?? postScriptSafe(`${family.replace(/\s+/g, '')}-${style.replace(/\s+/g, '')}`);
   const version = `${project.family.versionMajor}.${String(project.family.versionMinor).padStart(3, '0')}`;
@@ -103,7 +112,7 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
     weightClass: whole(info.openTypeOS2WeightClass, 1, 1000) ?? WEIGHTS.find(([word]) => word.test(style))?.[1] ?? 400,
     widthClass: whole(info.openTypeOS2WidthClass, 1, 9) ?? WIDTHS.find(([word]) => word.test(style))?.[1] ?? 5,
     fsSelection:
-      FS_SELECTION.USE_TYPO_METRICS |
+      selection(info) |
       (isItalic ? FS_SELECTION.ITALIC : 0) |
       (isBold ? FS_SELECTION.BOLD : 0) |
       (!isBold && !isItalic ? FS_SELECTION.REGULAR : 0),
@@ -126,8 +135,18 @@ export function ruledNames(names: StyleNames): [nameID: number, value: string | 
   ];
 }
 
-/** The name table's records for Windows, English first, other family names in their languages. */
-export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
+/** Names that a source states by themselves, and that nothing else here says. */
+const STATED_NAMES = [
+  [NAME_ID.compatibleFull, 'openTypeNameCompatibleFullName'],
+  [NAME_ID.wwsFamily, 'openTypeNameWWSFamilyName'],
+  [NAME_ID.wwsSubfamily, 'openTypeNameWWSSubfamilyName'],
+] as const;
+
+/**
+ * The name table's records for Windows, English first, other family names in their languages. Records that the source states one
+ * by one come last, and hold over those before.
+ */
+export function nameRecords(project: Project, names: StyleNames, info: Lib = {}): NameRecord[] {
   const { family } = project;
   const record = (nameID: number, value: string, languageID = ENGLISH): NameRecord => ({
     platformID: 3,
@@ -148,11 +167,12 @@ export function nameRecords(project: Project, names: StyleNames): NameRecord[] {
     [NAME_ID.licence, family.licence],
     [NAME_ID.licenceURL, family.licenceURL],
     [NAME_ID.sampleText, family.sampleText],
+    ...STATED_NAMES.map(([id, key]): [number, string | undefined] => [id, text(info[key])]),
   ];
   const records = entries.flatMap(([id, value]) => (value ? [record(id, value)] : []));
   for (const [tag, value] of Object.entries(family.names)) {
     const language = languageIdOf(tag);
     if (language !== undefined && language !== ENGLISH && value) records.push(record(NAME_ID.family, value, language));
   }
-  return records;
+  return [...records, ...statedNames(info)];
 }

@@ -22,6 +22,8 @@ export type KernInput<V extends KernValue = number> = {
 type Rows = Map<number, Map<number, KernValue>>;
 
 const PAIR_ADJUSTMENT = 2;
+/** Lookup flag (OpenType, “lookupFlag”). */
+const IGNORE_MARKS = 8;
 /** The lookup type of GPOS that only points further. */
 export const GPOS_EXTENSION = 9;
 const X_ADVANCE = valueBit('xAdvance');
@@ -30,19 +32,48 @@ const advances = valueRecords(X_ADVANCE);
 /**
  * The lookups of kerning: glyph pairs first, then one of classes, so that the order glyph–glyph, glyph–group, group–glyph,
  * group–group holds. Exceptions (glyph with group, group with glyph) are spelled out as glyph pairs. None where nothing is kerned.
+ * Marks between two letters are skipped, where there are any; pairs with a mark have a lookup of their own.
  */
-export function kernLookups(input: KernInput<KernValue>): Lookup<Uint8Array>[] {
+export function kernLookups(input: KernInput<KernValue>, marks: ReadonlySet<number> = new Set()): Lookup<Uint8Array>[] {
+  if (marks.size === 0) return pairLookups(input, 0);
+  const isMark = (g: number) => marks.has(g);
+  const isOf = (side: KernSide) => 'glyph' in side && isMark(side.glyph);
+  const letters: KernInput<KernValue> = {
+    firstGroups: input.firstGroups.map((g) => g.filter((m) => !isMark(m))),
+    secondGroups: input.secondGroups.map((g) => g.filter((m) => !isMark(m))),
+    pairs: input.pairs.filter((p) => !isOf(p.first) && !isOf(p.second)),
+  };
+  return [...pairLookups(letters, IGNORE_MARKS), ...pairLookups(pairsWith(input, isMark), 0)];
+}
+
+/** All pairs of which a mark is one side or both, glyph by glyph. */
+function pairsWith(input: KernInput<KernValue>, isMark: (glyph: number) => boolean): KernInput<KernValue> {
+  const hasMark = input.firstGroups.map((g) => g.some(isMark));
+  const hasMarkSecond = input.secondGroups.map((g) => g.some(isMark));
+  const concerns = (side: KernSide, of: readonly boolean[]) =>
+    'glyph' in side ? isMark(side.glyph) : (of[side.group] ?? false);
+  const pairs = input.pairs.filter((p) => concerns(p.first, hasMark) || concerns(p.second, hasMarkSecond));
+  const rows = explicitPairs({ ...input, pairs }, true);
+  const own = [...rows].flatMap(([a, row]) =>
+    [...row].flatMap(([b, value]): KernPair<KernValue>[] =>
+      isMark(a) || isMark(b) ? [{ first: { glyph: a }, second: { glyph: b }, value }] : [],
+    ),
+  );
+  return { firstGroups: [], secondGroups: [], pairs: own };
+}
+
+function pairLookups(input: KernInput<KernValue>, flag: number): Lookup<Uint8Array>[] {
   const specific = explicitPairs(input);
   const classes = classMatrix(input);
   const subtables: Uint8Array[] = [];
   if (input.pairs.some((p) => typeof p.value !== 'number')) {
     for (const part of splitBySize(specific, VARYING_PAIR)) subtables.push(writeVaryingPairs(part));
     subtables.push(...varyingClasses(input, classes ?? new Map()));
-    return [{ type: PAIR_ADJUSTMENT, flag: 0, subtables }];
+    return [{ type: PAIR_ADJUSTMENT, flag, subtables }];
   }
   for (const part of splitBySize(specific)) subtables.push(writePairFormat1(part));
   for (const part of classes ? splitRows(input, classes) : []) subtables.push(writePairFormat2(input, part));
-  return subtables.length === 0 ? [] : [{ type: PAIR_ADJUSTMENT, flag: 0, subtables }];
+  return subtables.length === 0 ? [] : [{ type: PAIR_ADJUSTMENT, flag, subtables }];
 }
 
 const placed = (value: KernValue): PairValue => ({
@@ -86,14 +117,14 @@ export function writeGpos(
 
 const plain = (value: KernValue): number => (typeof value === 'number' ? value : value.units);
 
-/** first glyph -> second glyph -> value, for every pair that names a glyph on some side. */
-function explicitPairs(input: KernInput<KernValue>): Rows {
+/** first glyph -> second glyph -> value, for every pair that names a glyph on some side, or for all. */
+function explicitPairs(input: KernInput<KernValue>, all = false): Rows {
   const ranked = input.pairs
     .map((pair) => ({
       pair,
       rank: 'glyph' in pair.first ? ('glyph' in pair.second ? 0 : 1) : 'glyph' in pair.second ? 2 : 3,
     }))
-    .filter(({ rank }) => rank < 3)
+    .filter(({ rank }) => all || rank < 3)
     .sort((a, b) => b.rank - a.rank);
   const out = new Map();
   for (const { pair } of ranked) {

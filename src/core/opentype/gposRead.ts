@@ -8,6 +8,7 @@ import { valueRecords } from './layout/values';
 import { type DeltasAt, variationAt } from './variations';
 
 const PAIRS = 2;
+const IGNORE_MARKS = 8;
 
 /**
  * What of a GPOS table can be told as kerning pairs and groups, and what was left aside. A pair's value is that of the
@@ -16,6 +17,8 @@ const PAIRS = 2;
 export type KernRead = Omit<KernInput, 'pairs'> & {
   pairs: (KernInput['pairs'][number] & { varied?: readonly number[] })[];
   aside: string[];
+  /** No mark between two letters is skipped. */
+  stopsAtMarks: boolean;
 };
 
 /** A value at every place that was asked for; one number stands for the same at all. */
@@ -102,22 +105,30 @@ function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: 
  * values of groups are told once, and single pairs only where they differ. Values are horizontal advances of the first glyph.
  * With `deltas` the values are read at other places of a variable font too.
  */
-export function readKerning(bytes: Uint8Array, numGlyphs: number, deltas?: DeltasAt): KernRead {
+export function readKerning(
+  bytes: Uint8Array,
+  numGlyphs: number,
+  deltas?: DeltasAt,
+  /** Lookups that are told elsewhere. */
+  elsewhere: ReadonlySet<number> = new Set(),
+): KernRead {
   const layout = readLayout(bytes, 'GPOS', GPOS_EXTENSION);
   const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort(
     (a, b) => a - b,
   );
   const noted = { other: 0 };
-  const aside: string[] = [];
+  let stops = 0;
   const lookups = wanted.flatMap((i) => {
     const lookup = layout.lookups[i];
-    if (!lookup) return [];
-    if (lookup.type === PAIRS) return [lookup.subtables.flatMap((s) => readPairTable(s, noted, deltas) ?? [])];
-    aside.push('contextual kerning');
-    return [];
+    if (lookup?.type !== PAIRS || elsewhere.has(i)) return [];
+    if ((lookup.flag & IGNORE_MARKS) === 0) stops++;
+    return [lookup.subtables.flatMap((s) => readPairTable(s, noted, deltas) ?? [])];
   });
-  if (noted.other > 0) aside.push('kerning that also moves the second letter or moves letters up or down');
-  return { ...grouped(lookups, numGlyphs), aside: [...new Set(aside)] };
+  return {
+    ...grouped(lookups, numGlyphs),
+    stopsAtMarks: stops > 0 && stops === lookups.length,
+    aside: noted.other > 0 ? ['what some pairs move beside the advance of their first letter'] : [],
+  };
 }
 
 const plus = (a: Value, b: Value): Value => {
@@ -130,7 +141,10 @@ const isSame = (a: Value, b: Value): boolean => isNone(plus(a, typeof b === 'num
 const told = (v: Value): { value: number; varied?: readonly number[] } =>
   typeof v === 'number' ? { value: v } : { value: v[0]!, varied: v };
 
-function grouped(lookups: readonly (readonly PairTable[])[], numGlyphs: number): Omit<KernRead, 'aside'> {
+function grouped(
+  lookups: readonly (readonly PairTable[])[],
+  numGlyphs: number,
+): Omit<KernRead, 'aside' | 'stopsAtMarks'> {
   const classed = lookups.flatMap((l) => l.filter((t) => t.kind === 'classes'));
   const alike = (signature: (glyph: number) => string): number[][] => {
     const sets = new Map<string, number[]>();

@@ -1,4 +1,4 @@
-import { plainTable } from './fields';
+import { plainTable, type RecordOf } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -20,6 +20,8 @@ const FIELDS = [
   ['indexToLocFormat', 'int16'],
   ['glyphDataFormat', 'int16'],
 ] as const;
+
+export type Head = RecordOf<typeof FIELDS>;
 
 /** Font header. */
 export const head = plainTable('head', FIELDS);

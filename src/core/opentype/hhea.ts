@@ -1,4 +1,4 @@
-import { CARET_FIELDS, plainTable } from './fields';
+import { CARET_FIELDS, plainTable, type RecordOf } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -13,6 +13,8 @@ const FIELDS = [
   ...CARET_FIELDS,
   ['numberOfHMetrics', 'uint16'],
 ] as const;
+
+export type Hhea = RecordOf<typeof FIELDS>;
 
 /** Horizontal header. */
 export const hhea = plainTable('hhea', FIELDS);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { anyRegion } from '../testing/regions';
 import { DeltaStore, type RegionDelta, writeIndexMap, writeItemStore } from './itemStore';
-import { writeHvar, writeMvar } from './metricsVary';
+import { writeAdvancesVary, writeMvar } from './metricsVary';
 import { type AxisRegion, itemDelta, readHvar, readIndexMap, readItemStore, readMvar } from './variations';
 
 const AXES = 2;
@@ -116,7 +116,7 @@ test('a map leads from glyphs to rows; what repeats at its end is written once',
 test('advances and metrics of the font vary by what was said, and nothing is written where nothing does', () => {
   fc.assert(
     fc.property(rows, (list) => {
-      const { advance } = readHvar(writeHvar(list, AXES));
+      const { advance } = readHvar(writeAdvancesVary('HVAR', list, AXES));
       list.forEach((row, glyph) => {
         for (const place of places) expect(advance(glyph, place)).toBeCloseTo(sum(row, place), 6);
       });
@@ -127,7 +127,7 @@ test('advances and metrics of the font vary by what was said, and nothing is wri
       if (!bytes) return;
       const metric = readMvar(bytes);
       tags.forEach((t, i) => {
-        for (const place of places) expect(metric(t, place)).toBeCloseTo(sum(list[i]!, place), 6);
+        for (const place of places) expect(metric.of(t, place)).toBeCloseTo(sum(list[i]!, place), 6);
       });
     }),
     { numRuns: 60 },

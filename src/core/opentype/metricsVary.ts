@@ -2,23 +2,30 @@ import { Writer } from './binary';
 import { DeltaStore, type RegionDelta, writeIndexMap, writeItemStore } from './itemStore';
 import type { AxisRegion } from './variations';
 
-/** `HVAR`: what the advances of glyphs vary by, in the order of glyphs; each row its own, or through a map, whichever is smaller. */
-export function writeHvar(advances: readonly (readonly RegionDelta[])[], axisCount: number): Uint8Array {
-  const direct = headed(directStore(advances, axisCount));
+/**
+ * `HVAR`, or `VVAR` where lines run down: what the advances of glyphs vary by, in the order of glyphs; each row its own, or
+ * through a map, whichever is smaller.
+ */
+export function writeAdvancesVary(
+  tag: 'HVAR' | 'VVAR',
+  advances: readonly (readonly RegionDelta[])[],
+  axisCount: number,
+): Uint8Array {
+  // The map of advances is followed by those of two bearings, and of origins for vertical ones.
+  const maps = tag === 'HVAR' ? 3 : 4;
+  const direct = headed(maps, directStore(advances, axisCount));
   const store = new DeltaStore(axisCount);
   const keys = advances.map((a) => store.addRow(a));
   const { bytes, at } = store.finished();
-  const mapped = headed(bytes, writeIndexMap(keys.map(at)));
+  const mapped = headed(maps, bytes, writeIndexMap(keys.map(at)));
   return mapped.length < direct.length ? mapped : direct;
 }
 
-const HVAR_HEAD = 20;
-function headed(store: Uint8Array, map?: Uint8Array): Uint8Array {
-  const out = new Writer().uint16(1).uint16(0).uint32(HVAR_HEAD);
-  out
-    .uint32(map ? HVAR_HEAD + store.length : 0)
-    .uint32(0)
-    .uint32(0);
+function headed(maps: number, store: Uint8Array, map?: Uint8Array): Uint8Array {
+  const head = 8 + 4 * maps;
+  const out = new Writer().uint16(1).uint16(0).uint32(head);
+  out.uint32(map ? head + store.length : 0);
+  for (let i = 1; i < maps; i++) out.uint32(0);
   out.raw(store);
   return (map ? out.raw(map) : out).toBytes();
 }
@@ -63,3 +70,32 @@ export function writeMvar(
   }
   return out.raw(bytes).toBytes();
 }
+
+/** Fields that may vary, by their tags in `MVAR` (OpenType, “MVAR”: value tags), and the tables they are of. */
+export const VARYING_FIELDS = {
+  hasc: ['OS/2', 'sTypoAscender'],
+  hdsc: ['OS/2', 'sTypoDescender'],
+  hlgp: ['OS/2', 'sTypoLineGap'],
+  hcla: ['OS/2', 'usWinAscent'],
+  hcld: ['OS/2', 'usWinDescent'],
+  xhgt: ['OS/2', 'sxHeight'],
+  cpht: ['OS/2', 'sCapHeight'],
+  sbxs: ['OS/2', 'ySubscriptXSize'],
+  sbys: ['OS/2', 'ySubscriptYSize'],
+  sbxo: ['OS/2', 'ySubscriptXOffset'],
+  sbyo: ['OS/2', 'ySubscriptYOffset'],
+  spxs: ['OS/2', 'ySuperscriptXSize'],
+  spys: ['OS/2', 'ySuperscriptYSize'],
+  spxo: ['OS/2', 'ySuperscriptXOffset'],
+  spyo: ['OS/2', 'ySuperscriptYOffset'],
+  strs: ['OS/2', 'yStrikeoutSize'],
+  stro: ['OS/2', 'yStrikeoutPosition'],
+  undo: ['post', 'underlinePosition'],
+  unds: ['post', 'underlineThickness'],
+  hcrs: ['hhea', 'caretSlopeRise'],
+  hcrn: ['hhea', 'caretSlopeRun'],
+  hcof: ['hhea', 'caretOffset'],
+  vasc: ['vhea', 'vertTypoAscender'],
+  vdsc: ['vhea', 'vertTypoDescender'],
+  vlgp: ['vhea', 'vertTypoLineGap'],
+} as const;

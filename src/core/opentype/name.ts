@@ -21,7 +21,11 @@ export const NAME_ID = {
   licenceURL: 14,
   typographicFamily: 16,
   typographicSubfamily: 17,
+  compatibleFull: 18,
   sampleText: 19,
+  wwsFamily: 21,
+  wwsSubfamily: 22,
+  variationsPrefix: 25,
 } as const;
 
 const isWide = (r: { platformID: number }) => r.platformID === 3 || r.platformID === 0;

@@ -93,7 +93,9 @@ test('a strict reader finds every return and every end, in the whole demo', () =
   const demo = readyDemo();
   for (const master of ['m3']) {
     const bodies = demo.glyphOrder.map(
-      (id) => cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), true, 1000).body,
+      (id) =>
+        cffShape(demo.glyphs[id]!.drawings[master]!, drawingsOf(demo, master), { keepOverlaps: true, unitsPerEm: 1000 })
+          .body,
     );
     const shared = shareSubroutines(bodies);
     expect(shared.global.length).toBeGreaterThan(50);

@@ -152,7 +152,7 @@ test('advances and metrics vary by HVAR and MVAR', () => {
       .raw(items)
       .toBytes(),
   );
-  expect([mvar('xhgt', [1]), mvar('cpht', [0.5]), mvar('unds', [1])]).toEqual([-12, 15, 0]);
+  expect([mvar.of('xhgt', [1]), mvar.of('cpht', [0.5]), mvar.of('unds', [1])]).toEqual([-12, 15, 0]);
 });
 
 test('values of GPOS find their differences through GDEF', () => {

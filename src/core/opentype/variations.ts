@@ -93,8 +93,11 @@ export function readHvar(bytes: Uint8Array): {
   return { store, advance: (glyph, place) => itemDelta(store, ...map(glyph), place) };
 }
 
+/** Metrics of a whole font that vary, by their tags, and by how much at a normalised place. */
+export type Mvar = { readonly tags: ReadonlySet<string>; of(tag: string, place: readonly number[]): number };
+
 /** Differences of font-wide metrics by tag. */
-export function readMvar(bytes: Uint8Array): (tag: string, place: readonly number[]) => number {
+export function readMvar(bytes: Uint8Array): Mvar {
   const from = new Reader(bytes, 'MVAR');
   const size = from.seek(6).uint16();
   const count = from.uint16();
@@ -105,7 +108,10 @@ export function readMvar(bytes: Uint8Array): (tag: string, place: readonly numbe
     from.seek(12 + i * size);
     records.set(from.tag(), [from.uint16(), from.uint16()]);
   }
-  return (tag, place) => (records.has(tag) ? itemDelta(store, ...records.get(tag)!, place) : 0);
+  return {
+    tags: new Set(records.keys()),
+    of: (tag, place) => (records.has(tag) ? itemDelta(store, ...records.get(tag)!, place) : 0),
+  };
 }
 
 /** An item's differences at every place of a list, the default's (0) first. */

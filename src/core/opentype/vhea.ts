@@ -1,4 +1,4 @@
-import { CARET_FIELDS, plainTable } from './fields';
+import { CARET_FIELDS, plainTable, type RecordOf } from './fields';
 
 const FIELDS = [
   ['majorVersion', 'uint16'],
@@ -13,6 +13,8 @@ const FIELDS = [
   ...CARET_FIELDS,
   ['numOfLongVerMetrics', 'uint16'],
 ] as const;
+
+export type Vhea = RecordOf<typeof FIELDS>;
 
 /** Vertical header, version 1.1. */
 export const vhea = plainTable('vhea', FIELDS);

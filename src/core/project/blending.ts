@@ -57,6 +57,12 @@ export function blendedMaster(project: Project, weights: readonly number[], main
       ascender: zone('ascender'),
       descender: zone('descender'),
     },
+    verticalMetrics: Object.fromEntries(
+      Object.entries(main.verticalMetrics).map(([key, value]) => {
+        const all = masters.map((m) => m.verticalMetrics[key as keyof Master['verticalMetrics']]);
+        return [key, all.every((v) => v !== undefined) ? sum(weights, (i) => all[i]!) : value];
+      }),
+    ),
     stems: main.stems.map((s, k) => ({ ...s, value: sum(weights, (i) => masters[i]!.stems[k]?.value ?? s.value) })),
     kerning: Object.fromEntries(
       [...keys].map((key) => [key, sum(weights, (i) => kerningThrough(project, masters[i]!, key))]),

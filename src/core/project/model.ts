@@ -389,6 +389,10 @@ const settings = z.object({
     .max(40)
     .readonly()
     .optional(),
+  /** A mark that stands between two letters parts them: pairs do not hold across it. */
+  kerningStopsAtMarks: z.boolean().optional(),
+  /** OpenType (CFF) fonts of one place keep fractions of coordinates; all others have whole units. */
+  fractions: z.boolean().optional(),
   /** How faults are judged: kinds that are looked for or not, with amounts of its own, and those that are meant, with the reason. */
   preflight: z
     .object({

@@ -1,9 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Toggle } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
 import { pairFacts } from '../../../core/kerning/queue';
 import { kerningUnits, stepOf } from '../../../core/kerning/units';
+import { isMark } from '../../../core/preflight/letters';
 import { changeSettings } from '../../../core/project/edits';
 import { kerningOf, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
 import { pairKey } from '../../../core/project/pairs';
@@ -12,6 +13,7 @@ import { layHands } from '../../keys/hands';
 import { run, useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { Check } from '../../ui/controls';
 import { KeyHints } from '../../ui/KeyHints';
 import { PairLetters } from '../../ui/PairLetters';
 import { Button, Choice, NumberField } from '../../ui/parts';
@@ -173,6 +175,8 @@ function KernBar({ master }: { master: string }) {
   const project = useBench((s) => s.project)!;
   const mode = useKernBench((s) => s.mode);
   const size = useKerningSize();
+  const { glyphs } = project;
+  const hasMarks = useMemo(() => Object.values(glyphs).some(isMark), [glyphs]);
   return (
     <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
       <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
@@ -192,6 +196,15 @@ function KernBar({ master }: { master: string }) {
           onChange={(kerningStep) => run((p) => changeSettings(p, { kerningStep }))}
         />
       </span>
+      {hasMarks && (
+        <span title="Pairs hold for two letters also where combining marks stand between them">
+          <Check
+            label="Across marks"
+            checked={!project.settings.kerningStopsAtMarks}
+            onChange={(across) => run((p) => changeSettings(p, { kerningStopsAtMarks: !across }))}
+          />
+        </span>
+      )}
       <span
         className="ml-auto whitespace-nowrap text-quiet"
         title={`Kerning of ${master}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}

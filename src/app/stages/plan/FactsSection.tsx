@@ -1,6 +1,7 @@
 import { RotateCcw } from 'lucide-react';
 import { useMemo } from 'react';
 import { ruledFacts } from '../../../core/casting/ruledFacts';
+import { changeSettings } from '../../../core/project/edits';
 import {
   EMBEDDING,
   embeddingOf,
@@ -50,6 +51,20 @@ export function FactsSection({ master }: { master: Master }) {
             value={embeddingOf(master)}
             options={EMBEDDING.map((e) => ({ value: e.value, text: e.title }))}
             onChange={(embedding) => run((p) => setEmbedding(p, { embedding }))}
+          />
+        </div>
+        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
+          <span className="text-quiet" title="Only OpenType (CFF) fonts of one place can hold fractions.">
+            Coordinates
+          </span>
+          <Pick
+            label="Coordinates in the font file"
+            value={project.settings.fractions ? 'fractions' : 'whole'}
+            options={[
+              { value: 'whole', text: 'Whole units' },
+              { value: 'fractions', text: 'With fractions' },
+            ]}
+            onChange={(v) => run((p) => changeSettings(p, { fractions: v === 'fractions' }))}
           />
         </div>
         {MASTER_FACTS.map((f) => {

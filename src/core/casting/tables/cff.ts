@@ -1,8 +1,10 @@
+import { refuse } from '../../base/result';
 import { writeCff } from '../../opentype/cff';
 import { maxp } from '../../opentype/maxp';
 import { type Shared, shareSubroutines } from '../../opentype/subroutines';
+import { finalNames } from '../glyphNames';
 import { alignmentZones } from '../metrics';
-import { type CastPlan, finalName } from '../plan';
+import { type CastPlan, madeFor } from '../plan';
 import { roundedBox } from '../shape';
 import { standardWidth } from '../stems';
 import { widthValues } from '../widths';
@@ -10,8 +12,9 @@ import { boxOfAll, type Outlines } from './outlines';
 
 /** CFF outlines: charstrings with hints, what they share in subroutines, widths told the short way. */
 export function cffOutlines(plan: CastPlan): Outlines {
-  const { project, master, entries, names, keepOverlaps, compact, hinted, cache, source } = plan;
-  const shapes = entries.map((e) => cache.cffShape(e.drawing, source, keepOverlaps, project.unitsPerEm, hinted));
+  const { project, master, entries, names, keepOverlaps, compact, hinted, fractions, cache, source } = plan;
+  const how = { keepOverlaps, unitsPerEm: project.unitsPerEm, hinted, fractions };
+  const shapes = entries.map((e) => madeFor(e, () => cache.cffShape(e.drawing, source, how)));
   const { defaultWidthX, nominalWidthX } = widthValues(entries.map((e) => e.advance));
   const boxes = shapes.map((s) => s.box);
   const fontBox = roundedBox(boxOfAll(boxes));
@@ -20,7 +23,12 @@ export function cffOutlines(plan: CastPlan): Outlines {
   const shared: Shared = compact ? shareSubroutines(bodies) : { charstrings: bodies, global: [], local: [] };
   const charstrings = shared.charstrings.map((body, i) => {
     const { advance } = entries[i]!;
-    return advance === defaultWidthX ? body : withWidth(body, advance - nominalWidthX);
+    const width = advance - nominalWidthX;
+    if (Math.abs(width) > 32767)
+      return madeFor(entries[i]!, () =>
+        refuse(`it is ${advance.toLocaleString('en')} units wide, too far from all others for this kind of file.`),
+      );
+    return advance === defaultWidthX ? body : withWidth(body, width);
   });
   // A stem the designer named is the standard one; else the commonest.
   const standard = (vertical: boolean) =>
@@ -42,7 +50,7 @@ export function cffOutlines(plan: CastPlan): Outlines {
       defaultWidthX,
       nominalWidthX,
     },
-    entries.map((e) => finalName(e.glyph)),
+    finalNames(entries),
     charstrings,
     shared,
   );

@@ -1,8 +1,10 @@
+import { statedGasp } from '../../fontfacts/stated';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../../geometry/curve';
+import { gasp } from '../../opentype/gasp';
 import { joinGlyphs, writeCompositeGlyph } from '../../opentype/glyf';
 import { maxp } from '../../opentype/maxp';
 import type { Glyph, GlyphId } from '../../project/model';
-import type { CastPlan } from '../plan';
+import { type CastPlan, madeFor } from '../plan';
 import { type CompositeShape, roundedBox, type Sibling, type SimpleShape, type TrueTypeShape } from '../shape';
 import { varyingShapes } from './gvar';
 import type { Outlines } from './outlines';
@@ -24,11 +26,16 @@ export function trueTypeOutlines(plan: CastPlan): Outlines {
     });
   return outlinesOf(
     plan,
-    entries.map((e) => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph))),
+    entries.map((e) =>
+      madeFor(e, () => cache.trueTypeShape(e.drawing, source, keepOverlaps, isCast, siblings(e.glyph))),
+    ),
   );
 }
 
-function outlinesOf({ entries, index, keepOverlaps }: CastPlan, shapes: readonly TrueTypeShape[]): Outlines {
+/** One range, where none is stated: grid-fit and smooth at every size. */
+const EVERY_SIZE = [{ rangeMaxPPEM: 0xffff, rangeGaspBehavior: 0b1111 }];
+
+function outlinesOf({ entries, index, keepOverlaps, master }: CastPlan, shapes: readonly TrueTypeShape[]): Outlines {
   const totals = compositeTotals(shapes, index);
   const records = shapes.map((s, i) =>
     s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps),
@@ -37,13 +44,13 @@ function outlinesOf({ entries, index, keepOverlaps }: CastPlan, shapes: readonly
   const simple = shapes.filter((s): s is SimpleShape => s.kind === 'simple');
   const most = (values: readonly number[]) => values.reduce((a, b) => Math.max(a, b), 0);
   const composites = totals.filter((t) => t.depth > 0);
+  // Turns dropout control on (SCANCTRL, SCANTYPE).
   const prep = Uint8Array.of(0xb8, 0x01, 0xff, 0x85, 0xb0, 0x04, 0x8d);
   return {
     tables: [
       ['glyf', glyf],
       ['loca', loca],
-      // One range: grid-fit and smooth at every size. The prep program turns dropout control on (SCANCTRL, SCANTYPE).
-      ['gasp', Uint8Array.of(0, 1, 0, 1, 0xff, 0xff, 0, 0x0f)],
+      ['gasp', gasp.write(statedGasp(master.info) ?? EVERY_SIZE)],
       ['prep', prep],
       [
         'maxp',

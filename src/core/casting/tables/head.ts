@@ -1,11 +1,12 @@
+import { statedFields } from '../../fontfacts/stated';
 import type { Box } from '../../geometry/curve';
-import { EPOCH_1904, head } from '../../opentype/head';
+import { EPOCH_1904, type Head, head } from '../../opentype/head';
 import type { CastPlan } from '../plan';
 import { roundedBox } from '../shape';
 
 /** `head`: em, box, dates (the project's, never the clock) and style bits. */
 export function headTable(
-  { project, names }: CastPlan,
+  { project, master, names }: CastPlan,
   fontBox: Box,
   { indexToLocFormat, fontRevision }: { indexToLocFormat: 0 | 1; fontRevision: number | undefined },
 ): Uint8Array {
@@ -25,6 +26,7 @@ export function headTable(
     macStyle: names.macStyle,
     lowestRecPPEM: 6,
     fontDirectionHint: 2,
+    ...statedFields<Head>(master.info, 'head'),
     indexToLocFormat,
     glyphDataFormat: 0,
   });

@@ -1,14 +1,30 @@
 import type { TablesSaid } from '../../features/tableBlocks';
+import { statedFields } from '../../fontfacts/stated';
 import { type Box, isEmptyBox } from '../../geometry/curve';
 import { RESERVED } from '../../opentype/fields';
-import { hhea } from '../../opentype/hhea';
+import { type Hhea, hhea } from '../../opentype/hhea';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
+import type { Master } from '../../project/model';
 import type { LineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
 
+/**
+ * How the caret leans at a master: so far to the right for a thousand upwards; upright, one upwards, where no letters lean. In a
+ * font that varies all masters have the same rise, so that the slope is right between them too.
+ */
+export function caretOf(
+  { italicAngle }: Master,
+  family: readonly Master[],
+): { caretSlopeRise: number; caretSlopeRun: number } {
+  const slope = Math.tan((-italicAngle * Math.PI) / 180);
+  return family.every((m) => m.italicAngle === 0)
+    ? { caretSlopeRise: 1, caretSlopeRun: 0 }
+    : { caretSlopeRise: 1000, caretSlopeRun: Math.round(slope * 1000) };
+}
+
 /** `hhea`: line metrics, extremes of all side bearings, the slope of the caret; `said` are fields that the rules say outright. */
 export function hheaTable(
-  { master }: CastPlan,
+  { master, varies }: CastPlan,
   metrics: readonly HorizontalMetric[],
   boxes: readonly Box[],
   lines: LineMetrics & { said: TablesSaid['hhea'] },
@@ -25,7 +41,6 @@ export function hheaTable(
     extent = Math.max(extent, lsb + width);
   });
   const drawn = extent > -32768;
-  const slope = Math.tan((-master.italicAngle * Math.PI) / 180);
   return hhea.write({
     majorVersion: 1,
     minorVersion: 0,
@@ -36,9 +51,9 @@ export function hheaTable(
     minLeftSideBearing: drawn ? minLeft : 0,
     minRightSideBearing: drawn ? minRight : 0,
     xMaxExtent: drawn ? extent : 0,
-    caretSlopeRise: slope === 0 ? 1 : 1000,
-    caretSlopeRun: slope === 0 ? 0 : Math.round(slope * 1000),
+    ...caretOf(master, varies ? varies.masters : [master]),
     caretOffset: 0,
+    ...statedFields<Hhea>(master.info, 'hhea'),
     ...RESERVED,
     numberOfHMetrics: hmtx.count(metrics),
     ...lines.said,

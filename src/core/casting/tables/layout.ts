@@ -1,4 +1,4 @@
-import { type Refusal, refused } from '../../base/result';
+import { attempt, type Refusal, refused } from '../../base/result';
 import type { Compiled, CompiledTable } from '../../features/compile';
 import { numberedMarks } from '../../features/decompile';
 import { fontTexts, groundOf, isOff } from '../../features/ground';
@@ -8,6 +8,7 @@ import type { TablesSaid } from '../../features/tableBlocks';
 import { withoutFeatures } from '../../features/without';
 import { writeRules } from '../../features/write';
 import { carriedPath } from '../../fontfacts/carried';
+import { GLYPH_CLASS, readGdef } from '../../opentype/gdef';
 import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
 import type { LanguageSystem } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
@@ -17,7 +18,7 @@ import type { Varying } from '../varying';
 import { handoverRecords } from './handoverRecords';
 import { joinedFeatures } from './joinedFeatures';
 import { joins } from './joins';
-import { definedGlyphs, markFeatures } from './marks';
+import { definedGlyphs, isMark, markFeatures } from './marks';
 import { varyingRules } from './varyingRules';
 
 /** The tables of layout, the names that features bring, what is said of the rules, and where lookups come from. */
@@ -47,19 +48,26 @@ export type LookupSources = Readonly<Record<'GSUB' | 'GPOS', readonly LookupSour
 const MOST_NOTES = 12;
 
 /** `GSUB`, `GPOS` and `GDEF`: the project’s rules, its kerning, its marks. */
-export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried: ReadonlySet<string>): LayoutTables {
+export function layoutTables(
+  plan: CastPlan,
+  kern: KernInput<KernValue>,
+  carried: ReadonlySet<string>,
+  firstName: number,
+): LayoutTables {
   const sections = textsOf(plan);
   const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
-  const compiled = compiledOf(plan, sections, gdef);
+  const compiled = compiledOf(plan, sections, gdef, firstName);
   // Of a font that is a part, what is only odd is odd in the whole one too, where it is told.
   const notes = notesOf(compiled, sections).filter((n) => !plan.partial || n.severity !== 'attention');
   const { tags } = compiled;
   const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
   const own = (tag: string) => !replaced.has(tag) && !plan.without.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
-  const made = [{ tag: 'curs', lookups: joins(plan) }, { tag: 'kern', lookups: kernLookups(kern) }, ...marks].filter(
-    (f) => f.lookups.length > 0,
-  );
+  const made = [
+    { tag: 'curs', lookups: joins(plan) },
+    { tag: 'kern', lookups: kernLookups(kern, skippedMarks(plan, carried)) },
+    ...marks,
+  ].filter((f) => f.lookups.length > 0);
   for (const { tag } of made.filter((f) => replaced.has(f.tag)))
     notes.push(
       refused(
@@ -98,7 +106,8 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
     GPOS: writeRules(moving ?? gpos, 'GPOS'),
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
-    const b = bytes[tag];
+    // Positions that are carried go with the definitions that they came with, or with none.
+    const b = tag !== 'GSUB' && carried.has('GPOS') ? undefined : bytes[tag];
     return b ? [[tag, b] as const] : [];
   });
   const names = compiled.names.map(
@@ -112,6 +121,15 @@ export function layoutTables(plan: CastPlan, kern: KernInput<KernValue>, carried
   );
   const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
   return { tables, names, notes, lookups, said: compiled.definitions.said };
+}
+
+/** Marks that kerning skips: those that the font’s definitions call so. */
+function skippedMarks(plan: CastPlan, carried: ReadonlySet<string>): ReadonlySet<number> {
+  if (plan.project.settings.kerningStopsAtMarks) return new Set();
+  const gdef = carried.has('GDEF') ? plan.project.kept[carriedPath('GDEF')] : undefined;
+  const classes = gdef && attempt(() => readGdef(gdef).classes);
+  if (classes?.ok) return new Set([...classes.value].flatMap(([g, c]) => (c === GLYPH_CLASS.mark ? [g] : [])));
+  return new Set(plan.entries.flatMap((e, i) => (isMark(e) ? [i] : [])));
 }
 
 /** The rules as fonts have them, without features that are left out; lines keep their numbers. */
@@ -193,7 +211,12 @@ function systemsByFeature({ scripts, features }: CompiledTable): string[][] {
 const VARYING = /\(\s*\w{1,4}\s*=/;
 
 /** Rules compiled for these glyphs; the same again while neither rules nor glyphs change. */
-function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint8Array | undefined): Compiled {
+function compiledOf(
+  plan: CastPlan,
+  sections: readonly SectionText[],
+  gdef: Uint8Array | undefined,
+  firstName: number,
+): Compiled {
   const glyphs = plan.entries.map((e) => e.glyph.name);
   const { languageSystems } = plan.project.features;
   const included = includedOf(plan);
@@ -209,7 +232,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
     glyphs.join(' '),
     [...waiting].join(' '),
     [...away].join(' '),
-    String(gdef?.length ?? 0),
+    `${gdef?.length ?? 0} ${firstName}`,
     JSON.stringify(variesInText(plan, sections) ? plan.at : ''),
   ].join('\n\n');
   const { varies } = plan;
@@ -220,6 +243,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
       away,
       systems,
       place: plan.at,
+      firstName,
       // A table that is carried along numbers marks already.
       ...(gdef && { knownMarks: numberedMarks(gdef) }),
       ...(varies && { vary: (values: Parameters<Varying['deviceOf']>[0]) => varies.deviceOf(values) }),
@@ -231,7 +255,7 @@ function compiledOf(plan: CastPlan, sections: readonly SectionText[], gdef: Uint
 /** Notes what numbers in rules vary by, before the store is laid out. */
 export function noteRules(plan: CastPlan): void {
   const sections = textsOf(plan);
-  if (variesInText(plan, sections)) compiledOf(plan, sections, undefined);
+  if (variesInText(plan, sections)) compiledOf(plan, sections, undefined, 256);
 }
 
 function notesOf(compiled: Compiled, sections: readonly SectionText[]): Refusal[] {

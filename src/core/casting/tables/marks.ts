@@ -10,7 +10,8 @@ type Point = AnchorAt;
 type Anchors = Map<string, Map<number, Point>>;
 type Parts = Map<string, Map<number, (Point | undefined)[]>>;
 
-const isMark = ({ glyph, drawing }: Entry): boolean =>
+/** Does a glyph stand on others: by its kind, or as it sits at their anchors? */
+export const isMark = ({ glyph, drawing }: Entry): boolean =>
   glyph.category === 'mark' || drawing.anchors.some((a) => a.name.startsWith('_'));
 
 /** Anchors that mark the places of the caret in a ligature. */

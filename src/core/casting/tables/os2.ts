@@ -1,9 +1,9 @@
+import { statedFields, statedNumber } from '../../fontfacts/stated';
+import { codePageBits, unicodeRangeBits } from '../../fontfacts/unicodeRanges';
 import { isSymbol } from '../../opentype/cmap';
 import { type Os2, os2 } from '../../opentype/os2';
-import { infoNumber } from '../info';
 import type { LineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
-import { codePageBits, unicodeRangeBits } from '../unicodeRanges';
 
 /** The code page bit of symbol fonts. */
 const SYMBOL_PAGE = 0x80000000;
@@ -20,33 +20,25 @@ export function os2Table(
   const [range1, range2, range3, range4] = unicodeRangeBits(codes);
   const [page1, page2] = isSymbol(characters) ? [SYMBOL_PAGE, 0] : codePageBits(new Set(codes));
   const slope = Math.tan((-master.italicAngle * Math.PI) / 180);
-  const own = (key: string, rule: number) => infoNumber(master.info, `openTypeOS2${key}`) ?? Math.round(rule);
-  const panose = master.info?.openTypeOS2Panose;
   const xHeight = Math.round(master.zones.xHeight.position);
-  const fsType = master.info?.openTypeOS2Type;
   return os2.write({
     version: 4,
     xAvgCharWidth: wide.length === 0 ? 0 : Math.round(wide.reduce((sum, e) => sum + e.advance, 0) / wide.length),
     usWeightClass: names.weightClass,
     usWidthClass: names.widthClass,
-    fsType: Array.isArray(fsType)
-      ? fsType.reduce<number>((bits, b) => bits | (typeof b === 'number' ? 1 << b : 0), 0)
-      : 0,
-    ySubscriptXSize: own('SubscriptXSize', em * 0.65),
-    ySubscriptYSize: own('SubscriptYSize', em * 0.6),
-    ySubscriptXOffset: own('SubscriptXOffset', -slope * em * 0.075),
-    ySubscriptYOffset: own('SubscriptYOffset', em * 0.075),
-    ySuperscriptXSize: own('SuperscriptXSize', em * 0.65),
-    ySuperscriptYSize: own('SuperscriptYSize', em * 0.6),
-    ySuperscriptXOffset: own('SuperscriptXOffset', slope * em * 0.35),
-    ySuperscriptYOffset: own('SuperscriptYOffset', em * 0.35),
-    yStrikeoutSize: own('StrikeoutSize', infoNumber(master.info, 'postscriptUnderlineThickness') ?? em * 0.05),
-    yStrikeoutPosition: own('StrikeoutPosition', xHeight * 0.6),
+    fsType: 0,
+    ySubscriptXSize: Math.round(em * 0.65),
+    ySubscriptYSize: Math.round(em * 0.6),
+    ySubscriptXOffset: Math.round(-slope * em * 0.075),
+    ySubscriptYOffset: Math.round(em * 0.075),
+    ySuperscriptXSize: Math.round(em * 0.65),
+    ySuperscriptYSize: Math.round(em * 0.6),
+    ySuperscriptXOffset: Math.round(slope * em * 0.35),
+    ySuperscriptYOffset: Math.round(em * 0.35),
+    yStrikeoutSize: Math.round(statedNumber(master.info, 'postscriptUnderlineThickness') ?? em * 0.05),
+    yStrikeoutPosition: Math.round(xHeight * 0.6),
     sFamilyClass: 0,
-    panose:
-      Array.isArray(panose) && panose.length === 10
-        ? panose.map((v) => (typeof v === 'number' ? v & 255 : 0))
-        : new Array<number>(10).fill(0),
+    panose: new Array<number>(10).fill(0),
     ulUnicodeRange1: range1,
     ulUnicodeRange2: range2,
     ulUnicodeRange3: range3,
@@ -70,6 +62,7 @@ export function os2Table(
     usDefaultChar: 0,
     usBreakChar: 32,
     usMaxContext: Object.keys(master.kerning).length > 0 ? 2 : 1,
+    ...statedFields<Os2>(master.info, 'OS/2'),
     ...said,
   });
 }

@@ -91,14 +91,14 @@ test('advances and metrics that masters have of their own are met in each of the
       ['unds', main.post.underlineThickness, p.underlineThickness],
     ];
     for (const [tag, base, wanted] of rows)
-      expect([m.name, tag, Math.abs(base + metric(tag, place) - wanted) <= 0.5]).toEqual([m.name, tag, true]);
+      expect([m.name, tag, Math.abs(base + metric.of(tag, place) - wanted) <= 0.5]).toEqual([m.name, tag, true]);
     hmtx.read(tableOf(there, 'hmtx'), 9, 9).forEach(({ advanceWidth }, i) => {
       const here = own[i]!.advanceWidth + advances.advance(i, place);
       expect([m.name, i, Math.abs(here - advanceWidth) <= 0.5]).toEqual([m.name, i, true]);
     });
   }
   // What all masters have alike is not said to vary.
-  expect(metric('sbxs', normalPlace(project, project.masters[1]!.place))).toBe(0);
+  expect(metric.of('sbxs', normalPlace(project, project.masters[1]!.place))).toBe(0);
 });
 
 test('where no metric differs there is no table for them', () => {

@@ -3,25 +3,29 @@ import { refused } from '../../base/result';
 import { listed } from '../../base/text';
 import type { TablesSaid } from '../../features/tableBlocks';
 import { postScriptSafe, styleNames } from '../../fontfacts/names';
+import { type StatedTable, statedFields } from '../../fontfacts/stated';
 import type { Box } from '../../geometry/curve';
 import { writeAvar, writeFvar } from '../../opentype/fvar';
+import type { Hhea } from '../../opentype/hhea';
 import type { RegionDelta } from '../../opentype/itemStore';
-import { writeHvar, writeMvar } from '../../opentype/metricsVary';
+import { VARYING_FIELDS, writeAdvancesVary, writeMvar } from '../../opentype/metricsVary';
 import { NAME_ID, type NameRecord } from '../../opentype/name';
 import { ENGLISH, languageIdOf } from '../../opentype/nameLanguages';
 import { os2 } from '../../opentype/os2';
 import { post } from '../../opentype/post';
 import { STYLE_FLAGS, type Style, writeStat } from '../../opentype/stat';
+import type { Vhea } from '../../opentype/vhea';
 import { toDesign } from '../../project/axes';
 import { plural } from '../../project/edit';
-import type { Master, Project } from '../../project/model';
+import type { Drawing, Project } from '../../project/model';
 import { designEnds, toUser, wholePlace } from '../../project/places';
-import { leanOf } from '../../project/queries';
 import { type LineMetrics, lineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
 import type { Varying } from '../varying';
+import { caretOf } from './hhea';
 import { os2Table } from './os2';
 import { postTable } from './post';
+import { isVertical } from './vertical';
 
 type Axis = Project['axes'][number];
 
@@ -85,7 +89,15 @@ export function variationTables(
   const mvar = writeMvar(fontMetrics(plan, varies, facts), varies.axes.length);
   const tables: [string, Uint8Array][] = [
     ['fvar', writeFvar(axes, instances)],
-    ['HVAR', writeHvar(advances(plan, varies), varies.axes.length)],
+    [
+      'HVAR',
+      writeAdvancesVary(
+        'HVAR',
+        advances(plan, varies, (d) => d.advance),
+        varies.axes.length,
+      ),
+    ],
+    ...verticalAdvances(plan, varies, facts.said),
     ...(avar ? [['avar', avar] as [string, Uint8Array]] : []),
     ...(mvar ? [['MVAR', mvar] as [string, Uint8Array]] : []),
     ...(facts.said.style ? [] : [['STAT', writeStat(styleOf(plan, varies, names))] as [string, Uint8Array]]),
@@ -98,12 +110,16 @@ export function variationTables(
         'attention',
       ),
     );
-  const prefix = { platformID: 3, encodingID: 1, languageID: ENGLISH, nameID: PREFIX_ID, value: prefixOf(plan) };
+  const prefix = {
+    platformID: 3,
+    encodingID: 1,
+    languageID: ENGLISH,
+    nameID: NAME_ID.variationsPrefix,
+    value: prefixOf(plan),
+  };
   return { tables, names: [...names.records, prefix] };
 }
 
-/** “Variations PostScript Name Prefix”. */
-const PREFIX_ID = 25;
 const prefixOf = ({ names }: CastPlan): string =>
   postScriptSafe(names.family.replace(/[^A-Za-z0-9]/g, '')) || 'Untitled';
 
@@ -136,33 +152,21 @@ function normalisedMap(axis: Axis): [number, number][] {
 }
 
 /** What the advance of each glyph varies by. */
-const advances = ({ entries }: CastPlan, varies: Varying): RegionDelta[][] =>
+const advances = ({ entries }: CastPlan, varies: Varying, of: (drawing: Drawing) => number): RegionDelta[][] =>
   entries.map(
     ({ glyph }) =>
-      varies.ofSays(varies.says(glyph), ({ drawing }) => Math.max(0, Math.min(65535, Math.round(drawing.advance))))
-        .deltas,
+      varies.ofSays(varies.says(glyph), ({ drawing }) => Math.max(0, Math.min(65535, Math.round(of(drawing))))).deltas,
   );
 
-/** Fields of `OS/2` that may vary, by their tags in `MVAR`. */
-const OS2_TAGS = {
-  hasc: 'sTypoAscender',
-  hdsc: 'sTypoDescender',
-  hlgp: 'sTypoLineGap',
-  hcla: 'usWinAscent',
-  hcld: 'usWinDescent',
-  xhgt: 'sxHeight',
-  cpht: 'sCapHeight',
-  sbxs: 'ySubscriptXSize',
-  sbys: 'ySubscriptYSize',
-  sbxo: 'ySubscriptXOffset',
-  sbyo: 'ySubscriptYOffset',
-  spxs: 'ySuperscriptXSize',
-  spys: 'ySuperscriptYSize',
-  spxo: 'ySuperscriptXOffset',
-  spyo: 'ySuperscriptYOffset',
-  strs: 'yStrikeoutSize',
-  stro: 'yStrikeoutPosition',
-} as const;
+/** `VVAR`, where lines run down and what glyphs take of them differs between masters. */
+function verticalAdvances(plan: CastPlan, varies: Varying, said: TablesSaid): [string, Uint8Array][] {
+  if (!isVertical(plan, said)) return [];
+  const em = plan.project.unitsPerEm;
+  const rows = advances(plan, varies, (d) => d.verticalAdvance ?? em);
+  return rows.some((r) => r.some((d) => d.delta !== 0))
+    ? [['VVAR', writeAdvancesVary('VVAR', rows, varies.axes.length)]]
+    : [];
+}
 
 /** Metrics of the whole font in all masters, and what those that differ vary by. */
 function fontMetrics(
@@ -173,35 +177,24 @@ function fontMetrics(
   const own = varies.masters.map((master) => {
     const there: CastPlan = { ...plan, master, names: styleNames(plan.project, master) };
     const lines: LineMetrics = lineMetrics(master, box, plan.project.unitsPerEm);
-    return { os2: os2.read(os2Table(there, lines, said.os2)), post: post.read(postTable(there)), master };
+    const tables: Partial<Record<StatedTable, object>> = {
+      'OS/2': os2.read(os2Table(there, lines, said.os2)),
+      post: post.read(postTable(there)),
+      hhea: { ...caretOf(master, varies.masters), ...statedFields<Hhea>(master.info, 'hhea') },
+      vhea: statedFields<Vhea>(master.info, 'vhea'),
+    };
+    return (table: StatedTable, field: string) => (tables[table] as Record<string, number | undefined>)[field];
   });
+  const vertical = isVertical(plan, said);
   const out = new Map<string, readonly RegionDelta[]>();
-  const note = (tag: string, values: readonly number[]) => {
-    const { deltas } = varies.of(values);
+  for (const [tag, [table, field]] of Object.entries(VARYING_FIELDS)) {
+    const values = own.map((at) => at(table, field));
+    if ((table === 'vhea' && !vertical) || values.some((v) => v === undefined)) continue;
+    const { deltas } = varies.of(values as number[]);
     if (deltas.some((d) => d.delta !== 0)) out.set(tag, deltas);
-  };
-  for (const [tag, field] of Object.entries(OS2_TAGS))
-    note(
-      tag,
-      own.map((m) => m.os2[field] ?? 0),
-    );
-  note(
-    'undo',
-    own.map((m) => m.post.underlinePosition),
-  );
-  note(
-    'unds',
-    own.map((m) => m.post.underlineThickness),
-  );
-  note(
-    'hcrn',
-    own.map((m) => caretRun(m.master)),
-  );
+  }
   return out;
 }
-
-/** As `hhea` has it: so far to the right for a thousand upwards, nothing where letters stand upright. */
-const caretRun = (master: Master): number => Math.round(leanOf(master).lean * 1000);
 
 /** Axes and named places on them: the axis’s own stops, else what the instances are called along it. */
 function styleOf(plan: CastPlan, varies: Varying, names: Names): Style {

@@ -2,10 +2,14 @@ import { nameOf } from '../../fontfacts/fontNames';
 import type { FvarAxis } from '../../opentype/fvar';
 import { NAME_ID } from '../../opentype/name';
 import { post } from '../../opentype/post';
-import { readMvar } from '../../opentype/variations';
-import type { Lib, Master, Project } from '../../project/model';
+import { type Mvar, readMvar } from '../../opentype/variations';
+import type { Master, Project } from '../../project/model';
 import { designPlace, type Place } from './places';
 import type { FontReading } from './reading';
+import { factsAt } from './statedRead';
+
+/** Of a font whose metrics do not vary. */
+const STILL: Mvar = { tags: new Set(), of: () => 0 };
 
 export function masterRead(
   r: FontReading,
@@ -14,9 +18,10 @@ export function masterRead(
 ): Master {
   const em = r.header.unitsPerEm;
   const { style, lines } = r;
-  const mvar = r.font.tables.has('MVAR') && axes.length > 0 ? readMvar(r.font.tables.get('MVAR')!) : () => 0;
-  const ascender = style.sTypoAscender ?? lines.ascender;
-  const descender = style.sTypoDescender ?? lines.descender;
+  const mvar = r.font.tables.has('MVAR') && axes.length > 0 ? readMvar(r.font.tables.get('MVAR')!) : STILL;
+  const varied = (tag: string, value: number) => value + Math.round(mvar.of(tag, place.at));
+  const ascender = varied('hasc', style.sTypoAscender ?? lines.ascender);
+  const descender = varied('hdsc', style.sTypoDescender ?? lines.descender);
   const overshoot = Math.round(em * 0.012);
   const zone = (zoneName: string, position: number, over: number) => ({
     name: zoneName,
@@ -29,8 +34,8 @@ export function masterRead(
     place: designPlace(axes, place.at),
     zones: {
       baseline: zone('baseline', 0, -overshoot),
-      xHeight: zone('x-height', (style.sxHeight || em * 0.5) + mvar('xhgt', place.at), overshoot),
-      capHeight: zone('cap height', (style.sCapHeight || em * 0.7) + mvar('cpht', place.at), overshoot),
+      xHeight: zone('x-height', (style.sxHeight || em * 0.5) + mvar.of('xhgt', place.at), overshoot),
+      capHeight: zone('cap height', (style.sCapHeight || em * 0.7) + mvar.of('cpht', place.at), overshoot),
       ascender: zone('ascender', ascender, overshoot),
       descender: zone('descender', descender, -overshoot),
       own: [],
@@ -38,35 +43,20 @@ export function masterRead(
     verticalMetrics: {
       typoAscender: ascender,
       typoDescender: descender,
-      typoLineGap: style.sTypoLineGap ?? lines.lineGap,
+      typoLineGap: varied('hlgp', style.sTypoLineGap ?? lines.lineGap),
       hheaAscender: lines.ascender,
       hheaDescender: lines.descender,
       hheaLineGap: lines.lineGap,
-      ...(style.usWinAscent === undefined ? {} : { winAscent: style.usWinAscent, winDescent: style.usWinDescent! }),
+      ...(style.usWinAscent === undefined
+        ? {}
+        : { winAscent: varied('hcla', style.usWinAscent), winDescent: varied('hcld', style.usWinDescent!) }),
     },
     italicAngle: r.font.tables.has('post') ? post.read(r.font.tables.get('post')!).italicAngle : 0,
     stems: [],
     guides: [],
     kerning,
-    info: masterFacts(r, place),
+    info: factsAt(r, place, mvar),
   };
-}
-
-/** Facts of one style that are kept as the font has them; at other places of a variable font they follow by rule. */
-function masterFacts(r: FontReading, place: Place): Lib {
-  if (place.at.some((v) => v !== 0)) return {};
-  const out: Record<string, Lib[string] | undefined> = {
-    openTypeOS2WeightClass: r.style.usWeightClass,
-    openTypeOS2WidthClass: r.style.usWidthClass,
-    openTypeOS2Panose: r.style.panose ? [...r.style.panose] : undefined,
-    openTypeOS2Type:
-      r.style.fsType === undefined
-        ? undefined
-        : Array.from({ length: 16 }, (_, i) => i).filter((i) => r.style.fsType! & (1 << i)),
-    postscriptFontName: nameOf(r.names, NAME_ID.postScript),
-    styleMapFamilyName: nameOf(r.names, NAME_ID.family),
-  };
-  return Object.fromEntries(Object.entries(out).filter((e): e is [string, Lib[string]] => e[1] !== undefined));
 }
 
 export function familyFacts(r: FontReading): Partial<Project['family']> {

@@ -1,3 +1,4 @@
+import { kerningAsRules } from '../../features/decompile';
 import { type MarkAnchor, readMarkAnchors } from '../../opentype/anchorsRead';
 import type { KernInput } from '../../opentype/gpos';
 import { type KernRead, readKerning } from '../../opentype/gposRead';
@@ -10,21 +11,22 @@ import type { FontReading } from './reading';
 /** An anchor with its places in the masters, where they differ. */
 export type PlacedAnchor = Anchor & { varied?: readonly { x: number; y: number }[] };
 
-export function kerningRead(r: FontReading, deltas: DeltasAt | undefined): KernRead {
+/** `isOld` where it comes from a table of its own, as fonts had it before `GPOS`. */
+export type Kerning = KernRead & { isOld?: true };
+
+export function kerningRead(r: FontReading, deltas: DeltasAt | undefined): Kerning {
   const gpos = r.font.tables.get('GPOS');
   const read: KernRead = gpos
-    ? readKerning(gpos, r.numGlyphs, deltas)
-    : { firstGroups: [], secondGroups: [], pairs: [], aside: [] };
-  for (const what of read.aside) r.notes.push(`The font has ${what}, which was left aside.`);
+    ? readKerning(gpos, r.numGlyphs, deltas, kerningAsRules(gpos, r.numGlyphs))
+    : { firstGroups: [], secondGroups: [], pairs: [], aside: [], stopsAtMarks: false };
   const old = r.font.tables.get('kern');
   if (read.pairs.length > 0 || !old) return inRange(read, r.numGlyphs);
   const pairs = [...readKernTable(old)].flatMap(([first, row]) =>
     [...row].map(([second, value]) => ({ first: { glyph: first }, second: { glyph: second }, value })),
   );
-  return inRange(
-    { firstGroups: [], secondGroups: [], pairs: pairs.filter((p) => p.value !== 0), aside: [] },
-    r.numGlyphs,
-  );
+  const found = pairs.filter((p) => p.value !== 0);
+  if (found.length === 0) return read;
+  return { ...inRange({ ...read, pairs: found, stopsAtMarks: true }, r.numGlyphs), isOld: true };
 }
 
 function inRange(read: KernRead, numGlyphs: number): KernRead {

@@ -1,25 +1,36 @@
 import { attempt, type Result, refuse, refused } from '../../base/result';
+import { listed } from '../../base/text';
 import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
-import { axesKey, CARRIED, CARRIED_AXES, CARRIED_TABLES, carriedPath } from '../../fontfacts/carried';
+import {
+  axesKey,
+  CARRIED,
+  CARRIED_AXES,
+  CARRIED_POSITIONS,
+  CARRIED_TABLES,
+  carriedPath,
+} from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
 import { proposedNames } from '../../fontfacts/namesProposed';
+import { positionsPrint } from '../../fontfacts/positions';
 import { sequencesLib } from '../../fontfacts/sequences';
 import { cmap } from '../../opentype/cmap';
 import { readAvar, readFvar } from '../../opentype/fvar';
+import { GLYPH_CLASS, readGdef } from '../../opentype/gdef';
 import { type WayTo, waysToGlyphs } from '../../opentype/gsubRead';
-import { hmtx } from '../../opentype/hmtx';
 import { NAME_ID } from '../../opentype/name';
 import { post } from '../../opentype/post';
-import { readSfnt, tableOf } from '../../opentype/sfnt';
+import { readSfnt } from '../../opentype/sfnt';
 import { createProject, emptyDrawing } from '../../project/create';
 import { glyphNameFault } from '../../project/glyphNames';
 import type { Drawing, Glyph, Lib, Project } from '../../project/model';
 import type { Progress } from '../ufo/ufo';
 import { createdOf, familyFacts, masterRead } from './factsRead';
 import { type FontOutlines, readOutlines } from './fontOutlines';
-import { anchorsRead, groupsOf, kerningRead, masterKerning, type PlacedAnchor } from './layoutRead';
+import { anchorsRead, groupsOf, type Kerning, kerningRead, masterKerning, type PlacedAnchor } from './layoutRead';
 import { axesOf, deltasAt, designPlace, normalised, type Place, placesOf } from './places';
 import { type FontReading, fontReading } from './reading';
+import { namesStated } from './statedRead';
+import { tablesLeft } from './tablesLeft';
 import { withZonesOfLetters } from './zonesRead';
 
 /** A project read from a font, and what the designer should know of it, a sentence each. */
@@ -32,11 +43,10 @@ export function projectFromFont(bytes: Uint8Array, label: string, start = 0, pro
 }
 
 function read(r: FontReading, progress: Progress | undefined): FontProject {
-  const metrics = hmtx.read(tableOf(r.font, 'hmtx'), r.lines.numberOfHMetrics, r.numGlyphs);
   const outlines = readOutlines(r.font, {
     numGlyphs: r.numGlyphs,
     indexToLocFormat: r.header.indexToLocFormat,
-    metrics,
+    metrics: r.metrics,
   });
   const fvar = r.font.tables.has('fvar') ? readFvar(r.font.tables.get('fvar')!) : { axes: [], instances: [] };
   const avar = r.font.tables.get('avar');
@@ -75,13 +85,18 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     };
     glyphs[id] = glyphRead({ outlines, places, ids }, i, named, anchors.get(i) ?? []);
   });
+  const axes = fvar.axes.length > 0 ? axesOf(r, fvar.axes, bends) : [];
+  const fractions = axes.length === 0 && outlines.kind === 'cff' && Object.values(glyphs).some(hasFractions);
+  if (fractions)
+    r.notes.push(
+      'Coordinates have fractions, which OpenType (CFF) files of it keep; TrueType files have whole units (Plan, In the font file).',
+    );
   if (outlines.hints > 0)
     r.notes.push(
       outlines.kind === 'cff'
         ? `${outlines.hints.toLocaleString('en')} stem hints were left aside; they are made anew when casting.`
         : 'TrueType instructions were left aside.',
     );
-  const axes = fvar.axes.length > 0 ? axesOf(r, fvar.axes, bends) : [];
   const whole: Project = {
     ...base,
     glyphs,
@@ -100,12 +115,39 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
     groups,
     texts: { galley: nameOf(r.names, NAME_ID.sampleText) ?? family ?? r.label, words: [], pairs: [] },
     features: { ...base.features, sections: positionsRead(r, glyphNames) },
-    ...carried(r, glyphNames, axes),
+    settings: {
+      ...base.settings,
+      ...(kerning.stopsAtMarks && hasMarks(r) && { kerningStopsAtMarks: true }),
+      ...(fractions && { fractions }),
+    },
+    ...carried(r, glyphNames, { ...base, axes }, kerning),
   };
-  return {
-    project: { ...whole, masters: whole.masters.map((m) => withZonesOfLetters(whole, m, r.style)) },
-    notes: r.notes,
+  const isCarried = whole.kept[carriedPath('GPOS')] !== undefined;
+  r.notes.push(...positionsNote(isCarried, kerning.aside));
+  const along = new Set(CARRIED_TABLES.filter((tag) => whole.kept[carriedPath(tag)]).map((tag) => tag.trim()));
+  const left = tablesLeft(r.font.tables.keys(), along, kerning.isOld === true);
+  if (left !== undefined) r.notes.push(left);
+  const names = namesStated(r, whole, whole.kept[carriedPath('GSUB')] !== undefined);
+  const named: Project = {
+    ...whole,
+    masters: whole.masters
+      .map((m) => withZonesOfLetters(whole, m, r.style))
+      .map((m, i) => (i === 0 ? { ...m, info: { ...m.info, ...names } } : m)),
   };
+  const project = isCarried ? { ...named, lib: { ...named.lib, [CARRIED_POSITIONS]: positionsPrint(named) } } : named;
+  return { project, notes: r.notes };
+}
+
+const hasFractions = (glyph: Glyph): boolean =>
+  Object.values(glyph.drawings).some((d) =>
+    d.contours.some((c) => c.points.some((p) => !Number.isInteger(p.x) || !Number.isInteger(p.y))),
+  );
+
+/** Does the font call some glyphs marks? */
+function hasMarks({ font }: FontReading): boolean {
+  const gdef = font.tables.get('GDEF');
+  const read = gdef && attempt(() => readGdef(gdef).classes);
+  return read?.ok === true && [...read.value.values()].includes(GLYPH_CLASS.mark);
 }
 
 /** Positions that are no plain kerning or marks, as rules; what becomes of them is said. */
@@ -135,9 +177,8 @@ function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['
 
 /** Code points by glyph, rising. */
 function codePoints(r: FontReading): Map<number, number[]> {
-  const table = r.font.tables.get('cmap');
   const out = new Map<number, number[]>();
-  for (const [code, glyph] of [...(table ? cmap.read(table) : [])].sort((a, b) => a[0] - b[0])) {
+  for (const [code, glyph] of [...r.characters].sort((a, b) => a[0] - b[0])) {
     if (glyph > 0 && glyph < r.numGlyphs) out.set(glyph, [...(out.get(glyph) ?? []), code]);
   }
   return out;
@@ -242,33 +283,34 @@ function glyphRead(
   };
 }
 
-/** Tables that stand by themselves without what varies in them, with the minor version that first had such a part. */
-const FIXABLE: ReadonlyMap<string, number> = new Map([
-  ['GSUB', 1],
-  ['GDEF', 3],
-]);
+/** Does what a table says vary by differences that are kept elsewhere? */
+const variesElsewhere = (tag: string, bytes: Uint8Array): boolean =>
+  tag === 'MATH' || tag === 'JSTF' || (tag === 'BASE' && bytes[3] !== 0);
 
 /**
- * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays. What the definitions of a variable
- * font vary by is read elsewhere, so it is cut off; substitutions that change with the axes stay for a font that varies over the same.
+ * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays; positions for as long as what they
+ * were made from stays, too. Substitutions that change with the axes stay for a font that varies over the same.
  */
-function carried(r: FontReading, glyphNames: readonly string[], axes: Project['axes']): Pick<Project, 'kept' | 'lib'> {
-  const variable = axes.length > 0;
-  const tags = CARRIED_TABLES.filter((tag) => r.font.tables.has(tag) && (!variable || FIXABLE.has(tag)));
+function carried(
+  r: FontReading,
+  glyphNames: readonly string[],
+  { axes }: Project,
+  kerning: Kerning,
+): Pick<Project, 'kept' | 'lib'> {
+  const tags = CARRIED_TABLES.filter(
+    (tag) =>
+      r.font.tables.has(tag) &&
+      (axes.length === 0 || !variesElsewhere(tag, r.font.tables.get(tag)!)) &&
+      // Its kerning is told elsewhere, and would be missing.
+      !(tag === 'GPOS' && kerning.isOld),
+  );
   if (tags.includes('GSUB'))
     r.notes.push(
       'Substitutions (GSUB) are carried as they are while the order of glyphs stays; in Features they become rules to be edited.',
     );
-  let stays = false;
-  const kept = tags.map((tag): [string, Uint8Array] => {
-    const bytes = new Uint8Array(r.font.tables.get(tag)!);
-    const first = FIXABLE.get(tag);
-    if (variable && first !== undefined && bytes.length >= 4 && bytes[3]! >= first) {
-      if (tag === 'GSUB') stays = true;
-      else bytes[3] = first - 1;
-    }
-    return [carriedPath(tag), bytes];
-  });
+  const kept = tags.map((tag): [string, Uint8Array] => [carriedPath(tag), new Uint8Array(r.font.tables.get(tag)!)]);
+  const gsub = r.font.tables.get('GSUB');
+  const stays = axes.length > 0 && gsub !== undefined && gsub.length >= 4 && gsub[3]! >= 1;
   if (stays)
     r.notes.push(
       'Substitutions that change with the axes stay in the font that varies; fonts of one place have those of the default.',
@@ -277,4 +319,12 @@ function carried(r: FontReading, glyphNames: readonly string[], axes: Project['a
     kept: Object.fromEntries(kept),
     lib: kept.length > 0 ? { [CARRIED]: [...glyphNames], ...(stays ? { [CARRIED_AXES]: axesKey(axes) } : {}) } : {},
   };
+}
+
+/** What becomes of positions, once. */
+function positionsNote(isCarried: boolean, aside: readonly string[]): string[] {
+  const what = listed(aside, 8);
+  if (!isCarried) return aside.length > 0 ? [`Left aside: ${what}.`] : [];
+  const then = 'are carried as they are; when kerning, anchors or rules are changed they are made anew from these';
+  return [`Positions (GPOS) ${then}${aside.length > 0 ? `, and then go: ${what}` : ''}.`];
 }

@@ -1,6 +1,8 @@
 import { refuse } from '../../base/result';
+import { cmap } from '../../opentype/cmap';
 import { head } from '../../opentype/head';
 import { hhea } from '../../opentype/hhea';
+import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
 import { maxp } from '../../opentype/maxp';
 import { type NameRecord, name } from '../../opentype/name';
 import { type Os2, os2 } from '../../opentype/os2';
@@ -17,6 +19,9 @@ export type FontReading = {
   readonly names: readonly NameRecord[];
   readonly style: Partial<Os2>;
   readonly lines: ReturnType<typeof hhea.read>;
+  readonly metrics: readonly HorizontalMetric[];
+  /** Glyph numbers by code point; none where the font reaches no glyph by Unicode. */
+  readonly characters: ReadonlyMap<number, number>;
   /** Differences of kerning and anchors in a variable font. */
   readonly layoutStore: ItemStore | undefined;
 };
@@ -29,6 +34,7 @@ export function fontReading(font: Sfnt, label: string): FontReading {
   const { numGlyphs } = maxp.read(tableOf(font, 'maxp'));
   if (numGlyphs === 0) refuse('The font holds no glyphs.');
   const { tables } = font;
+  const lines = hhea.read(tableOf(font, 'hhea'));
   return {
     font,
     label,
@@ -37,7 +43,9 @@ export function fontReading(font: Sfnt, label: string): FontReading {
     numGlyphs,
     names: tables.has('name') ? name.read(tables.get('name')!) : [],
     style: tables.has('OS/2') ? os2.read(tables.get('OS/2')!) : {},
-    lines: hhea.read(tableOf(font, 'hhea')),
+    lines,
+    metrics: hmtx.read(tableOf(font, 'hmtx'), lines.numberOfHMetrics, numGlyphs),
+    characters: tables.has('cmap') ? cmap.read(tables.get('cmap')!) : new Map(),
     layoutStore: tables.has('fvar') && tables.has('GDEF') ? readGdefStore(tables.get('GDEF')!) : undefined,
   };
 }

@@ -1,6 +1,7 @@
-import { refuse } from '../../base/result';
+import { attempt, refuse } from '../../base/result';
 import { Reader, Writer } from '../binary';
 import { at } from './codec';
+import { type FeatureParams, featureParams } from './featureParams';
 
 /**
  * What GSUB and GPOS share (OpenType, "Common Table Formats"): scripts and their languages lead to features, features to
@@ -12,8 +13,13 @@ export type ScriptRecord = {
   usual?: LanguageSystem;
   languages: readonly { tag: string; system: LanguageSystem }[];
 };
-/** `parameters` is the table that some features have beside their lookups. */
-export type FeatureRecord = { tag: string; lookups: readonly number[]; parameters?: Uint8Array };
+/** `parameters` is the table that some features have beside their lookups, `says` what it was read as. */
+export type FeatureRecord = {
+  tag: string;
+  lookups: readonly number[];
+  parameters?: Uint8Array;
+  says?: FeatureParams;
+};
 export type Lookup<S> = { type: number; flag: number; markFilteringSet?: number; subtables: readonly S[] };
 /** Where on the axes, normalised, some features lead to other lookups: the first record whose conditions all hold counts. */
 export type FeatureVariation = {
@@ -69,8 +75,11 @@ const readFeatures = (list: Reader): FeatureRecord[] =>
   Array.from({ length: list.uint16() }, (_, i) => {
     const tag = list.seek(2 + i * 6).tag();
     const feature = at(list, list.uint16());
-    feature.seek(2);
-    return { tag, lookups: Array.from({ length: feature.uint16() }, () => feature.uint16()) };
+    const paramsAt = feature.uint16();
+    const lookups = Array.from({ length: feature.uint16() }, () => feature.uint16());
+    // Parameters are named by few; damaged ones say nothing, and the feature holds all the same.
+    const says = paramsAt === 0 ? undefined : attempt(() => featureParams.read(tag.trimEnd(), at(feature, paramsAt)));
+    return { tag, lookups, ...(says?.ok && says.value && { says: says.value }) };
   });
 
 function readLookup(from: Reader, extension: number): Lookup<Reader> {

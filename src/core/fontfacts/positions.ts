@@ -1,0 +1,78 @@
+import { numberOfText } from '../base/fingerprint';
+import type { Glyph, Master, Project } from '../project/model';
+import { pairSides } from '../project/pairs';
+
+/**
+ * What the positions of a font (`GPOS`) were made from: kerning, groups, anchors, rules, the kinds and the order of glyphs. A font
+ * that is opened brings its own table; it is carried as long as this number is the one that it was read with, since nothing that it
+ * says is said otherwise. Ids and the order of records, which change with a file, do not count.
+ */
+export function positionsPrint(project: Project): number {
+  const { features, masters } = project;
+  const facts = [
+    project.unitsPerEm,
+    project.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]),
+    masters.map((m) => m.place),
+    features.sections.map((s) => [s.text, s.automatic ?? '', s.options]),
+    features.classes,
+    features.languageSystems,
+    features.included,
+    project.settings.kerningStopsAtMarks === true,
+  ];
+  const words = masters.map((m) => kerningPrint(project, m));
+  for (const id of project.glyphOrder) {
+    const glyph = project.glyphs[id]!;
+    if (glyph.cast) words.push(...masters.map((m) => anchorsPrint(glyph, m.id)));
+  }
+  return numberOfText(words.join(' '), numberOfText(JSON.stringify(sorted(facts))));
+}
+
+/** Keys in their order, whatever they were written in. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => [k, sorted(v)]),
+  );
+}
+
+const anchored = new WeakMap<Glyph, Map<string, number>>();
+
+function anchorsPrint(glyph: Glyph, master: string): number {
+  const known = anchored.get(glyph) ?? new Map<string, number>();
+  anchored.set(glyph, known);
+  let print = known.get(master);
+  if (print === undefined) {
+    const places = (glyph.drawings[master]?.anchors ?? []).map((a) => `${a.name} ${a.x} ${a.y}`).sort();
+    print = numberOfText(`${glyph.name} ${glyph.category ?? ''} ${places.join('|')}`);
+    known.set(master, print);
+  }
+  return print;
+}
+
+type Kerned = { groups: Project['groups']; glyphs: Project['glyphs']; print: number };
+const kerned = new WeakMap<Master['kerning'], Kerned>();
+
+function kerningPrint(project: Project, { kerning }: Master): number {
+  const { groups, glyphs } = project;
+  const known = kerned.get(kerning);
+  if (known && known.groups === groups && (known.glyphs === glyphs || sameNames(known.glyphs, glyphs)))
+    return known.print;
+  const name = (id: string): string => glyphs[id]?.name ?? '';
+  const members = new Map(groups.map((g) => [g.id, `@${g.side} ${g.members.map(name).sort().join(',')}`]));
+  const lines = Object.entries(kerning).map(([key, value]) => {
+    const sides = pairSides(key)?.map((s) => (s.kind === 'glyph' ? name(s.id) : (members.get(s.id) ?? '')));
+    return `${sides?.join(' ')} ${value}`;
+  });
+  const print = numberOfText(lines.sort().join('\n'));
+  kerned.set(kerning, { groups, glyphs, print });
+  return print;
+}
+
+const sameNames = (a: Project['glyphs'], b: Project['glyphs']): boolean => {
+  const ids = Object.keys(a);
+  return ids.length === Object.keys(b).length && ids.every((id) => a[id] === b[id] || a[id]!.name === b[id]?.name);
+};
