@@ -7,7 +7,8 @@ import { head } from '../core/opentype/head';
 import { hhea } from '../core/opentype/hhea';
 import { hmtx } from '../core/opentype/hmtx';
 import { maxp } from '../core/opentype/maxp';
-import { name } from '../core/opentype/name';
+import { type NameRecord, name } from '../core/opentype/name';
+import { ENGLISH, languageIdOf } from '../core/opentype/nameLanguages';
 import { os2 } from '../core/opentype/os2';
 import { readSfnt, SFNT_CFF, tableOf } from '../core/opentype/sfnt';
 import type { Project } from '../core/project/model';
@@ -87,6 +88,32 @@ function sourceFacts(file: string, project: Project): Record<string, unknown> {
   };
 }
 
+/** The language of who asks, as a tag (`de`, `pt-BR`); undefined where it is English or not said. */
+function userLanguage(): string | undefined {
+  const said = process.env.LC_ALL || process.env.LC_MESSAGES || process.env.LANG || '';
+  const tag = said.replace(/[.@].*$/, '').replace('_', '-');
+  return /^[a-z]{2,3}(-[A-Z]{2})?$/.test(tag) && !tag.startsWith('en') ? tag : undefined;
+}
+
+/** Names by their numbers: in the language that is asked for, else in English, else in the first that there is. */
+function namesIn(records: readonly NameRecord[], tag: string | undefined): Record<number, string> {
+  const wanted = tag === undefined ? undefined : languageIdOf(tag);
+  // A language goes by its lower ten bits, a country’s kind of it by all.
+  const rank = ({ platformID, languageID }: NameRecord): number =>
+    platformID !== 3
+      ? 4
+      : languageID === wanted
+        ? 0
+        : wanted !== undefined && (languageID & 0x3ff) === (wanted & 0x3ff)
+          ? 1
+          : languageID === ENGLISH
+            ? 2
+            : 3;
+  const out: Record<number, string> = {};
+  for (const r of [...records].sort((a, b) => rank(a) - rank(b))) out[r.nameID] ??= r.value;
+  return out;
+}
+
 function fontFacts(bytes: Uint8Array, start: number): Record<string, unknown> {
   const font = readSfnt(bytes, start);
   const header = head.read(tableOf(font, 'head'));
@@ -104,12 +131,7 @@ function fontFacts(bytes: Uint8Array, start: number): Record<string, unknown> {
         }
       : {}),
     tables: Object.fromEntries([...font.tables].map(([tag, t]) => [tag, t.length])),
-    names: Object.fromEntries(
-      name
-        .read(tableOf(font, 'name'))
-        .filter((r) => r.platformID === 3)
-        .map((r) => [r.nameID, r.value]),
-    ),
+    names: namesIn(name.read(tableOf(font, 'name')), userLanguage()),
     glyphs: numGlyphs,
     unitsPerEm: header.unitsPerEm,
     weightClass: style.usWeightClass,

@@ -29,6 +29,13 @@ async function run(args: readonly string[]): Promise<void> {
   }
 }
 
+// Who reads along may have had enough (`| head`): nobody is left to be told anything.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+  leaveNothingHalf();
+  process.exit();
+});
+
 // Stopped by hand: what is half written goes, what was there stays.
 process.once('SIGINT', () => {
   endProgress();

@@ -1,10 +1,12 @@
 import { attempt, type Refusal, type Result, refused } from '../base/result';
 import { listed } from '../base/text';
-import { carriedTables } from '../fontfacts/carried';
+import { carriedTables, isPositions } from '../fontfacts/carried';
 import { nameRecords, type StyleNames } from '../fontfacts/names';
 import { variationSequences } from '../fontfacts/sequences';
+import { statedGasp } from '../fontfacts/stated';
 import { type Box, isEmptyBox } from '../geometry/curve';
 import { cmap } from '../opentype/cmap';
+import { gasp } from '../opentype/gasp';
 import { gdefWithStore } from '../opentype/gdef';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
 import { type NameRecord, name } from '../opentype/name';
@@ -72,7 +74,7 @@ function carriedOrVarying(
   tables: readonly (readonly [string, Uint8Array])[],
 ): [string, Uint8Array][] {
   // Positions that are carried vary by the store that their definitions hold.
-  const store = tables.some(([tag]) => tag === 'GPOS') ? undefined : varies?.storeBytes;
+  const store = tables.some(([tag]) => isPositions(tag)) ? undefined : varies?.storeBytes;
   return tables.flatMap(([tag, bytes]): [string, Uint8Array][] => {
     if (tag !== 'GDEF' || !store) return [[tag, bytes]];
     const whole = gdefWithStore(bytes, store);
@@ -83,6 +85,13 @@ function carriedOrVarying(
 /** The first number for a name that nothing has yet; those below 256 have a meaning. */
 const firstFreeName = (records: readonly { nameID: number }[]): number =>
   records.reduce((most, r) => Math.max(most, r.nameID + 1), 256);
+
+/** Grey and fitting by size: as stated, else at every size, for TrueType. */
+function gaspTable({ master, flavour }: CastPlan): [string, Uint8Array][] {
+  const ranges =
+    statedGasp(master.info) ?? (flavour === 'ttf' ? [{ rangeMaxPPEM: 0xffff, rangeGaspBehavior: 0b1111 }] : undefined);
+  return ranges ? [['gasp', gasp.write(ranges)]] : [];
+}
 
 /** Records of which the last of a kind holds: what rules say of a name, over what follows by itself. */
 const eachOnce = (records: readonly NameRecord[]): NameRecord[] => [
@@ -136,6 +145,7 @@ function joined(plan: CastPlan): CastFont {
     ['cmap', cmap.write(plan.characters, sequences)],
     ['name', name.write(eachOnce([...own, ...layout.names, ...(variation ? variation.names : [])]))],
     ['post', postTable(plan)],
+    ...gaspTable(plan),
     ...layout.tables,
     ...(variation ? variation.tables : []),
     ...carriedOrVarying(plan, carried.tables),

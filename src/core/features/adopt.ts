@@ -1,10 +1,14 @@
 import { z } from 'zod';
 import { attempt } from '../base/result';
 import { CARRIED, carriedPath } from '../fontfacts/carried';
+import { statedName, statedNames } from '../fontfacts/stated';
 import { GLYPH_CLASS, readGdef } from '../opentype/gdef';
+import { GSUB_EXTENSION } from '../opentype/gsub';
+import { featureParams } from '../opentype/layout/featureParams';
+import { readLayout } from '../opentype/layout/lists';
 import { defineEdit, edited, plural, refused } from '../project/edit';
 import type { Glyph, Project } from '../project/model';
-import { glyphNamed } from '../project/queries';
+import { defaultMaster, glyphNamed } from '../project/queries';
 import { decompileSubstitutions, type WrittenSection } from './decompile';
 
 const [GSUB, GDEF, GPOS] = [carriedPath('GSUB'), carriedPath('GDEF'), carriedPath('GPOS')];
@@ -38,7 +42,8 @@ export const rulesFromFont = defineEdit(
     if (gone !== undefined)
       return refused(`The glyph ${gone} was removed or renamed since, and the font’s rules name it.`);
     const gdef = project.kept[GDEF];
-    const written = decompileSubstitutions(gsub, gdef, names);
+    const stated = statedNames(defaultMaster(project).info);
+    const written = decompileSubstitutions(gsub, gdef, names, (id) => stated.filter((n) => n.nameID === id));
     if (!written.ok) return refused(`These substitutions cannot be written as rules: ${written.reason}`);
     const facts = gdef ? attempt(() => readGdef(gdef)) : undefined;
     const carets = facts?.ok ? caretSection(facts.value.carets, names) : [];
@@ -53,7 +58,7 @@ export const rulesFromFont = defineEdit(
     const { [GSUB]: _, [GDEF]: __, [GPOS]: ___, ...kept } = project.kept;
     return edited(
       {
-        ...project,
+        ...withoutNamesOf(project, gsub),
         kept,
         glyphs,
         features: { ...project.features, sections: [...sections, ...project.features.sections] },
@@ -62,6 +67,22 @@ export const rulesFromFont = defineEdit(
     );
   },
 );
+
+/** Names that the rules bring from now on are stated by themselves no longer. */
+function withoutNamesOf(project: Project, gsub: Uint8Array): Project {
+  const layout = attempt(() => readLayout(gsub, 'GSUB', GSUB_EXTENSION));
+  const gone = new Set(
+    layout.ok ? layout.value.features.flatMap((f) => (f.says ? featureParams.names(f.says) : [])) : [],
+  );
+  if (gone.size === 0) return project;
+  const masters = project.masters.map((m) => {
+    if (m.info?.openTypeNameRecords === undefined) return m;
+    const { openTypeNameRecords: _, ...info } = m.info;
+    const left = statedNames(m.info).filter((n) => !gone.has(n.nameID));
+    return { ...m, info: left.length > 0 ? { ...info, openTypeNameRecords: left.map(statedName) } : info };
+  });
+  return { ...project, masters };
+}
 
 function caretSection(carets: ReadonlyMap<number, readonly number[]>, names: readonly string[]): WrittenSection[] {
   const lines = [...carets].flatMap(([g, places]) =>

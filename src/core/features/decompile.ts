@@ -12,6 +12,7 @@ import { type AnchorPlace, type ReadPositions, readPosition } from '../opentype/
 import { type ReadRules, readSubstitution } from '../opentype/layout/readRules';
 import { featureDoes } from './known';
 import type { KnownMarks } from './tables';
+import { type NamesById, parameterLines } from './writtenNames';
 
 /**
  * A piece of feature text made from tables, of which feature; `beside` where it stands beside what the project says by itself of that
@@ -33,6 +34,7 @@ export function decompileSubstitutions(
   gsub: Uint8Array,
   gdef: Uint8Array | undefined,
   glyphs: readonly string[],
+  namesOf: NamesById = () => [],
 ): Result<WrittenSection[]> {
   return attempt(() => {
     const layout = readLayout(gsub, 'GSUB', GSUB_EXTENSION);
@@ -46,6 +48,7 @@ export function decompileSubstitutions(
       prefix: 'lookup',
       wanted: () => true,
       takes: () => true,
+      namesOf,
     }).sections('Lookups');
   });
 }
@@ -62,6 +65,7 @@ export function decompilePositions(
   gpos: Uint8Array,
   gdef: Uint8Array | undefined,
   glyphs: readonly string[],
+  namesOf: NamesById = () => [],
 ): Result<WrittenSection[]> {
   return attempt(() => {
     const layout = readLayout(gpos, 'GPOS', GPOS_EXTENSION);
@@ -70,7 +74,7 @@ export function decompilePositions(
     const byContext = new Set(layout.features.filter((f) => f.lookups.some(isContext)).map((f) => f.tag));
     const marksByContext = [...MARK_FEATURES].some((t) => byContext.has(t));
     const isPlain = (tag: string) => MARK_FEATURES.has(tag) && !marksByContext;
-    const wanted = (tag: string) => tag !== 'size' && !isPlain(tag);
+    const wanted = (tag: string) => !isPlain(tag);
     const moving = kerningThatMoves(rules);
     const takes = (tag: string, lookup: number) => tag !== 'kern' || isContext(lookup) || moving.has(lookup);
     const marks = gdef ? marksOf(gdef) : NO_MARKS;
@@ -83,6 +87,7 @@ export function decompilePositions(
       prefix: 'move',
       wanted: (tag) => wanted(tag) && (tag !== 'kern' || kerned),
       takes,
+      namesOf,
     }).sections('Positions');
     return written.filter((s) => s.text !== '').map((s) => (s.tag === 'kern' ? { ...s, beside: true } : s));
   });
@@ -173,6 +178,7 @@ type Tables = {
   wanted: (tag: string) => boolean;
   /** Is a lookup of a feature told with it? */
   takes: (tag: string, lookup: number) => boolean;
+  namesOf: NamesById;
 };
 
 class Decompiler {
@@ -183,12 +189,13 @@ class Decompiler {
   private readonly prefix: string;
   private readonly wanted: Tables['wanted'];
   private readonly takes: Tables['takes'];
+  private readonly namesOf: NamesById;
   /** Lookups that features name. */
   private readonly named: ReadonlySet<number>;
   private readonly written: string[] = [];
   private readonly done = new Set<string>();
 
-  constructor({ layout, rules, marks, glyphs, prefix, wanted, takes }: Tables) {
+  constructor({ layout, rules, marks, glyphs, prefix, wanted, takes, namesOf }: Tables) {
     this.layout = layout;
     this.rules = rules;
     this.marks = marks;
@@ -196,6 +203,7 @@ class Decompiler {
     this.prefix = prefix;
     this.wanted = wanted;
     this.takes = takes;
+    this.namesOf = namesOf;
     this.named = new Set(
       layout.features.filter((f) => wanted(f.tag)).flatMap((f) => f.lookups.filter((l) => takes(f.tag, l))),
     );
@@ -394,8 +402,11 @@ class Decompiler {
     const tags = [...new Set(this.layout.features.map((f) => f.tag))].filter(this.wanted).sort();
     return tags.map((tag): WrittenSection => {
       if (tag === 'aalt') return { ...this.aalt(), tag };
-      const lines: string[] = [];
-      for (const script of this.layout.scripts) {
+      const says = this.layout.features.find((f) => f.tag === tag && f.says)?.says;
+      const lines = says ? parameterLines(says, this.namesOf) : [];
+      // The design size is of the whole font, and has no lookups.
+      const scripts = tag === 'size' ? [] : this.layout.scripts;
+      for (const script of scripts) {
         const systems = [
           ...(script.usual ? [{ tag: 'dflt', system: script.usual }] : []),
           ...script.languages.map((l) => ({ tag: l.tag, system: l.system })),

@@ -97,15 +97,22 @@ export class FeatureNames {
     if (this.size) {
       const [design = 0, subfamily = 0, start = 0, end = 0] = this.size.values;
       if (this.size.values.length === 0) tell('The feature size has no parameters.', { from: 0, to: 0 });
+      // Readers of fonts leave out all positions where these fields do not agree (OpenType, “size”).
+      const isOfSeries = subfamily !== 0 && start < end && start <= design && design <= end;
+      if (!isOfSeries && (this.size.menu !== undefined || subfamily !== 0))
+        tell(
+          'The feature size: a menu name stands with the number of a subfamily, and with a range of sizes that has the design size in it; it is left out.',
+          { from: 0, to: 0 },
+        );
       out.set(
         'size',
         featureParams.write({
           of: 'size',
           design: Math.round(design),
-          subfamily,
-          menu: this.size.menu ?? 0,
-          start: Math.round(start),
-          end: Math.round(end),
+          subfamily: isOfSeries ? subfamily : 0,
+          menu: isOfSeries ? (this.size.menu ?? 0) : 0,
+          start: isOfSeries ? Math.round(start) : 0,
+          end: isOfSeries ? Math.round(end) : 0,
         }),
       );
     }

@@ -13,6 +13,9 @@ const TABLES = {
   GSUB: 'ligatures, small capitals and other substitutions',
   GDEF: 'classes of glyphs and carets of ligatures',
   GPOS: 'positions',
+  kern: 'kerning for older programs',
+  kerx: 'kerning for older Macintosh programs',
+  ankr: 'anchors for older Macintosh programs',
   BASE: 'baselines of other scripts',
   JSTF: 'justification',
   MATH: 'the layout of formulas',
@@ -24,6 +27,7 @@ const TABLES = {
   CBLC: 'the places of coloured pictures',
   morx: 'substitutions for older Macintosh programs',
   feat: 'names of features for older Macintosh programs',
+  prop: 'kinds of glyphs for older Macintosh programs',
   lcar: 'carets for older Macintosh programs',
   opbd: 'optical margins',
   Silf: 'rules of Graphite',
@@ -36,6 +40,10 @@ const TABLES = {
 } as const;
 export type CarriedTag = keyof typeof TABLES;
 export const CARRIED_TABLES = Object.keys(TABLES) as CarriedTag[];
+/** These are made of kerning and anchors, and hold as long as those do. */
+const POSITIONS: readonly string[] = ['GPOS', 'kern', 'kerx', 'ankr'];
+export const isPositions = (tag: string): boolean => POSITIONS.includes(tag);
+
 /** These hold whatever becomes of glyphs. */
 const OF_NO_GLYPH: readonly CarriedTag[] = ['meta', 'trak'];
 
@@ -77,7 +85,7 @@ export function carriedTables(
   }
   // Positions are made anew from kerning, anchors and rules.
   const stay = kept.filter(([tag]) => OF_NO_GLYPH.includes(tag));
-  const gone = kept.filter(([tag]) => tag !== 'GPOS' && !OF_NO_GLYPH.includes(tag));
+  const gone = kept.filter(([tag]) => !isPositions(tag) && !OF_NO_GLYPH.includes(tag));
   const lost = gone.map(([tag]) => `${TABLES[tag]} (${tag.trim()})`).join('; ');
   if (gone.length === 0) return { tables: stay, notes: [] };
   return {
@@ -101,7 +109,7 @@ function positionsAt(
   kept: readonly [tag: CarriedTag, bytes: Uint8Array][],
   varies: CarriedFor,
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
-  const others = kept.filter(([tag]) => tag !== 'GPOS').map(([tag, bytes]): [string, Uint8Array] => [tag, bytes]);
+  const others = kept.filter(([tag]) => !isPositions(tag)).map(([tag, bytes]): [string, Uint8Array] => [tag, bytes]);
   if (others.length === kept.length) return { tables: others, notes: [] };
   const isVariable = project.axes.length > 0 || varies === 'between';
   if (isVariable && varies !== 'over all') return { tables: others.map(withoutStore), notes: [] };

@@ -2,6 +2,7 @@ import { NAME_ID, type NameRecord } from '../opentype/name';
 import { ENGLISH, languageIdOf } from '../opentype/nameLanguages';
 import { FS_SELECTION } from '../opentype/os2';
 import type { Lib, LibValue, Master, Project } from '../project/model';
+import { versionText } from '../project/statedNames';
 import { statedBits, statedNames } from './stated';
 
 /** Everything a font says about who it is, derived by rule from family and style, overridden by source facts. */
@@ -95,7 +96,7 @@ export function styleNames(project: Pick<Project, 'family'>, master: Pick<Master
   const chosen = linkOf(mapped) ?? linkedStyle;
   const postScriptName =
     text(info.postscriptFontName) ?? postScriptSafe(`${family.replace(/\s+/g, '')}-${style.replace(/\s+/g, '')}`);
-  const version = `${project.family.versionMajor}.${String(project.family.versionMinor).padStart(3, '0')}`;
+  const version = versionText(project.family);
   const isBold = chosen.includes('Bold');
   const isItalic = chosen.includes('Italic');
   return {

@@ -60,6 +60,9 @@ export const STATED_LENGTHS: readonly string[] = FACTS.flatMap(([key, table, , s
   said === 'number' && table !== 'head' ? [key] : [],
 );
 
+/** The height at which a glyph begins where lines run down, as sources keep it with a drawing. */
+export const VERTICAL_ORIGIN = 'public.verticalOrigin';
+
 /** A number that is stated about a master, where it fits its 16 bits. */
 export const statedNumber = (info: Lib | undefined, key: string): number | undefined => {
   const v = info?.[key];

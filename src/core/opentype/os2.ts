@@ -34,10 +34,10 @@ const VERSION_0 = [
   ['usWinDescent', 'uint16'],
 ] as const;
 
+const VERSION_1 = [...VERSION_0, ['ulCodePageRange1', 'uint32'], ['ulCodePageRange2', 'uint32']] as const;
+
 const VERSION_4 = [
-  ...VERSION_0,
-  ['ulCodePageRange1', 'uint32'],
-  ['ulCodePageRange2', 'uint32'],
+  ...VERSION_1,
   ['sxHeight', 'int16'],
   ['sCapHeight', 'int16'],
   ['usDefaultChar', 'uint16'],
@@ -62,7 +62,7 @@ export const os2 = {
   },
   read(bytes: Uint8Array): Partial<Os2> {
     const version = new Reader(bytes, 'OS/2').uint16();
-    const fields = version >= 5 ? VERSION_5 : version >= 2 ? VERSION_4 : VERSION_0;
+    const fields = version >= 5 ? VERSION_5 : version >= 2 ? VERSION_4 : version === 1 ? VERSION_1 : VERSION_0;
     return readFields(fields, new Reader(bytes, 'OS/2'));
   },
 };

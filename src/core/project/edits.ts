@@ -3,17 +3,21 @@ import * as a from './arguments';
 import { defineEdit, edited, refused, withMaster } from './edit';
 import { familySchema, projectSchema, settingsSchema } from './model';
 import { scaledProject } from './scaling';
+import { type NewPart, versionText, withNewPart } from './statedNames';
 
 /** Edits of the project as a whole: names, metrics, glyph set, texts. */
 
 export const setFamily = defineEdit(
-  { name: 'setFamily', does: 'Changes names of the family', reach: 'no master', args: familySchema.partial() },
+  { name: 'setFamily', does: 'Changes names of the family', reach: 'all masters', args: familySchema.partial() },
   (project, changes) => {
     if (changes.name !== undefined && changes.name.trim() === '') return refused('A family needs a name.');
-    return edited(
-      { ...project, family: { ...project.family, ...changes } },
-      `Changed ${Object.keys(changes).join(', ')} of the family`,
-    );
+    const family = { ...project.family, ...changes };
+    const parts: NewPart[] = [
+      { of: 'family', was: project.family.name, is: family.name },
+      { of: 'version', was: versionText(project.family), is: versionText(family) },
+    ];
+    const named = parts.filter((p) => p.was !== p.is).reduce((p, part) => withNewPart(p, part), project);
+    return edited({ ...named, family }, `Changed ${Object.keys(changes).join(', ')} of the family`);
   },
 );
 
@@ -42,8 +46,10 @@ export const setMasterName = defineEdit(
   },
   (project, { master, name }) => {
     if (name.trim() === '') return refused('A master needs a name.');
+    const was = project.masters.find((m) => m.id === master)?.name ?? '';
+    const named = withNewPart(project, { of: 'style', was, is: name.trim() }, master);
     return edited(
-      withMaster(project, master, (m) => ({ ...m, name: name.trim() })),
+      withMaster(named, master, (m) => ({ ...m, name: name.trim() })),
       `Renamed a master to ${name.trim()}`,
     );
   },

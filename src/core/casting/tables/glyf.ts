@@ -1,6 +1,4 @@
-import { statedGasp } from '../../fontfacts/stated';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../../geometry/curve';
-import { gasp } from '../../opentype/gasp';
 import { joinGlyphs, writeCompositeGlyph } from '../../opentype/glyf';
 import { maxp } from '../../opentype/maxp';
 import type { Glyph, GlyphId } from '../../project/model';
@@ -32,10 +30,7 @@ export function trueTypeOutlines(plan: CastPlan): Outlines {
   );
 }
 
-/** One range, where none is stated: grid-fit and smooth at every size. */
-const EVERY_SIZE = [{ rangeMaxPPEM: 0xffff, rangeGaspBehavior: 0b1111 }];
-
-function outlinesOf({ entries, index, keepOverlaps, master }: CastPlan, shapes: readonly TrueTypeShape[]): Outlines {
+function outlinesOf({ entries, index, keepOverlaps }: CastPlan, shapes: readonly TrueTypeShape[]): Outlines {
   const totals = compositeTotals(shapes, index);
   const records = shapes.map((s, i) =>
     s.kind === 'simple' ? s.record : compositeRecord(s, index, totals[i]!.box, keepOverlaps),
@@ -50,7 +45,6 @@ function outlinesOf({ entries, index, keepOverlaps, master }: CastPlan, shapes: 
     tables: [
       ['glyf', glyf],
       ['loca', loca],
-      ['gasp', gasp.write(statedGasp(master.info) ?? EVERY_SIZE)],
       ['prep', prep],
       [
         'maxp',

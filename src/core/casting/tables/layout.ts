@@ -7,7 +7,7 @@ import { compileSections, faultSentence, lineAndColumn, type SectionText, tagsIn
 import type { TablesSaid } from '../../features/tableBlocks';
 import { withoutFeatures } from '../../features/without';
 import { writeRules } from '../../features/write';
-import { carriedPath } from '../../fontfacts/carried';
+import { carriedPath, isPositions } from '../../fontfacts/carried';
 import { GLYPH_CLASS, readGdef } from '../../opentype/gdef';
 import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
 import type { LanguageSystem } from '../../opentype/layout/lists';
@@ -84,7 +84,9 @@ export function layoutTables(
         'attention',
       ),
     );
-  if (carried.has('GSUB') && compiled.GSUB.lookups.length > 0)
+  // Rules that the project makes by itself were no one’s wish.
+  const wished = new Set(plan.project.features.sections.map((s) => s.id));
+  if (carried.has('GSUB') && compiled.GSUB.lookups.some((l) => wished.has(sections[l.source]?.id ?? '')))
     notes.push(
       refused(
         'The substitutions of the font that was opened are carried as they are, so the project’s own rules are left out; in Features they become rules too.',
@@ -107,7 +109,7 @@ export function layoutTables(
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
     // Positions that are carried go with the definitions that they came with, or with none.
-    const b = tag !== 'GSUB' && carried.has('GPOS') ? undefined : bytes[tag];
+    const b = tag !== 'GSUB' && [...carried].some(isPositions) ? undefined : bytes[tag];
     return b ? [[tag, b] as const] : [];
   });
   const names = compiled.names.map(

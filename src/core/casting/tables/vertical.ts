@@ -1,5 +1,5 @@
 import type { TablesSaid } from '../../features/tableBlocks';
-import { statedFields } from '../../fontfacts/stated';
+import { statedFields, VERTICAL_ORIGIN } from '../../fontfacts/stated';
 import { type Box, isEmptyBox } from '../../geometry/curve';
 import { RESERVED } from '../../opentype/fields';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
@@ -8,9 +8,6 @@ import { writeVorg } from '../../opentype/vorg';
 import type { Drawing } from '../../project/model';
 import type { LineMetrics } from '../metrics';
 import type { CastPlan } from '../plan';
-
-/** The height at which a glyph begins where lines run down, as sources keep it with a drawing. */
-export const VERTICAL_ORIGIN = 'public.verticalOrigin';
 
 const ownOrigin = (drawing: Drawing): number | undefined => {
   const v = drawing.lib?.[VERTICAL_ORIGIN];

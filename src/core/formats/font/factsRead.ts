@@ -89,5 +89,13 @@ export function familyFacts(r: FontReading): Partial<Project['family']> {
 
 /** Seconds between 1904 and 1970, the two beginnings of time. */
 export const EPOCHS = 2082844800;
-export const createdOf = (since1904: number): number =>
-  since1904 > EPOCHS && since1904 < EPOCHS + 4e9 ? Math.floor(since1904 - EPOCHS) : 946684800;
+/** A time before this, from 1904 on, is that of a program that counted from 1970. */
+const FIRST_FONTS = 315532800;
+
+/** When a font was made, in seconds since 1970; a fixed time where it does not say. */
+export const createdOf = (stated: number): number =>
+  stated > EPOCHS && stated < EPOCHS + 4e9
+    ? Math.floor(stated - EPOCHS)
+    : stated > FIRST_FONTS && stated < EPOCHS
+      ? Math.floor(stated)
+      : 946684800;

@@ -11,10 +11,7 @@ import type { FontReading } from './reading';
 /** An anchor with its places in the masters, where they differ. */
 export type PlacedAnchor = Anchor & { varied?: readonly { x: number; y: number }[] };
 
-/** `isOld` where it comes from a table of its own, as fonts had it before `GPOS`. */
-export type Kerning = KernRead & { isOld?: true };
-
-export function kerningRead(r: FontReading, deltas: DeltasAt | undefined): Kerning {
+export function kerningRead(r: FontReading, deltas: DeltasAt | undefined): KernRead {
   const gpos = r.font.tables.get('GPOS');
   const read: KernRead = gpos
     ? readKerning(gpos, r.numGlyphs, deltas, kerningAsRules(gpos, r.numGlyphs))
@@ -26,7 +23,7 @@ export function kerningRead(r: FontReading, deltas: DeltasAt | undefined): Kerni
   );
   const found = pairs.filter((p) => p.value !== 0);
   if (found.length === 0) return read;
-  return { ...inRange({ ...read, pairs: found, stopsAtMarks: true }, r.numGlyphs), isOld: true };
+  return inRange({ ...read, pairs: found, stopsAtMarks: true }, r.numGlyphs);
 }
 
 function inRange(read: KernRead, numGlyphs: number): KernRead {

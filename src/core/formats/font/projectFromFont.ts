@@ -8,6 +8,7 @@ import {
   CARRIED_POSITIONS,
   CARRIED_TABLES,
   carriedPath,
+  isPositions,
 } from '../../fontfacts/carried';
 import { familyAndStyle, glyphNamesFor, nameOf } from '../../fontfacts/fontNames';
 import { proposedNames } from '../../fontfacts/namesProposed';
@@ -21,16 +22,16 @@ import { NAME_ID } from '../../opentype/name';
 import { post } from '../../opentype/post';
 import { readSfnt } from '../../opentype/sfnt';
 import { createProject, emptyDrawing } from '../../project/create';
-import { glyphNameFault } from '../../project/glyphNames';
 import type { Drawing, Glyph, Lib, Project } from '../../project/model';
 import type { Progress } from '../ufo/ufo';
 import { createdOf, familyFacts, masterRead } from './factsRead';
 import { type FontOutlines, readOutlines } from './fontOutlines';
-import { anchorsRead, groupsOf, type Kerning, kerningRead, masterKerning, type PlacedAnchor } from './layoutRead';
+import { anchorsRead, groupsOf, kerningRead, masterKerning, type PlacedAnchor } from './layoutRead';
 import { axesOf, deltasAt, designPlace, normalised, type Place, placesOf } from './places';
 import { type FontReading, fontReading } from './reading';
 import { namesStated } from './statedRead';
 import { tablesLeft } from './tablesLeft';
+import { withVerticalMetrics } from './verticalRead';
 import { withZonesOfLetters } from './zonesRead';
 
 /** A project read from a font, and what the designer should know of it, a sentence each. */
@@ -120,18 +121,19 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
       ...(kerning.stopsAtMarks && hasMarks(r) && { kerningStopsAtMarks: true }),
       ...(fractions && { fractions }),
     },
-    ...carried(r, glyphNames, { ...base, axes }, kerning),
+    ...carried(r, glyphNames, axes),
   };
-  const isCarried = whole.kept[carriedPath('GPOS')] !== undefined;
+  const isCarried = CARRIED_TABLES.some((tag) => isPositions(tag) && whole.kept[carriedPath(tag)] !== undefined);
   r.notes.push(...positionsNote(isCarried, kerning.aside));
   const along = new Set(CARRIED_TABLES.filter((tag) => whole.kept[carriedPath(tag)]).map((tag) => tag.trim()));
-  const left = tablesLeft(r.font.tables.keys(), along, kerning.isOld === true);
+  const left = tablesLeft(r.font.tables.keys(), along);
   if (left !== undefined) r.notes.push(left);
   const names = namesStated(r, whole, whole.kept[carriedPath('GSUB')] !== undefined);
+  const standing = withVerticalMetrics(r, whole, places);
   const named: Project = {
-    ...whole,
-    masters: whole.masters
-      .map((m) => withZonesOfLetters(whole, m, r.style))
+    ...standing,
+    masters: standing.masters
+      .map((m) => withZonesOfLetters(standing, m, r.style))
       .map((m, i) => (i === 0 ? { ...m, info: { ...m.info, ...names } } : m)),
   };
   const project = isCarried ? { ...named, lib: { ...named.lib, [CARRIED_POSITIONS]: positionsPrint(named) } } : named;
@@ -154,7 +156,9 @@ function hasMarks({ font }: FontReading): boolean {
 function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['features']['sections'] {
   const gpos = r.font.tables.get('GPOS');
   if (!gpos) return [];
-  const found = decompilePositions(gpos, r.font.tables.get('GDEF'), glyphNames);
+  const found = decompilePositions(gpos, r.font.tables.get('GDEF'), glyphNames, (id) =>
+    r.names.filter((n) => n.nameID === id && n.platformID === 3),
+  );
   if (!found.ok) {
     r.notes.push(`Positions other than kerning and marks were left aside: ${found.reason}`);
     return [];
@@ -186,7 +190,9 @@ function codePoints(r: FontReading): Map<number, number[]> {
 
 /** The font's own name of a glyph that is called otherwise here; undefined where it is the same, or can be no name. */
 const productionName = (given: string | undefined, called: string): string | undefined =>
-  given !== undefined && given !== called && glyphNameFault(given) === undefined ? given : undefined;
+  given !== undefined && given !== called && /^[\x21-\x7e]{1,63}$/.test(given) && !/[[\](){}<>/%]/.test(given)
+    ? given
+    : undefined;
 
 /** The font's own names, but for those that only spell or count: these are said in words, and how many is told. */
 function namesRead(
@@ -203,7 +209,9 @@ function namesRead(
     // A damaged table names nothing; it is carried, or told, by those who carry it.
   }
   const names = proposedNames(proper, ways);
-  const changed = names.filter((name, i) => productionName(given[i], name) !== undefined).length;
+  const changed = names.filter(
+    (name, i) => productionName(given[i], name) !== undefined && !given[i]!.startsWith('.'),
+  ).length;
   if (changed > 0)
     r.notes.push(
       `${changed.toLocaleString('en')} ${changed === 1 ? 'glyph is' : 'glyphs are'} called by character or by what leads to ` +
@@ -291,18 +299,9 @@ const variesElsewhere = (tag: string, bytes: Uint8Array): boolean =>
  * Layout that is not told as rules goes along as it is, for as long as the order of glyphs stays; positions for as long as what they
  * were made from stays, too. Substitutions that change with the axes stay for a font that varies over the same.
  */
-function carried(
-  r: FontReading,
-  glyphNames: readonly string[],
-  { axes }: Project,
-  kerning: Kerning,
-): Pick<Project, 'kept' | 'lib'> {
+function carried(r: FontReading, glyphNames: readonly string[], axes: Project['axes']): Pick<Project, 'kept' | 'lib'> {
   const tags = CARRIED_TABLES.filter(
-    (tag) =>
-      r.font.tables.has(tag) &&
-      (axes.length === 0 || !variesElsewhere(tag, r.font.tables.get(tag)!)) &&
-      // Its kerning is told elsewhere, and would be missing.
-      !(tag === 'GPOS' && kerning.isOld),
+    (tag) => r.font.tables.has(tag) && (axes.length === 0 || !variesElsewhere(tag, r.font.tables.get(tag)!)),
   );
   if (tags.includes('GSUB'))
     r.notes.push(

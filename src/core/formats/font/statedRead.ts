@@ -69,7 +69,9 @@ function selection({ style }: FontReading): Facts {
 function gaspFacts({ font }: FontReading): Facts {
   const table = font.tables.get('gasp');
   const ranges = table ? attempt(() => gasp.read(table)) : undefined;
-  if (!ranges?.ok || (ranges.value.length === 1 && ranges.value[0]!.rangeGaspBehavior === 15)) return {};
+  const isUsual = ranges?.ok && ranges.value.length === 1 && ranges.value[0]!.rangeGaspBehavior === 15;
+  // The rule makes one for TrueType.
+  if (!ranges?.ok || (isUsual && font.tables.has('glyf'))) return {};
   return {
     openTypeGaspRangeRecords: ranges.value.map((g) => ({
       rangeMaxPPEM: g.rangeMaxPPEM,

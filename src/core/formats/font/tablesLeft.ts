@@ -12,10 +12,9 @@ const INSTRUCTIONS = new Set('cvt fpgm prep cvar hdmx VDMX LTSH'.split(' '));
 
 /** Tables that are left aside, in groups, with what a reader of the font would notice of it. */
 const LEFT: readonly (readonly [tags: string, what: string])[] = [
-  ['kern', 'kerning for programs that do not know GPOS'],
   ['EBDT EBLC EBSC bdat bloc', 'pictures of glyphs for small sizes'],
   ['DSIG', 'a digital signature, which no changed file can have'],
-  ['kerx ankr mort just', 'kerning and substitutions for older Macintosh programs'],
+  ['mort just bsln fmtx', 'substitutions and lines for older Macintosh programs'],
   ['Silt', 'notes of the program that made rules of Graphite'],
   ['PCLT', 'facts for printers of long ago'],
   ['FFTM PfEd TeX BDF', 'notes that its editor keeps'],
@@ -24,13 +23,13 @@ const LEFT: readonly (readonly [tags: string, what: string])[] = [
 
 /**
  * What of a font’s tables does not come along, a sentence; undefined where everything does. `kept` are those that are carried as
- * they are, `oldKerning` where the older table of kerning was read.
+ * they are.
  */
-export function tablesLeft(tags: Iterable<string>, kept: ReadonlySet<string>, oldKerning: boolean): string | undefined {
+export function tablesLeft(tags: Iterable<string>, kept: ReadonlySet<string>): string | undefined {
   const carried: readonly string[] = CARRIED_TABLES;
   const left = [...tags]
     .map((tag) => tag.trim())
-    .filter((tag) => !READ.has(tag) && !INSTRUCTIONS.has(tag) && !kept.has(tag) && !(tag === 'kern' && oldKerning));
+    .filter((tag) => !READ.has(tag) && !INSTRUCTIONS.has(tag) && !kept.has(tag));
   if (left.length === 0) return undefined;
   const known = LEFT.flatMap(([group, what]) => {
     const those = left.filter((tag) => group.split(' ').includes(tag));

@@ -1,0 +1,201 @@
+import { readyDemo } from '../../../../demo/ready';
+import { castFont } from '../../casting/font';
+import type { Flavour } from '../../casting/plan';
+import { rulesFromFont } from '../../features/adopt';
+import { setPair } from '../../kerning/edits';
+import { head } from '../../opentype/head';
+import { type NameRecord, name } from '../../opentype/name';
+import { os2 } from '../../opentype/os2';
+import { readSfnt, type Sfnt, tableOf, writeSfnt } from '../../opentype/sfnt';
+import { vhea } from '../../opentype/vhea';
+import type { Lib, Project } from '../../project/model';
+import { glyphNamed } from '../../project/queries';
+import { shapedByHarfBuzz } from '../../testing/shaping';
+import { openAny } from '../openFile';
+import { writeProjectFile } from '../project/projectFile';
+
+/** A font that is opened, kept in a file of ours, opened again and cast is the font that it was. */
+
+const demo = readyDemo();
+const record = (nameID: number, languageID: number, string: string): Lib => ({
+  nameID,
+  platformID: 3,
+  encodingID: 1,
+  languageID,
+  string,
+});
+
+/** Everything that a font can state and no rule would give. */
+const INFO: Lib = {
+  openTypeOS2Selection: [8],
+  openTypeOS2FamilyClass: [8, 2],
+  openTypeOS2Panose: [2, 11, 5, 3, 2, 2, 2, 2, 2, 4],
+  openTypeOS2Type: [2, 8],
+  openTypeOS2UnicodeRanges: [0, 1, 2, 31, 32, 57, 100],
+  openTypeOS2CodePageRanges: [0, 1, 29, 31, 40],
+  openTypeOS2SubscriptXSize: 601,
+  openTypeOS2SuperscriptYOffset: 377,
+  openTypeOS2StrikeoutPosition: 291,
+  openTypeHeadFlags: [0, 3, 11],
+  openTypeHeadLowestRecPPEM: 9,
+  openTypeHheaCaretOffset: 12,
+  openTypeHheaCaretSlopeRise: 7,
+  openTypeHheaCaretSlopeRun: 1,
+  openTypeVheaVertTypoAscender: 510,
+  openTypeVheaVertTypoDescender: -490,
+  openTypeVheaVertTypoLineGap: 20,
+  openTypeGaspRangeRecords: [
+    { rangeMaxPPEM: 8, rangeGaspBehavior: [1] },
+    { rangeMaxPPEM: 65535, rangeGaspBehavior: [0, 1, 3] },
+  ],
+  postscriptUnderlinePosition: -77,
+  postscriptUnderlineThickness: 41,
+  postscriptIsFixedPitch: true,
+  postscriptFontName: 'VelmarrowBook',
+  postscriptFullName: 'Velmarrow, the Book',
+  styleMapFamilyName: 'Velmarrow Buch',
+  styleMapStyleName: 'bold',
+  openTypeNameVersion: 'Version 1.000 of the office',
+  openTypeNameUniqueID: 'The office: Velmarrow',
+  openTypeNameWWSFamilyName: 'Velmarrow Together',
+  openTypeNameCompatibleFullName: 'Velmarrow all in one',
+  openTypeNameRecords: [
+    record(1, 0x407, 'Velmarrow Deutsch'),
+    record(2, 0x407, 'Fett'),
+    record(4, 0x40c, 'Velmarrow en gras'),
+  ],
+};
+const RULES = `feature ss19 { featureNames { name "Round \\0022a\\0022"; name 3 1 0x407 "Rundes a"; }; sub a by o; } ss19;
+feature cv01 { cvParameters { FeatUILabelNameID { name "Short"; }; Character 0x61; Character 0x1F600; }; sub e by c; } cv01;
+feature size { parameters 100 0; } size;`;
+
+const source: Project = {
+  ...demo,
+  axes: [],
+  instances: [],
+  masters: [{ ...demo.masters[0]!, place: {}, info: { ...demo.masters[0]!.info, ...INFO } }],
+  features: {
+    ...demo.features,
+    sections: [...demo.features.sections, { id: 'own', title: 'Own', options: {}, text: RULES }],
+  },
+  glyphs: {
+    ...demo.glyphs,
+    [glyphNamed(demo, 'n')!.id]: {
+      ...glyphNamed(demo, 'n')!,
+      drawings: {
+        ...glyphNamed(demo, 'n')!.drawings,
+        [demo.masters[0]!.id]: {
+          ...glyphNamed(demo, 'n')!.drawings[demo.masters[0]!.id]!,
+          verticalAdvance: 870,
+          lib: { 'public.verticalOrigin': 799 },
+        },
+      },
+    },
+  },
+};
+
+const cast = (project: Project, flavour: Flavour): { font: Sfnt; bytes: Uint8Array; notes: string[] } => {
+  const made = castFont(project, { flavour, place: { master: project.masters[0]!.id }, keepOverlaps: true });
+  if (!made.ok) throw new Error(made.reason);
+  return { font: readSfnt(made.value.bytes), bytes: made.value.bytes, notes: made.value.notes.map((n) => n.reason) };
+};
+const opened = async (bytes: Uint8Array, label: string) => {
+  const read = await openAny(bytes, label);
+  if (!read.ok) throw new Error(read.reason);
+  return read.value;
+};
+/** Opened, and once more from a file of ours. */
+const kept = async (bytes: Uint8Array, label: string): Promise<{ project: Project; notes: readonly string[] }> => {
+  const { project, notes } = await opened(bytes, label);
+  return { project: (await opened(writeProjectFile(project), 'kept.wendril')).project, notes };
+};
+/** Tables that are not the same bytes; the sum of all lies in `head`. */
+const unlike = (a: Sfnt, b: Sfnt): string[] =>
+  [...new Set([...a.tables.keys(), ...b.tables.keys()])].filter((tag) => {
+    const [one, two] = [a, b].map((f) => f.tables.get(tag));
+    if (!one || !two) return true;
+    if (tag !== 'head') return Buffer.compare(one, two) !== 0;
+    const facts = [one, two].map((t) => ({ ...head.read(t), checksumAdjustment: 0 }));
+    return JSON.stringify(facts[0]) !== JSON.stringify(facts[1]);
+  });
+
+describe.each(['ttf', 'otf'] as const)('%s', (flavour) => {
+  const first = cast(source, flavour);
+
+  test('every table comes back as it was, every fact and name with it', async () => {
+    const { project, notes } = await kept(first.bytes, `Velmarrow.${flavour}`);
+    const again = cast(project, flavour);
+    // Hints of CFF are made anew from the drawing, not from the designer’s stems.
+    expect(unlike(first.font, again.font).filter((tag) => tag !== 'CFF ')).toEqual([]);
+    expect(notes.filter((n) => /left aside/i.test(n) && !/stem hints|instructions/.test(n))).toEqual([]);
+    expect(again.notes.filter((n) => /GPOS|GSUB|substitutions/.test(n))).toEqual([]);
+    const facts = os2.read(tableOf(again.font, 'OS/2'));
+    expect(facts).toMatchObject({ sFamilyClass: 0x802, fsType: 0x104, fsSelection: (1 << 8) | (1 << 5) });
+    expect(vhea.read(tableOf(again.font, 'vhea')).vertTypoAscender).toBe(510);
+    expect(again.font.tables.has('VORG')).toBe(flavour === 'otf');
+  });
+
+  test('one pair of kerning later positions are made anew, and text is set as it was', async () => {
+    const { project } = await kept(first.bytes, `Velmarrow.${flavour}`);
+    const [a, m] = ['AE', 'AE'].map((n) => ({ kind: 'glyph' as const, id: glyphNamed(project, n)!.id }));
+    const edited = setPair(project, { master: project.masters[0]!.id, first: a!, second: m!, value: -3 });
+    if (!edited.ok) throw new Error(edited.reason);
+    const again = cast(edited.project, flavour);
+    expect(unlike(first.font, again.font)).toContain('GPOS');
+    expect(again.notes.filter((n) => /GPOS/.test(n))).toHaveLength(1);
+    const texts = ['AVATAR To Ty “Va”', 'ÁȦẠ V́a ÁV', 'o\u0301\u0323n T\u0301o', 'HAMBURGEFONTSIV naïve'];
+    const features = ['cpsp=1', 'ss19=1', 'cv01=1'];
+    const set = shapedByHarfBuzz([
+      { bytes: first.bytes, texts, features },
+      { bytes: again.bytes, texts, features },
+    ]);
+    expect(set[1]).toEqual(set[0]);
+  });
+
+  test('substitutions that become rules bring the names of their features', async () => {
+    const { project } = await kept(first.bytes, `Velmarrow.${flavour}`);
+    const rules = rulesFromFont(project, {});
+    if (!rules.ok) throw new Error(rules.reason);
+    const text = rules.project.features.sections.map((s) => s.text).join('\n');
+    expect(text).toMatch('name "Round \\0022a\\0022";');
+    expect(text).toMatch('name 3 1 0x407 "Rundes a";');
+    expect(text).toMatch(/FeatUILabelNameID \{\s+name "Short";[\s\S]*Character 0x1f600;/);
+    expect(text).toMatch('parameters 100 0;');
+    const again = cast(rules.project, flavour);
+    const named = (f: Sfnt) => name.read(tableOf(f, 'name')).filter((n) => n.nameID >= 256);
+    const texts = (list: NameRecord[]) => list.map((n) => `${n.languageID} ${n.value}`).sort();
+    expect(texts(named(again.font))).toEqual(texts(named(first.font)));
+    expect(texts(named(first.font))).toHaveLength(7);
+  });
+});
+
+test('tables of colour and of older shapers are carried while the glyphs stay; others are told', async () => {
+  const { font } = cast(source, 'ttf');
+  const tables = new Map(font.tables);
+  const mine = Uint8Array.of(0, 0, 0, 1, 2, 3);
+  for (const tag of ['COLR', 'CPAL', 'meta', 'morx', 'DSIG', 'FFTM', 'XYZW', 'cvt ']) tables.set(tag, mine);
+  const { project, notes } = await kept(writeSfnt(font.version, tables), 'Velmarrow.ttf');
+  const left = notes.filter((n) => n.startsWith('Left aside'));
+  expect(left).toEqual([
+    'Left aside: a digital signature, which no changed file can have (DSIG); notes that its editor keeps (FFTM); what is not known here (XYZW).',
+  ]);
+  const again = cast(project, 'ttf');
+  for (const tag of ['COLR', 'CPAL', 'meta', 'morx']) expect([tag, again.font.tables.get(tag)]).toEqual([tag, mine]);
+  const gone = glyphNamed(project, 'o')!;
+  const fewer = cast({ ...project, glyphs: { ...project.glyphs, [gone.id]: { ...gone, cast: false } } }, 'ttf');
+  expect(fewer.font.tables.has('meta')).toBe(true);
+  expect(fewer.font.tables.has('COLR')).toBe(false);
+  expect(fewer.notes.join(' ')).toMatch(/layers of colour \(COLR\); palettes of colours \(CPAL\)/);
+});
+
+test('names that only old systems have are told, those in other languages are kept', async () => {
+  const { font } = cast(source, 'ttf');
+  const tables = new Map(font.tables);
+  const own = name.read(tableOf(font, 'name'));
+  const mac = { platformID: 1, encodingID: 0, languageID: 0 };
+  tables.set('name', name.write([...own, { ...mac, nameID: 1, value: 'Velm' }, { ...mac, nameID: 15, value: 'Odd' }]));
+  const { notes } = await opened(writeSfnt(font.version, tables), 'Velmarrow.ttf');
+  expect(notes.filter((n) => /Macintosh/.test(n))).toEqual([
+    'One name that only old Macintosh systems read is left aside.',
+  ]);
+});
