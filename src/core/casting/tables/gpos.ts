@@ -14,15 +14,15 @@ import { pairSides } from '../../project/pairs';
 import { masterOf } from '../../project/queries';
 import { type CastPlan, castOrder, characterMap } from '../plan';
 import type { Varying } from '../varying';
-import type { markFeatures } from './marks';
+import { isMark } from './marks';
 
-/** `GPOS`: the kerning of the master and its marks, for the scripts that the font serves. */
+/** `GPOS`: the kerning of the master alone, which skips some marks, for the scripts that the font serves. */
 export const gposTable = (
   plan: Pick<CastPlan, 'characters'>,
   kern: KernInput<KernValue>,
-  marks: ReturnType<typeof markFeatures> = [],
+  skipped: ReadonlySet<number>,
 ): Uint8Array | undefined =>
-  writeGpos([{ tag: 'kern', lookups: kernLookups(kern) }, ...marks], scriptsOf(plan.characters.keys()));
+  writeGpos([{ tag: 'kern', lookups: kernLookups(kern, skipped) }], scriptsOf(plan.characters.keys()));
 
 const units = (v: number): number => Math.max(-32768, Math.min(32767, Math.round(v)));
 
@@ -40,7 +40,10 @@ export function kerningSize(project: Project, masterId: MasterId): { pairs: numb
   if (!master || !result.ok) return { pairs: 0, bytes: 0 };
   const index = new Map(result.value.map((e, i) => [e.glyph.id, i]));
   const kern = kernInput({ project, master, index });
-  return { pairs: kern.pairs.length, bytes: gposTable({ characters: characterMap(result.value) }, kern)?.length ?? 0 };
+  const marks = result.value.flatMap((e, i) => (isMark(e) ? [i] : []));
+  const skipped = new Set(project.settings.kerningStopsAtMarks ? [] : marks);
+  const table = gposTable({ characters: characterMap(result.value) }, kern, skipped);
+  return { pairs: kern.pairs.length, bytes: table?.length ?? 0 };
 }
 
 /** A master's kerning in glyph indices; groups keep the members that are cast, pairs that name nothing left go. */

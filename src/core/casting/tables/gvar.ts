@@ -1,6 +1,7 @@
+import { refuse } from '../../base/result';
 import { type PointDeltas, type VaryingGlyph, writeGvar } from '../../opentype/gvarWrite';
 import type { GlyphId } from '../../project/model';
-import type { CastPlan, Entry } from '../plan';
+import { type CastPlan, type Entry, madeFor } from '../plan';
 import type { CompositeShape, TrueTypeShape } from '../shape';
 import { freeze, type Say, type Varying } from '../varying';
 
@@ -8,10 +9,10 @@ import { freeze, type Say, type Varying } from '../varying';
 export function varyingShapes(plan: CastPlan, varies: Varying): { shapes: TrueTypeShape[]; gvar: Uint8Array } {
   const shapes: TrueTypeShape[] = [];
   const glyphs = plan.entries.map((entry): VaryingGlyph | undefined => {
-    const all = shapesOf(plan, entry, varies);
+    const all = madeFor(entry, () => shapesOf(plan, entry, varies));
     shapes.push(all.main);
     if (all.others.length < 2) return undefined;
-    const glyph = varyingGlyph(entry, all, varies);
+    const glyph = madeFor(entry, () => varyingGlyph(entry, all, varies));
     if (!glyph) freeze(plan, varies, entry);
     return glyph;
   });
@@ -83,6 +84,10 @@ function varyingGlyph({ advance }: Entry, { main, others, says }: Shapes, varies
     all.map((o) => o.ys),
   );
   const deltas = across.regions.map((region, r): PointDeltas => ({ region, dx: across.rows[r]!, dy: up.rows[r]! }));
+  for (const { dx, dy } of deltas)
+    for (const d of [dx, dy])
+      for (const v of d)
+        if (v < -32768 || v > 32767) refuse(`it varies by ${v.toLocaleString('en')} units; a font holds 32,767.`);
   let end = -1;
   const ends = main.kind === 'simple' ? main.outline.map((c) => (end += c.length)) : [];
   return { xs: own.xs, ys: own.ys, ends, deltas };
