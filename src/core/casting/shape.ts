@@ -1,6 +1,8 @@
 import { refuse } from '../base/result';
+import { translation } from '../geometry/affine';
 import {
   type Contour,
+  contourBounds,
   curvesOf,
   isOnCurve,
   type Point,
@@ -8,6 +10,7 @@ import {
   sameBuild,
   signedArea,
   startIndex,
+  transformContour,
 } from '../geometry/contour';
 import {
   asCubic,
@@ -19,7 +22,7 @@ import {
   stretchBox,
   stretchBoxToCurve,
 } from '../geometry/curve';
-import { removeOverlaps } from '../geometry/overlaps';
+import { liesApart, removeOverlaps, type ShapeResult } from '../geometry/overlaps';
 import { cubicToQuadratics, quadraticsNeeded } from '../geometry/quadratics';
 import { type CffContour, writeCharstring } from '../opentype/charstring';
 import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
@@ -60,10 +63,50 @@ type Prepared = { contours: readonly Contour[]; overlapFailed: boolean };
 
 /** Closed contours only, components drawn out, overlaps removed unless kept. */
 function prepare(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean): Prepared {
-  const closed = flattened(drawing, source).filter((c) => c.closed && c.points.length > 1);
+  const closed = flattened(drawing, source).filter(isDrawn);
   if (keepOverlaps) return { contours: closed, overlapFailed: false };
-  const clean = removeOverlaps(closed);
-  return { contours: clean.contours, overlapFailed: clean.failed };
+  const clean = partsApart(drawing, source)?.map(cleanPart) ?? [removeOverlaps(closed)];
+  return { contours: clean.flatMap((c) => [...c.contours]), overlapFailed: clean.some((c) => c.failed) };
+}
+
+/** Contours of a drawing or of one that it is composed of, moved. */
+type Part = { contours: readonly Contour[]; dx: number; dy: number };
+
+const isDrawn = (c: Contour): boolean => c.closed && c.points.length > 1;
+
+/** What a composite is put together from, where nothing is scaled or composed in its turn and all of it lies apart. */
+function partsApart(drawing: Drawing, source: DrawingSource): Part[] | undefined {
+  if (drawing.components.length === 0) return undefined;
+  const parts: Part[] = drawing.contours.length > 0 ? [{ contours: drawing.contours, dx: 0, dy: 0 }] : [];
+  for (const { glyph, transform } of drawing.components) {
+    const [xx, xy, yx, yy, dx, dy] = transform;
+    const base = source(glyph);
+    if (!base || base.components.length > 0 || xx !== 1 || xy !== 0 || yx !== 0 || yy !== 1) return undefined;
+    parts.push({ contours: base.contours, dx, dy });
+  }
+  const boxes = parts.map(({ contours, dx, dy }) => {
+    const box = emptyBox();
+    for (const c of contours) {
+      const b = contourBounds(c);
+      stretchBox(box, b.xMin + dx, b.yMin + dy);
+      stretchBox(box, b.xMax + dx, b.yMax + dy);
+    }
+    return box;
+  });
+  return boxes.every((a, i) => boxes.every((b, k) => k >= i || liesApart(a, b))) ? parts : undefined;
+}
+
+const cleaned = new WeakMap<readonly Contour[], ShapeResult>();
+
+/** What is drawn of a part, without overlaps; a base is cleaned once, in however many composites it stands. */
+function cleanPart({ contours, dx, dy }: Part): ShapeResult {
+  let clean = cleaned.get(contours);
+  if (!clean) {
+    clean = removeOverlaps(contours.filter(isDrawn));
+    cleaned.set(contours, clean);
+  }
+  if (dx === 0 && dy === 0) return clean;
+  return { ...clean, contours: clean.contours.map((c) => transformContour(c, translation(dx, dy))) };
 }
 
 /** Turns a whole outline so that its filled area counts counter-clockwise, as CFF fills. */

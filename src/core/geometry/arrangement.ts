@@ -1,16 +1,24 @@
 import { type Contour, curvesOf } from './contour';
-import { type Box, boundsOf, type Curve, endOf, extremes, partOf, pointAt, solveRising, startOf } from './curve';
-import { type Crossing, crossings } from './intersect';
+import { type Box, type Curve, endOf, extremes, partOf, pointAt, solveRising, startOf } from './curve';
+import { type Crossing, surelyApart } from './intersect';
+import { monotoneCrossings } from './monotone';
 
-/** Cuts the closed contours of one or two operands at their extremes and wherever they meet; `split` is the first of the second operand. */
-export function arrangement(contours: readonly Contour[], split: number, samePlace: number): Weighed[] {
-  const pieces = piecesOf(contours, split);
-  return mergeCoincident(cutPieces(pieces, findCuts(pieces, samePlace).at, samePlace), samePlace);
+/** Closed contours in pieces that only rise or fall, with the places where these meet. */
+export type Meetings = {
+  readonly pieces: readonly Piece[];
+  readonly at: readonly (readonly number[])[];
+  readonly total: number;
+};
+
+/** Finds where closed contours meet themselves or each other, but for their own joints; `split` is the first of the second operand. */
+export function meetingsOf(contours: readonly Contour[], split: number, samePlace: number): Meetings {
+  const pieces = contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
+  return { pieces, ...findCuts(pieces, samePlace) };
 }
 
-/** Do closed contours meet themselves or each other anywhere but at their own joints? */
-export const doMeet = (contours: readonly Contour[], samePlace: number): boolean =>
-  findCuts(piecesOf(contours, contours.length), samePlace, true).total > 0;
+/** Cuts the contours at their extremes and wherever they meet. */
+export const arrangement = ({ pieces, at }: Meetings, samePlace: number): Weighed[] =>
+  mergeCoincident(cutPieces(pieces, at, samePlace), samePlace);
 
 /**
  * What putting shapes together may cost, counted, not timed: pairs of pieces that are held against each other, and places
@@ -22,9 +30,6 @@ const MOST_MEETINGS = { least: 6000, aPiece: 12 };
 
 /** Thrown where putting shapes together would cost too much. */
 export class TooTangled extends Error {}
-
-const piecesOf = (contours: readonly Contour[], split: number): Piece[] =>
-  contours.flatMap((c, i) => monotonePieces(curvesOf(c), i < split ? 0 : 1, i));
 
 /** Contours whose points lie apart by more than `distance` or not at all; those that need no change keep their identity. */
 export function withCommonPoints(contours: readonly Contour[], distance: number): Contour[] {
@@ -43,7 +48,7 @@ export function withCommonPoints(contours: readonly Contour[], distance: number)
 }
 
 /** A part of an original curve that only rises or falls in x and in y. */
-type Piece = { operand: 0 | 1; contour: number; source: number; curve: Curve; t0: number; t1: number; box: Box };
+export type Piece = { operand: 0 | 1; contour: number; source: number; curve: Curve; t0: number; t1: number; box: Box };
 
 /** A piece between two cuts: `from` and `to` are numbers of places; `t0` > `t1` when it runs against its original. */
 export type Edge = Piece & { from: number; to: number };
@@ -61,15 +66,21 @@ function monotonePieces(curves: readonly Curve[], operand: 0 | 1, contour: numbe
       if (t1 - t0 < 1e-6) continue;
       const end = t1 > 1 - 1e-6 ? 1 : t1;
       const part = partOf(curve, t0, end);
-      pieces.push({ operand, contour, source, curve: part, t0, t1: end, box: boundsOf([part]) });
+      pieces.push({ operand, contour, source, curve: part, t0, t1: end, box: boxOfMonotone(part) });
       t0 = end;
     }
   });
   return pieces;
 }
 
+/** What only rises or falls lies between its ends. */
+function boxOfMonotone(c: Curve): Box {
+  const [x0, y0, x1, y1] = [c[0]!, c[1]!, c[c.length - 2]!, c[c.length - 1]!];
+  return { xMin: Math.min(x0, x1), yMin: Math.min(y0, y1), xMax: Math.max(x0, x1), yMax: Math.max(y0, y1) };
+}
+
 /** For each piece the sorted places (0…1 within the piece) where something meets it. */
-function findCuts(pieces: readonly Piece[], samePlace: number, onlyWhether = false): { at: number[][]; total: number } {
+function findCuts(pieces: readonly Piece[], samePlace: number): { at: number[][]; total: number } {
   const at: number[][] = pieces.map(() => []);
   let total = 0;
   let tests = 0;
@@ -90,17 +101,17 @@ function findCuts(pieces: readonly Piece[], samePlace: number, onlyWhether = fal
       if (b.box.xMin > a.box.xMax + samePlace) break;
       if (b.box.yMin > a.box.yMax + samePlace || b.box.yMax < a.box.yMin - samePlace) continue;
       if (onlyCornersMeet(a, b)) continue;
+      // Neighbours have a joint, which is no meeting; others that end at one place meet there.
+      if (areJoined(a, b) && surelyApart(a.curve, b.curve)) continue;
       if (++tests > mostTests || total > mostMeetings) throw new TooTangled();
       // Pieces that are the same need no cut but at their ends.
       if (isSame(a.curve, b.curve)) {
         total++;
-        if (onlyWhether) return { at, total };
         continue;
       }
-      for (const hit of crossings(a.curve, b.curve)) {
+      for (const hit of monotoneCrossings(a.curve, b.curve)) {
         if (isPlainJoint(a, b, hit, samePlace)) continue;
         total++;
-        if (onlyWhether) return { at, total };
         note(order[i]!, hit.t);
         note(order[j]!, hit.u);
       }
@@ -117,11 +128,14 @@ function onlyCornersMeet(a: Piece, b: Piece): boolean {
   if (a.contour !== b.contour) return false;
   const wide = Math.min(a.box.xMax, b.box.xMax) - Math.max(a.box.xMin, b.box.xMin);
   const tall = Math.min(a.box.yMax, b.box.yMax) - Math.max(a.box.yMin, b.box.yMin);
-  if (wide > 1e-6 || tall > 1e-6) return false;
-  const n = a.curve.length;
-  const m = b.curve.length;
-  const joined = (c: Curve, i: number, d: Curve, j: number) => c[i] === d[j] && c[i + 1] === d[j + 1];
-  return joined(a.curve, n - 2, b.curve, 0) || joined(b.curve, m - 2, a.curve, 0);
+  return wide <= 1e-6 && tall <= 1e-6 && areJoined(a, b);
+}
+
+/** Does one piece go on from where the other ends? */
+function areJoined({ contour, curve: a }: Piece, { contour: other, curve: b }: Piece): boolean {
+  if (contour !== other) return false;
+  const [n, m] = [a.length - 2, b.length - 2];
+  return (a[n] === b[0] && a[n + 1] === b[1]) || (b[m] === a[0] && b[m + 1] === a[1]);
 }
 
 /** Neighbours on a contour always meet at their shared end; that is not an overlap. */
@@ -143,26 +157,40 @@ class Places {
   readonly x: number[] = [];
   readonly y: number[] = [];
   private readonly cells = new Map<number, number[]>();
+  private readonly size: number;
 
-  constructor(private readonly samePlace: number) {}
+  constructor(private readonly samePlace: number) {
+    this.size = 2 * samePlace;
+  }
 
   at(x: number, y: number): number {
-    const cx = Math.round(x / this.samePlace);
-    const cy = Math.round(y / this.samePlace);
-    for (let i = -1; i <= 1; i++) {
-      for (let j = -1; j <= 1; j++) {
-        for (const id of this.cells.get(cellKey(cx + i, cy + j)) ?? []) {
-          if (Math.hypot(this.x[id]! - x, this.y[id]! - y) <= this.samePlace) return id;
-        }
-      }
-    }
-    const id = this.x.push(x) - 1;
+    const [across, up] = [x / this.size, y / this.size];
+    const [cx, cy] = [Math.floor(across), Math.floor(up)];
+    // Cells are twice as wide as what is near, so that only those on the nearer sides can hold it.
+    const [dx, dy] = [across - cx < 0.5 ? -1 : 1, up - cy < 0.5 ? -1 : 1];
+    const id =
+      this.near(cellKey(cx, cy), x, y) ??
+      this.near(cellKey(cx + dx, cy), x, y) ??
+      this.near(cellKey(cx, cy + dy), x, y) ??
+      this.near(cellKey(cx + dx, cy + dy), x, y);
+    if (id !== undefined) return id;
+    const fresh = this.x.push(x) - 1;
     this.y.push(y);
     const key = cellKey(cx, cy);
     const cell = this.cells.get(key);
-    if (cell) cell.push(id);
-    else this.cells.set(key, [id]);
-    return id;
+    if (cell) cell.push(fresh);
+    else this.cells.set(key, [fresh]);
+    return fresh;
+  }
+
+  private near(key: number, x: number, y: number): number | undefined {
+    const cell = this.cells.get(key);
+    if (cell)
+      for (const id of cell) {
+        const [dx, dy] = [this.x[id]! - x, this.y[id]! - y];
+        if (dx * dx + dy * dy <= this.samePlace * this.samePlace) return id;
+      }
+    return undefined;
   }
 }
 
@@ -178,13 +206,16 @@ function cutPieces(pieces: readonly Piece[], at: readonly (readonly number[])[],
       const to = places.at(...pointAt(piece.curve, t1));
       if (to === from) continue;
       const span = piece.t1 - piece.t0;
+      const { operand, contour, source } = piece;
       const curve = withEndsAt(partOf(piece.curve, t0, t1), places, from, to);
       edges.push({
-        ...piece,
+        operand,
+        contour,
+        source,
         curve,
         from,
         to,
-        box: boundsOf([curve]),
+        box: curve === piece.curve ? piece.box : boxOfMonotone(curve),
         t0: piece.t0 + span * t0,
         t1: t1 === 1 ? piece.t1 : piece.t0 + span * t1,
       });
@@ -197,11 +228,14 @@ function cutPieces(pieces: readonly Piece[], at: readonly (readonly number[])[],
 
 /** Edges that meet share their ends to the last digit, so that no ray slips between them. */
 function withEndsAt(curve: Curve, places: Places, from: number, to: number): Curve {
+  const n = curve.length;
+  const [x0, y0, x1, y1] = [places.x[from]!, places.y[from]!, places.x[to]!, places.y[to]!];
+  if (curve[0] === x0 && curve[1] === y0 && curve[n - 2] === x1 && curve[n - 1] === y1) return curve;
   const exact = curve.slice();
-  exact[0] = places.x[from]!;
-  exact[1] = places.y[from]!;
-  exact[curve.length - 2] = places.x[to]!;
-  exact[curve.length - 1] = places.y[to]!;
+  exact[0] = x0;
+  exact[1] = y0;
+  exact[n - 2] = x1;
+  exact[n - 1] = y1;
   return exact;
 }
 

@@ -3,7 +3,8 @@ import { type Curve, derivativeAt, nearestOn, pointAt, splitAt } from './curve';
 /** A place where curve a (at t) meets curve b (at u). */
 export type Crossing = { t: number; u: number };
 
-const TOUCH = 0.005;
+/** Nearer than this, in font units, is the same. */
+export const TOUCH = 0.005;
 const DEEPEST = 40;
 /** Pairs of stretches looked at, at most. */
 const MOST_TRIES = 4000;
@@ -28,12 +29,16 @@ export function crossings(a: Curve, b: Curve): Crossing[] {
 }
 
 /** The ends, when both are one curve, the same way or the other way round. */
-function sameCourse(a: Curve, b: Curve): Crossing[] | undefined {
+export function sameCourse(a: Curve, b: Curve): Crossing[] | undefined {
   const n = a.length;
   if (n !== b.length) return undefined;
-  if (a.every((v, i) => v === b[i])) return [0, 1].map((t) => ({ t, u: t }));
-  if (a.every((v, i) => v === b[n - 2 - i + 2 * (i % 2)])) return [0, 1].map((t) => ({ t, u: 1 - t }));
-  return undefined;
+  let [same, opposite] = [true, true];
+  for (let i = 0; i < n && (same || opposite); i++) {
+    same &&= a[i] === b[i];
+    opposite &&= a[i] === b[n - 2 - i + 2 * (i % 2)];
+  }
+  if (!same && !opposite) return undefined;
+  return [0, 1].map((t) => ({ t, u: same ? t : 1 - t }));
 }
 
 /** Ends that lie on the other curve count too; they close shared stretches and T-joints. */
@@ -47,6 +52,12 @@ function withEnds(a: Curve, b: Curve, found: readonly Crossing[]): Crossing[] {
     const m = nearestIfClose(a, q[0], q[1]);
     if (m !== undefined) all.push({ t: m, u: t });
   }
+  return distinctCrossings(a, all);
+}
+
+/** Meetings that lie apart on the first curve. */
+export function distinctCrossings(a: Curve, all: readonly Crossing[]): Crossing[] {
+  if (all.length < 2) return [...all];
   const distinct: Crossing[] = [];
   for (const hit of all) {
     const p = pointAt(a, hit.t);
@@ -75,7 +86,7 @@ function nearestIfClose(c: Curve, x: number, y: number): number | undefined {
   return near.distance <= TOUCH * 2 ? near.t : undefined;
 }
 
-function lineCrossing(a: Curve, b: Curve): Crossing[] {
+export function lineCrossing(a: Curve, b: Curve): Crossing[] {
   const ax = a[2]! - a[0]!;
   const ay = a[3]! - a[1]!;
   const bx = b[2]! - b[0]!;
@@ -156,7 +167,7 @@ function boxesMeet(a: Curve, b: Curve): boolean {
 }
 
 /** Newton's iteration on a(t) = b(u); undefined when the curves do not really meet there. */
-function newton(a: Curve, b: Curve, t: number, u: number): Crossing | undefined {
+export function newton(a: Curve, b: Curve, t: number, u: number): Crossing | undefined {
   for (let i = 0; i < 12; i++) {
     const p = pointAt(a, t);
     const q = pointAt(b, u);

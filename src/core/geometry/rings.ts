@@ -63,7 +63,11 @@ type Drawn = { run: Run; curve: Curve };
 /** Curves shorter than this, in font units, only mark where places were taken as one. */
 const CRUMB = 0.02;
 
-const withoutCrumbs = (drawn: readonly Drawn[]): Drawn[] => drawn.filter(({ curve }) => lengthOf(curve) > CRUMB);
+/** A chord is never longer than its curve. */
+const isCrumb = (c: Curve): boolean =>
+  Math.hypot(c[c.length - 2]! - c[0]!, c[c.length - 1]! - c[1]!) <= CRUMB && lengthOf(c) <= CRUMB;
+
+const withoutCrumbs = (drawn: readonly Drawn[]): Drawn[] => drawn.filter(({ curve }) => !isCrumb(curve));
 
 /** Makes each curve start exactly where the one before it ends, moving a handle along with its point. */
 function meetExactly(drawn: readonly Drawn[]): Drawn[] {
@@ -129,6 +133,16 @@ const SLIVER = 0.006;
 export function isSliver(contour: Contour): boolean {
   const curves = curvesOf(contour);
   if (curves.length === 0) return true;
-  const round = curves.reduce((sum, c) => sum + lengthOf(c), 0);
-  return Math.abs(signedArea(contour)) < (round / 2) * SLIVER;
+  const area = Math.abs(signedArea(contour));
+  // Control points never go a shorter way round than their curve.
+  if (area >= (sumOf(curves, polygonLength) / 2) * SLIVER) return false;
+  return area < (sumOf(curves, lengthOf) / 2) * SLIVER;
+}
+
+const sumOf = (curves: readonly Curve[], of: (c: Curve) => number): number => curves.reduce((sum, c) => sum + of(c), 0);
+
+function polygonLength(c: Curve): number {
+  let length = 0;
+  for (let i = 2; i < c.length; i += 2) length += Math.hypot(c[i]! - c[i - 2]!, c[i + 1]! - c[i - 1]!);
+  return length;
 }

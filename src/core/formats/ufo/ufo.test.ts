@@ -51,7 +51,7 @@ const glif = fc.record({
   anchors: fc.array(
     fc
       .record({ name: plainText, x: fc.integer(), y: fc.integer() })
-      .map((a) => ({ ...a, x: a.x % 5000, y: a.y % 5000 })),
+      .map((a) => ({ ...a, x: a.x % 5000 || 0, y: a.y % 5000 || 0 })),
     { maxLength: 2 },
   ),
   lib: fc.option(fc.dictionary(plainText, plistValue, { minKeys: 1, maxKeys: 3 }), { nil: undefined }),
