@@ -9,7 +9,7 @@ export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 export function installIfMissing() {
   const mark = join(root, 'node_modules/.package-lock.json');
   const fresh = existsSync(mark) && statSync(mark).mtimeMs >= statSync(join(root, 'package-lock.json')).mtimeMs - 1000;
-  if (!fresh || !existsSync(join(root, 'build/wendril.mjs'))) {
+  if (!fresh || !existsSync(join(root, 'build/wendril.cjs'))) {
     console.log('Installing packages…');
     execFileSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: 'inherit' });
   }

@@ -1,12 +1,11 @@
 import { availableParallelism } from 'node:os';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
 import { type Result, success } from '../core/base/result';
 import type { CastCache } from '../core/casting/cache';
 import { castOutputs, type OutputFile, type OutputOptions, plannedFiles } from '../core/casting/outputs';
 import { distinctThings } from '../core/casting/things';
 import type { Project } from '../core/project/model';
+import { cleanInThreads } from './castOutlines';
+import { answerOf } from './threads';
 
 /** A file that was made, as the command line tells of it. */
 export type MadeFile = {
@@ -18,7 +17,7 @@ export type MadeFile = {
   notes: readonly string[];
 };
 type Choice = Pick<OutputOptions, 'formats' | 'things' | 'terms'>;
-export type CastJob = { project: Project; choice: Choice };
+export type CastJob = { kind: 'fonts'; project: Project; choice: Choice };
 
 /** Fewer fonts than this are made one after the other unless asked otherwise: a thread has to begin, too. */
 const WORTH_THREADS = 4;
@@ -55,6 +54,9 @@ export async function castInJobs(
   const few = things.length < WORTH_THREADS || (cache !== undefined && things.every((t) => 'master' in t));
   const threads = Math.min(things.length, jobs ?? (few ? 1 : availableParallelism()));
   if (threads <= 1) {
+    // One font is too many glyphs for one thread, where overlaps are removed.
+    if (choice.terms?.keepOverlaps !== true)
+      for (const thing of things) if ('master' in thing) await cleanInThreads(project, thing.master, jobs);
     const made = await castOutputs(project, { ...choice, progress, ...(cache && { cache }) });
     return made.ok ? success(made.value.map(madeFile)) : made;
   }
@@ -65,7 +67,11 @@ export async function castInJobs(
   let done = 0;
   const work = async () => {
     for (let i = next++; i < things.length; i = next++) {
-      made[i] = await inThread({ project, choice: { ...choice, things: [things[i]!] } });
+      made[i] = await answerOf<Result<MadeFile[]>>({
+        kind: 'fonts',
+        project,
+        choice: { ...choice, things: [things[i]!] },
+      } as CastJob);
       progress(++done, things.length);
       // Of a refusal the rest need not be made.
       if (!made[i]!.ok) next = things.length;
@@ -77,12 +83,3 @@ export async function castInJobs(
   const files = made.flatMap((m) => (m.ok ? m.value : []));
   return success(files.sort((a, b) => names.value.indexOf(a.fileName) - names.value.indexOf(b.fileName)));
 }
-
-/** One job in a thread; a thread that breaks off fails it. */
-const inThread = (job: CastJob): Promise<Result<MadeFile[]>> =>
-  new Promise((resolve, reject) => {
-    const worker = new Worker(join(dirname(fileURLToPath(import.meta.url)), 'castThread.mjs'), { workerData: job });
-    worker.once('message', resolve);
-    worker.once('error', reject);
-    worker.once('exit', (code) => reject(new Error(`The thread that cast ended with ${code}.`)));
-  });

@@ -45,9 +45,10 @@ process.once('SIGINT', () => {
 
 run(process.argv.slice(2))
   .catch((error: unknown) => {
-    if (!(error instanceof RefusalError)) throw error;
     endProgress();
-    process.stderr.write(`wendril: ${error.message}\n`);
-    process.exitCode = 1;
+    const sentence =
+      error instanceof RefusalError ? error.message : `this should not have happened: ${(error as Error).stack ?? error}`;
+    process.stderr.write(`wendril: ${sentence}\n`);
+    process.exitCode = error instanceof RefusalError ? 1 : 70;
   })
   .finally(endProgress);

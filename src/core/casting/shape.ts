@@ -28,6 +28,7 @@ import { type CffContour, writeCharstring } from '../opentype/charstring';
 import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
 import type { Drawing, GlyphId } from '../project/model';
 import { type DrawingSource, flattened } from '../project/outline';
+import { cleanedOf, isDrawn } from './cleaned';
 import { type StemHints, stemHints } from './stems';
 
 /** Largest distance in units between a cubic and the quadratics cast for it. */
@@ -72,11 +73,9 @@ function prepare(drawing: Drawing, source: DrawingSource, keepOverlaps: boolean)
 /** Contours of a drawing or of one that it is composed of, moved. */
 type Part = { contours: readonly Contour[]; dx: number; dy: number };
 
-const isDrawn = (c: Contour): boolean => c.closed && c.points.length > 1;
-
 /** What a composite is put together from, where nothing is scaled or composed in its turn and all of it lies apart. */
 function partsApart(drawing: Drawing, source: DrawingSource): Part[] | undefined {
-  if (drawing.components.length === 0) return undefined;
+  if (drawing.components.length === 0) return [{ contours: drawing.contours, dx: 0, dy: 0 }];
   const parts: Part[] = drawing.contours.length > 0 ? [{ contours: drawing.contours, dx: 0, dy: 0 }] : [];
   for (const { glyph, transform } of drawing.components) {
     const [xx, xy, yx, yy, dx, dy] = transform;
@@ -96,15 +95,9 @@ function partsApart(drawing: Drawing, source: DrawingSource): Part[] | undefined
   return boxes.every((a, i) => boxes.every((b, k) => k >= i || liesApart(a, b))) ? parts : undefined;
 }
 
-const cleaned = new WeakMap<readonly Contour[], ShapeResult>();
-
-/** What is drawn of a part, without overlaps; a base is cleaned once, in however many composites it stands. */
+/** What is drawn of a part, without overlaps. */
 function cleanPart({ contours, dx, dy }: Part): ShapeResult {
-  let clean = cleaned.get(contours);
-  if (!clean) {
-    clean = removeOverlaps(contours.filter(isDrawn));
-    cleaned.set(contours, clean);
-  }
+  const clean = cleanedOf(contours);
   if (dx === 0 && dy === 0) return clean;
   return { ...clean, contours: clean.contours.map((c) => transformContour(c, translation(dx, dy))) };
 }

@@ -180,8 +180,16 @@ const CODE_PAGES: readonly (readonly [bit: number, characters: string])[] = [
 /** The four ulUnicodeRange words for the code points of a font. */
 export function unicodeRangeBits(codes: readonly number[]): [number, number, number, number] {
   const words: [number, number, number, number] = [0, 0, 0, 0];
-  for (const code of codes) {
-    for (const [bit, first, last] of RANGES) if (code >= first && code <= last) words[bit >> 5]! |= 1 << (bit & 31);
+  const rising = Int32Array.from(codes).sort();
+  for (const [bit, first, last] of RANGES) {
+    // The first code from where the range begins.
+    let [low, high] = [0, rising.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (rising[middle]! < first) low = middle + 1;
+      else high = middle;
+    }
+    if (low < rising.length && rising[low]! <= last) words[bit >> 5]! |= 1 << (bit & 31);
   }
   return words.map((w) => w >>> 0) as [number, number, number, number];
 }
