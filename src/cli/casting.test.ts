@@ -3,6 +3,7 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzlibSync } from 'fflate';
+import { largeProject } from '../../bench/largeProject';
 import { readyDemo } from '../../demo/ready';
 import { writeProjectFile } from '../core/formats/project/projectFile';
 import { cmap } from '../core/opentype/cmap';
@@ -185,4 +186,87 @@ test('a proof of a source shows the family and its languages; what cannot be is 
     expect([args, refused.code]).toEqual([args, 1]);
     expect(refused.err).toMatch(reason);
   }
+});
+
+test('several sources in one command give the bytes of each alone; one that is bad keeps no other from being cast', () => {
+  const second = join(folder, 'Second.wendril');
+  const renamed = { ...family, family: { ...family.family, name: 'Orde Two' }, masters: family.masters.slice(0, 2) };
+  writeFileSync(second, writeProjectFile(renamed));
+  const format = ['--format', 'ttf,otf'];
+  const alone = [source, second].flatMap((s, i) => {
+    const out = join(folder, `one${i}`);
+    expect(wendril(['cast', s, '--out', out, ...format]).code).toBe(0);
+    return filesIn(out);
+  });
+  const byName = (files: string[][]) => [...files].sort(([a], [b]) => (a! < b! ? -1 : 1));
+  for (const jobs of ['1', '3']) {
+    const out = join(folder, `all${jobs}`);
+    const run = wendril(['cast', source, join(folder, 'none.ufo'), second, '--out', out, ...format, '--jobs', jobs]);
+    expect([run.code, run.err]).toEqual([1, expect.stringMatching(/^wendril: (\S*none\.ufo): \1 does not exist\.\n$/)]);
+    expect(byName(filesIn(out))).toEqual(byName(alone));
+  }
+  const twice = wendril(['cast', source, source, '--out', join(folder, 'twice'), '--format', 'otf']);
+  expect(twice.code).toBe(1);
+  expect(twice.err).toMatch(/Few\.wendril and \S+Few\.wendril would both be written to \S+\.otf\.\n$/);
+});
+
+test('overlaps of one large font are removed in several threads, and the bytes are the same', () => {
+  const large = join(folder, 'Large.wendril');
+  writeFileSync(large, writeProjectFile(largeProject(2600)));
+  const [one, two] = ['1', '2'].map((jobs) => {
+    const out = join(folder, `large${jobs}`);
+    const run = wendril(['cast', large, '--out', out, '--format', 'ttf', '--jobs', jobs]);
+    expect(run.code).toBe(0);
+    return filesIn(out);
+  });
+  expect(two).toEqual(one);
+});
+
+test('names are told in the language of who asks, else in English', () => {
+  const out = join(folder, 'spoken');
+  const spoken: Project = {
+    ...family,
+    masters: [
+      {
+        ...family.masters[0]!,
+        info: {
+          ...family.masters[0]!.info,
+          openTypeNameRecords: [{ nameID: 10, platformID: 3, encodingID: 1, languageID: 0x407, string: 'Auf Deutsch' }],
+        },
+      },
+    ],
+    axes: [],
+    instances: [],
+    family: { ...family.family, description: 'In English' },
+  };
+  const file = join(folder, 'Spoken.wendril');
+  writeFileSync(file, writeProjectFile(spoken));
+  expect(wendril(['cast', file, '--out', out, '--format', 'ttf']).code).toBe(0);
+  const font = join(out, readdirSync(out)[0]!);
+  const named = (LC_ALL: string) => JSON.parse(wendril(['info', font, '--json'], { LC_ALL }).out).names[10];
+  expect(['de_DE.UTF-8', 'de_AT', 'fr_FR.UTF-8', 'C', 'en_GB'].map(named)).toEqual([
+    'Auf Deutsch',
+    'Auf Deutsch',
+    'In English',
+    'In English',
+    'In English',
+  ]);
+});
+
+test('a reader that has had enough ends the command quietly', () => {
+  const many = Array.from({ length: 60 }, () => `"${source}"`).join(' ');
+  const run = spawnSync('bash', ['-c', `set -o pipefail; bin/wendril.mjs info ${many} | head -1`], {
+    encoding: 'utf8',
+  });
+  expect(run.stdout).toMatch(/^file: \S+\n$/);
+  expect(run.stderr).toBe('');
+});
+
+test('what was compiled of the command is kept for the next time, and does no harm where it is damaged', () => {
+  const keptOf = () => readdirSync('build').filter((f) => f.startsWith('wendril.cjs.info.'));
+  const first = wendril(['info', source]);
+  expect(keptOf()).toHaveLength(1);
+  writeFileSync(join('build', keptOf()[0]!), 'nonsense');
+  expect(wendril(['info', source])).toEqual(first);
+  expect(wendril(['info', source])).toEqual(first);
 });

@@ -17,10 +17,10 @@ const KEEP: OptionFacts = { name: 'keep-overlaps', does: 'leaves overlapping con
 export const COMMANDS: readonly CommandFacts[] = [
   {
     name: 'cast',
-    takes: 'SOURCE --out DIR',
+    takes: 'SOURCE… --out DIR',
     does: [
       'Font files, one a format: of every master, or of what is chosen. A project with instances is mostly cast by --instances all.',
-      'SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font.',
+      'SOURCE is a project file (.wendril), a .ufo folder, a .ufoz, a .designspace or a font; several are cast side by side.',
     ],
     options: [
       { name: 'out', value: 'DIR', does: 'the folder for the font files; it is made where it is missing' },

@@ -22,6 +22,8 @@ export async function info(args: readonly string[]): Promise<void> {
   const { values, positionals } = parsed(args, { json: { type: 'boolean', default: false } });
   if (positionals.length === 0) throw new CliError('info takes one or more FILEs; see wendril --help.');
   for (const [i, file] of positionals.entries()) {
+    // Time to hear that nobody reads on.
+    await new Promise(setImmediate);
     try {
       for (const [face, facts] of (await factsOf(file)).entries()) tell(facts, values.json, i + face > 0);
     } catch (error) {

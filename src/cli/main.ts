@@ -47,7 +47,9 @@ run(process.argv.slice(2))
   .catch((error: unknown) => {
     endProgress();
     const sentence =
-      error instanceof RefusalError ? error.message : `this should not have happened: ${(error as Error).stack ?? error}`;
+      error instanceof RefusalError
+        ? error.message
+        : `this should not have happened: ${(error as Error).stack ?? error}`;
     process.stderr.write(`wendril: ${sentence}\n`);
     process.exitCode = error instanceof RefusalError ? 1 : 70;
   })

@@ -137,7 +137,8 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   notes.push(...oddNotes(entries, characters));
   const renamed = namesNote(entries);
   if (renamed) notes.push(renamed);
-  const roundedOff = only ? undefined : roundingNote({ entries, fractions });
+  // Between masters all is rounded, and nobody drew what is lost.
+  const roundedOff = only || !('master' in place) ? undefined : roundingNote({ entries, fractions });
   if (roundedOff) notes.push(roundedOff);
   return {
     project,
