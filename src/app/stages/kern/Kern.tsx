@@ -207,10 +207,14 @@ function KernBar({ master }: { master: string }) {
       )}
       <span
         className="ml-auto whitespace-nowrap text-quiet"
-        title={`Kerning of ${master}: the values it has, the pairs of glyphs that they serve, and what they take in the font`}
+        title={
+          size
+            ? `Kerning of ${master}: the values it has, for ${size.served.toLocaleString('en')} pairs of glyphs, and what they take in the font`
+            : undefined
+        }
       >
         {size
-          ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${size.served.toLocaleString('en')} pairs, ${(size.bytes / 1024).toFixed(1)} KB`
+          ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${(size.bytes / 1024).toFixed(1)} KB`
           : ''}
       </span>
     </div>

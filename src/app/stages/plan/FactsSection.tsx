@@ -1,5 +1,5 @@
 import { RotateCcw } from 'lucide-react';
-import { useMemo } from 'react';
+import { type ComponentProps, useMemo } from 'react';
 import { ruledFacts } from '../../../core/casting/ruledFacts';
 import { changeSettings } from '../../../core/project/edits';
 import {
@@ -35,38 +35,28 @@ export function FactsSection({ master }: { master: Master }) {
           value={master.italicAngle}
           onChange={(angle) => run((p) => setItalicAngle(p, { master: master.id, angle }))}
         />
-        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
-          <span className="text-quiet">Style link</span>
-          <Pick
-            label="Style link"
-            value={STYLE_LINKS.find((l) => l === link) ?? BY_NAME}
-            options={[BY_NAME, ...STYLE_LINKS].map((value) => ({ value, text: value }))}
-            onChange={(v) => run((p) => setStyleLink(p, { master: master.id, link: STYLE_LINKS.find((l) => l === v) }))}
-          />
-        </div>
-        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
-          <span className="text-quiet">Embedding</span>
-          <Pick
-            label="Embedding"
-            value={embeddingOf(master)}
-            options={EMBEDDING.map((e) => ({ value: e.value, text: e.title }))}
-            onChange={(embedding) => run((p) => setEmbedding(p, { embedding }))}
-          />
-        </div>
-        <div className="grid grid-cols-[1fr_130px] items-center gap-2">
-          <span className="text-quiet" title="Only OpenType (CFF) fonts of one place can hold fractions.">
-            Coordinates
-          </span>
-          <Pick
-            label="Coordinates in the font file"
-            value={project.settings.fractions ? 'fractions' : 'whole'}
-            options={[
-              { value: 'whole', text: 'Whole units' },
-              { value: 'fractions', text: 'With fractions' },
-            ]}
-            onChange={(v) => run((p) => changeSettings(p, { fractions: v === 'fractions' }))}
-          />
-        </div>
+        <PickRow
+          label="Style link"
+          value={STYLE_LINKS.find((l) => l === link) ?? BY_NAME}
+          options={[BY_NAME, ...STYLE_LINKS].map((value) => ({ value, text: value }))}
+          onChange={(v) => run((p) => setStyleLink(p, { master: master.id, link: STYLE_LINKS.find((l) => l === v) }))}
+        />
+        <PickRow
+          label="Embedding"
+          value={embeddingOf(master)}
+          options={EMBEDDING.map((e) => ({ value: e.value, text: e.title }))}
+          onChange={(embedding) => run((p) => setEmbedding(p, { embedding }))}
+        />
+        <PickRow
+          label="Coordinates"
+          tip="Only OpenType (CFF) fonts of one place can hold fractions."
+          value={project.settings.fractions ? 'fractions' : 'whole'}
+          options={[
+            { value: 'whole', text: 'Whole units' },
+            { value: 'fractions', text: 'With fractions' },
+          ]}
+          onChange={(v) => run((p) => changeSettings(p, { fractions: v === 'fractions' }))}
+        />
         {MASTER_FACTS.map((f) => {
           const own = masterFact(master, f.key);
           return (
@@ -96,5 +86,17 @@ export function FactsSection({ master }: { master: Master }) {
         })}
       </div>
     </Section>
+  );
+}
+
+type PickRowProps<T extends string> = ComponentProps<typeof Pick<T>> & { tip?: string };
+
+/** One choice of several, its words at the left. */
+function PickRow<T extends string>({ tip, ...pick }: PickRowProps<T>) {
+  return (
+    <div className="grid grid-cols-[1fr_130px] items-center gap-2" title={tip}>
+      <span className="text-quiet">{pick.label}</span>
+      <Pick {...pick} />
+    </div>
   );
 }

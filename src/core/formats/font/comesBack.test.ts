@@ -7,9 +7,10 @@ import { head } from '../../opentype/head';
 import { type NameRecord, name } from '../../opentype/name';
 import { os2 } from '../../opentype/os2';
 import { readSfnt, type Sfnt, tableOf, writeSfnt } from '../../opentype/sfnt';
+import { readHvar } from '../../opentype/variations';
 import { vhea } from '../../opentype/vhea';
 import type { Lib, Project } from '../../project/model';
-import { glyphNamed } from '../../project/queries';
+import { defaultMaster, glyphNamed } from '../../project/queries';
 import { shapedByHarfBuzz } from '../../testing/shaping';
 import { openAny } from '../openFile';
 import { writeProjectFile } from '../project/projectFile';
@@ -198,4 +199,72 @@ test('names that only old systems have are told, those in other languages are ke
   expect(notes.filter((n) => /Macintosh/.test(n))).toEqual([
     'One name that only old Macintosh systems read is left aside.',
   ]);
+});
+
+describe('a font that varies', () => {
+  const n = glyphNamed(demo, 'n')!;
+  const tall: Project = {
+    ...demo,
+    masters: demo.masters.map((m, i) => ({
+      ...m,
+      info: {
+        ...m.info,
+        ...(i === 0 ? INFO : {}),
+        openTypeVheaVertTypoAscender: 500 + i,
+        openTypeVheaVertTypoDescender: -500,
+        postscriptUnderlinePosition: -80 - 3 * i,
+      },
+    })),
+    glyphs: {
+      ...demo.glyphs,
+      [n.id]: {
+        ...n,
+        drawings: Object.fromEntries(
+          demo.masters.map((m, i) => [m.id, { ...n.drawings[m.id]!, verticalAdvance: 800 + 20 * i }]),
+        ),
+      },
+    },
+  };
+  const castVariable = (project: Project): Uint8Array => {
+    const made = castFont(project, {
+      flavour: 'ttf',
+      place: { master: defaultMaster(project).id },
+      variable: true,
+      keepOverlaps: true,
+    });
+    if (!made.ok) throw new Error(made.reason);
+    return made.value.bytes;
+  };
+
+  test('keeps its positions over its axes, and metrics that vary, vertical ones too', async () => {
+    const bytes = castVariable(tall);
+    const first = readSfnt(bytes);
+    const advance = readHvar(tableOf(first, 'VVAR'));
+    const order = tall.glyphOrder.filter((id) => tall.glyphs[id]!.cast);
+    const at = order.indexOf(n.id);
+    expect(tall.glyphs[order[0]!]!.name).toBe('.notdef');
+    // Each master’s own, at its place.
+    expect(advance.store.regions.length).toBeGreaterThan(0);
+    const { project } = await kept(bytes, 'Velmarrow.ttf');
+    const back = glyphNamed(project, 'n')!;
+    const talls = project.masters.map((m) => back.drawings[m.id]!.verticalAdvance);
+    expect([...talls].sort()).toEqual(tall.masters.map((_, i) => 800 + 20 * i));
+    expect(project.masters.map((m) => m.info!.postscriptUnderlinePosition).sort()).toEqual(
+      tall.masters.map((_, i) => -80 - 3 * i).sort(),
+    );
+    const again = readSfnt(castVariable(project));
+    expect(advance.advance(at, [1, 0])).not.toBe(0);
+    for (const tag of ['GPOS', 'GDEF', 'GSUB', 'VVAR'])
+      expect([tag, Buffer.compare(tableOf(first, tag), tableOf(again, tag))]).toEqual([tag, 0]);
+    // A font of one place has no store to vary by, and positions of its own.
+    const still = cast(project, 'ttf');
+    expect(still.font.tables.has('VVAR')).toBe(false);
+    expect(Buffer.compare(tableOf(still.font, 'GPOS'), tableOf(first, 'GPOS'))).not.toBe(0);
+    const texts = ['AVATAR To Ty', 'V\u0301a o\u0308n'];
+    const [one, two] = shapedByHarfBuzz([
+      { bytes, texts },
+      { bytes: still.bytes, texts },
+    ]);
+    expect(two).toEqual(one);
+  });
 });
