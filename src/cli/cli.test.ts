@@ -392,7 +392,7 @@ test('a family is fitted and kerned from its controls', () => {
 });
 
 test('help needs no arguments and exits with 0', () => {
-  expect(wendril().out).toContain('  cast SOURCE --out DIR');
+  expect(wendril().out).toContain('  cast SOURCE… --out DIR');
   expect(wendril('--help').code).toBe(0);
 });
 
