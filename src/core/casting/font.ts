@@ -121,7 +121,7 @@ function joined(plan: CastPlan): CastFont {
   }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const carried = carriedTables(plan.project, glyphNames, plan.kind);
+  const carried = carriedTables(plan.project, glyphNames, { kind: plan.kind, isWhole: plan.without.size === 0 });
   const own = nameRecords(plan.project, plan.names, plan.master.info);
   const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)), firstFreeName(own));
   const { said } = layout;

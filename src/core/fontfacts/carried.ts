@@ -69,7 +69,7 @@ export const carriedPath = (tag: string): string => `carried/${tag}.table`;
 export function carriedTables(
   project: Project,
   glyphNames: readonly string[],
-  varies: CarriedFor,
+  font: { kind: CarriedFor; isWhole: boolean },
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
   const order = project.lib[CARRIED];
   const kept = CARRIED_TABLES.flatMap((tag) => {
@@ -79,8 +79,8 @@ export function carriedTables(
   const fits = Array.isArray(order) && order.length === glyphNames.length && order.every((n, i) => n === glyphNames[i]);
   if (kept.length === 0) return { tables: [], notes: [] };
   if (fits) {
-    const positions = positionsAt(project, kept, varies);
-    const found = substitutionsAt(project, positions.tables, varies === 'over all');
+    const positions = positionsAt(project, kept, font);
+    const found = substitutionsAt(project, positions.tables, font.kind === 'over all');
     return { tables: found.tables, notes: [...positions.notes, ...found.notes] };
   }
   // Positions are made anew from kerning, anchors and rules.
@@ -107,12 +107,13 @@ export function carriedTables(
 function positionsAt(
   project: Project,
   kept: readonly [tag: CarriedTag, bytes: Uint8Array][],
-  varies: CarriedFor,
+  { kind, isWhole }: { kind: CarriedFor; isWhole: boolean },
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
   const others = kept.filter(([tag]) => !isPositions(tag)).map(([tag, bytes]): [string, Uint8Array] => [tag, bytes]);
   if (others.length === kept.length) return { tables: others, notes: [] };
-  const isVariable = project.axes.length > 0 || varies === 'between';
-  if (isVariable && varies !== 'over all') return { tables: others.map(withoutStore), notes: [] };
+  const isVariable = project.axes.length > 0 || kind === 'between';
+  // Of a table that is carried no feature can be left out.
+  if (!isWhole || (isVariable && kind !== 'over all')) return { tables: others.map(withoutStore), notes: [] };
   if (project.lib[CARRIED_POSITIONS] !== positionsPrint(project))
     return {
       tables: others.map(withoutStore),

@@ -9,8 +9,9 @@ import { withoutFeatures } from '../../features/without';
 import { writeRules } from '../../features/write';
 import { carriedPath, isPositions } from '../../fontfacts/carried';
 import { GLYPH_CLASS, readGdef } from '../../opentype/gdef';
-import { type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
-import type { LanguageSystem } from '../../opentype/layout/lists';
+import { GPOS_EXTENSION, type KernInput, type KernValue, kernLookups } from '../../opentype/gpos';
+import { GSUB_EXTENSION } from '../../opentype/gsub';
+import { type LanguageSystem, type LayoutLists, readLayout } from '../../opentype/layout/lists';
 import type { NameRecord } from '../../opentype/name';
 import type { Glyph, Project } from '../../project/model';
 import type { CastPlan } from '../plan';
@@ -68,7 +69,8 @@ export function layoutTables(
     { tag: 'kern', lookups: kernLookups(kern, skippedMarks(plan, carried)) },
     ...marks,
   ].filter((f) => f.lookups.length > 0);
-  for (const { tag } of made.filter((f) => replaced.has(f.tag)))
+  const isCarried = [...carried].some(isPositions);
+  for (const { tag } of made.filter((f) => !isCarried && replaced.has(f.tag)))
     notes.push(
       refused(
         `The rules have a feature ${tag} of their own, so ${tag === 'kern' ? 'the kerning of Kern' : 'what the anchors say for it'} is left out.`,
@@ -109,7 +111,7 @@ export function layoutTables(
   };
   const tables = (['GDEF', 'GSUB', 'GPOS'] as const).flatMap((tag) => {
     // Positions that are carried go with the definitions that they came with, or with none.
-    const b = tag !== 'GSUB' && [...carried].some(isPositions) ? undefined : bytes[tag];
+    const b = tag !== 'GSUB' && isCarried ? undefined : bytes[tag];
     return b ? [[tag, b] as const] : [];
   });
   const names = compiled.names.map(
@@ -121,7 +123,10 @@ export function layoutTables(
       value: n.text,
     }),
   );
-  const lookups = { GSUB: sourcesOf(compiled.GSUB, sections), GPOS: sourcesOf(gpos, sections) };
+  const lookups = {
+    GSUB: carried.has('GSUB') ? carriedSources(plan.project, 'GSUB') : sourcesOf(compiled.GSUB, sections),
+    GPOS: carried.has('GPOS') ? carriedSources(plan.project, 'GPOS') : sourcesOf(gpos, sections),
+  };
   return { tables, names, notes, lookups, said: compiled.definitions.said };
 }
 
@@ -195,8 +200,29 @@ function sourcesOf(table: CompiledTable, sections: readonly SectionText[]): Look
   });
 }
 
+const carriedLookups = new WeakMap<Uint8Array, LookupSource[]>();
+
+/** Lookups of a table that is carried: whose they are, and which features call them. */
+function carriedSources(project: Project, tag: 'GSUB' | 'GPOS'): LookupSource[] {
+  const bytes = project.kept[carriedPath(tag)]!;
+  const known = carriedLookups.get(bytes);
+  if (known) return known;
+  const read = attempt(() => readLayout(bytes, tag, tag === 'GSUB' ? GSUB_EXTENSION : GPOS_EXTENSION));
+  const { scripts, features, lookups } = read.ok ? read.value : { scripts: [], features: [], lookups: [] };
+  const systems = systemsByFeature({ scripts, features });
+  const sources = lookups.map(({ flag }, i) => ({
+    title: 'the font that was opened',
+    flag,
+    features: features.flatMap((f, k) =>
+      f.lookups.includes(i) ? [{ tag: f.tag.trimEnd(), systems: systems[k]! }] : [],
+    ),
+  }));
+  carriedLookups.set(bytes, sources);
+  return sources;
+}
+
 /** Scripts and languages that have each feature, as `latn TRK`. */
-function systemsByFeature({ scripts, features }: CompiledTable): string[][] {
+function systemsByFeature({ scripts, features }: Pick<LayoutLists<unknown>, 'scripts' | 'features'>): string[][] {
   const out = features.map((): string[] => []);
   const note = (system: LanguageSystem | undefined, name: string) => {
     for (const f of [...(system?.features ?? []), ...(system?.required === undefined ? [] : [system.required])])

@@ -153,6 +153,23 @@ describe.each(['ttf', 'otf'] as const)('%s', (flavour) => {
     expect(set[1]).toEqual(set[0]);
   });
 
+  test('lookups that are carried say whose they are; a feature that is left out is, too', async () => {
+    const { project } = await kept(first.bytes, `Velmarrow.${flavour}`);
+    const place = { master: project.masters[0]!.id };
+    const made = castFont(project, { flavour, place, keepOverlaps: true });
+    if (!made.ok) throw new Error(made.reason);
+    const { GSUB, GPOS } = made.value.lookups;
+    expect([...GSUB, ...GPOS].every((l) => l.title === 'the font that was opened')).toBe(true);
+    const tags = GPOS.flatMap((l) => l.features.map((f) => f.tag));
+    expect(tags).toEqual(expect.arrayContaining(['cpsp', 'kern', 'mark']));
+    expect(GPOS.find((l) => l.features.some((f) => f.tag === 'kern'))!.flag).toBe(8);
+    const less = castFont(project, { flavour, place, keepOverlaps: true, without: ['kern'] });
+    if (!less.ok) throw new Error(less.reason);
+    const left = less.value.lookups.GPOS.flatMap((l) => l.features.map((f) => f.tag));
+    expect(left).toContain('mark');
+    expect(left).not.toContain('kern');
+  });
+
   test('substitutions that become rules bring the names of their features', async () => {
     const { project } = await kept(first.bytes, `Velmarrow.${flavour}`);
     const rules = rulesFromFont(project, {});
