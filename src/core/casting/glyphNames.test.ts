@@ -4,7 +4,7 @@ import { finalNames, namesNote } from './glyphNames';
 
 const called = (names: readonly string[], production: Readonly<Record<string, string>> = {}) =>
   names.map((name) => ({
-    glyph: { name, ...(production[name] && { productionName: production[name] }) } as Glyph,
+    glyph: { name, ...(Object.hasOwn(production, name) && { productionName: production[name] }) } as Glyph,
   }));
 
 test('names that a font cannot have are made legal and unique, and told', () => {
