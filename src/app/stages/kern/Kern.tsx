@@ -178,7 +178,7 @@ function KernBar({ master }: { master: string }) {
   const { glyphs } = project;
   const hasMarks = useMemo(() => Object.values(glyphs).some(isMark), [glyphs]);
   return (
-    <div className="flex flex-wrap items-center gap-3 px-5 pt-3 pb-2">
+    <div className="flex flex-wrap items-center gap-2.5 px-5 pt-3 pb-2">
       <Choice label="Show" value={mode} options={MODES} onChange={setMode} />
       <Button
         title="Kerning for all pairs at once, looked at before it is taken over"
