@@ -42,9 +42,8 @@ export function finalNames(entries: readonly Pick<Entry, 'glyph'>[]): string[] {
   });
 }
 
-/** What a font’s names are made instead of what they were asked to be; undefined where none is. */
-export function namesNote(entries: readonly Pick<Entry, 'glyph'>[]): Refusal | undefined {
-  const names = finalNames(entries);
+/** Which names became others than they were asked to be; undefined where none did. */
+export function namesNote(entries: readonly Pick<Entry, 'glyph'>[], names: readonly string[]): Refusal | undefined {
   const changed = entries.flatMap(({ glyph }, i) => {
     const asked = glyph.productionName ?? glyph.name;
     return asked === names[i] ? [] : [`${asked} → ${names[i]}`];

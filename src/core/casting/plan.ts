@@ -12,7 +12,7 @@ import { sameStructure } from '../project/structure';
 import { handedOver } from '../variation/handovers';
 import { instanceAt } from '../variation/instance';
 import { CastCache } from './cache';
-import { namesNote } from './glyphNames';
+import { finalNames, namesNote } from './glyphNames';
 import { roundingNote } from './rounding';
 import { Varying } from './varying';
 
@@ -85,6 +85,8 @@ export type CastPlan = {
   whole: boolean;
   /** Glyphs in the font's order, with their drawings at the place. */
   entries: readonly Entry[];
+  /** What these are called in the font. */
+  glyphNames: readonly string[];
   index: ReadonlyMap<GlyphId, number>;
   /** Code point to glyph index. */
   characters: ReadonlyMap<number, number>;
@@ -135,7 +137,8 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
   });
   const characters = characterMap(entries);
   notes.push(...oddNotes(entries, characters));
-  const renamed = namesNote(entries);
+  const glyphNames = finalNames(entries);
+  const renamed = namesNote(entries, glyphNames);
   if (renamed) notes.push(renamed);
   // Between masters all is rounded, and nobody drew what is lost.
   const roundedOff = only || !('master' in place) ? undefined : roundingNote({ entries, fractions });
@@ -157,6 +160,7 @@ export function castPlan(whole: Project, options: CastOptions): CastPlan {
     cache,
     whole: only === undefined,
     entries,
+    glyphNames,
     index: new Map(entries.map((e, i) => [e.glyph.id, i])),
     characters,
     names: styleNames(project, master),

@@ -1,3 +1,4 @@
+import { numberOfText } from '../base/fingerprint';
 import { isRefused } from '../base/result';
 import { composed, withAnchors } from '../composing/compose';
 import { shifted } from '../drawing/edits';
@@ -57,11 +58,10 @@ export const glyphOf = (project: Project, { name, unicodes }: Pick<Item, 'name' 
   (unicodes[0] === undefined ? undefined : glyphForCodePoint(project, unicodes[0])) ?? glyphNamed(project, name);
 
 /**
- * A number that tells two drawings of a glyph apart (FNV-1a over what is drawn). Sides count only where parts stand in a width:
+ * A number that tells two drawings of a glyph apart, of what is drawn. Sides count only where parts stand in a width:
  * what is scaled is fitted afterwards, and stays what its set made.
  */
 export function printOf(project: Project, drawings: Drawings, { how }: Pick<Way, 'how'>): number {
-  let hash = 0x811c9dc5;
   const text = JSON.stringify(
     project.masters.map((m) => {
       const d = drawings[m.id];
@@ -74,8 +74,7 @@ export function printOf(project: Project, drawings: Drawings, { how }: Pick<Way,
       ];
     }),
   );
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return hash >>> 0;
+  return numberOfText(text);
 }
 
 /** Is there anything to see in a glyph, in some master? */

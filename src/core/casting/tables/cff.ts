@@ -2,7 +2,6 @@ import { refuse } from '../../base/result';
 import { writeCff } from '../../opentype/cff';
 import { maxp } from '../../opentype/maxp';
 import { type Shared, shareSubroutines } from '../../opentype/subroutines';
-import { finalNames } from '../glyphNames';
 import { alignmentZones } from '../metrics';
 import { type CastPlan, madeFor } from '../plan';
 import { roundedBox } from '../shape';
@@ -50,7 +49,7 @@ export function cffOutlines(plan: CastPlan): Outlines {
       defaultWidthX,
       nominalWidthX,
     },
-    finalNames(entries),
+    plan.glyphNames,
     charstrings,
     shared,
   );

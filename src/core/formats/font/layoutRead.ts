@@ -1,4 +1,4 @@
-import { kerningAsRules } from '../../features/decompile';
+import { kerningAsRules } from '../../features/movingPairs';
 import { type MarkAnchor, readMarkAnchors } from '../../opentype/anchorsRead';
 import type { KernInput } from '../../opentype/gpos';
 import { type KernRead, readKerning } from '../../opentype/gposRead';
