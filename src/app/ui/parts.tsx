@@ -161,7 +161,7 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
   };
   return (
     <div className={hideLabel ? 'min-w-0' : 'grid min-w-0 grid-cols-[1fr_74px] items-center gap-2'}>
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'truncate text-quiet'}>
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'min-w-0 leading-tight text-quiet'}>
         {label}
       </label>
       <input

@@ -352,3 +352,20 @@ test('figures of small capitals are in smcp unless left out, in c2sc only when t
   const swapped: Ground['takes'] = (tag, form) => (form === 'one.sc' ? tag === 'c2sc' : undefined);
   expect([of('smcp', swapped), of('c2sc', swapped)].map((t) => t.includes('one.sc'))).toEqual([false, true]);
 });
+
+test('a section that only says a size or a table says so; an empty one has no rule yet', () => {
+  const texts = [
+    'feature size { parameters 100 0; } size;',
+    'table GDEF { LigatureCaretByPos a 200; } GDEF;',
+    '# nothing',
+  ];
+  const shown = shownSections(
+    texts.map((text, i) => ({ id: String(i), title: '', text })),
+    ['a', 'b'],
+  );
+  expect(shown.map((s) => s.words)).toEqual([
+    '1 size that the font is drawn for',
+    '1 table said outright',
+    'no rule yet',
+  ]);
+});

@@ -41,7 +41,9 @@ type Kind =
   | 'moved'
   | 'pairs'
   | 'marks'
-  | 'joins';
+  | 'joins'
+  | 'sizes'
+  | 'tables';
 
 /** What a lookup says, by itself. */
 type Told = { rules: ShownRule[]; counts: Map<Kind, number> };
@@ -142,6 +144,12 @@ class Teller {
         return;
       case 'cursive':
         this.count('joins');
+        return;
+      case 'parameters':
+        this.count('sizes');
+        return;
+      case 'table':
+        this.count('tables');
     }
   }
 
@@ -239,6 +247,8 @@ const WORDS: Readonly<Record<Kind, readonly [one: string, many: string]>> = {
   pairs: ['rule of pairs', 'rules of pairs'],
   marks: ['rule of marks', 'rules of marks'],
   joins: ['rule of joining', 'rules of joining'],
+  sizes: ['size that the font is drawn for', 'sizes that the font is drawn for'],
+  tables: ['table said outright', 'tables said outright'],
   classes: ['class of glyphs', 'classes of glyphs'],
   systems: ['language system', 'language systems'],
 };
