@@ -23,7 +23,7 @@ if (want('sizes')) await benchSizes();
 if (want('composing')) await benchComposing();
 if (want('features')) benchFeatures();
 if (want('masters')) benchVariation();
-if (want('preflight')) benchPreflight();
+if (want('preflight')) await benchPreflight();
 if (want('variable')) benchVariable();
 if (want('drawing')) benchDrawing();
 if (want('reweight')) benchReweightingSpeed();

@@ -6,11 +6,13 @@ export type Crossing = { t: number; u: number };
 /** Nearer than this, in font units, is the same. */
 export const TOUCH = 0.005;
 const DEEPEST = 40;
+/** A curve whose control points lie no farther from its chord, in font units, is taken for straight at first. */
+const FLAT = 0.02;
 /** Pairs of stretches looked at, at most. */
 const MOST_TRIES = 4000;
 
-/** A part of a curve, with the parameters of the whole at its ends. */
-type Stretch = { curve: Curve; from: number; to: number };
+/** A part of a curve, with the parameters of the whole at its ends; is it as good as straight? */
+type Stretch = { readonly curve: Curve; readonly from: number; readonly to: number; readonly flat: boolean };
 /** Two whole curves, what was found of their meetings, and how many more pairs of stretches may be looked at. */
 type Hunt = { readonly a: Curve; readonly b: Curve; readonly found: Crossing[]; left: number };
 
@@ -24,7 +26,7 @@ export function crossings(a: Curve, b: Curve): Crossing[] {
   if (shared) return shared;
   if (a.length === 4 && b.length === 4) return withEnds(a, b, lineCrossing(a, b));
   const hunt: Hunt = { a, b, found: [], left: MOST_TRIES };
-  search(hunt, { curve: a, from: 0, to: 1 }, { curve: b, from: 0, to: 1 }, 0);
+  search(hunt, { curve: a, from: 0, to: 1, flat: isFlat(a) }, { curve: b, from: 0, to: 1, flat: isFlat(b) }, 0);
   return withEnds(a, b, hunt.found);
 }
 
@@ -71,6 +73,8 @@ export function distinctCrossings(a: Curve, all: readonly Crossing[]): Crossing[
 }
 
 function nearestIfClose(c: Curve, x: number, y: number): number | undefined {
+  if (c[0] === x && c[1] === y) return 0;
+  if (c[c.length - 2] === x && c[c.length - 1] === y) return 1;
   let xMin = Infinity;
   let xMax = -Infinity;
   let yMin = Infinity;
@@ -104,23 +108,24 @@ const halves = ({ curve, from, to }: Stretch): [Stretch, Stretch] => {
   const [left, right] = splitAt(curve, 0.5);
   const middle = (from + to) / 2;
   return [
-    { curve: left, from, to: middle },
-    { curve: right, from: middle, to },
+    { curve: left, from, to: middle, flat: isFlat(left) },
+    { curve: right, from: middle, to, flat: isFlat(right) },
   ];
 };
 
 function search(hunt: Hunt, a: Stretch, b: Stretch, depth: number): void {
   if (!boxesMeet(a.curve, b.curve) || hunt.left-- <= 0) return;
-  const flatA = isFlat(a.curve);
-  const flatB = isFlat(b.curve);
-  if ((flatA && flatB) || depth > DEEPEST) {
-    const start = lineCrossing(chordOf(a.curve), chordOf(b.curve))[0] ?? { t: 0.5, u: 0.5 };
+  if ((a.flat && b.flat) || depth > DEEPEST) {
+    const chords = [chordOf(a.curve), chordOf(b.curve)] as const;
+    const crossed = lineCrossing(...chords)[0];
+    if (!crossed && a.flat && b.flat && chordsApart(...chords) > leeway(a.curve) + leeway(b.curve)) return;
+    const start = crossed ?? { t: 0.5, u: 0.5 };
     const t = a.from + start.t * (a.to - a.from);
     const refined = newton(hunt.a, hunt.b, t, b.from + start.u * (b.to - b.from));
     if (refined) hunt.found.push(refined);
     return;
   }
-  if (flatB || (!flatA && a.to - a.from >= b.to - b.from)) {
+  if (b.flat || (!a.flat && a.to - a.from >= b.to - b.from)) {
     for (const half of halves(a)) search(hunt, half, b, depth + 1);
   } else for (const half of halves(b)) search(hunt, a, half, depth + 1);
 }
@@ -140,9 +145,39 @@ function isFlat(c: Curve): boolean {
       length < 1e-9
         ? Math.hypot(c[i]! - x0, c[i + 1]! - y0)
         : Math.abs((c[i]! - x0) * dy - (c[i + 1]! - y0) * dx) / length;
-    if (off > 0.02) return false;
+    if (off > FLAT) return false;
   }
   return true;
+}
+
+/** How far a flat curve may lie from its chord, in font units: beside it, and beyond its ends. */
+function leeway(c: Curve): number {
+  const n = c.length;
+  if (n === 4) return TOUCH * 2;
+  const [x0, y0, x1, y1] = [c[0]!, c[1]!, c[n - 2]!, c[n - 1]!];
+  const length = Math.hypot(x1 - x0, y1 - y0);
+  let beyond = 0;
+  for (let i = 2; i < n - 2; i += 2) {
+    const along = length < 1e-9 ? 0 : ((c[i]! - x0) * (x1 - x0) + (c[i + 1]! - y0) * (y1 - y0)) / length;
+    beyond = Math.max(beyond, -along, along - length);
+  }
+  return FLAT + TOUCH * 2 + beyond;
+}
+
+/** How far two straight lines that do not cross lie apart. */
+const chordsApart = (a: Curve, b: Curve): number =>
+  Math.min(
+    fromChord(a, b[0]!, b[1]!),
+    fromChord(a, b[2]!, b[3]!),
+    fromChord(b, a[0]!, a[1]!),
+    fromChord(b, a[2]!, a[3]!),
+  );
+
+function fromChord(c: Curve, x: number, y: number): number {
+  const [dx, dy] = [c[2]! - c[0]!, c[3]! - c[1]!];
+  const square = dx * dx + dy * dy;
+  const t = square < 1e-18 ? 0 : Math.min(1, Math.max(0, ((x - c[0]!) * dx + (y - c[1]!) * dy) / square));
+  return Math.hypot(c[0]! + t * dx - x, c[1]! + t * dy - y);
 }
 
 function boxesMeet(a: Curve, b: Curve): boolean {

@@ -261,43 +261,59 @@ test('a crash before any single write leaves the project before or after each ed
   expect([...met].sort()).toEqual([0, 1, 2, 3, 4]);
 });
 
-test('any edits, undone and done again, resting or not, killed anywhere: what was journalled is what is opened', async () => {
+/** Eight letters of the starter: small, so that a store can be killed a thousand times over it. */
+const small = ((): Project => {
+  const glyphOrder = demo.glyphOrder.slice(0, 8);
+  return { ...demo, glyphOrder, glyphs: Object.fromEntries(glyphOrder.map((id) => [id, demo.glyphs[id]!])) };
+})();
+
+test('any edits, undone and done again, killed 1,000 times anywhere: what was journalled is what is opened', async () => {
   const action = fc.oneof(
-    { weight: 5, arbitrary: anyEdit(demo).map((e) => ({ kind: 'edit' as const, run: e.run })) },
+    { weight: 5, arbitrary: anyEdit(small).map((e) => ({ kind: 'edit' as const, run: e.run })) },
     { weight: 2, arbitrary: fc.constantFrom({ kind: 'undo' as const }, { kind: 'redo' as const }) },
     { weight: 2, arbitrary: fc.constantFrom({ kind: 'rest' as const }, { kind: 'reload' as const }) },
   );
+  let kills = 0;
+  const lives = fc.array(fc.nat(4), { minLength: 1, maxLength: 8 });
   await fc.assert(
-    fc.asyncProperty(fc.array(action, { minLength: 4, maxLength: 30 }), fc.nat(60), async (actions, dieAfter) => {
-      const { disk } = await created();
+    fc.asyncProperty(fc.array(action, { minLength: 8, maxLength: 30 }), lives, async (actions, writesOfALife) => {
+      const { disk } = await created(small);
       let bench = await Bench.opened(disk.project());
-      let acknowledged = demo;
-      disk.die(dieAfter);
-      try {
-        for (const a of actions) {
+      let acknowledged = small;
+      const comesBack = async () => {
+        disk.revive();
+        const found = await open(disk.project());
+        expect(found.faults).toEqual([]);
+        // What was not acknowledged may have reached the disk, but nothing in between.
+        const [was, is] = [JSON.stringify(acknowledged.family), JSON.stringify(found.project.family)];
+        if (was === is && found.history.position <= bench.history.position)
+          expect([acknowledged, bench.project]).toContainEqual(found.project);
+        bench = await Bench.opened(disk.project());
+        acknowledged = bench.project;
+        disk.die(writesOfALife[kills % writesOfALife.length]!);
+      };
+      disk.die(writesOfALife[0]!);
+      for (const a of actions)
+        try {
           if (a.kind === 'edit') await bench.edit(a.run(bench.project));
           else if (a.kind === 'rest') await bench.rest();
           else if (a.kind === 'reload') bench = await Bench.opened(disk.project());
           else await bench.step(a.kind);
           acknowledged = bench.project;
+        } catch (error) {
+          if (!(error instanceof Crash)) throw error;
+          kills++;
+          await comesBack();
         }
-      } catch (error) {
-        if (!(error instanceof Crash)) throw error;
-      }
+      await comesBack();
       disk.revive();
-      const found = await open(disk.project());
-      expect(found.faults).toEqual([]);
-      // What was not acknowledged may have reached the disk, but nothing in between.
-      const [was, is] = [JSON.stringify(acknowledged.family), JSON.stringify(found.project.family)];
-      if (was === is && found.history.position <= bench.history.position)
-        expect([acknowledged, bench.project]).toContainEqual(found.project);
-      const again = await Bench.opened(disk.project());
-      while (await again.step('undo'));
-      expect(again.project).toEqual(demo);
+      while (await bench.step('undo'));
+      expect(bench.project).toEqual(small);
     }),
-    { numRuns: 60, seed: 11 },
+    { numRuns: 450, seed: 11 },
   );
-}, 60_000);
+  expect(kills).toBeGreaterThanOrEqual(1000);
+}, 120_000);
 
 test('a project of the first stored form opens with its history; its records take the present form', async () => {
   const text = readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8');
