@@ -1,6 +1,16 @@
 import type { Drawing, GlyphId } from '../project/model';
 import type { DrawingSource } from '../project/outline';
-import { type CffShape, cffShape, type HowCff, type Sibling, type TrueTypeShape, trueTypeShape } from './shape';
+import {
+  type CffShape,
+  cffShape,
+  drawnOutShape,
+  type FamilyShape,
+  familyShape,
+  type HowCff,
+  type Sibling,
+  type TrueTypeShape,
+  trueTypeShape,
+} from './shape';
 
 type Bases = readonly (readonly [GlyphId, Drawing | undefined])[];
 type Kept<T> = {
@@ -20,6 +30,8 @@ export class CastCache {
   private readonly cffKept = new WeakMap<Drawing, Kept<CffShape>>();
   private readonly trueType = new WeakMap<Drawing, Kept<TrueTypeShape>>();
   private readonly trueTypeKept = new WeakMap<Drawing, Kept<TrueTypeShape>>();
+  private readonly families = new WeakMap<Drawing, Kept<FamilyShape | undefined>>();
+  private readonly familiesDrawnOut = new WeakMap<Drawing, Kept<FamilyShape>>();
 
   private rules: { key: string; value: unknown } | undefined;
 
@@ -43,15 +55,27 @@ export class CastCache {
     isCast: (id: GlyphId) => boolean,
     siblings: readonly Sibling[] = [],
   ): TrueTypeShape {
-    const castKey = drawing.components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
     return this.get(
       keepOverlaps ? this.trueTypeKept : this.trueType,
       drawing,
       source,
-      castKey,
+      castKeyOf(drawing, isCast),
       () => trueTypeShape(drawing, source, keepOverlaps, isCast, siblings),
       siblings,
     );
+  }
+
+  /** As {@link familyShape}. */
+  familyShape(says: readonly Sibling[], main: number, isCast: (id: GlyphId) => boolean): FamilyShape | undefined {
+    const { drawing, source } = says[main]!;
+    const key = `${main} ${castKeyOf(drawing, isCast)}`;
+    return this.get(this.families, drawing, source, key, () => familyShape(says, main, isCast), says);
+  }
+
+  /** As {@link drawnOutShape}. */
+  drawnOutShape(says: readonly Sibling[], main: number): FamilyShape {
+    const { drawing, source } = says[main]!;
+    return this.get(this.familiesDrawnOut, drawing, source, `${main}`, () => drawnOutShape(says, main), says);
   }
 
   private get<T>(
@@ -79,6 +103,10 @@ export class CastCache {
     return shape;
   }
 }
+
+/** Which of a drawing’s parts are cast. */
+const castKeyOf = ({ components }: Drawing, isCast: (id: GlyphId) => boolean): string =>
+  components.map((c) => (isCast(c.glyph) ? '1' : '0')).join('');
 
 const isSame = (bases: Bases, source: DrawingSource): boolean => bases.every(([id, base]) => source(id) === base);
 

@@ -4,12 +4,9 @@ import {
   type Contour,
   contourBounds,
   curvesOf,
-  isOnCurve,
   type Point,
   reverseContour,
-  sameBuild,
   signedArea,
-  startIndex,
   transformContour,
 } from '../geometry/contour';
 import {
@@ -23,16 +20,13 @@ import {
   stretchBoxToCurve,
 } from '../geometry/curve';
 import { liesApart, removeOverlaps, type ShapeResult } from '../geometry/overlaps';
-import { cubicToQuadratics, quadraticsNeeded } from '../geometry/quadratics';
 import { type CffContour, writeCharstring } from '../opentype/charstring';
 import { type GlyfBox, type GlyfComponent, type GlyfPoint, writeSimpleGlyph } from '../opentype/glyf';
 import type { Drawing, GlyphId } from '../project/model';
 import { type DrawingSource, flattened } from '../project/outline';
 import { cleanedOf, isDrawn } from './cleaned';
+import { agree, glyfPoints, type QuadraticRows, quadraticRows } from './quadraticRows';
 import { type StemHints, stemHints } from './stems';
-
-/** Largest distance in units between a cubic and the quadratics cast for it. */
-export const QUADRATIC_TOLERANCE = 0.5;
 
 /** What casting makes of one glyph's outline, whatever its place in the font. */
 export type CffShape = { kind: 'cff'; body: Uint8Array; box: Box; stems: StemHints; overlapFailed: boolean };
@@ -177,87 +171,78 @@ export function trueTypeShape(
   const composite = asComposite(drawing, source, keepOverlaps, isCast);
   if (composite) return composite;
   const { contours, overlapFailed } = prepare(drawing, source, keepOverlaps);
-  const family = keepOverlaps
+  const others = keepOverlaps
     ? siblings.map((s) => prepare(s.drawing, s.source, true).contours).filter((other) => agree(contours, other))
     : [];
-  let error = 0;
-  const converted: GlyfPoint[][] = [];
-  // TrueType fills clockwise outlines; turning a list of points round keeps its start. All masters are turned, or none: where a
-  // contour runs against its fellows, which way the whole runs may differ from one to the next.
-  const turn = [contours, ...family].flat().reduce((sum, c) => sum + signedArea(c), 0) > 0;
-  for (const [i, contour] of contours.entries()) {
-    const points = quadraticPoints(
-      contour,
-      family.map((other) => other[i]!),
-      (e) => {
-        error = Math.max(error, e);
-      },
-    );
-    for (const p of points) within([p.x, p.y]);
-    if (points.length > 2) converted.push(turn ? [points[0]!, ...points.slice(1).reverse()] : points);
-  }
+  const family = [contours, ...others];
+  return { ...simpleShape(quadraticRows(family, 1, isTurned(family)), 0, keepOverlaps), overlapFailed };
+}
+
+/**
+ * TrueType fills clockwise outlines; turning a list of points round keeps its start. All masters are turned, or none: where a contour runs
+ * against its fellows, which way the whole runs may differ from one to the next.
+ */
+const isTurned = (family: readonly (readonly Contour[])[]): boolean =>
+  family.flat().reduce((sum, c) => sum + signedArea(c), 0) > 0;
+
+/** The record of one of the drawings that rows of points are of. */
+function simpleShape(rows: QuadraticRows, row: number, overlaps: boolean): SimpleShape {
+  for (const list of [...rows.xs, ...rows.ys]) within(list);
+  const outline = glyfPoints(rows, row);
   const box = emptyBox();
-  for (const points of converted) stretchBoxToGlyf(box, points);
-  const record = writeSimpleGlyph(converted, roundedBox(box), keepOverlaps);
-  const points = converted.reduce((sum, c) => sum + c.length, 0);
-  return { kind: 'simple', record, box, points, contours: converted.length, outline: converted, error, overlapFailed };
+  for (const points of outline) stretchBoxToGlyf(box, points);
+  return {
+    kind: 'simple',
+    record: writeSimpleGlyph(outline, roundedBox(box), overlaps),
+    box,
+    points: rows.on.length,
+    contours: outline.length,
+    outline,
+    error: rows.errors[row]!,
+    overlapFailed: false,
+  };
 }
 
-/** Do two outlines have the same contours of the same points? */
-const agree = (a: readonly Contour[], b: readonly Contour[]): boolean =>
-  a.length === b.length && a.every((c, i) => sameBuild(c, b[i]!));
+/** A glyph’s points in several masters; of a composite a place for each of its parts. */
+export type MasterPoints = { readonly xs: readonly (readonly number[])[]; readonly ys: readonly (readonly number[])[] };
+export type FamilyShape = {
+  /** As one of the masters has it. */
+  readonly main: TrueTypeShape;
+  /** Absent where the masters do not agree point for point. */
+  readonly all?: MasterPoints;
+};
 
-/** Whole-coordinate TrueType points of a contour, from its start point on; `others` are the same contour in other masters. */
-function quadraticPoints(
-  contour: Contour,
-  others: readonly Contour[],
-  noteError: (error: number) => void,
-): GlyfPoint[] {
-  const { points } = contour;
-  const n = points.length;
-  const start = Math.max(0, startIndex(contour));
-  const out: GlyfPoint[] = [];
-  const add = (x: number, y: number, on: boolean) => {
-    const point = { x: Math.round(x), y: Math.round(y), on };
-    const last = out[out.length - 1];
-    // Points that fall together in one master need not in another.
-    if (others.length > 0 || !(last?.on && on && last.x === point.x && last.y === point.y)) out.push(point);
-  };
-  const cubicAt = (list: readonly Point[], k: number): Curve => {
-    const at = (i: number) => list[(start + i + n) % n]!;
-    const [p, q, r, s] = [at(k - 3), at(k - 2), at(k - 1), at(k)];
-    return [p.x, p.y, q.x, q.y, r.x, r.y, s.x, s.y];
-  };
-  let from = points[start]!;
-  if (isOnCurve(from)) add(from.x, from.y, true);
-  let offs: Point[] = isOnCurve(from) ? [] : [from];
-  for (let k = 1; k <= n; k++) {
-    const p = points[(start + k) % n]!;
-    if (!isOnCurve(p)) {
-      if (k < n || isOnCurve(from)) offs.push(p);
-      continue;
-    }
-    if (p.type === 'curve' && offs.length === 2) {
-      const [a, b] = [offs[0]!, offs[1]!];
-      const needed =
-        others.length === 0
-          ? 1
-          : Math.max(...others.map((other) => quadraticsNeeded(cubicAt(other.points, k), QUADRATIC_TOLERANCE)));
-      const run = cubicToQuadratics([from.x, from.y, a.x, a.y, b.x, b.y, p.x, p.y], QUADRATIC_TOLERANCE, needed);
-      noteError(run.error);
-      for (let i = 0; i < run.offs.length; i += 2) add(run.offs[i]!, run.offs[i + 1]!, false);
-    } else for (const off of offs) add(off.x, off.y, false);
-    if (k < n) add(p.x, p.y, true);
-    from = p;
-    offs = [];
+/**
+ * A glyph as a TrueType record of one of its masters, overlaps kept, and its points in all of them. Composites are composites where all
+ * are, each part scaled alike; nothing where only some are.
+ */
+export function familyShape(
+  says: readonly Sibling[],
+  main: number,
+  isCast: (id: GlyphId) => boolean,
+): FamilyShape | undefined {
+  if (says[main]!.drawing.components.length === 0) return drawnOutShape(says, main);
+  const composites = says.flatMap((s) => asComposite(s.drawing, s.source, true, isCast) ?? []);
+  if (composites.length < says.length || !composites.every((c) => scaledAlike(c, composites[0]!))) return undefined;
+  const rows = (key: 'dx' | 'dy') => composites.map((c) => c.parts.map((p) => p[key]));
+  return { main: composites[main]!, all: { xs: rows('dx'), ys: rows('dy') } };
+}
+
+/** As {@link familyShape}, components drawn out. */
+export function drawnOutShape(says: readonly Sibling[], main: number): FamilyShape {
+  const family = says.map((s) => prepare(s.drawing, s.source, true).contours);
+  const own = family[main]!;
+  if (family.every((other) => agree(own, other))) {
+    const rows = quadraticRows(family, family.length, isTurned(family));
+    return { main: simpleShape(rows, main, true), all: rows };
   }
-  if (!isOnCurve(points[start]!)) for (const off of offs) add(off.x, off.y, false);
-  const first = out[0];
-  const last = out[out.length - 1];
-  if (others.length === 0 && out.length > 1 && first?.on && last?.on && first.x === last.x && first.y === last.y)
-    out.pop();
-  return out;
+  const agreeing = [own, ...family.filter((other) => other !== own && agree(own, other))];
+  return { main: simpleShape(quadraticRows(agreeing, 1, isTurned(agreeing)), 0, true) };
 }
+
+const scaledAlike = (a: CompositeShape, b: CompositeShape): boolean =>
+  a.parts.length === b.parts.length &&
+  a.parts.every((p, i) => p.base === b.parts[i]!.base && p.scale.every((v, k) => v === b.parts[i]!.scale[k]));
 
 /** Grows a box to hold a TrueType contour exactly: its on-curve points, implied ones too, and the extremes of its curves. */
 function stretchBoxToGlyf(box: Box, points: readonly GlyfPoint[]): void {

@@ -2,86 +2,55 @@ import { refuse } from '../../base/result';
 import { type PointDeltas, type VaryingGlyph, writeGvar } from '../../opentype/gvarWrite';
 import type { GlyphId } from '../../project/model';
 import { type CastPlan, type Entry, madeFor } from '../plan';
-import type { CompositeShape, TrueTypeShape } from '../shape';
+import type { FamilyShape, MasterPoints, TrueTypeShape } from '../shape';
 import { freeze, type Say, type Varying } from '../varying';
 
 /** The shapes of a font that varies as the default has them, each of one kind in all masters, and what they vary by. */
 export function varyingShapes(plan: CastPlan, varies: Varying): { shapes: TrueTypeShape[]; gvar: Uint8Array } {
   const shapes: TrueTypeShape[] = [];
   const glyphs = plan.entries.map((entry): VaryingGlyph | undefined => {
-    const all = madeFor(entry, () => shapesOf(plan, entry, varies));
-    shapes.push(all.main);
-    if (all.others.length < 2) return undefined;
-    const glyph = madeFor(entry, () => varyingGlyph(entry, all, varies));
-    if (!glyph) freeze(plan, varies, entry);
-    return glyph;
+    const { main, all, says } = madeFor(entry, () => shapesOf(plan, entry, varies));
+    shapes.push(main);
+    if (says.length < 2) return undefined;
+    if (!all) {
+      freeze(plan, varies, entry);
+      return undefined;
+    }
+    return madeFor(entry, () => varyingGlyph(entry, main, { points: all, says, varies }));
   });
   return { shapes, gvar: writeGvar(glyphs, varies.axes.length) };
 }
 
-type Shapes = { main: TrueTypeShape; others: readonly TrueTypeShape[]; says: readonly Say[] };
+/** A glyph’s shape and its points in all drawings that have a say. */
+type Shapes = FamilyShape & { readonly says: readonly Say[] };
 
-/** A glyph’s shapes in all drawings that have a say: composites where all are and scale their parts alike, else drawn out in all. */
+/** Composites where all are and scale their parts alike, else drawn out in all. */
 function shapesOf({ cache, index, source }: CastPlan, { glyph, drawing }: Entry, varies: Varying): Shapes {
-  const made = (says: readonly Say[], isCast: (id: GlyphId) => boolean): Shapes => {
-    const shape = (own: Pick<Say, 'drawing' | 'source'>) =>
-      cache.trueTypeShape(
-        own.drawing,
-        own.source,
-        true,
-        isCast,
-        says.filter((s) => s !== own),
-      );
-    const main = says.find((s) => s.drawing === drawing) ?? { drawing, source };
-    return { main: shape(main), others: says.map(shape), says };
-  };
   const own = varies.says(glyph);
-  if (drawing.components.length === 0) return made(own, () => false);
-  const all = made(own, (id) => index.has(id));
-  const composites = all.others.filter((s): s is CompositeShape => s.kind === 'composite');
-  return composites.length === all.others.length && composites.every((s) => alike(s, composites[0]!))
-    ? all
-    : made(varies.saysDrawnOut(glyph), () => false);
+  const at = (says: readonly Say[]) => says.findIndex((s) => s.drawing === drawing);
+  // What stands in for a glyph that is not drawn is one in no master.
+  if (at(own) < 0) return { main: cache.trueTypeShape(drawing, source, true, () => false), says: own };
+  const whole = cache.familyShape(own, at(own), (id: GlyphId) => index.has(id));
+  if (whole) return { ...whole, says: own };
+  const says = varies.saysDrawnOut(glyph);
+  return { ...cache.drawnOutShape(says, at(says)), says };
 }
 
-const alike = (a: CompositeShape, b: CompositeShape): boolean =>
-  a.parts.length === b.parts.length &&
-  a.parts.every((p, i) => p.base === b.parts[i]!.base && p.scale.every((v, k) => v === b.parts[i]!.scale[k]));
-
-/** Numbers of a shape’s points, across and up; of a composite the places of its parts; the four phantom points last. */
-function coordinatesOf(shape: TrueTypeShape, advance: number): { xs: number[]; ys: number[] } {
-  const xs: number[] = [];
-  const ys: number[] = [];
-  if (shape.kind === 'simple')
-    for (const contour of shape.outline)
-      for (const p of contour) {
-        xs.push(p.x);
-        ys.push(p.y);
-      }
-  else
-    for (const { dx, dy } of shape.parts) {
-      xs.push(dx);
-      ys.push(dy);
-    }
+/** What all points of a glyph move by, the four phantom points last. */
+function varyingGlyph(
+  { drawing, advance }: Entry,
+  main: TrueTypeShape,
+  { points, says, varies }: { points: MasterPoints; says: readonly Say[]; varies: Varying },
+): VaryingGlyph {
+  const advances = says.map((s) => Math.max(0, Math.min(65535, Math.round(s.drawing.advance))));
   // The origin and the advance; lines that run down do not vary.
-  xs.push(0, advance, 0, 0);
-  ys.push(0, 0, 0, 0);
-  return { xs, ys };
-}
-
-function varyingGlyph({ advance }: Entry, { main, others, says }: Shapes, varies: Varying): VaryingGlyph | undefined {
-  const own = coordinatesOf(main, advance);
-  const all = others.map((shape, k) =>
-    coordinatesOf(shape, Math.max(0, Math.min(65535, Math.round(says[k]!.drawing.advance)))),
-  );
-  if (all.some((o) => o.xs.length !== own.xs.length)) return undefined;
   const across = varies.rowsOfSays(
     says,
-    all.map((o) => o.xs),
+    points.xs.map((row, k) => [...row, 0, advances[k]!, 0, 0]),
   );
   const up = varies.rowsOfSays(
     says,
-    all.map((o) => o.ys),
+    points.ys.map((row) => [...row, 0, 0, 0, 0]),
   );
   const deltas = across.regions.map((region, r): PointDeltas => ({ region, dx: across.rows[r]!, dy: up.rows[r]! }));
   for (const { dx, dy } of deltas)
@@ -90,5 +59,6 @@ function varyingGlyph({ advance }: Entry, { main, others, says }: Shapes, varies
         if (v < -32768 || v > 32767) refuse(`it varies by ${v.toLocaleString('en')} units; a font holds 32,767.`);
   let end = -1;
   const ends = main.kind === 'simple' ? main.outline.map((c) => (end += c.length)) : [];
-  return { xs: own.xs, ys: own.ys, ends, deltas };
+  const own = says.findIndex((s) => s.drawing === drawing);
+  return { xs: [...points.xs[own]!, 0, advance, 0, 0], ys: [...points.ys[own]!, 0, 0, 0, 0], ends, deltas };
 }
