@@ -16,7 +16,17 @@ export type VaryingGlyph = {
 
 const MOST_SHARED = 0x0fff;
 
-const peakOf = (region: AxisRegion): string => region.map(([, peak]) => peak).join(' ');
+const peaks = new WeakMap<AxisRegion, string>();
+
+/** The peak of a region as a key; known again for the same region, which nearly all glyphs vary over. */
+function peakOf(region: AxisRegion): string {
+  let peak = peaks.get(region);
+  if (peak === undefined) {
+    peak = region.map(([, p]) => p).join(' ');
+    peaks.set(region, peak);
+  }
+  return peak;
+}
 
 /**
  * `gvar`: what the outlines of glyphs vary by (OpenType, “gvar”). Of each set of differences the points that others do not tell are
@@ -28,8 +38,9 @@ export function writeGvar(glyphs: readonly (VaryingGlyph | undefined)[], axisCou
   for (const g of glyphs)
     for (const { region } of g?.deltas ?? []) {
       const key = peakOf(region);
-      const known = counts.get(key) ?? { peak: region.map(([, p]) => p), count: 0 };
-      counts.set(key, { ...known, count: known.count + 1 });
+      const known = counts.get(key);
+      if (known) known.count++;
+      else counts.set(key, { peak: region.map(([, p]) => p), count: 1 });
     }
   const shared = [...counts]
     .filter(([, { count }]) => count > 1)
@@ -60,9 +71,8 @@ export function writeGvar(glyphs: readonly (VaryingGlyph | undefined)[], axisCou
 /** A set of differences as it may be told: of all points, or of some that the others follow from; its sizes before it is written. */
 type Part = {
   of: PointDeltas;
-  /** Absent where all are told. */
-  some?: readonly number[];
-  pointsKey: string;
+  /** Undefined where all are told. */
+  some: readonly number[] | undefined;
   pointsSize: number;
   deltasSize: number;
 };
@@ -71,12 +81,16 @@ type Part = {
 function glyphRecord(glyph: VaryingGlyph, sharedAt: ReadonlyMap<string, number>): Uint8Array {
   const moving = glyph.deltas.filter((d) => moves(d.dx) || moves(d.dy));
   if (moving.length === 0) return new Uint8Array(0);
-  const kept = moving.map(({ dx, dy }) => pointsToKeep({ ...glyph, dx, dy }));
+  const { xs, ys, ends } = glyph;
+  const kept = moving.map(({ dx, dy }) => pointsToKeep({ xs, ys, ends, dx, dy }));
   const all = moving.map((d) => told(d));
   const own = moving.map((d, i) => smaller(all[i]!, told(d, kept[i])));
   if (moving.length === 1) return assembled(own, sharedAt);
   // Points that one of the sets needs, told in all of them, may cost less than each set's own.
-  const union = [...new Set(kept.flat())].sort((a, b) => a - b);
+  const needed = new Uint8Array(xs.length);
+  for (const points of kept) for (const p of points) needed[p] = 1;
+  const union: number[] = [];
+  for (let p = 0; p < needed.length; p++) if (needed[p] === 1) union.push(p);
   const ways = [own, all, moving.map((d) => told(d, union))];
   const sizes = ways.map((parts) => sizeOf(parts, sharedAt));
   return assembled(ways[sizes.indexOf(Math.min(...sizes))]!, sharedAt);
@@ -93,9 +107,10 @@ const isPlain = (region: AxisRegion): boolean =>
 /** Bytes that {@link assembled} would come to, before padding. */
 function sizeOf(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>): number {
   const common = commonPoints(parts);
-  let size = 4 + (common === undefined ? 0 : parts.find((p) => p.pointsKey === common)!.pointsSize);
-  for (const { of, pointsKey, pointsSize, deltasSize } of parts) {
-    size += 4 + deltasSize + (pointsKey === common ? 0 : pointsSize);
+  let size = 4 + (common?.pointsSize ?? 0);
+  for (const part of parts) {
+    const { of, pointsSize, deltasSize } = part;
+    size += 4 + deltasSize + (common && samePoints(part, common) ? 0 : pointsSize);
     if (!sharedAt.has(peakOf(of.region))) size += 2 * of.region.length;
     if (!isPlain(of.region)) size += 4 * of.region.length;
   }
@@ -107,10 +122,11 @@ function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>
   const common = commonPoints(parts);
   const headers = new Writer();
   const data = new Writer();
-  if (common !== undefined) writePoints(data, parts.find((p) => p.pointsKey === common)!.some);
-  for (const { of, some, pointsKey, pointsSize, deltasSize } of parts) {
+  if (common) writePoints(data, common.some);
+  for (const part of parts) {
+    const { of, some, pointsSize, deltasSize } = part;
     const { region, dx, dy } = of;
-    const own = pointsKey !== common;
+    const own = !common || !samePoints(part, common);
     const peak = sharedAt.get(peakOf(region));
     const plain = isPlain(region);
     headers
@@ -122,7 +138,7 @@ function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>
       for (const [, , end] of region) headers.f2dot14(end);
     }
     if (own) writePoints(data, some);
-    for (const values of [dx, dy]) writeDeltas(data, some ? some.map((i) => values[i]!) : values);
+    for (const values of [dx, dy]) writeDeltas(data, some ? picked(values, some) : values);
   }
   const head = headers.toBytes();
   return new Writer()
@@ -134,29 +150,44 @@ function assembled(parts: readonly Part[], sharedAt: ReadonlyMap<string, number>
     .toBytes();
 }
 
-/** The points that it pays to write once for several sets of differences. */
-function commonPoints(parts: readonly Part[]): string | undefined {
-  let best: { key: string; saved: number } | undefined;
-  for (const key of new Set(parts.map((p) => p.pointsKey))) {
-    const own = parts.filter((p) => p.pointsKey === key);
-    const saved = (own.length - 1) * own[0]!.pointsSize;
-    if (saved > (best?.saved ?? 0)) best = { key, saved };
+/** Are the differences of two sets told of the same points? */
+function samePoints({ some: a }: Part, { some: b }: Part): boolean {
+  if (a === b) return true;
+  if (!a || !b || a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+/** A set whose points it pays to write once, for all sets of differences that have the same. */
+function commonPoints(parts: readonly Part[]): Part | undefined {
+  let best: { part: Part; saved: number } | undefined;
+  for (const [i, part] of parts.entries()) {
+    let more = 0;
+    for (let k = i + 1; k < parts.length; k++) if (samePoints(parts[k]!, part)) more++;
+    const saved = more * part.pointsSize;
+    if (saved > (best?.saved ?? 0)) best = { part, saved };
   }
-  return best?.key;
+  return best?.part;
 }
 
 /** A set of differences of all points, or of some that the others follow from. */
 function told(of: PointDeltas, some?: readonly number[]): Part {
   const { dx, dy } = of;
   if (some === undefined || some.length === dx.length)
-    return { of, pointsKey: 'all', pointsSize: 1, deltasSize: deltasSize(dx) + deltasSize(dy) };
+    return { of, some: undefined, pointsSize: 1, deltasSize: deltasSize(dx) + deltasSize(dy) };
   return {
     of,
     some,
-    pointsKey: some.join(' '),
     pointsSize: pointsSize(some),
-    deltasSize: deltasSize(some.map((i) => dx[i]!)) + deltasSize(some.map((i) => dy[i]!)),
+    deltasSize: deltasSize(picked(dx, some)) + deltasSize(picked(dy, some)),
   };
+}
+
+/** The differences of some points. */
+function picked(values: readonly number[], some: readonly number[]): number[] {
+  const out = new Array<number>(some.length);
+  for (let i = 0; i < some.length; i++) out[i] = values[some[i]!]!;
+  return out;
 }
 
 const smaller = (all: Part, some: Part): Part =>

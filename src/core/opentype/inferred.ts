@@ -16,58 +16,101 @@ const TOLERANCE = 0.5;
 const LOOK_BACK = 24;
 
 /** The fewest points that tell all others within half a unit, by dynamic programming round each contour; phantom points where they move. */
-export function pointsToKeep({ xs, ys, ends, dx, dy }: Moved): number[] {
+export function pointsToKeep(moved: Moved): number[] {
+  const { ends, dx, dy } = moved;
   const kept: number[] = [];
   let start = 0;
   for (const end of ends) {
-    kept.push(...ofContour(start, end, { xs, ys, ends, dx, dy }));
+    keepOfContour(start, end, moved, kept);
     start = end + 1;
   }
   for (let i = start; i < dx.length; i++) if (dx[i] !== 0 || dy[i] !== 0) kept.push(i);
   return kept;
 }
 
-function ofContour(start: number, end: number, m: Moved): number[] {
+/** Room to work in, for contours of so many points: the contour once round from its first point, what telling it costs, and from where. */
+class Room {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly u: Float64Array;
+  readonly v: Float64Array;
+  readonly cost: Int32Array;
+  readonly from: Int32Array;
+
+  constructor(readonly size: number) {
+    [this.x, this.y, this.u, this.v] = [0, 1, 2, 3].map(() => new Float64Array(size)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ];
+    [this.cost, this.from] = [new Int32Array(size), new Int32Array(size)];
+  }
+}
+
+let room = new Room(256);
+
+function keepOfContour(start: number, end: number, { xs, ys, dx, dy }: Moved, kept: number[]): void {
   const n = end - start + 1;
-  const still = (i: number) => m.dx[i] === m.dx[start] && m.dy[i] === m.dy[start];
-  let same = true;
-  for (let i = start; i <= end && same; i++) same = still(i);
-  if (same) return m.dx[start] === 0 && m.dy[start] === 0 ? [] : [start];
   // Begun at the point that moves most: it is told in any case.
   let first = 0;
   let most = -1;
+  let same = true;
   for (let i = 0; i < n; i++) {
-    const p = start + i;
-    const by = Math.abs(m.dx[p]!) + Math.abs(m.dy[p]!);
-    if (by > most) [first, most] = [i, by];
-  }
-  // The contour from there once round, the first point again at its end.
-  const [x, y, u, v] = [m.xs, m.ys, m.dx, m.dy].map((values) => {
-    const round = new Float64Array(n + 1);
-    for (let i = 0; i <= n; i++) round[i] = values[start + ((first + i) % n)]!;
-    return round;
-  }) as [Float64Array, Float64Array, Float64Array, Float64Array];
-  const cost = new Int32Array(n + 1).fill(0x7fffffff);
-  const from = new Int32Array(n + 1);
-  cost[0] = 0;
-  for (let j = 1; j <= n; j++) {
-    // The farther back, the cheaper: the first that tells all between is seldom bettered.
-    for (let i = Math.max(0, j - LOOK_BACK); i < j; i++) {
-      if (cost[i]! + 1 >= cost[j]! || !tells(i, j, x, u) || !tells(i, j, y, v)) continue;
-      cost[j] = cost[i]! + 1;
-      from[j] = i;
+    const [u, v] = [dx[start + i]!, dy[start + i]!];
+    if (u !== dx[start] || v !== dy[start]) same = false;
+    const by = Math.abs(u) + Math.abs(v);
+    if (by > most) {
+      first = i;
+      most = by;
     }
   }
-  const kept: number[] = [];
-  for (let j = n; j > 0; j = from[j]!) kept.push(start + ((first + from[j]!) % n));
-  return kept.sort((a, b) => a - b);
+  if (same) {
+    if (most > 0) kept.push(start);
+    return;
+  }
+  if (room.size <= n) room = new Room(n * 2);
+  const { x, y, u, v, cost, from } = room;
+  // The contour from there once round, the first point again at its end.
+  for (let i = 0, p = start + first; i <= n; i++, p = p === end ? start : p + 1) {
+    x[i] = xs[p]!;
+    y[i] = ys[p]!;
+    u[i] = dx[p]!;
+    v[i] = dy[p]!;
+  }
+  cost[0] = 0;
+  for (let j = 1; j <= n; j++) {
+    let least = 0x7fffffff;
+    // The farther back, the cheaper: the first that tells all between is seldom bettered.
+    for (let i = Math.max(0, j - LOOK_BACK); i < j; i++) {
+      if (cost[i]! + 1 >= least || !tells(i, j, x, u) || !tells(i, j, y, v)) continue;
+      least = cost[i]! + 1;
+      from[j] = i;
+    }
+    cost[j] = least;
+  }
+  const begin = kept.length;
+  for (let j = n; j > 0; j = from[j]!) {
+    const p = start + first + from[j]!;
+    kept.push(p > end ? p - n : p);
+  }
+  for (const p of kept.splice(begin).sort((a, b) => a - b)) kept.push(p);
 }
 
 /** Do two points tell all between them, on one axis? Beyond the two a point moves as the nearer does, between them in proportion. */
 function tells(i: number, j: number, at: Float64Array, by: Float64Array): boolean {
-  let [a, b, da, db] = [at[i]!, at[j]!, by[i]!, by[j]!];
+  if (j - i < 2) return true;
+  let a = at[i]!;
+  let b = at[j]!;
+  let da = by[i]!;
+  let db = by[j]!;
   if (a === b && da !== db) da = db = 0;
-  if (a > b) [a, b, da, db] = [b, a, db, da];
+  if (a > b) {
+    a = at[j]!;
+    b = at[i]!;
+    da = by[j]!;
+    db = by[i]!;
+  }
   const slope = b > a ? (db - da) / (b - a) : 0;
   for (let k = i + 1; k < j; k++) {
     const p = at[k]!;
