@@ -10,9 +10,9 @@ const TOLD = 0.005;
 const losses = new WeakMap<readonly Contour[], number>();
 
 const isWhole = (c: Contour): boolean => c.points.every((p) => Number.isInteger(p.x) && Number.isInteger(p.y));
-const rounded = (c: Contour): Contour => ({
-  ...c,
-  points: c.points.map((p) => ({ ...p, x: Math.round(p.x), y: Math.round(p.y) })),
+const rounded = ({ closed, points }: Contour): Contour => ({
+  closed,
+  points: points.map(({ x, y, type }) => ({ x: Math.round(x), y: Math.round(y), type })),
 });
 
 /** By what share of its area a drawing’s own outline changes when its points come to whole units. */

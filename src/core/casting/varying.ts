@@ -83,6 +83,7 @@ export class Varying {
   private readonly ownModels = new Map<string, Differences>();
   /** Glyphs that could not be made alike in all masters: they stand as the default has them. */
   readonly frozen = new Set<GlyphId>();
+  private readonly said = new Map<Glyph, { says: readonly Say[]; frozen: boolean }>();
   private store: DeltaStore;
   private found: ReturnType<DeltaStore['finished']> | undefined;
 
@@ -112,6 +113,14 @@ export class Varying {
 
   /** The drawings of a glyph that have a say, masters first; one alone where they do not agree. */
   says(glyph: Glyph): readonly Say[] {
+    const known = this.said.get(glyph);
+    if (known && known.frozen === this.frozen.has(glyph.id)) return known.says;
+    const says = this.saysOf(glyph);
+    this.said.set(glyph, { says, frozen: this.frozen.has(glyph.id) });
+    return says;
+  }
+
+  private saysOf(glyph: Glyph): readonly Say[] {
     const own = this.masters.map((m, i) => ({
       drawing: drawingOf(glyph, m.id),
       source: this.sources[i]!,

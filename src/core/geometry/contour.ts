@@ -1,5 +1,15 @@
 import type { Affine } from './affine';
-import { areaUnder, type Box, boundsOf, type Curve, nearestOn, splitAt } from './curve';
+import {
+  areaUnder,
+  type Box,
+  boundsOf,
+  type Curve,
+  emptyBox,
+  isEmptyBox,
+  nearestOn,
+  splitAt,
+  stretchBox,
+} from './curve';
 
 /** `off` is an off-curve point; the others end a segment, as in UFO. */
 export type PointType = 'line' | 'curve' | 'qcurve' | 'off';
@@ -215,11 +225,19 @@ const boundsCache = new WeakMap<Contour, Box>();
 export function contourBounds(contour: Contour): Box {
   let box = boundsCache.get(contour);
   if (!box) {
-    box = boundsOf(curvesOf(contour));
-    const only = contour.points.length === 1 ? contour.points[0] : undefined;
-    if (only) box = { xMin: only.x, xMax: only.x, yMin: only.y, yMax: only.y };
+    box = boundsOfPoints(contour) ?? boundsOf(curvesOf(contour));
     boundsCache.set(contour, box);
   }
+  return box;
+}
+
+/** The box of the on-curve points, where it is that of the curves: where no off-curve point lies beyond it. */
+function boundsOfPoints({ points }: Contour): Box | undefined {
+  const box = emptyBox();
+  for (const p of points) if (p.type !== 'off') stretchBox(box, p.x, p.y);
+  if (isEmptyBox(box)) return undefined;
+  for (const { type, x, y } of points)
+    if (type === 'off' && (x < box.xMin || x > box.xMax || y < box.yMin || y > box.yMax)) return undefined;
   return box;
 }
 

@@ -56,12 +56,30 @@ export type RegionDelta = { region: AxisRegion; delta: number };
 /** Where a row came to lie. */
 export type ItemIndex = { outer: number; inner: number };
 
+/** Regions in the order in which they are first asked for, each once. */
+export class RegionList {
+  readonly regions: AxisRegion[] = [];
+  private readonly numbers = new Map<string, number>();
+  /** Those that were asked for, by what they are: nearly all rows of a font have the same few. */
+  private readonly known = new Map<AxisRegion, number>();
+
+  numberOf(region: AxisRegion): number {
+    let n = this.known.get(region);
+    if (n === undefined) {
+      const key = JSON.stringify(region);
+      n = this.numbers.get(key) ?? this.regions.push(region) - 1;
+      this.numbers.set(key, n);
+      this.known.set(region, n);
+    }
+    return n;
+  }
+}
+
 type Group = { widths: readonly number[]; rows: string[] };
 
 /** Collects rows of differences, each once, and lays them out in sets of as few bytes as may be. */
 export class DeltaStore {
-  private readonly regions: AxisRegion[] = [];
-  private readonly regionNumbers = new Map<string, number>();
+  private readonly list = new RegionList();
   private readonly rows = new Map<string, number[]>();
 
   constructor(private readonly axisCount: number) {}
@@ -76,12 +94,7 @@ export class DeltaStore {
     const row: number[] = [];
     for (const { region, delta } of deltas) {
       if (delta === 0) continue;
-      const key = JSON.stringify(region);
-      let n = this.regionNumbers.get(key);
-      if (n === undefined) {
-        n = this.regions.push(region) - 1;
-        this.regionNumbers.set(key, n);
-      }
+      const n = this.list.numberOf(region);
       row[n] = (row[n] ?? 0) + delta;
     }
     const whole = Array.from(row, (v) => v ?? 0);
@@ -96,8 +109,11 @@ export class DeltaStore {
 
   /** The store as bytes, and where each row lies. The same rows give the same bytes in whatever order they came. */
   finished(): { bytes: Uint8Array; at: (key: string) => ItemIndex } {
-    const count = this.regions.length;
-    const full = (key: string) => Array.from({ length: count }, (_, k) => this.rows.get(key)![k] ?? 0);
+    const { regions } = this.list;
+    const full = (key: string) => {
+      const row = this.rows.get(key)!;
+      return regions.map((_, k) => row[k] ?? 0);
+    };
     const groups = new Map<string, Group>();
     for (const key of [...this.rows.keys()].sort()) {
       const widths = full(key).map(widthOf);
@@ -115,11 +131,15 @@ export class DeltaStore {
         part.forEach((key, inner) => {
           places.set(key, { outer: data.length, inner });
         });
-        data.push({ regions: used, rows: part.map((key) => used.map((k) => full(key)[k]!)) });
+        const rowOf = (key: string): number[] => {
+          const row = full(key);
+          return used.map((k) => row[k]!);
+        };
+        data.push({ regions: used, rows: part.map(rowOf) });
       }
     }
     return {
-      bytes: writeItemStore({ regions: this.regions, data }, this.axisCount),
+      bytes: writeItemStore({ regions, data }, this.axisCount),
       at: (key) => places.get(key)!,
     };
   }

@@ -1,6 +1,5 @@
 import { Writer } from './binary';
-import { DeltaStore, type RegionDelta, writeIndexMap, writeItemStore } from './itemStore';
-import type { AxisRegion } from './variations';
+import { DeltaStore, type RegionDelta, RegionList, writeIndexMap, writeItemStore } from './itemStore';
 
 /**
  * `HVAR`, or `VVAR` where lines run down: what the advances of glyphs vary by, in the order of glyphs; each row its own, or
@@ -32,15 +31,11 @@ function headed(maps: number, store: Uint8Array, map?: Uint8Array): Uint8Array {
 
 /** One set with a row for each glyph. */
 function directStore(rows: readonly (readonly RegionDelta[])[], axisCount: number): Uint8Array {
-  const regions: AxisRegion[] = [];
-  const numbers = new Map<string, number>();
-  const numberOf = (region: AxisRegion): number => {
-    const key = JSON.stringify(region);
-    const known = numbers.get(key) ?? regions.push(region) - 1;
-    numbers.set(key, known);
-    return known;
-  };
-  const sparse = rows.map((row) => row.filter((d) => d.delta !== 0).map((d) => [numberOf(d.region), d.delta] as const));
+  const list = new RegionList();
+  const sparse = rows.map((row) =>
+    row.filter((d) => d.delta !== 0).map((d) => [list.numberOf(d.region), d.delta] as const),
+  );
+  const { regions } = list;
   const data = sparse.map((row) => {
     const whole = regions.map(() => 0);
     for (const [k, delta] of row) whole[k]! += delta;
