@@ -9,7 +9,7 @@ const SPACE = 32;
 let end = 0;
 let value = 0;
 
-/** A decimal number of at most six whole digits and nine digits in all, up to a closing quotation mark. */
+/** A decimal number of at most six whole digits, up to a closing quotation mark. */
 function readValue(text: string, start: number): boolean {
   let at = start;
   const negative = text.charCodeAt(at) === MINUS;
@@ -29,8 +29,9 @@ function readValue(text: string, start: number): boolean {
       sum = sum * 10 + c - 48;
       c = text.charCodeAt(++at);
     }
-    if (at === fraction || at - first > 10) return false;
-    sum /= 10 ** (at - fraction);
+    if (at === fraction) return false;
+    // More digits than whole numbers have exactly are read by the language.
+    sum = at - first > 10 ? Number(text.slice(first, at)) : sum / 10 ** (at - fraction);
   }
   if (c !== QUOTE || sum > 1e6) return false;
   value = negative ? -sum || 0 : sum;
