@@ -97,6 +97,26 @@ test('a waypoint that is moved, changed or taken away is so in its layer, and no
   expect(layersOf(text(projectFiles(moved).get('project.designspace')))).toHaveLength(2);
 });
 
+test('a drawing of a layer that cannot be read is told, the rest opens, and its file stays as it is', () => {
+  const files = new Map(projectFiles(family()));
+  const path = [...files.keys()].find((p) => /\/glyphs\.waypoints[^/]*\/a\.glif$/.test(p))!;
+  files.set(path, new TextEncoder().encode(text(files.get(path)).replace(/<point x="[^"]*"/, '<point x="2000000"')));
+  const told: string[] = [];
+  const opened = projectFromFiles(files, 'x.wendril', { tell: (t) => told.push(t) });
+  if (!opened.ok) throw new Error(opened.reason);
+  const fault = expect.stringMatching(/a\.glif, line \d+: x="2000000" of <point> is not a number that fits\.$/);
+  expect(told).toEqual([fault]);
+  const a = glyphNamed(opened.value, 'a')!;
+  expect([a.waypoints, a.note]).toEqual([[], fault]);
+  expect(glyphNamed(opened.value, 'e')!.waypoints).toHaveLength(1);
+  expect(projectFiles(opened.value)).toEqual(files);
+  // Another glyph of the layer is changed: this one's file is left alone.
+  const e = glyphNamed(opened.value, 'e')!;
+  const changed = projectFiles(done(removeWaypoint(opened.value, { glyph: e.id, place: e.waypoints[0]!.place })));
+  expect(text(changed.get(path))).toBe(text(files.get(path)));
+  expect(text(changed.get(path.replace('a.glif', 'contents.plist')))).toContain('a.glif');
+});
+
 test('rules with several conditions stay as they are while others are changed', () => {
   const files = new Map(projectFiles(family()));
   const space = text(files.get('project.designspace'));

@@ -295,7 +295,7 @@ function fromDesignspace(
   });
   const ordered = defaultFirst(sources, space);
   const base = withFolders(
-    withLayers(projectFromUfos(ordered, label), layers),
+    withLayers(projectFromUfos(ordered, label), layers, tell),
     ordered.map((s) => s.folder),
   );
   // Files beside the UFOs are kept by their paths from the designspace's folder; so is the designspace itself, unless it

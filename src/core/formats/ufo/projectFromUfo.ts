@@ -71,14 +71,26 @@ function withSections(project: Project, kept: unknown, text: string): Project {
 /** A layer of a source that stands for a place of its own, for the glyphs it holds. */
 export type LayerSource = { source: MasterSource; layer: string; place: Record<string, number> };
 
-/** The drawings of such layers become waypoints of their glyphs. The layers' files are kept with their source. */
-export function withLayers(project: Project, layers: readonly LayerSource[]): Project {
+/**
+ * The drawings of such layers become waypoints of their glyphs. The layers' files are kept with their source; what cannot be read of them
+ * is told, and noted with the glyph.
+ */
+export function withLayers(
+  project: Project,
+  layers: readonly LayerSource[],
+  tell: (fault: string) => void = () => {},
+): Project {
   if (layers.length === 0) return project;
   const ids = new Map(project.glyphOrder.map((id) => [project.glyphs[id]!.name, id]));
   const glyphs = { ...project.glyphs };
   for (const { source, layer, place } of layers) {
     const found = readLayer(source.ufo.kept, layer, source.folder);
-    for (const glif of found) {
+    for (const [name, fault] of found.faults) {
+      tell(fault);
+      const glyph = glyphs[ids.get(name) ?? ''];
+      if (glyph) glyphs[glyph.id] = { ...glyph, note: [glyph.note, fault].filter(Boolean).join(' ') };
+    }
+    for (const glif of found.glyphs) {
       const glyph = glyphs[ids.get(glif.name) ?? ''];
       if (!glyph || glyph.waypoints.some((w) => JSON.stringify(w.place) === JSON.stringify(place))) continue;
       glyphs[glyph.id] = {

@@ -95,8 +95,12 @@ export function readUfo(files: FileTree, label: string, progress?: Progress): Re
   });
 }
 
-/** The glyphs of a layer other than the default, from the files of a source that were kept. */
-export function readLayer(kept: FileTree, layer: string, label: string): Glif[] {
+/** The glyphs of a layer other than the default, from the files of a source that were kept; of those that cannot be read, why. */
+export function readLayer(
+  kept: FileTree,
+  layer: string,
+  label: string,
+): { glyphs: Glif[]; faults: ReadonlyMap<string, string> } {
   const at = (path: string) => `${label}/${path}`;
   const text = (path: string) =>
     textOf(kept.get(path) ?? refuse(`${at(path)} is missing; it belongs to the layer “${layer}”.`), at(path));
@@ -105,9 +109,14 @@ export function readLayer(kept: FileTree, layer: string, label: string): Glif[] 
   const folder =
     Array.isArray(entry) && typeof entry[1] === 'string' ? entry[1] : refuse(`${label} has no layer “${layer}”.`);
   const contents = readPlistDict(text(`${folder}/contents.plist`), at(`${folder}/contents.plist`));
-  return Object.values(contents).map((fileName) =>
-    readGlif(text(`${folder}/${String(fileName)}`), at(`${folder}/${String(fileName)}`)),
-  );
+  const faults = new Map<string, string>();
+  const glyphs = Object.entries(contents).flatMap(([name, fileName]) => {
+    const path = `${folder}/${String(fileName)}`;
+    const glif = attempt(() => readGlif(text(path), at(path)));
+    if (!glif.ok) faults.set(name, glif.reason);
+    return glif.ok ? [glif.value] : [];
+  });
+  return { glyphs, faults };
 }
 
 /** A file name without folders, line breaks or other characters that are no letters of a name, and not endless. */

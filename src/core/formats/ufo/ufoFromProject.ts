@@ -71,7 +71,7 @@ export function putWaypoints(
       const before = attempt(() => facts(textOf(bytes, glyph.name)));
       return before.ok && before.value === facts(glif(glyph, drawing));
     },
-    isGone: (name) => byName.has(name),
+    isGone: (name, bytes) => byName.has(name) && (!bytes || attempt(() => readGlif(textOf(bytes, name), name)).ok),
   });
 }
 

@@ -104,8 +104,8 @@ export function putLayers(
   }: {
     write: (glyph: Glyph, drawing: Drawing) => string;
     same: (bytes: Uint8Array, glyph: Glyph, drawing: Drawing) => boolean;
-    /** Is a glyph that a layer has one of the project’s, so that its waypoint was taken away? */
-    isGone: (name: string) => boolean;
+    /** Is a glyph that a layer has one of the project’s, and was read, so that its waypoint was taken away? */
+    isGone: (name: string, bytes: Uint8Array | undefined) => boolean;
   },
 ): void {
   const list = layersIn(files);
@@ -117,7 +117,7 @@ export function putLayers(
     const contents = contentsOf(files, folder);
     const wanted = new Set(glyphs.map(({ glyph }) => glyph.name));
     for (const [name, file] of Object.entries(contents)) {
-      if (wanted.has(name) || !isGone(name)) continue;
+      if (wanted.has(name) || !isGone(name, files.get(`${folder}/${file}`))) continue;
       files.delete(`${folder}/${file}`);
       delete contents[name];
     }
