@@ -6,7 +6,7 @@ import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import { documentHolder } from './document';
 
 /** So many steps go to the page at a time: taking in more at once would hold it up. */
-const AT_ONCE = 100;
+const AT_ONCE = 40;
 
 const held = documentHolder();
 const project = () => {

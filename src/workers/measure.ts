@@ -1,5 +1,6 @@
 import { attempt, type Refusal, type Result, refused, success } from '../core/base/result';
 import { changesBetween, type Fingerprint, fingerprintOf } from '../core/casting/fingerprint';
+import { ruledFacts } from '../core/casting/ruledFacts';
 import { kerningSize } from '../core/casting/tables/gpos';
 import { type Groundwork, groundwork } from '../core/composing/steps';
 import { type ComposedCell, composedView } from '../core/composing/view';
@@ -85,6 +86,9 @@ export const measureService = {
     kerningQueue(project(), master, pairsLeft(project()), step, least),
 
   kerningSize: (master: MasterId) => kerningSize(project(), master),
+
+  /** What the rules give for the facts of a master’s font. */
+  ruledFacts: (master: MasterId) => ruledFacts(project(), masterOf(project(), master) ?? defaultMaster(project())),
 
   /** A drawing with its edges worked on, or why it cannot be. */
   edges: (glyph: GlyphId, master: MasterId, contours: readonly number[], work: StrokeWork): Drawing | Refusal =>

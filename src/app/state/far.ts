@@ -2,7 +2,7 @@ import { proxy } from 'comlink';
 import { toast } from 'sonner';
 import type { z } from 'zod';
 import { type Edit, plural } from '../../core/project/edit';
-import { applyMade, type Step } from '../../core/project/patch';
+import { MadeSteps, type Step } from '../../core/project/patch';
 import { run, say, useBench } from './bench';
 import { errands } from './followers';
 
@@ -43,16 +43,16 @@ export async function runFar<A, S extends z.ZodType>(edit: Edit<A, S>, args: A, 
   }
   busy = true;
   const note = told(inWords(reach));
-  const steps: Step[] = [];
+  const made = new MadeSteps(before);
   try {
     const take = proxy((part: readonly Step[]) => {
-      steps.push(...part);
+      made.take(part);
     });
     const ran = await errands.borrow(async (service) => await service.edit(edit.facts.name, args, take));
     if (note.stopped()) return false;
     if (!ran.ok) say(ran.reason);
     else if (useBench.getState().settled !== before) say('The project was changed meanwhile; do it again.');
-    else return run((p) => ({ ok: true, project: applyMade(p, steps), sentence: ran.value.sentence }));
+    else return run(() => ({ ok: true, project: made.made(), sentence: ran.value.sentence }));
   } catch (error) {
     if (!note.stopped()) say((error as Error).message);
   } finally {

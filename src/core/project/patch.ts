@@ -79,18 +79,43 @@ export const applyPatch = (project: Project, patch: Patch, direction: 'forwards'
   applySteps(project, stepsOf(patch, direction));
 
 /**
- * Applies the steps of a patch that was made elsewhere from this very project; nothing needs to be compared again to know the
- * patch.
+ * Steps of a patch that was made elsewhere from this very project. They may come some at a time and are applied as they come, so that
+ * little is left to do when all are there; nothing needs to be compared again to know the patch.
  */
-export function applyMade(before: Project, steps: readonly Step[]): Project {
-  const after = applySteps(before, steps);
-  last = {
-    before,
-    after,
-    patch: steps.map(({ path, value }) => ({ path, before: valueAt(before, path), after: value })),
-  };
-  return after;
+export class MadeSteps {
+  private rest: Project;
+  private glyphs: Record<GlyphId, Glyph> | undefined;
+  private readonly touched = new Set<GlyphId>();
+  private readonly patch: Change[] = [];
+
+  constructor(private readonly before: Project) {
+    this.rest = before;
+  }
+
+  take(steps: readonly Step[]): this {
+    for (const { path, value } of steps) this.patch.push({ path, before: valueAt(this.before, path), after: value });
+    const others = steps.filter(({ path }) => path[0] !== 'glyphs');
+    if (others.length > 0) this.rest = applySteps(this.rest, others);
+    const ofGlyphs = treeOf(steps.filter(({ path }) => path[0] === 'glyphs')).below.get('glyphs');
+    if (ofGlyphs) {
+      this.glyphs ??= { ...this.before.glyphs };
+      for (const id of putGlyphs(this.glyphs, ofGlyphs)) this.touched.add(id);
+    }
+    return this;
+  }
+
+  /** The project that they lead to. */
+  made(): Project {
+    const { glyphs, before } = this;
+    if (glyphs) remember(glyphs, before.glyphs, [...this.touched]);
+    const after = glyphs ? { ...this.rest, glyphs } : this.rest;
+    last = { before, after, patch: this.patch };
+    return after;
+  }
 }
+
+/** As {@link MadeSteps}, all at once. */
+export const applyMade = (before: Project, steps: readonly Step[]): Project => new MadeSteps(before).take(steps).made();
 
 function valueAt(project: Project, path: Path): unknown {
   let at: unknown = project;
@@ -142,13 +167,18 @@ function glyphsWith(glyphs: Project['glyphs'], { below }: Tree): Project['glyphs
     if (glyph) return replacing(glyphs, glyph);
   }
   const next: Record<GlyphId, Glyph> = { ...glyphs };
+  remember(next, glyphs, putGlyphs(next, { below }));
+  return next;
+}
+
+/** Puts what steps make of glyphs among them; which ones that were. */
+function putGlyphs(glyphs: Record<GlyphId, Glyph>, { below }: Tree): GlyphId[] {
   for (const [id, tree] of below) {
     const glyph = valueWith(glyphs[id], tree) as Glyph | undefined;
-    if (glyph) next[id] = glyph;
-    else delete next[id];
+    if (glyph) glyphs[id] = glyph;
+    else delete glyphs[id];
   }
-  remember(next, glyphs, [...below.keys()].map(String));
-  return next;
+  return [...below.keys()].map(String);
 }
 
 function valueWith(before: unknown, tree: Tree): unknown {

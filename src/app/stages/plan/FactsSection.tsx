@@ -1,6 +1,5 @@
 import { RotateCcw } from 'lucide-react';
-import { type ComponentProps, useMemo } from 'react';
-import { ruledFacts } from '../../../core/casting/ruledFacts';
+import type { ComponentProps } from 'react';
 import { changeSettings } from '../../../core/project/edits';
 import {
   EMBEDDING,
@@ -18,13 +17,14 @@ import { run } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
 import { Pick } from '../../ui/controls';
 import { IconButton, NumberField, Section } from '../../ui/parts';
+import { useRuledFacts } from './useRuledFacts';
 
 const BY_NAME = 'by its name';
 
 /** What the font file says of a master: by rule, or set outright; the rule is one press away. */
 export function FactsSection({ master }: { master: Master }) {
   const project = useCalmProject();
-  const ruled = useMemo(() => ruledFacts(project, master), [project, master]);
+  const ruled = useRuledFacts(master);
   const link = String(master.info?.styleMapStyleName ?? BY_NAME);
   return (
     <Section title="In the font file">
