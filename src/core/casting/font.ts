@@ -24,7 +24,7 @@ import { headTable } from './tables/head';
 import { hheaTable } from './tables/hhea';
 import { joins } from './tables/joins';
 import { type LookupSources, layoutTables, noteRules } from './tables/layout';
-import { caretsOf, markFeatures } from './tables/marks';
+import { caretsOf, isMark, markFeatures } from './tables/marks';
 import { os2Table } from './tables/os2';
 import { boxOfAll } from './tables/outlines';
 import { postTable } from './tables/post';
@@ -121,7 +121,11 @@ function joined(plan: CastPlan): CastFont {
   }
   const sequences = variationSequences(plan.project, () => new Map(glyphNames.map((n, i) => [n, i])));
   const kern = kernInput(plan);
-  const carried = carriedTables(plan.project, glyphNames, { kind: plan.kind, isWhole: plan.without.size === 0 });
+  const carried = carriedTables(plan.project, glyphNames, {
+    kind: plan.kind,
+    isWhole: plan.without.size === 0,
+    marksFrom: (index) => entries.slice(index).some(isMark),
+  });
   const own = nameRecords(plan.project, plan.names, plan.master.info);
   const layout = layoutTables(plan, kern, new Set(carried.tables.map(([tag]) => tag)), firstFreeName(own));
   const { said } = layout;

@@ -47,6 +47,23 @@ export const isPositions = (tag: string): boolean => POSITIONS.includes(tag);
 /** These hold whatever becomes of glyphs. */
 const OF_NO_GLYPH: readonly CarriedTag[] = ['meta', 'trak'];
 
+/** These speak of the glyphs that they name only, so that others may follow behind; the rest counts all glyphs of the font. */
+const WITH_MORE: readonly CarriedTag[] = [
+  ...OF_NO_GLYPH,
+  'GSUB',
+  'GDEF',
+  'GPOS',
+  'kern',
+  'BASE',
+  'JSTF',
+  'MATH',
+  'COLR',
+  'CPAL',
+  'SVG ',
+  'CBDT',
+  'CBLC',
+];
+
 /** Where the names of the glyphs stand, in the order the carried tables know them by. */
 export const CARRIED = 'org.wendril.carried';
 
@@ -63,41 +80,52 @@ export const axesKey = (axes: Project['axes']): string =>
 export const carriedPath = (tag: string): string => `carried/${tag}.table`;
 
 /**
- * The carried tables, as long as the glyphs that are cast are those, in that order, that the tables were made for; when
- * they are not, the tables would speak of other glyphs, so they are left out, and a note says what goes with them.
+ * The carried tables, as long as the glyphs that are cast begin with those, in that order, that the tables were made for; when they do
+ * not, the tables would speak of other glyphs, so they are left out, and a note says what goes with them. Behind them more glyphs may
+ * follow where a table bears it, but no marks: the definitions that are carried do not know them as such.
  */
 export function carriedTables(
   project: Project,
   glyphNames: readonly string[],
-  font: { kind: CarriedFor; isWhole: boolean },
+  font: { kind: CarriedFor; isWhole: boolean; marksFrom: (index: number) => boolean },
 ): { tables: [tag: string, bytes: Uint8Array][]; notes: Refusal[] } {
   const order = project.lib[CARRIED];
   const kept = CARRIED_TABLES.flatMap((tag) => {
     const bytes = project.kept[carriedPath(tag)];
     return bytes ? [[tag, bytes] as [CarriedTag, Uint8Array]] : [];
   });
-  const fits = Array.isArray(order) && order.length === glyphNames.length && order.every((n, i) => n === glyphNames[i]);
   if (kept.length === 0) return { tables: [], notes: [] };
-  if (fits) {
-    const positions = positionsAt(project, kept, font);
-    const found = substitutionsAt(project, positions.tables, font.kind === 'over all');
-    return { tables: found.tables, notes: [...positions.notes, ...found.notes] };
-  }
-  // Positions are made anew from kerning, anchors and rules.
-  const stay = kept.filter(([tag]) => OF_NO_GLYPH.includes(tag));
-  const gone = kept.filter(([tag]) => !isPositions(tag) && !OF_NO_GLYPH.includes(tag));
-  const lost = gone.map(([tag]) => `${TABLES[tag]} (${tag.trim()})`).join('; ');
-  if (gone.length === 0) return { tables: stay, notes: [] };
-  return {
-    tables: stay,
-    notes: [
+  const begins = Array.isArray(order) && order.every((n, i) => n === glyphNames[i]);
+  const more = begins && order.length < glyphNames.length;
+  const bears: readonly CarriedTag[] = !begins
+    ? OF_NO_GLYPH
+    : !more
+      ? CARRIED_TABLES
+      : font.marksFrom(order.length)
+        ? OF_NO_GLYPH
+        : WITH_MORE;
+  const stay = kept.filter(([tag]) => bears.includes(tag));
+  // Positions that go are made anew from kerning, anchors and rules.
+  const gone = kept.filter(([tag]) => !bears.includes(tag) && !isPositions(tag));
+  const positions = positionsAt(project, stay, font);
+  const found = substitutionsAt(project, positions.tables, font.kind === 'over all');
+  const notes = [...positions.notes, ...found.notes];
+  if (gone.length > 0) {
+    const lost = gone.map(([tag]) => `${TABLES[tag]} (${tag.trim()})`).join('; ');
+    const why = !more
+      ? 'glyphs were added, removed, renamed or ordered anew'
+      : bears === WITH_MORE
+        ? 'glyphs were added'
+        : 'marks were added';
+    notes.push(
       refused(
-        `Left out since glyphs were added, removed, renamed or ordered anew: ${lost} of the font that was opened.`,
+        `Left out since ${why}: ${lost} of the font that was opened.`,
         { table: gone.map(([tag]) => tag.trim()).join(', ') },
         'attention',
       ),
-    ],
-  };
+    );
+  }
+  return { tables: found.tables, notes };
 }
 
 /**

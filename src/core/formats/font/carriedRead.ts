@@ -23,7 +23,7 @@ export function carried(
   );
   if (tags.includes('GSUB'))
     r.notes.push(
-      'Substitutions (GSUB) are carried as they are while the order of glyphs stays; in Features they become rules to be edited.',
+      'Substitutions (GSUB) are carried as they are while the order of glyphs stays, also when others follow behind; in Features they become rules to be edited.',
     );
   const kept = tags.map((tag): [string, Uint8Array] => [carriedPath(tag), new Uint8Array(r.font.tables.get(tag)!)]);
   const gsub = r.font.tables.get('GSUB');
