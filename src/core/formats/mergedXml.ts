@@ -1,13 +1,18 @@
-import { elementText, indentedXml, parseXml, type XmlAttributes, type XmlElement } from './xml';
+import { elementText, indentedXml, parseXml, parseXmlWithComments, type XmlAttributes, type XmlElement } from './xml';
 
 /**
  * A document as its source has it, with what was changed since. `was` is the source, `ours` what we made of it when it was
- * opened, `now` what we make of it now. Comments and the breaks of lines of an element are not kept.
+ * opened, `now` what we make of it now. Comments stay where they stand, but for those within a place, a rule or a lib that is another
+ * now; the breaks of lines of an element are not kept.
  */
 export function mergedXml(was: string, ours: string, now: string, file: string): string {
-  const [a, b, c] = [was, ours, now].map((text) => parseXml(text, file));
-  const head = was.slice(0, Math.max(0, was.indexOf(`<${a!.name}`)));
-  return `${head.replace(/<!--[\s\S]*?-->\s*/g, '')}${indentedXml(element(a!, b!, c!))}`;
+  const { root, before, after } = parseXmlWithComments(was, file);
+  const declared = /^\ufeff?\s*<\?xml[^>]*\?>/.exec(was);
+  const doctype = /<!DOCTYPE[^[>]*>/.exec(was.slice(0, 2000).replace(/<!--[\s\S]*?-->/g, ''));
+  const comments = (list: readonly string[]) => list.map((text) => `<!--${text}-->\n`).join('');
+  const head = [declared, doctype].map((found) => (found ? `${found[0]}\n` : '')).join('');
+  const whole = indentedXml(element(root, parseXml(ours, file), parseXml(now, file)));
+  return `${head}${comments(before)}${whole}${comments(after)}`;
 }
 
 function element(was: XmlElement, ours: XmlElement, now: XmlElement): XmlElement {

@@ -249,11 +249,11 @@ const SPACE = `<?xml version='1.0' encoding='UTF-8'?>
 </designspace>
 `;
 
-function family(): Project {
+function family(space = SPACE): Project {
   const ufo = (name: string, style: string) =>
     Object.entries(FOREIGN).map(([path, text]) => [`${name}/${path}`, textFile(text.replace('Book', style))] as const);
   const read = projectFromFiles(
-    new Map([['Orde.designspace', textFile(SPACE)], ...ufo('Light.ufo', 'Light'), ...ufo('Bold.ufo', 'Bold')]),
+    new Map([['Orde.designspace', textFile(space)], ...ufo('Light.ufo', 'Light'), ...ufo('Bold.ufo', 'Bold')]),
     'Orde',
   );
   if (!read.ok) throw new Error(read.reason);
@@ -287,4 +287,26 @@ test('a place by name is where its label says; moved, the instance has a place o
   const more = spaceOf(done(addInstances(project, { instances: [{ name: 'Semi', place: { wght: 600 } }] })));
   expect(difference(SPACE, more)).toContain('+ <instance name="Semi" stylename="Semi">');
   expect(more).toContain('<mapping>');
+});
+
+test('comments of a designspace stay where they stand when it is changed', () => {
+  const said = SPACE.replace('<designspace', '<!-- Orde & its weights -->\n<designspace')
+    .replace('    <axis ', '    <!-- the only <axis> -->\n    <axis ')
+    .replace('    <source filename="Bold.ufo"', '    <!-- the Bold -->\n    <source filename="Bold.ufo"')
+    .replace('Graisse', 'Graisse<!-- so says Ines -->')
+    .replace('  </instances>\n', '    <!-- more to come -->\n  </instances>\n');
+  const whole = `${said}<!-- the end -->\n`;
+  const project = family(whole);
+  expect(spaceOf(project)).toBe(whole);
+  expect(project.axes[0]!.labels).toEqual({ fr: 'Graisse' });
+  const renamed = spaceOf(done(setMasterName(project, { master: project.masters[1]!.id, name: 'Heavy' })));
+  expect(renamed).toBe(whole.replace('name="bold" stylename="Bold"', 'name="bold" stylename="Heavy"'));
+  // Of an instance that is taken away, what was said beside it stays.
+  const index = project.instances.findIndex((i) => i.name === 'Bold');
+  const fewer = spaceOf(done(removeInstance(project, { index })));
+  expect(fewer).toContain('    </instance>\n    <!-- more to come -->\n  </instances>\n');
+  const doctyped = whole.replace('<!-- Orde', '<!DOCTYPE designspace>\n<!-- Orde');
+  expect(spaceOf(done(setMasterName(family(doctyped), { master: 'm2', name: 'Heavy' })))).toBe(
+    doctyped.replace('name="bold" stylename="Bold"', 'name="bold" stylename="Heavy"'),
+  );
 });

@@ -30,8 +30,25 @@ export function textOf(bytes: Uint8Array, file: string): string {
  * and line.
  */
 export function parseXml(text: string, file: string): XmlElement {
+  return parsed(text, file).root;
+}
+
+/** The name of an element that stands for a comment. */
+export const COMMENT = '#comment';
+
+/** As {@link parseXml}, comments among the children of elements; those before and behind the whole beside it. */
+export function parseXmlWithComments(
+  text: string,
+  file: string,
+): { root: XmlElement; before: string[]; after: string[] } {
+  return parsed(text, file, true);
+}
+
+function parsed(text: string, file: string, comments = false): { root: XmlElement; before: string[]; after: string[] } {
+  const [before, after]: [string[], string[]] = [[], []];
   const quick = new TreeBuilder(file, text);
-  if (scanTags(text, quick) && quick.root) return quick.root;
+  // The quick scan leaves off at comments.
+  if (scanTags(text, quick) && quick.root) return { root: quick.root, before, after };
   const tree = new TreeBuilder(file, text);
   const parser = new SaxesParser();
   parser.on('error', (error) => refuseXml(error.message, file));
@@ -42,8 +59,13 @@ export function parseXml(text: string, file: string): XmlElement {
   parser.on('text', (t) => tree.text(t));
   parser.on('cdata', (t) => tree.text(t));
   parser.on('closetag', () => tree.close());
+  if (comments)
+    parser.on('comment', (said) => {
+      if (!tree.root) before.push(said);
+      else if (!tree.comment(said)) after.push(said);
+    });
   parser.write(text).close();
-  return tree.root ?? refuse(`${file} holds no XML element.`);
+  return { root: tree.root ?? refuse(`${file} holds no XML element.`), before, after };
 }
 
 /** Collects elements into a tree, from the fast scan or from the full parser. */
@@ -79,6 +101,12 @@ class TreeBuilder implements TagListener {
   text(t: string): void {
     const current = this.stack[this.stack.length - 1];
     if (current) current.text += t;
+  }
+  /** Puts a comment into the element that is open; whether there is one. */
+  comment(text: string): boolean {
+    const current = this.stack[this.stack.length - 1];
+    current?.children.push({ name: COMMENT, attributes: {}, children: [], text, line: this.line });
+    return current !== undefined;
   }
   close(): void {
     this.stack.pop();
@@ -130,8 +158,13 @@ export function elementText(e: XmlElement): string {
 
 /** An element as text again, each child on a line of its own; an element that holds text stays on one line. */
 export function indentedXml(e: XmlElement, indent = ''): string {
+  if (e.name === COMMENT) return `${indent}<!--${e.text}-->\n`;
   const attributes = Object.entries(e.attributes).map(([key, value]) => ` ${key}="${escapeXml(value)}"`);
   const head = `${indent}<${e.name}${attributes.join('')}`;
-  if (e.children.length === 0) return e.text === '' ? `${head}/>\n` : `${head}>${escapeXml(e.text)}</${e.name}>\n`;
+  if (e.children.length === 0 && e.text === '') return `${head}/>\n`;
+  if (e.children.every((c) => c.name === COMMENT) && (e.text.trim() !== '' || e.children.length === 0)) {
+    const said = e.children.map((c) => `<!--${c.text}-->`).join('');
+    return `${head}>${escapeXml(e.text)}${said}</${e.name}>\n`;
+  }
   return `${head}>\n${e.children.map((c) => indentedXml(c, `${indent}  `)).join('')}${indent}</${e.name}>\n`;
 }
