@@ -7,6 +7,7 @@ import type { KeyValue } from './keyValue';
 import { folded, unfolded } from './large';
 import { MIGRATIONS, newerVersion, STORED_VERSION, versionOf } from './migrations';
 import { packedGlyph, unpackedGlyph } from './pack';
+import { inPieces } from './pieces';
 import { readGlyphs, readParts } from './reading';
 import { lastGood } from './recovery';
 import { type Salvaged, salvagedGlyph, salvagedParts } from './salvage';
@@ -90,7 +91,7 @@ export class ProjectRecords {
     private readonly store: KeyValue,
     private readonly prefix: string,
   ) {
-    this.shelf = new Shelf(store, prefix);
+    this.shelf = new Shelf(inPieces(store), prefix);
   }
 
   private get = (key: string) => this.shelf.get(key);
