@@ -77,6 +77,8 @@ export async function until<T>(
   throw new Error(`Waited ${seconds} s for ${what}.${last ? ` Last: ${String(last)}` : ''}`);
 }
 
+const isStale = (reason: unknown): boolean => reason instanceof Error && reason.name === 'StaleElementReferenceError';
+
 /** The pages of one browser, in a tester's words. */
 export function tester({ driver, downloads }: Browser) {
   const find = (css: string) => until(css, async () => (await driver.findElements(By.css(css)))[0]);
@@ -93,46 +95,67 @@ export function tester({ driver, downloads }: Browser) {
     );
   const click = async (target: WebElement) => {
     await driver.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', target);
-    // What still moves (a notice that comes in) would be clicked where it was.
+    // What still moves (a notice that comes in) would be clicked where it was; what is gone by then is not waited for.
+    let gone: unknown;
     await until(
       'it to stand still',
       () =>
-        driver.executeScript<boolean>(
-          `return !document.getAnimations().some(
-            (a) => a.playState === 'running' && a.effect?.getTiming().iterations !== Infinity && a.effect?.target?.contains(arguments[0]),
-          );`,
-          target,
-        ),
+        driver
+          .executeScript<boolean>(
+            `return !document.getAnimations().some(
+              (a) => a.playState === 'running' && a.effect?.getTiming().iterations !== Infinity && a.effect?.target?.contains(arguments[0]),
+            );`,
+            target,
+          )
+          .catch((reason) => {
+            if (!isStale(reason)) throw reason;
+            gone = reason;
+            return true;
+          }),
       5,
     );
+    if (gone) throw gone;
     await target.click();
+  };
+  /** Finds and clicks; what the page has put another in the place of meanwhile is found again. */
+  const clickFound = async (look: () => Promise<WebElement>): Promise<WebElement> => {
+    for (let tries = 1; ; tries++) {
+      try {
+        const target = await look();
+        await click(target);
+        return target;
+      } catch (reason) {
+        if (!isStale(reason) || tries === 5) throw reason;
+      }
+    }
   };
   return {
     driver,
     find,
     button,
-    press: async (text: string) => click(await button(text)),
-    click: async (css: string) => click(await find(css)),
+    press: (text: string) => clickFound(() => button(text)),
+    click: (css: string) => clickFound(() => find(css)),
     text: async (css: string) => (await find(css)).getText(),
     attribute: async (css: string, name: string) => (await find(css)).getAttribute(name),
     /** Types into the field with this label, in place of what is there. */
     async fill(label: string, value: string, enter = false) {
-      const field = await until(`the field “${label}”`, async () => {
-        const found = await driver.executeScript<WebElement | null>(
-          `const label = [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0]);
-          const id = label?.getAttribute('for');
-          return (id ? document.getElementById(id) : label?.querySelector('input, textarea')) ?? null;`,
-          label,
-        );
-        return found ?? (await driver.findElements(By.css(`[aria-label="${label}"]`)))[0];
-      });
-      await click(field);
+      const look = () =>
+        until(`the field “${label}”`, async () => {
+          const found = await driver.executeScript<WebElement | null>(
+            `const label = [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === arguments[0]);
+            const id = label?.getAttribute('for');
+            return (id ? document.getElementById(id) : label?.querySelector('input, textarea')) ?? null;`,
+            label,
+          );
+          return found ?? (await driver.findElements(By.css(`[aria-label="${label}"]`)))[0];
+        });
+      const field = await clickFound(look);
       await field.sendKeys('\uE009a\uE000', value, ...(enter ? ['\uE007'] : []));
       return field;
     },
     /** Chooses from a list that opens. */
     async pick(label: string, option: string) {
-      await click(await find(`[aria-label="${label}"]`));
+      await clickFound(() => find(`[aria-label="${label}"]`));
       const wanted = await until(`the choice “${option}”`, async () => {
         for (const o of await driver.findElements(By.css('[role="option"]')))
           if ((await o.getText()).trim() === option) return o;
