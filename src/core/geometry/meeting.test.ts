@@ -51,6 +51,42 @@ test('no crossing of a cubic with a line is missed', () => {
   );
 });
 
+/** Where the straight pieces between samples of two curves cross, a pair at a time. */
+function sampledMeetings(a: readonly number[], b: readonly number[]): (readonly [number, number])[] {
+  const STEPS = 160;
+  const samples = (c: readonly number[]) => Array.from({ length: STEPS + 1 }, (_, i) => pointAt(c, i / STEPS));
+  const [p, q] = [samples(a), samples(b)];
+  const out: (readonly [number, number])[] = [];
+  for (let i = 0; i < STEPS; i++)
+    for (let k = 0; k < STEPS; k++) {
+      const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = [p[i]!, p[i + 1]!, q[k]!, q[k + 1]!];
+      const det = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+      const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / det;
+      const u = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / det;
+      if (t > 0 && t < 1 && u > 0 && u < 1) out.push([ax + t * (bx - ax), ay + t * (by - ay)]);
+    }
+  return out;
+}
+
+test('no crossing of two cubics is missed', () => {
+  fc.assert(
+    fc.property(cubic, cubic, (a, b) => {
+      const found = crossings(a, b).map(({ t }) => pointAt(a, t));
+      for (const [x, y] of sampledMeetings(a, b))
+        expect(Math.min(...found.map((f) => Math.hypot(f[0] - x, f[1] - y)))).toBeLessThan(2);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('a line that runs back along a curve from its end meets it there only, unless it does cross', () => {
+  // The curve stays on one side of the line all the way.
+  const back = [293, 396, 286, 396, 279, 393, 272, 387];
+  expect(crossings(back, [272, 387, 466, 554])).toEqual([{ t: expect.closeTo(1, 9), u: expect.closeTo(0, 9) }]);
+  const through = [219, 379, 215, 379, 210, 376, 206, 371];
+  expect(crossings(through, [206, 371, 361, 554])).toHaveLength(2);
+});
+
 test('crossings do not depend on which curve comes first', () => {
   fc.assert(
     fc.property(cubic, cubic, (a, b) => {
