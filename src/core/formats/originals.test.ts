@@ -130,6 +130,32 @@ test('a fact of the family is one line; nothing is made up beside it', () => {
   ]);
 });
 
+test('comments of a file stay where they stand when it is changed; of what is gone they stand at its end', () => {
+  const glif = A.replace('\t<advance', '\t<!-- as wide as n -->\n\t<advance')
+    .replace(
+      '\t\t\t<point type="line" x="50"',
+      '\t\t\t<!-- the <point> on top -->\n\t\t\t<!-- twice -->\n\t\t\t<point type="line" x="50"',
+    )
+    .replace('\t<lib>', '\t<!-- of a tool -->\n\t<lib>')
+    .replace('</glyph>', '\t<!-- the end -->\n</glyph>');
+  const info = FOREIGN['fontinfo.plist']!.replace('\t<key>styleName', '\t<!-- not Regular -->\n\t<key>styleName');
+  const files = new Map(source());
+  files.set('Orde.ufo/glyphs/glyph_a.glif', textFile(glif));
+  files.set('Orde.ufo/fontinfo.plist', textFile(info));
+  const project = opened(files);
+  const wider = ufoOf(done(setSides(project, { at: at(project, 'a'), right: 305 })));
+  expect(wider['glyphs/glyph_a.glif']).toBe(glif.replace('width="400"', 'width="405"'));
+  const renamed = ufoOf(done(setFamily(project, { name: 'Hamborn' })));
+  expect(renamed['fontinfo.plist']).toBe(info.replace('Orde', 'Hamborn'));
+  const fewer = restyledGlif(
+    '<?xml version="1.0"?>\n<glyph name="a" format="2">\n  <advance width="4"/>\n</glyph>\n',
+    glif,
+  );
+  for (const said of ['as wide as n', 'the <point> on top', 'twice', 'of a tool', 'the end'])
+    expect(fewer).toContain(`\t<!-- ${said} -->\n`);
+  expect(fewer.match(/<!--/g)).toHaveLength(5);
+});
+
 test('what is said of glyphs that are not there stays, when others come and go', () => {
   const project = opened();
   const more = done(addGlyphs(project, { requests: [{ name: 'c', unicodes: [0x63] }] }));

@@ -14,7 +14,7 @@ export function restyledPlist(text: string, original: string): string {
     const unit = key.slice(dict.length);
     out = indented(out, (depth) => (depth === 0 ? '' : dict + unit.repeat(depth - 1)));
   }
-  return withLineEnds(out, original);
+  return withLineEnds(withComments(out, original.slice(Math.max(0, start)), '</plist>'), original);
 }
 
 /** Lines that begin with a tag stand in by what `space` says for their depth; ours stand in by two spaces for each. */
@@ -46,7 +46,41 @@ export function restyledGlif(text: string, original: string): string {
   });
   const unit = /\n([ \t]*)<(?:advance|unicode|outline|note|image|guideline|anchor|lib)\b/.exec(before)?.[1];
   if (unit !== undefined) out = indented(out, (depth) => unit.repeat(depth));
+  out = withComments(out, before, '</glyph>');
   return withLineEnds((head || text.slice(0, text.indexOf('<glyph'))) + out, original);
+}
+
+const COMMENTS = /<!--[\s\S]*?-->/g;
+
+/**
+ * Comments within a file as lines of the text that takes its place: before what they stood before, the second contour or a key of that
+ * name; before its end where that is gone.
+ */
+function withComments(text: string, before: string, end: string): string {
+  /** By the place of the line that they stand before. */
+  const lines = new Map<number, string>();
+  for (const comment of before.matchAll(COMMENTS)) {
+    const upTo = before.slice(0, comment.index).replace(COMMENTS, '');
+    const behind = before.slice(comment.index).replace(COMMENTS, '');
+    const next = /<key>[^<]*<\/key>|<\/?[A-Za-z]+/.exec(behind)?.[0] ?? end;
+    let at = -1;
+    for (let left = upTo.split(next).length; left > 0; left--) {
+      at = text.indexOf(next, at + 1);
+      if (at < 0) break;
+    }
+    if (at < 0) at = text.lastIndexOf(end);
+    if (at < 0) continue;
+    const line = text.lastIndexOf('\n', at) + 1;
+    const space = /(?<=\n)[ \t]*$/.exec(before.slice(0, comment.index)) ?? /^[ \t]*/.exec(text.slice(line))!;
+    lines.set(line, `${lines.get(line) ?? ''}${space[0]}${comment[0]}\n`);
+  }
+  let out = '';
+  let from = 0;
+  for (const [line, comments] of [...lines].sort(([a], [b]) => a - b)) {
+    out += text.slice(from, line) + comments;
+    from = line;
+  }
+  return out + text.slice(from);
 }
 
 /** The order in which each kind of tag has its attributes. */
