@@ -149,18 +149,13 @@ const shown = (v: number | undefined): string => (v === undefined ? '' : shownNu
 export function NumberField({ label, value, onChange, disabled, hideLabel }: NumberFieldProps) {
   const id = useId();
   const [text, setText] = useState(shown(value));
-  /** Something has been typed that is not applied yet: a value that comes meanwhile leaves it alone. */
-  const typing = useRef(false);
-  useEffect(() => {
-    if (!typing.current) setText(shown(value));
-  }, [value]);
+  useEffect(() => setText(shown(value)), [value]);
   /** Escape has been pressed: leaving the field applies nothing. */
   const dropped = useRef(false);
   const changed = text.trim() !== shown(value);
   const wrong = changed && text.trim() !== '' && readNumber(text) === undefined;
   const apply = (v: number | undefined) => {
     // What was typed gives way to the value there is; an accepted change brings a new one.
-    typing.current = false;
     setText(shown(value));
     if (v !== undefined && v !== value) onChange(v);
   };
@@ -179,16 +174,12 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
         aria-invalid={wrong}
         title={wrong ? 'No number, and no sum of numbers' : undefined}
         value={text}
-        onChange={(e) => {
-          typing.current = true;
-          setText(e.target.value);
-        }}
+        onChange={(e) => setText(e.target.value)}
         onFocus={(e) => {
           dropped.current = false;
           e.target.select();
         }}
         onBlur={() => {
-          typing.current = false;
           if (changed && !dropped.current) apply(readNumber(text));
           else setText(shown(value));
         }}
@@ -203,7 +194,6 @@ export function NumberField({ label, value, onChange, disabled, hideLabel }: Num
             if (!e.currentTarget.closest('[role="dialog"], form')) e.currentTarget.blur();
           } else if (e.key === 'Escape') {
             dropped.current = true;
-            typing.current = false;
             setText(shown(value));
             e.currentTarget.blur();
           } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {

@@ -1,5 +1,5 @@
 import { RotateCcw } from 'lucide-react';
-import type { ComponentProps } from 'react';
+import { type ComponentProps, useState } from 'react';
 import { changeSettings } from '../../../core/project/edits';
 import {
   EMBEDDING,
@@ -24,12 +24,15 @@ const BY_NAME = 'by its name';
 /** What the font file says of a master: by rule, or set outright; the rule is one press away. */
 export function FactsSection({ master }: { master: Master }) {
   const project = useCalmProject();
-  const ruled = useRuledFacts(master);
+  const now = useRuledFacts(master);
+  // While one is typed over, rules that come to another number meanwhile leave the fields alone.
+  const [held, hold] = useState<typeof now>();
+  const ruled = held ?? now;
   const link = String(master.info?.styleMapStyleName ?? BY_NAME);
   return (
     <Section title="In the font file">
       <p className="mb-2 text-[12.5px] text-quiet">Grey numbers follow by rule; type over one to set it outright.</p>
-      <div className="grid gap-1.5">
+      <fieldset className="grid min-w-0 gap-1.5" onFocus={() => hold(now)} onBlur={() => hold(undefined)}>
         <NumberField
           label="Italic angle °"
           value={master.italicAngle}
@@ -84,7 +87,7 @@ export function FactsSection({ master }: { master: Master }) {
             </div>
           );
         })}
-      </div>
+      </fieldset>
     </Section>
   );
 }
