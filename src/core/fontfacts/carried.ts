@@ -95,15 +95,7 @@ export function carriedTables(
     return bytes ? [[tag, bytes] as [CarriedTag, Uint8Array]] : [];
   });
   if (kept.length === 0) return { tables: [], notes: [] };
-  const begins = Array.isArray(order) && order.every((n, i) => n === glyphNames[i]);
-  const more = begins && order.length < glyphNames.length;
-  const bears: readonly CarriedTag[] = !begins
-    ? OF_NO_GLYPH
-    : !more
-      ? CARRIED_TABLES
-      : font.marksFrom(order.length)
-        ? OF_NO_GLYPH
-        : WITH_MORE;
+  const { bears, why } = bearing(Array.isArray(order) ? order : undefined, glyphNames, font.marksFrom);
   const stay = kept.filter(([tag]) => bears.includes(tag));
   // Positions that go are made anew from kerning, anchors and rules.
   const gone = kept.filter(([tag]) => !bears.includes(tag) && !isPositions(tag));
@@ -112,11 +104,6 @@ export function carriedTables(
   const notes = [...positions.notes, ...found.notes];
   if (gone.length > 0) {
     const lost = gone.map(([tag]) => `${TABLES[tag]} (${tag.trim()})`).join('; ');
-    const why = !more
-      ? 'glyphs were added, removed, renamed or ordered anew'
-      : bears === WITH_MORE
-        ? 'glyphs were added'
-        : 'marks were added';
     notes.push(
       refused(
         `Left out since ${why}: ${lost} of the font that was opened.`,
@@ -126,6 +113,20 @@ export function carriedTables(
     );
   }
   return { tables: found.tables, notes };
+}
+
+/** Which tables hold for the glyphs that are cast, and why the others do not. */
+function bearing(
+  order: readonly unknown[] | undefined,
+  glyphNames: readonly string[],
+  marksFrom: (index: number) => boolean,
+): { bears: readonly CarriedTag[]; why: string } {
+  if (!order?.every((n, i) => n === glyphNames[i]))
+    return { bears: OF_NO_GLYPH, why: 'glyphs were added, removed, renamed or ordered anew' };
+  if (order.length === glyphNames.length) return { bears: CARRIED_TABLES, why: '' };
+  return marksFrom(order.length)
+    ? { bears: OF_NO_GLYPH, why: 'marks were added' }
+    : { bears: WITH_MORE, why: 'glyphs were added' };
 }
 
 /**

@@ -29,26 +29,16 @@ export function pointsToKeep(moved: Moved): number[] {
 }
 
 /** Room to work in, for contours of so many points: the contour once round from its first point, what telling it costs, and from where. */
-class Room {
-  readonly x: Float64Array;
-  readonly y: Float64Array;
-  readonly u: Float64Array;
-  readonly v: Float64Array;
-  readonly cost: Int32Array;
-  readonly from: Int32Array;
+const roomFor = (size: number) => ({
+  x: new Float64Array(size),
+  y: new Float64Array(size),
+  u: new Float64Array(size),
+  v: new Float64Array(size),
+  cost: new Int32Array(size),
+  from: new Int32Array(size),
+});
 
-  constructor(readonly size: number) {
-    [this.x, this.y, this.u, this.v] = [0, 1, 2, 3].map(() => new Float64Array(size)) as [
-      Float64Array,
-      Float64Array,
-      Float64Array,
-      Float64Array,
-    ];
-    [this.cost, this.from] = [new Int32Array(size), new Int32Array(size)];
-  }
-}
-
-let room = new Room(256);
+let room = roomFor(256);
 
 function keepOfContour(start: number, end: number, { xs, ys, dx, dy }: Moved, kept: number[]): void {
   const n = end - start + 1;
@@ -69,7 +59,7 @@ function keepOfContour(start: number, end: number, { xs, ys, dx, dy }: Moved, ke
     if (most > 0) kept.push(start);
     return;
   }
-  if (room.size <= n) room = new Room(n * 2);
+  if (room.x.length <= n) room = roomFor(n * 2);
   const { x, y, u, v, cost, from } = room;
   // The contour from there once round, the first point again at its end.
   for (let i = 0, p = start + first; i <= n; i++, p = p === end ? start : p + 1) {

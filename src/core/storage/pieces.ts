@@ -85,8 +85,11 @@ export function inPieces(store: KeyValue, most = MOST): KeyValue {
     return known;
   };
 
-  async function setParted(key: string, value: unknown, lists: ReturnType<typeof listsOf>): Promise<string[]> {
-    const before = (await piecesOf()).get(key) ?? [];
+  /** Writes the pieces, then the record; under names that none of those before has. The keys of the pieces. */
+  async function setParted(
+    key: string,
+    { value, lists, before }: { value: unknown; lists: ReturnType<typeof listsOf>; before: readonly string[] },
+  ): Promise<string[]> {
     const turn = 1 + Math.max(0, ...before.map((k) => Number.parseInt(k.slice(key.length + 1), 10) || 0));
     const written: string[] = [];
     let head = value;
@@ -111,7 +114,7 @@ export function inPieces(store: KeyValue, most = MOST): KeyValue {
       const length = lists.reduce((sum, { texts }) => sum + texts.reduce((n, t) => n + t.length, 0), 0);
       const pieces = await piecesOf();
       const before = pieces.get(key) ?? [];
-      if (length > most) pieces.set(key, await setParted(key, value, lists));
+      if (length > most) pieces.set(key, await setParted(key, { value, lists, before }));
       else {
         await store.set(key, value);
         pieces.delete(key);

@@ -25,14 +25,18 @@ const BY_NAME = 'by its name';
 export function FactsSection({ master }: { master: Master }) {
   const project = useCalmProject();
   const now = useRuledFacts(master);
-  // While one is typed over, rules that come to another number meanwhile leave the fields alone.
-  const [held, hold] = useState<typeof now>();
-  const ruled = held ?? now;
+  // While one of a master’s is typed over, rules that come to another number meanwhile leave the fields alone.
+  const [held, hold] = useState<{ master: string; facts: typeof now }>();
+  const ruled = held?.master === master.id ? held.facts : now;
   const link = String(master.info?.styleMapStyleName ?? BY_NAME);
   return (
     <Section title="In the font file">
       <p className="mb-2 text-[12.5px] text-quiet">Grey numbers follow by rule; type over one to set it outright.</p>
-      <fieldset className="grid min-w-0 gap-1.5" onFocus={() => hold(now)} onBlur={() => hold(undefined)}>
+      <fieldset
+        className="grid min-w-0 gap-1.5"
+        onFocus={({ target }) => target instanceof HTMLInputElement && hold({ master: master.id, facts: now })}
+        onBlur={() => hold(undefined)}
+      >
         <NumberField
           label="Italic angle °"
           value={master.italicAngle}
