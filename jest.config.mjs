@@ -41,6 +41,13 @@ export default {
       testEnvironment: 'node',
       sandboxInjectedGlobals: globals,
     },
+    {
+      displayName: 'bundled',
+      testMatch: ['<rootDir>/build/unit/*.test.cjs'],
+      transform: {},
+      testEnvironment: 'node',
+      sandboxInjectedGlobals: globals,
+    },
     { displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'], transform, testEnvironment: 'node' },
   ],
 };

@@ -91,6 +91,22 @@ test('a counter filled by a wrong direction is pointed out and put right in one 
   await undoAll();
 });
 
+test('the browser’s Back comes back to a stage and to the letter that was worked on there', async () => {
+  const { driver } = browser;
+  const at = (address: RegExp) => until(String(address), async () => address.test(await driver.getCurrentUrl()));
+  await go('draw?glyph=o');
+  await t.click('a[href^="/p/velmarrow/fit"]');
+  await at(/\/fit\?glyph=o$/);
+  await t.chord(Key.CONTROL, 'k');
+  await (await t.find('[cmdk-input]')).sendKeys('&', Key.ENTER);
+  await at(/\/fit\?glyph=ampersand$/);
+  await driver.navigate().back();
+  await at(/\/draw\?glyph=o$/);
+  await until('o', async () => /^o\n/.test(await details()));
+  await driver.navigate().forward();
+  await at(/\/fit\?glyph=ampersand$/);
+});
+
 test('the palette finds glyphs by character, name and code point, and runs commands', async () => {
   await go('draw?glyph=n');
   for (const [typed, name] of [

@@ -10,7 +10,7 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** Fonts on terms of their own, and where they are tried: names, subsets, what changed since, a page of somebody’s. */
-const { opened, script, go, check } = sharedDemoBench();
+const { opened, script, load: go, check } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {

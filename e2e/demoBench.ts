@@ -6,8 +6,10 @@ export type DemoBench = {
   t: ReturnType<typeof tester>;
   /** What code in the page gives. */
   script<T>(code: string, ...given: unknown[]): Promise<T>;
-  /** Opens a stage of the demo. */
+  /** Turns to a stage of the demo as a link does; what was chosen there before stays chosen. */
   go(address: string): Promise<void>;
+  /** Loads a stage of the demo anew. */
+  load(address: string): Promise<void>;
   /** Presses the check with this label. */
   check(label: string): Promise<unknown>;
   /** The text of the details column. */
@@ -33,6 +35,7 @@ export function sharedDemoBench() {
     opened: () => bench,
     script: <T>(code: string, ...given: unknown[]) => bench.script<T>(code, ...given),
     go: (address: string) => bench.go(address),
+    load: (address: string) => bench.load(address),
     check: (label: string) => bench.check(label),
     details: () => bench.details(),
     value: (label: string) => bench.value(label),
@@ -40,6 +43,13 @@ export function sharedDemoBench() {
     view: () => bench.view(),
   };
 }
+
+/** As a link does; false where the demo is not open: a page that is loaded anew checks and casts all of it once more. */
+const TURN = `
+  if (!location.pathname.startsWith('/p/velmarrow/')) return false;
+  history.pushState({ key: String(Math.random()), idx: (history.state?.idx ?? 0) + 1 }, '', arguments[0]);
+  dispatchEvent(new PopStateEvent('popstate'));
+  return true;`;
 
 /** A server and a browser with the demo stored, and the gestures that most tests share. */
 export async function openDemoBench(): Promise<DemoBench> {
@@ -49,21 +59,27 @@ export async function openDemoBench(): Promise<DemoBench> {
   const t = tester(browser);
   await driver.get(server.url);
   await t.find('a[href="/p/velmarrow/draw"]');
+  const load = async (address: string) => {
+    // A page left in the middle of saving is a test of its own.
+    await until('what was done to be saved', () =>
+      driver.executeScript<boolean>(
+        `return !document.querySelector('[data-testid="save-state"][data-state="saving"]')`,
+      ),
+    );
+    await driver.get(`${server.url}/p/velmarrow/${address}`);
+    await t.find('[data-testid="galley-line"]');
+  };
   return {
     server,
     browser,
     t,
     script: <T>(code: string, ...given: unknown[]): Promise<T> => driver.executeScript<T>(code, ...given),
     async go(address) {
-      // A page left in the middle of saving is a test of its own.
-      await until('what was done to be saved', () =>
-        driver.executeScript<boolean>(
-          `return !document.querySelector('[data-testid="save-state"][data-state="saving"]')`,
-        ),
-      );
-      await driver.get(`${server.url}/p/velmarrow/${address}`);
+      const turned = await driver.executeScript<boolean>(TURN, `/p/velmarrow/${address}`);
+      if (!turned) return load(address);
       await t.find('[data-testid="galley-line"]');
     },
+    load,
     check: (label) =>
       until(`the check “${label}”`, () =>
         driver.executeScript<boolean>(

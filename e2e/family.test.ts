@@ -2,7 +2,7 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** What is seen of a family while one letter of it is worked on: another place, the partner, a blend. */
-const { opened, script, go, check, undoAll } = sharedDemoBench();
+const { opened, script, go, load, check, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -49,7 +49,7 @@ test('a place is kept in sight in the galley, in Fit and in Kern, until it is le
 });
 
 test('one key goes to the same letter of the partner and back; both are set in one galley', async () => {
-  await go('draw?glyph=g');
+  await load('draw?glyph=g');
   await script(`document.querySelector('[role="radio"][aria-label="Heavy"]').click()`);
   await until('the heavy', () =>
     script<boolean>(`return document.querySelector('[role="radio"][aria-label="Heavy"]').ariaChecked === 'true'`),

@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, value, script } = sharedDemoBench();
+const { opened, go, load, details, undoAll, value, script } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -61,7 +61,7 @@ test('fit: the controls of an alphabet are set by keys alone, one, five and ten 
 });
 
 test('fit: both sides follow another glyph mirrored; a side is copied across and to other glyphs', async () => {
-  await go('fit?glyph=s');
+  await load('fit?glyph=s');
   await shows('s');
   await t.press('Bind both sides, or many glyphs…');
   await t.press('mirrored');
@@ -163,7 +163,7 @@ test('fit: the starting line is moved by the hand, edges where they are nearer',
 });
 
 test('fit: a side is bound to another, falls out of date, and is updated; a proposal is taken', async () => {
-  await go('fit?glyph=t');
+  await load('fit?glyph=t');
   await t.press('Bind the left side');
   await t.fill('Glyph to follow', 'n');
   await t.fill('And add', '-30', true);

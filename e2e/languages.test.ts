@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, go, undoAll, view } = sharedDemoBench();
+const { opened, go, load, undoAll, view } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -173,7 +173,7 @@ test('compose: a table walked by keys; a letter taken apart, made anew, and put 
 });
 
 test('names are found and replaced, shown before; what goes tells what becomes of the rest; what changed is asked for', async () => {
-  await go('case?glyph=a');
+  await load('case?glyph=a');
   await t.find('[data-glyph="a"]');
   await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform();
   await t.press('Names…');

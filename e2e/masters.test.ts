@@ -14,7 +14,7 @@ import { kinksOf, looksAt, placesBetween } from '../src/core/variation/kinks';
 import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, script, go, undoAll } = sharedDemoBench();
+const { opened, script, go, load, undoAll } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -62,7 +62,7 @@ test('masters stand on the plane; one is added between them, moved by keys, made
 });
 
 test('an instance is looked at in the galley; a film goes between two masters and is stopped', async () => {
-  await go('masters');
+  await load('masters');
   await until('the plane', async () => (await masters()).length === 6);
   const width = async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-width'));
   await until('a line', async () => (await width()) > 0);

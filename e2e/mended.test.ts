@@ -7,7 +7,7 @@ import { castFont } from '../src/core/casting/font';
 import { type Browser, pointer, storedGlyph, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
-const { opened, go, details, value, undoAll, view } = sharedDemoBench();
+const { opened, go, load, details, value, undoAll, view } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -269,6 +269,8 @@ test('case: key-caps of A to Z are framed copies of one width in all masters, in
 });
 
 test('every stage has one main part and one heading, names for all controls and lists, edges of fields and words that can be seen', async () => {
+  // Without notices of what was done before.
+  await load('plan');
   for (const stage of ['plan', 'case?glyph=a', 'draw?glyph=a', 'compose', 'fit?glyph=n', 'kern', 'cast']) {
     await go(stage);
     await until('the details', async () => (await details()) !== '');

@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, value, undoAll } = sharedDemoBench();
+const { opened, load: go, value, undoAll } = sharedDemoBench();
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];

@@ -7,7 +7,7 @@ import { writeProjectFile } from '../src/core/formats/project/projectFile';
 import { pointer, storedGlyph, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, check, details, undoAll, view, value } = sharedDemoBench();
+const { opened, go, load, check, details, undoAll, view, value } = sharedDemoBench();
 const folder = mkdtempSync(join(tmpdir(), 'wendril-work-'));
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
@@ -91,7 +91,7 @@ test('my lines: typed, glyphs put in by name, spaced evenly', async () => {
 
 test('a glyph dropped into a control string makes it a line of one’s own', async () => {
   const { driver } = browser;
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   const { id } = (await storedGlyph(driver, 'velmarrow', 'ampersand'))!;
   await driver.executeScript(
     `const data = new DataTransfer();

@@ -34,7 +34,7 @@ const stages = [
   ['lint', () => runTool('@biomejs/biome/bin/biome', ['check', '.'])],
   ['build for Node', () => execFileSync(process.execPath, ['scripts/build-node.mjs'], { cwd: root, stdio: 'inherit' })],
   ['build the app', () => runTool('vite/bin/vite.js', ['build', '--logLevel', 'error'])],
-  ['tests', () => runTool('jest/bin/jest.js', ['--selectProjects', 'unit', '--maxWorkers=2', '--testTimeout=60000'])],
+  ['tests', () => execFileSync(process.execPath, ['scripts/unit.mjs'], { cwd: root, stdio: 'inherit' })],
   ['tests of the interface', () => runTool('jest/bin/jest.js', ['--selectProjects', 'e2e', '--runInBand'])],
 ];
 

@@ -127,7 +127,7 @@ const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
 /** What no file of the core may stand on. */
 const NOT_IN_CORE = /^(node:|react|fs$|path$|zustand|localforage|comlink|express)/;
 
-const root = join(__dirname);
+const root = 'src';
 const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter(
   (f) => /\.tsx?$/.test(f) && !/\.test\.tsx?$/.test(f),
 );

@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,6 +9,7 @@ import { drawingOf, glyphNamed } from '../core/project/queries';
 import { removeGlyphs } from '../core/project/removal';
 import { sameStructure } from '../core/project/structure';
 import { measuredStems } from '../core/reweighting/standard';
+import { wendril } from './testing';
 
 const folder = mkdtempSync(join(tmpdir(), 'wendril-deriving-'));
 const demo = readyDemo();
@@ -28,32 +28,28 @@ beforeAll(() => {
   writeFileSync(starter, writeProjectFile(buildStarter()));
 });
 
-function wendril(...args: string[]) {
-  const run = spawnSync(process.execPath, ['bin/wendril.mjs', ...args], { encoding: 'utf8' });
-  return { code: run.status, out: run.stdout, err: run.stderr };
-}
 function read(path: string): Project {
   const done = readProjectFile(new Uint8Array(readFileSync(path)), path);
   if (!done.ok) throw new Error(done.reason);
   return done.value;
 }
 
-test('small capitals are made from capitals, accents and all, and text has them by its features', () => {
-  const before = JSON.parse(wendril('derive', 'smallCaps', file, '--json').out);
+test('small capitals are made from capitals, accents and all, and text has them by its features', async () => {
+  const before = JSON.parse((await wendril('derive', 'smallCaps', file, '--json')).out);
   expect(before.glyphs.every((g: { state: string }) => g.state === 'can')).toBe(true);
-  const run = wendril('derive', 'smallCaps', file, target, '--json');
+  const run = await wendril('derive', 'smallCaps', file, target, '--json');
   expect([run.code, run.err]).toEqual([0, '']);
   const told = JSON.parse(run.out);
   expect(told.made).toEqual(expect.arrayContaining(['a.sc', 'aacute.sc', 'zcaron.sc', 'germandbls.sc']));
   expect(told.left).toEqual([]);
-  const shaped = wendril('shape', target, 'žába', '--features', 'smcp', '--json');
+  const shaped = await wendril('shape', target, 'žába', '--features', 'smcp', '--json');
   expect(shaped.out).toMatch(/zcaron\.sc.*aacute\.sc.*b\.sc.*a\.sc/s);
-  const again = wendril('derive', 'smallCaps', target, target);
+  const again = await wendril('derive', 'smallCaps', target, target);
   expect([again.code, again.err]).toEqual([1, expect.stringMatching(/All of this set is drawn already\./)]);
 });
 
-test('a second master is begun by stems, on an axis that it brings', () => {
-  const run = wendril(
+test('a second master is begun by stems, on an axis that it brings', async () => {
+  const run = await wendril(
     'reweight',
     starter,
     target,
@@ -81,7 +77,7 @@ test('a second master is begun by stems, on an axis that it brings', () => {
   );
 });
 
-test('what cannot be asked for is said in a sentence, and nothing is written', () => {
+test('what cannot be asked for is said in a sentence, and nothing is written', async () => {
   for (const [args, words] of [
     [['derive', 'nothing', file, target], /There is no set “nothing”; there are smallCaps/],
     [['derive', 'smallCaps'], /derive takes a set, a source/],
@@ -97,7 +93,7 @@ test('what cannot be asked for is said in a sentence, and nothing is written', (
     ],
     [['reweight', starter, target, '--vertical', '90', '--from', 'Nobody'], /There is no master “Nobody”/],
   ] as const) {
-    const run = wendril(...args);
+    const run = await wendril(...args);
     expect([args.join(' '), run.code]).toEqual([args.join(' '), expect.any(Number)]);
     expect(run.code).not.toBe(0);
     expect(run.err).toMatch(words);

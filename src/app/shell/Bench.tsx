@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useNavigationType, useParams, useSearchParams } from 'react-router';
 import { Toaster, toast } from 'sonner';
 import { setPartner } from '../../core/project/partner';
 import { glyphNamed } from '../../core/project/queries';
@@ -55,14 +55,17 @@ const ReweightDialog = lazy(() => import('../reweight/ReweightDialog'));
 const GuideDialog = lazy(() => import('./GuideDialog'));
 const SheetDialog = lazy(async () => ({ default: (await import('../lettering/SheetDialog')).SheetDialog }));
 
-/** The address carries the glyph, so that a link or a reload comes back to it. */
+/** The address carries the glyph, so that a link, a reload and the browser's Back come to it. */
 function useGlyphInAddress(): void {
   const [search, setSearch] = useSearchParams();
+  const { key } = useLocation();
+  const came = useNavigationType();
   const glyph = useBench((s) => (s.glyph ? s.project?.glyphs[s.glyph]?.name : undefined));
-  const [read, setRead] = useState(false);
+  const [read, setRead] = useState<string>();
+  const isNew = read === undefined || (came === 'POP' && read !== key);
   useEffect(() => {
-    if (read) return;
-    setRead(true);
+    setRead(key);
+    if (!isNew) return;
     const { project } = useBench.getState();
     const wanted = search.get('glyph');
     if (search.has('sheet')) openDialog('sheet');
@@ -72,13 +75,13 @@ function useGlyphInAddress(): void {
     if (project?.masters.some((m) => m.id === master)) chooseMaster(master!);
     const partner = search.get('partner');
     if (partner && project && !project.settings.partner) void bindPartner(partner);
-  }, [read, search]);
+  }, [isNew, key, search]);
   useEffect(() => {
-    if (!read || !glyph || search.get('glyph') === glyph) return;
+    if (isNew || !glyph || search.get('glyph') === glyph) return;
     // Which script is wanted is read by its stage, once that has come.
     const script = search.get('script');
     setSearch({ glyph, ...(script && { script }) }, { replace: true });
-  }, [read, glyph, search, setSearch]);
+  }, [isNew, glyph, search, setSearch]);
 }
 
 /** Who comes from a partner that says so finds the way back. */

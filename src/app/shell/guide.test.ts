@@ -2,8 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { guideParts, partsWith } from './guideParts';
 
-const guide = readFileSync(join(__dirname, '../../../docs/guide.md'), 'utf8');
-const app = join(__dirname, '..');
+const guide = readFileSync('docs/guide.md', 'utf8');
+const app = 'src/app';
 const sources = readdirSync(app, { recursive: true, encoding: 'utf8' })
   .filter((f) => /\.tsx?$/.test(f) && !/\.test\./.test(f))
   .map((f) => readFileSync(join(app, f), 'utf8'))
@@ -32,6 +32,6 @@ test('every command that the guide names in bold is in the interface by that nam
 });
 
 test('every picture that the guide shows is there', () => {
-  const pictures = readdirSync(join(__dirname, '../../../docs/screenshots'));
+  const pictures = readdirSync('docs/screenshots');
   for (const [, path] of guide.matchAll(/!\[[^\]]*\]\(screenshots\/([^)]+)\)/g)) expect(pictures).toContain(path);
 });

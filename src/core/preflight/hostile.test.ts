@@ -76,7 +76,7 @@ test('any outlines are looked through, and every finding has a sentence and plac
         for (const m of f.mends) expect(m.title.length).toBeGreaterThan(2);
       }
     }),
-    { numRuns: 600 },
+    { numRuns: 300 },
   );
 });
 
@@ -102,7 +102,7 @@ test('any mend of any outlines leads to a sound drawing or to a refusal in a sen
       // The check of what came of it ends, too.
       preflight.glyphFindings(done.project, n.id);
     }),
-    { numRuns: 600 },
+    { numRuns: 300 },
   );
 });
 

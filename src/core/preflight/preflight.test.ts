@@ -437,8 +437,11 @@ test('the demo has no error, and less than one finding for every seven glyphs', 
 });
 
 test('what is known again after edits is what a first look finds', () => {
+  // Three of its masters, since all is looked at anew after every edit.
+  const few = ids.slice(2, -1).reduce((p, master) => edited(p, 'removeMaster', { master }), demo);
+  const first = new Preflight().check(few);
   const own = new Preflight();
-  let now = demo;
+  let now = few;
   own.check(now);
   const edits: ((p: Project) => Project)[] = [
     (p) => doneBy(movePoints(p, { at: { glyph: id('n'), master: light }, points: ['0:0'], dx: 1, dy: 0 })),
@@ -479,7 +482,7 @@ test('what is known again after edits is what a first look finds', () => {
       })),
     (p) => edited(p, 'removeGlyphs', { ids: [id('q')], drawOut: true }),
     (p) => edited(p, 'removeMaster', { master: ids.at(-1)! }),
-    () => demo,
+    () => few,
   ];
   for (const [i, edit] of edits.entries()) {
     now = edit(now);
@@ -491,7 +494,7 @@ test('what is known again after edits is what a first look finds', () => {
     // Several edits at once are looked at as well as one.
     if (i % 4 !== 3) expect([i, own.check(now)]).toEqual([i, new Preflight().check(now)]);
   }
-  expect(own.check(now)).toEqual(all);
+  expect(own.check(now)).toEqual(first);
 });
 
 const edited = (p: Project, name: string, args: unknown): Project => doneBy(runEdit(p, name, args));

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { buildStarter } from '../../../demo/starter';
 import { isRefused } from '../base/result';
@@ -316,7 +315,7 @@ test('any edits, undone and done again, killed 1,000 times anywhere: what was jo
 }, 120_000);
 
 test('a project of the first stored form opens with its history; its records take the present form', async () => {
-  const text = readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8');
+  const text = readFileSync('src/core/storage/fixtures/stored-1.json', 'utf8');
   const sample = JSON.parse(text, (_, v) =>
     v?.$bytes ? Uint8Array.from(Buffer.from(v.$bytes, 'base64')) : v?.$undefined ? undefined : v,
   );
@@ -334,7 +333,7 @@ test('a project of the first stored form opens with its history; its records tak
 });
 
 test('an older form that another tab holds is not led on under it', async () => {
-  const text = readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8');
+  const text = readFileSync('src/core/storage/fixtures/stored-1.json', 'utf8');
   const sample = JSON.parse(text, (_, v) =>
     v?.$bytes ? Uint8Array.from(Buffer.from(v.$bytes, 'base64')) : v?.$undefined ? undefined : v,
   );
@@ -348,7 +347,7 @@ test('an older form that another tab holds is not led on under it', async () => 
 });
 
 test('a crash while an older form is led on loses nothing', async () => {
-  const sample = JSON.parse(readFileSync(join(__dirname, 'fixtures/stored-1.json'), 'utf8'), (_, v) =>
+  const sample = JSON.parse(readFileSync('src/core/storage/fixtures/stored-1.json', 'utf8'), (_, v) =>
     v?.$bytes ? Uint8Array.from(Buffer.from(v.$bytes, 'base64')) : v?.$undefined ? undefined : v,
   );
   for (let after = 0; after < 60; after += 3) {
