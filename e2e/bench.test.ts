@@ -101,10 +101,15 @@ test('the browser’s Back comes back to a stage and to the letter that was work
   await (await t.find('[cmdk-input]')).sendKeys('&', Key.ENTER);
   await at(/\/fit\?glyph=ampersand$/);
   await driver.navigate().back();
+  await at(/\/fit\?glyph=o$/);
+  await until('o', async () => /^o\n/.test(await details()));
+  await driver.navigate().back();
   await at(/\/draw\?glyph=o$/);
   await until('o', async () => /^o\n/.test(await details()));
   await driver.navigate().forward();
+  await driver.navigate().forward();
   await at(/\/fit\?glyph=ampersand$/);
+  await until('the ampersand', async () => /^ampersand\n/.test(await details()));
 });
 
 test('the palette finds glyphs by character, name and code point, and runs commands', async () => {

@@ -84,7 +84,7 @@ function List({ onClose }: { onClose: () => void }) {
         </p>
       )}
       {look.data && <Look copy={look.data.copy} then={look.data.project} onClose={() => look.reset()} />}
-      <ul className="mb-4 max-h-[46vh] divide-y divide-line overflow-auto" data-testid="copies">
+      <ul aria-label="Copies" className="mb-4 max-h-[46vh] divide-y divide-line overflow-auto" data-testid="copies">
         {copies.map((copy) => (
           <li key={copy.at} className="flex items-center gap-3 py-1.5">
             <span className="min-w-0 flex-1">
@@ -139,7 +139,10 @@ function Look({ copy, then, onClose }: { copy: Copy; then: Project; onClose: () 
           Enough
         </Button>
       </div>
-      <ul className="grid max-h-[30vh] grid-cols-[repeat(auto-fill,minmax(118px,1fr))] gap-1.5 overflow-auto">
+      <ul
+        aria-label="Glyphs that differ"
+        className="grid max-h-[30vh] grid-cols-[repeat(auto-fill,minmax(118px,1fr))] gap-1.5 overflow-auto"
+      >
         {glyphs.slice(0, count).map((g) => {
           // What is the same in the master at hand is shown where it differs.
           const at = g.masters?.length && !g.masters.includes(shown) ? g.masters[0]! : shown;

@@ -67,7 +67,7 @@ export function FontCard({
           </ul>
         )}
         {faults.length > 0 && (
-          <ul role="alert" className="mb-3 space-y-1 text-brick">
+          <ul aria-label="Faults" role="alert" className="mb-3 space-y-1 text-brick">
             {faults.map((f) => (
               <li key={f}>✕ {f}</li>
             ))}

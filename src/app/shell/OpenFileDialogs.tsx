@@ -17,7 +17,7 @@ export function OpenFileDialogs({
     <>
       <Modal open={opened !== undefined} onClose={toCase} title={`${opened?.name ?? ''} is opened`}>
         <p className="mb-2">What came in otherwise than it stands in the file:</p>
-        <ul className="mb-4 list-disc space-y-1 pl-5">
+        <ul aria-label="What came in otherwise" className="mb-4 list-disc space-y-1 pl-5">
           {opened?.notes.map((note) => (
             <li key={note}>{note}</li>
           ))}
@@ -59,7 +59,7 @@ function Which({
   return (
     <Modal open={title !== undefined} onClose={onClose} title={title ?? ''}>
       <p className="mb-2">Which one is to be opened?</p>
-      <ul className="grid gap-1">
+      <ul aria-label="Choices" className="grid gap-1">
         {options.map((option, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two may bear one name; the place tells them apart.
           <li key={i}>

@@ -91,7 +91,7 @@ function Room() {
       <p className="mb-2">{found.data?.use ?? 'Measuring…'}</p>
       <p className="mb-2 text-quiet">{found.data?.promise}</p>
       {said && <p className="mb-2 text-brick">{said}</p>}
-      <ul className="mb-4 divide-y divide-line">
+      <ul aria-label="What can go" className="mb-4 divide-y divide-line">
         <Row what={`History of this project: ${kept} steps`}>
           <Button disabled={kept <= 100 || history100.isPending} onClick={() => history100.mutate()}>
             Keep the newest 100

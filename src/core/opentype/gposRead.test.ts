@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { Writer } from './binary';
 import { cmap } from './cmap';
-import { type KernInput, kernLookups, writeGpos } from './gpos';
+import { GPOS_EXTENSION, type KernInput, kernLookups, writeGpos } from './gpos';
 import { readKerning } from './gposRead';
 import { readKernTable } from './kern';
+import { writeLayout } from './layout/lists';
 import { post } from './post';
 import { readIndexMap, regionScalar } from './variations';
 
@@ -72,6 +73,39 @@ test('kerning that is written is read back with the same value for every pair', 
     }),
     { numRuns: 60 },
   );
+});
+
+test('scripts with lookups of their own: a pair has its value once, that of Latin text first, and others are counted', () => {
+  const lookup = (...pairs: [number, number, number][]) =>
+    kernLookups({
+      firstGroups: [],
+      secondGroups: [],
+      pairs: pairs.map(([first, second, value]) => ({ first: { glyph: first }, second: { glyph: second }, value })),
+    });
+  const lookups = [
+    // Of no script; of Latin, alike in one pair and otherwise in another; of Latin too; of Hebrew.
+    ...lookup([1, 2, -50], [3, 4, -30], [5, 6, 7]),
+    ...lookup([1, 2, -50], [3, 4, -44]),
+    ...lookup([1, 2, -3]),
+    ...lookup([9, 8, 12]),
+  ];
+  const system = (...features: number[]) => ({ usual: { features }, languages: [] });
+  const bytes = writeLayout(
+    {
+      scripts: [
+        { tag: 'DFLT', ...system(0) },
+        { tag: 'hebr', ...system(2) },
+        { tag: 'latn', ...system(1) },
+      ],
+      features: [[0], [1, 2], [3]].map((of) => ({ tag: 'kern', lookups: of })),
+      lookups,
+    },
+    GPOS_EXTENSION,
+  );
+  const read = readKerning(bytes, GLYPHS);
+  const told = (a: number, b: number) => valueFor(read, a, b);
+  expect([told(1, 2), told(3, 4), told(5, 6), told(9, 8)]).toEqual([-53, -44, 7, 12]);
+  expect(read.aside).toEqual(['2 values that pairs have otherwise in another script or language']);
 });
 
 test('a matrix of groups too large for one subtable is spread over several', () => {

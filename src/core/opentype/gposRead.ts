@@ -3,7 +3,7 @@ import { GPOS_EXTENSION, type KernInput } from './gpos';
 import { classDef } from './layout/classDef';
 import { part } from './layout/codec';
 import { coverage } from './layout/coverage';
-import { readLayout } from './layout/lists';
+import { type Layout, readLayout } from './layout/lists';
 import { valueRecords } from './layout/values';
 import { type DeltasAt, variationAt } from './variations';
 
@@ -89,21 +89,40 @@ function readPairTable(from: Reader, noted: { other: number }, deltas: DeltasAt 
   return { kind: 'classes', covered: new Set(covered), firsts, seconds, values };
 }
 
-/** What one lookup does to a pair: the first subtable that knows it decides. */
-function valueIn(lookup: readonly PairTable[], a: number, b: number, withPairs: boolean): Value {
+type PairLookup = readonly PairTable[];
+
+/** What one lookup does to a pair: the first subtable that knows it decides; undefined where none does. */
+function valueIn(lookup: PairLookup, a: number, b: number, withPairs: boolean): Value | undefined {
   for (const table of lookup) {
     if (table.kind === 'pairs') {
       const value = withPairs ? table.pairs.get(a)?.get(b) : undefined;
       if (value !== undefined) return value;
-    } else if (table.covered.has(a)) return table.values[table.firsts.get(a) ?? 0]?.[table.seconds.get(b) ?? 0] ?? 0;
+    } else if (table.covered.has(a)) {
+      const value = table.values[table.firsts.get(a) ?? 0]?.[table.seconds.get(b) ?? 0] ?? 0;
+      return isNone(value) ? undefined : value;
+    }
   }
-  return 0;
+  return undefined;
+}
+
+/** The lookups that kern a text, by its script and language: each choice of them once, that of Latin first and of no script last. */
+function systemsOf({ scripts, features }: Layout): (readonly number[])[] {
+  const lookupsOf = (of: readonly number[]) =>
+    [...new Set(of.flatMap((f) => (features[f]?.tag === 'kern' ? features[f].lookups : [])))].sort((a, b) => a - b);
+  const rank = (tag: string) => (tag === 'latn' ? 0 : tag === 'DFLT' ? 2 : 1);
+  const found = [...scripts]
+    .sort((a, b) => rank(a.tag) - rank(b.tag))
+    .flatMap(({ usual, languages }) => [...(usual ? [usual] : []), ...languages.map((l) => l.system)])
+    .map(({ features, required }) => lookupsOf(required === undefined ? features : [required, ...features]));
+  const systems = new Map(found.filter((l) => l.length > 0).map((l) => [l.join(), l]));
+  return systems.size > 0 ? [...systems.values()] : [lookupsOf(features.map((_, i) => i))];
 }
 
 /**
  * Kerning of the `kern` feature in all scripts and languages: glyphs that every class subtable treats alike become a group,
- * values of groups are told once, and single pairs only where they differ. Values are horizontal advances of the first glyph.
- * With `deltas` the values are read at other places of a variable font too.
+ * values of groups are told once, and single pairs only where they differ. Values are horizontal advances of the first glyph:
+ * in Latin text, where that kerns the pair, else in the first script or language that does. With `deltas` the values are
+ * read at other places of a variable font too.
  */
 export function readKerning(
   bytes: Uint8Array,
@@ -113,21 +132,34 @@ export function readKerning(
   elsewhere: ReadonlySet<number> = new Set(),
 ): KernRead {
   const layout = readLayout(bytes, 'GPOS', GPOS_EXTENSION);
-  const wanted = [...new Set(layout.features.filter((f) => f.tag === 'kern').flatMap((f) => f.lookups))].sort(
-    (a, b) => a - b,
-  );
   const noted = { other: 0 };
   let stops = 0;
-  const lookups = wanted.flatMap((i) => {
+  const read = new Map<number, PairLookup>();
+  const systems = systemsOf(layout);
+  for (const i of new Set(systems.flat())) {
     const lookup = layout.lookups[i];
-    if (lookup?.type !== PAIRS || elsewhere.has(i)) return [];
+    if (lookup?.type !== PAIRS || elsewhere.has(i)) continue;
     if ((lookup.flag & IGNORE_MARKS) === 0) stops++;
-    return [lookup.subtables.flatMap((s) => readPairTable(s, noted, deltas) ?? [])];
-  });
+    read.set(
+      i,
+      lookup.subtables.flatMap((s) => readPairTable(s, noted, deltas) ?? []),
+    );
+  }
+  const { otherwise, ...kerning } = grouped(
+    systems.map((lookups) => lookups.flatMap((i) => (read.has(i) ? [read.get(i)!] : []))),
+    numGlyphs,
+  );
   return {
-    ...grouped(lookups, numGlyphs),
-    stopsAtMarks: stops > 0 && stops === lookups.length,
-    aside: noted.other > 0 ? ['what some pairs move beside the advance of their first letter'] : [],
+    ...kerning,
+    stopsAtMarks: stops > 0 && stops === read.size,
+    aside: [
+      ...(noted.other > 0 ? ['what some pairs move beside the advance of their first letter'] : []),
+      ...(otherwise > 0
+        ? [
+            `${otherwise} ${otherwise === 1 ? 'value' : 'values'} that pairs have otherwise in another script or language`,
+          ]
+        : []),
+    ],
   };
 }
 
@@ -141,10 +173,12 @@ const isSame = (a: Value, b: Value): boolean => isNone(plus(a, typeof b === 'num
 const told = (v: Value): { value: number; varied?: readonly number[] } =>
   typeof v === 'number' ? { value: v } : { value: v[0]!, varied: v };
 
+/** Groups and pairs; `otherwise` counts values that a pair has in another system than the one it is told of. */
 function grouped(
-  lookups: readonly (readonly PairTable[])[],
+  systems: readonly (readonly PairLookup[])[],
   numGlyphs: number,
-): Omit<KernRead, 'aside' | 'stopsAtMarks'> {
+): Omit<KernRead, 'aside' | 'stopsAtMarks'> & { otherwise: number } {
+  const lookups = [...new Set(systems.flat())];
   const classed = lookups.flatMap((l) => l.filter((t) => t.kind === 'classes'));
   const alike = (signature: (glyph: number) => string): number[][] => {
     const sets = new Map<string, number[]>();
@@ -161,8 +195,24 @@ function grouped(
       ? []
       : alike((g) => classed.map((t) => (t.covered.has(g) ? (t.firsts.get(g) ?? 0) : -1)).join());
   const secondSets = classed.length === 0 ? [] : alike((g) => classed.map((t) => t.seconds.get(g) ?? 0).join());
-  const total = (a: number, b: number, withPairs: boolean) =>
-    lookups.reduce((sum: Value, l) => plus(sum, valueIn(l, a, b, withPairs)), 0);
+  const inSystem = (system: readonly PairLookup[], a: number, b: number, withPairs: boolean) =>
+    system.reduce((sum: Value | undefined, l) => {
+      const value = valueIn(l, a, b, withPairs);
+      return sum === undefined || value === undefined ? (sum ?? value) : plus(sum, value);
+    }, undefined);
+  const total = (a: number, b: number, withPairs: boolean): Value => {
+    for (const system of systems) {
+      const value = inSystem(system, a, b, withPairs);
+      if (value !== undefined) return value;
+    }
+    return 0;
+  };
+  let otherwise = 0;
+  const compare = (a: number, b: number, value: Value, withPairs: boolean) => {
+    if (systems.length < 2) return;
+    const values = systems.flatMap((system) => inSystem(system, a, b, withPairs) ?? []);
+    if (values.some((v) => !isSame(v, value))) otherwise++;
+  };
   const pairs: KernRead['pairs'] = [];
   const used = { first: new Map<number, number>(), second: new Map<number, number>() };
   const number = (side: 'first' | 'second', set: number) => {
@@ -172,6 +222,7 @@ function grouped(
   firstSets.forEach((firsts, i) => {
     secondSets.forEach((seconds, k) => {
       const value = total(firsts[0]!, seconds[0]!, false);
+      compare(firsts[0]!, seconds[0]!, value, false);
       if (!isNone(value))
         pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, ...told(value) });
     });
@@ -184,6 +235,7 @@ function grouped(
         if (single.has(`${a} ${b}`)) continue;
         single.add(`${a} ${b}`);
         const value = total(a, b, true);
+        compare(a, b, value, true);
         if (!isSame(value, total(a, b, false)))
           pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
       }
@@ -191,5 +243,5 @@ function grouped(
   }
   const members = (side: 'first' | 'second', sets: readonly number[][]) =>
     [...used[side].keys()].map((set) => sets[set]!);
-  return { firstGroups: members('first', firstSets), secondGroups: members('second', secondSets), pairs };
+  return { firstGroups: members('first', firstSets), secondGroups: members('second', secondSets), pairs, otherwise };
 }

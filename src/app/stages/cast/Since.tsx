@@ -21,7 +21,7 @@ export function Since({ project }: { project: Project }) {
     <section aria-label="Since the last casting" className="mt-6">
       <h2 className="mb-1.5 text-[16px] font-semibold">Since the casting of {WHEN.format(last.at)}</h2>
       {changes.data?.length === 0 && <p className="text-quiet">Nothing has changed that fonts would show.</p>}
-      <ul>
+      <ul aria-label="What has changed">
         {changes.data?.map((c) => (
           <li key={c}>{c}</li>
         ))}

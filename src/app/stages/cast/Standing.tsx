@@ -89,7 +89,7 @@ function Rows({
   return (
     <div className="mb-1.5">
       <p className="text-[13px] text-quiet">{heading}</p>
-      <ul>
+      <ul aria-label={heading}>
         {rows.map((r) => (
           <li key={r.kind} className="flex min-w-0 items-baseline gap-2">
             <span className={`text-[11px] ${className}`}>{sign}</span>

@@ -64,7 +64,7 @@ export function BuildReport({ report, onClose }: { report: Built; onClose: () =>
             )}${languages.length > 8 ? ` and ${languages.length - 8} more` : ''}${readers > 0 ? ` (${peopleOf(readers)} readers)` : ''}.`}
       </p>
       {reasons.length > 0 && (
-        <ul className="mt-1 max-h-24 overflow-y-auto text-[13px] text-quiet">
+        <ul aria-label="Why some were not built" className="mt-1 max-h-24 overflow-y-auto text-[13px] text-quiet">
           {reasons.map((r) => (
             <li key={r.why}>
               {r.letters}: {r.why}

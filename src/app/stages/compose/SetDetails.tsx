@@ -83,7 +83,7 @@ export function SetDetails({ set, terms, items, picked, onMake, onSpace, onOpen 
       {corrected > 0 && <p className="mb-3 text-quiet">{plural(corrected, 'glyph')} corrected by hand: they stay.</p>}
       {reasons.length > 0 && (
         <Section title={`${plural(lacks.length, 'glyph')} cannot be made yet`}>
-          <ul className="grid gap-1 text-quiet">
+          <ul aria-label="Why some cannot be made yet" className="grid gap-1 text-quiet">
             {reasons.slice(0, 8).map((why) => (
               <li key={why}>{why}</li>
             ))}

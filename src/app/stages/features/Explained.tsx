@@ -13,6 +13,8 @@ const SIZE = 30;
 const AROUND = 2;
 /** Rules that did nothing are told up to so many. */
 const MOST_UNAPPLIED = 12;
+/** So many glyphs are shown moved. */
+const MOST_MOVED = 40;
 
 /** What lookups did, one after the other: the glyphs before and after, and where the rule stands. */
 export function Explained({ result }: { result: Result<ExplainedLine> }) {
@@ -37,7 +39,7 @@ function Unapplied({ list }: { list: ExplainedLine['unapplied'] }) {
   return (
     <section aria-label="Rules that did nothing here" className="mt-2 text-[12.5px]">
       <h4 className="font-semibold">Rules that did nothing here, though their letters stand in the text</h4>
-      <ul className="mt-1 grid gap-1">
+      <ul aria-label="Rules" className="mt-1 grid gap-1">
         {list.slice(0, MOST_UNAPPLIED).map(({ rule, reason, source }) => (
           <li
             key={`${rule.feature} ${rule.language} ${rule.back} ${rule.before} ${rule.ahead} ${rule.after}`}
@@ -135,8 +137,8 @@ function Moved({ step: { before, after } }: { step: ExplainedStep }) {
   });
   const signed = (n: number) => (n > 0 ? `+${n}` : String(n).replace('-', '−'));
   return (
-    <ul className="flex flex-wrap gap-2">
-      {moved.slice(0, 40).map(({ g, next, advance, own, up }, i) => (
+    <ul aria-label="What moves" className="flex flex-wrap gap-2">
+      {moved.slice(0, MOST_MOVED).map(({ g, next, advance, own, up }, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: glyphs of a line keep their places.
         <li key={i} className="flex items-center text-[12px] text-quiet">
           <Letters glyphs={next && advance !== 0 ? [g, next] : [g]} />
@@ -149,6 +151,7 @@ function Moved({ step: { before, after } }: { step: ExplainedStep }) {
           )}
         </li>
       ))}
+      {moved.length > MOST_MOVED && <li className="text-[12px] text-quiet">and {moved.length - MOST_MOVED} more.</li>}
     </ul>
   );
 }

@@ -33,7 +33,7 @@ export function MergeDialog({ name, text, onClose }: { name: string; text: strin
       {fresh.length > 0 && (
         <section aria-label="New in the file" className="mb-4">
           <h3 className="mb-1 font-semibold">New</h3>
-          <ul className="grid grid-cols-2 gap-x-6 gap-y-1">
+          <ul aria-label="New" className="grid grid-cols-2 gap-x-6 gap-y-1">
             {fresh.map((i) => (
               <li key={i.key}>
                 <label className="flex min-w-0 items-baseline gap-2" title={i.theirs.slice(0, 600)}>

@@ -39,7 +39,7 @@ export function Outline({
         className="mb-2 h-7.5 w-full shrink-0 [&::-webkit-search-cancel-button]:hidden rounded-lg border border-edge bg-paper px-2 placeholder:text-quiet"
       />
       {wanted === '' ? (
-        <ol>
+        <ol aria-label="Sections">
           {sections.map((s, i) => (
             <li key={s.id}>
               <a
@@ -89,7 +89,7 @@ function Found({ wanted }: { wanted: string }) {
           </>
         )}
       </p>
-      <ol>
+      <ol aria-label="Places found">
         {places.map((p, i) => (
           <li key={`${p.id} ${p.from}`}>
             {p.id !== places[i - 1]?.id && (

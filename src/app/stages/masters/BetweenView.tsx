@@ -184,7 +184,7 @@ function Report({ glyph, broken }: { glyph: Glyph; broken: Broken }) {
       </svg>
       <div className="min-w-44 flex-1">
         <p className="mb-1 font-semibold">At {placeInWords(project.axes, place)}</p>
-        <ol className="grid max-h-72 gap-1 overflow-y-auto">
+        <ol aria-label="What is wrong there" className="grid max-h-72 gap-1 overflow-y-auto">
           {faults.map((f, i) => (
             <li key={f.key}>
               <button

@@ -92,7 +92,7 @@ export function Instances({ chosen, onChoose }: { chosen: Chosen; onChoose: (cho
   if (instances.length === 0) return null;
   return (
     <Section title={plural(instances.length, 'instance')}>
-      <ul className="flex flex-wrap gap-x-2 gap-y-0.5">
+      <ul aria-label="Instances" className="flex flex-wrap gap-x-2 gap-y-0.5">
         {instances.map((i, n) => (
           <li key={i.name}>
             <button

@@ -14,7 +14,7 @@ export function GlyphList({
 }) {
   const project = useBench((s) => s.settled)!;
   return (
-    <ol className="w-52 shrink-0 overflow-y-auto rounded-xl border border-line bg-panel p-1.5">
+    <ol aria-label="Glyphs" className="w-52 shrink-0 overflow-y-auto rounded-xl border border-line bg-panel p-1.5">
       {list.map(({ glyph: id, says }) => {
         const glyph = project.glyphs[id]!;
         return (

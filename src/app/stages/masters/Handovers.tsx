@@ -43,7 +43,7 @@ export function Handovers({ glyph }: { glyph: Glyph }) {
       <p className="mb-1.5 text-quiet">
         Over part of an axis another glyph takes its place in text: one with its bar cut, say.
       </p>
-      <ul className="grid gap-3">
+      <ul aria-label="Handovers" className="grid gap-3">
         {glyph.handovers.map((h, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: handovers keep their places.
           <li key={index}>

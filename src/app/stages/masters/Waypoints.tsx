@@ -49,7 +49,7 @@ export function Waypoints({
     <Section title={`Waypoints of ${glyph.name}`}>
       <p className="mb-1.5 text-quiet">A drawing of its own between the masters, where what lies there is not good.</p>
       {glyph.waypoints.length > 0 && (
-        <ul className="mb-2 grid gap-0.5">
+        <ul aria-label="Waypoints" className="mb-2 grid gap-0.5">
           {glyph.waypoints.map((w) => {
             const id = waypointId(w.place);
             const on = 'waypoint' in chosen && chosen.waypoint === id;

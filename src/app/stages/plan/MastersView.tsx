@@ -56,7 +56,7 @@ export function MastersView() {
           <p className="text-quiet">What differs from {masters[main]!.name} is marked.</p>
         </div>
       )}
-      <table className="border-separate border-spacing-x-2 border-spacing-y-1">
+      <table aria-label="Masters" className="border-separate border-spacing-x-2 border-spacing-y-1">
         <thead>
           <tr>
             <td />

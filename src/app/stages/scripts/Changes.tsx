@@ -53,7 +53,7 @@ export function Changes({
   ];
   return (
     <div data-testid="script-changes">
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(132px,1fr))] gap-1.5">
+      <ul aria-label="Glyphs that change" className="grid grid-cols-[repeat(auto-fill,minmax(132px,1fr))] gap-1.5">
         {shown.map((id) => {
           const [was, is] = [before.glyphs[id]!, after.glyphs[id]!];
           const taken = !left.has(id);
@@ -128,7 +128,7 @@ function Values({ values }: { values: readonly ValueChange[] }) {
   const [count, setCount] = useState(AT_ONCE);
   return (
     <div className="mt-2 max-w-full overflow-x-auto" data-testid="script-values">
-      <table className="border-collapse text-[12.5px] tabular-nums">
+      <table aria-label="Values that change" className="border-collapse text-[12.5px] tabular-nums">
         <thead>
           <tr className="text-left text-quiet">
             <th className="py-0.5 pr-4 font-normal">what</th>

@@ -116,7 +116,7 @@ function Report({ output: o, project, onOpen }: Props) {
   }
   return (
     <div className="max-w-full overflow-x-auto">
-      <table className="border-collapse text-[13px] tabular-nums">
+      <table aria-label="Report" className="border-collapse text-[13px] tabular-nums">
         <thead>
           <tr>
             {o.head.map((h, i) => (
