@@ -10,7 +10,7 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** Fonts on terms of their own, and where they are tried: names, subsets, what changed since, a page of somebody’s. */
-const { opened, script, load: go, check } = sharedDemoBench();
+const { opened, script, load, check } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -30,7 +30,7 @@ const font = (file: string) => {
 };
 
 test('names are seen and set before anything is made; terms hold in the file; the list remembers them', async () => {
-  await go('cast');
+  await load('cast');
   await check('TrueType');
   await check('WOFF2');
   await t.press('names');
@@ -57,7 +57,7 @@ test('names are seen and set before anything is made; terms hold in the file; th
 });
 
 test('two of one name are said before casting', async () => {
-  await go('cast');
+  await load('cast');
   await t.pick('Casting list', 'For the desk');
   const open = (row: string) =>
     script(
@@ -74,13 +74,13 @@ test('two of one name are said before casting', async () => {
 });
 
 test('what changed since the casting before is told in words, and sizes beside it', async () => {
-  await go('cast');
+  await load('cast');
   await cast();
   await files(3);
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   await t.fill('Left', '51', true);
   await t.saved();
-  await go('cast');
+  await load('cast');
   await until('what changed', async () =>
     /glyphs? drawn or spaced anew: .*\bo\b/.test(await t.text('[aria-label="Since the last casting"]')),
   );
@@ -90,12 +90,12 @@ test('what changed since the casting before is told in words, and sizes beside i
   expect(await t.text('[aria-label="Sizes of tables"]')).toMatch(
     /(as in|more than in|less than in) the casting before/,
   );
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   await t.press('Undo');
 });
 
 test('a page of somebody’s loads the font that varies, moves it and says what is missing', async () => {
-  await go('cast');
+  await load('cast');
   await t.pick('Casting list', 'As one font');
   await cast();
   await files(2);
@@ -137,7 +137,7 @@ test('a page of somebody’s loads the font that varies, moves it and says what 
 });
 
 test('web fonts come in parts with their ranges; the zip has them and the style sheet', async () => {
-  await go('cast');
+  await load('cast');
   await check('OpenType');
   await check('TrueType');
   await check('Web fonts in parts, by script');
@@ -152,7 +152,7 @@ test('web fonts come in parts with their ranges; the zip has them and the style 
 });
 
 test('a family name that is too long for older programs is told, and a shorter one taken by a press', async () => {
-  await go('cast');
+  await load('cast');
   await t.pick('Casting list', 'For the desk');
   const row = async () =>
     script<string>(
@@ -172,7 +172,7 @@ test('a family name that is too long for older programs is told, and a shorter o
 });
 
 test('handovers work before other rules or after them, as is chosen for the family', async () => {
-  await go('masters?glyph=dollar');
+  await load('masters?glyph=dollar');
   await t.fill('The glyph that takes its place', 'cent');
   await t.press('Hand over');
   await t.press('after them');
@@ -186,7 +186,7 @@ test('handovers work before other rules or after them, as is chosen for the fami
 
 test('at twice the size nothing of Cast lies beside the window', async () => {
   const { driver } = browser;
-  await go('cast');
+  await load('cast');
   await t.find('main table');
   await driver.manage().window().setRect({ width: 760, height: 620 });
   const beside = () =>

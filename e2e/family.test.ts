@@ -2,7 +2,7 @@ import { type Browser, type tester, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** What is seen of a family while one letter of it is worked on: another place, the partner, a blend. */
-const { opened, script, go, load, check, undoAll } = sharedDemoBench();
+const { opened, script, check, undoAll, load } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -18,7 +18,7 @@ const pressed = (text: string) =>
 const to = (stage: string) => script(`document.querySelector('nav a[href*="/${stage}"]').click()`);
 
 test('a place is kept in sight in the galley, in Fit and in Kern, until it is let go', async () => {
-  await go('masters');
+  await load('masters');
   await until('an instance', () => pressed('Narrow Bold'));
   await until('its button', () => pressed('Keep Narrow Bold'));
   await until('a second line', async () => (await line('data-second')()) > 0);
@@ -82,7 +82,7 @@ test('one key goes to the same letter of the partner and back; both are set in o
 });
 
 test('both are cast together, the partner in the masters at the same places', async () => {
-  await go('cast');
+  await load('cast');
   for (const label of ['TrueType', 'WOFF2', 'Velmarrow Sans Italic too']) await check(label);
   await until('the button', () =>
     script<boolean>(
@@ -97,7 +97,7 @@ test('both are cast together, the partner in the masters at the same places', as
 });
 
 test('the family is blended with another project along an axis of its own; Undo takes it back', async () => {
-  await go('masters');
+  await load('masters');
   await until('the way in', () => pressed('Choose the font…'));
   await t.pick('A project of this browser', 'Velmarrow Sans Italic');
   await until(
@@ -114,7 +114,7 @@ test('the family is blended with another project along an axis of its own; Undo 
 });
 
 test('an axis of single values keeps what lies on each apart', async () => {
-  await go('masters');
+  await load('masters');
   await until('its map and names', () =>
     script<boolean>(
       `const b = [...document.querySelectorAll('aside button')].filter((b) => /Map, names, stops/.test(b.innerText))[1]; b?.click(); return b !== undefined`,
@@ -136,7 +136,7 @@ test('an axis of single values keeps what lies on each apart', async () => {
 });
 
 test('the family is cast as one font that varies and as an instance; the test page moves along its axes', async () => {
-  await go('cast');
+  await load('cast');
   await t.pick('Casting list', 'As one font');
   for (const label of ['TrueType', 'Narrow Bold']) await check(label);
   await script(

@@ -4,7 +4,7 @@ import { sharedDemoBench } from './demoBench';
 
 /** What the stage of features does over all sections at once. */
 
-const { opened, script, go, undoAll } = sharedDemoBench();
+const { opened, script, undoAll, load } = sharedDemoBench();
 let browser: Browser;
 let t: ReturnType<typeof tester>;
 beforeAll(() => {
@@ -36,7 +36,7 @@ const newSection = async (text: string) => {
   await write('My rules', text);
 };
 const shown = async () => {
-  await go('features');
+  await load('features');
   await until('the sections', () => inCard<boolean>('Fractions', 'return card !== undefined'));
 };
 const key = (...keys: string[]) =>

@@ -197,7 +197,7 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
 });
 
 test('fit: a line in all masters; a step is made in every one of them', async () => {
-  await go('fit?glyph=s');
+  await load('fit?glyph=s');
   await until('s in the details', async () => (await details()).startsWith('s\n'));
   const left = Number(await value('Left'));
   await t.press('All masters');

@@ -189,7 +189,7 @@ test('names are found and replaced, shown before; what goes tells what becomes o
   await (await browser.driver.findElement({ xpath: '//*[@role="option"][contains(., "changed today")]' })).click();
   await until('the three that changed', async () => /3 shown/.test(await t.text('body')));
   await t.find('[data-glyph="a.alt1"]');
-  await go('case?glyph=acutecomb');
+  await load('case?glyph=acutecomb');
   await t.press('Remove');
   await until('what becomes of it', async () => /lose a part|keep their look/.test(await t.text('[role="dialog"]')));
   await t.press('Keep');

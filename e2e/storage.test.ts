@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, load: go, value, undoAll } = sharedDemoBench();
+const { opened, load, value, undoAll } = sharedDemoBench();
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
@@ -21,7 +21,7 @@ const disk = (full: boolean) =>
       : window.realPut;`);
 
 test('redo after a reload never revives what a new edit has put aside', async () => {
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
   for (let i = 0; i < 5; i++) {
     await right(1);
@@ -30,12 +30,12 @@ test('redo after a reload never revives what a new edit has put aside', async ()
   }
   await until('five steps', async () => Number(await value('Left')) === start + 5);
   await t.saved();
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   for (let i = 0; i < 3; i++) await t.press('Undo');
   await until('three undone', async () => Number(await value('Left')) === start + 2);
   await t.fill('Right', '99', true);
   await t.saved();
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   await until('the new edit', async () => (await value('Right')) === '99');
   const redo = await t.find('button[aria-label="Redo"]');
   expect(await redo.isEnabled()).toBe(false);
@@ -45,7 +45,7 @@ test('redo after a reload never revives what a new edit has put aside', async ()
 });
 
 test('a full disk: what waits is counted, kept, and written by itself; leaving asks', async () => {
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
   await disk(true);
   await right(1);
@@ -60,14 +60,14 @@ test('a full disk: what waits is counted, kept, and written by itself; leaving a
   await t.gone('[role="dialog"]');
   await disk(false);
   await t.saved();
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   await until('the change', async () => Number(await value('Left')) === start + 1);
   await undoAll();
 });
 
 test('a project is not removed under another tab; removed, it lies in the bin and comes back', async () => {
   const { driver } = browser;
-  await go('draw?glyph=n');
+  await load('draw?glyph=n');
   const first = await driver.getWindowHandle();
   await driver.switchTo().newWindow('tab');
   await driver.get(server.url);
@@ -86,7 +86,7 @@ test('a project is not removed under another tab; removed, it lies in the bin an
 
 test('a project whose records are gone under it is stored anew, whole', async () => {
   const { driver } = browser;
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   await until('the sides', async () => (await value('Left')) || undefined);
   await driver.executeAsyncScript(`
     const done = arguments[arguments.length - 1];
@@ -97,7 +97,7 @@ test('a project whose records are gone under it is stored anew, whole', async ()
     };`);
   await t.fill('Left', '71', true);
   await t.saved();
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   await until('the change', async () => (await value('Left')) === '71');
   expect((await driver.findElements({ css: '[aria-label="What could not be read"]' })).length).toBe(0);
   await undoAll();
@@ -105,7 +105,7 @@ test('a project whose records are gone under it is stored anew, whole', async ()
 
 test('a damaged record: the rest opens, what is lost is said, and comes back as last stored', async () => {
   const { driver } = browser;
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
   await t.fill('Left', String(start + 9), true);
   await t.saved();
@@ -127,20 +127,20 @@ test('a damaged record: the rest opens, what is lost is said, and comes back as 
         cursor.continue();
       };
     };`);
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   await until('what was lost', async () => /part of its record could not be read/.test(await page()));
   expect(Number(await until('n as ever', async () => (await value('Left')) || undefined))).toBeGreaterThan(0);
   await t.press('Bring its last good state back');
   await until('the word', async () => /as last stored/.test(await page()));
   await t.saved();
-  await go('fit?glyph=o');
+  await load('fit?glyph=o');
   await until('o as it was', async () => Number(await value('Left')) === start + 9);
   await undoAll();
 });
 
 test('a project whose lock is taken by force is only looked at from then on', async () => {
   const { driver } = browser;
-  await go('draw?glyph=n');
+  await load('draw?glyph=n');
   await t.saved();
   await driver.executeScript(
     'navigator.locks.request("wendril-project-velmarrow", { steal: true }, () => new Promise(() => {}))',
@@ -153,7 +153,7 @@ test('a project whose lock is taken by force is only looked at from then on', as
 
 test('a worker that dies is started anew, and the galley goes on', async () => {
   const { driver } = browser;
-  await go('draw?glyph=n');
+  await load('draw?glyph=n');
   const revision = async () => Number(await t.attribute('[data-testid="galley-line"]', 'data-revision'));
   await until('the galley', async () => (await revision()) > 0);
   // The next message to a worker makes it fail as one does that has run out of memory.
@@ -178,7 +178,7 @@ test('dated copies: kept, looked at beside what is there now, and opened as a pr
     await t.keys(Key.ENTER);
     await until('the copies', async () => /Dated copies/.test(await dialog()));
   };
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
   await open();
   await t.press('Keep one now');
@@ -199,7 +199,7 @@ test('dated copies: kept, looked at beside what is there now, and opened as a pr
   const address = (await driver.getCurrentUrl()).replace(/\/case.*/, '/fit?glyph=n');
   await driver.get(address);
   await until('the sides as they were', async () => Number(await value('Left')) === start);
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   await undoAll();
 });
 
