@@ -5,7 +5,7 @@ import { baseUnder, recipeOf } from '../src/core/composing/recipes';
 import { projectFromFont } from '../src/core/formats/font/projectFromFont';
 import { type Contour, contourBounds } from '../src/core/geometry/contour';
 import { type Box, emptyBox, stretchBox } from '../src/core/geometry/curve';
-import type { Glyph, Project } from '../src/core/project/model';
+import type { Drawing, Glyph, Project } from '../src/core/project/model';
 import { drawingsOf, flattened } from '../src/core/project/outline';
 import { drawingOf, glyphForCodePoint } from '../src/core/project/queries';
 import { printTable, type Row } from './table';
@@ -69,7 +69,7 @@ export function missesOf(file: string): Miss[] {
     });
     if (!found || rest.length === 0 || !moved || Math.abs(moved[1]) > near) continue;
     const there = boxOf(rest);
-    const shape = markGlyphs(project, mark).find((g) => {
+    const shape = markGlyphs(project, mark, drawingOf(whole, master.id).components).find((g) => {
       const [w, h] = size(boxOf(contoursOf(g)));
       return Math.abs(w - size(there)[0]) <= 2 * near && Math.abs(h - size(there)[1]) <= 2 * near;
     });
@@ -90,15 +90,16 @@ export function missesOf(file: string): Miss[] {
   return out;
 }
 
-/** Shapes that a font has for a mark: the combining one, and those for capitals. */
-function markGlyphs(project: Project, mark: number): Glyph[] {
+/** Shapes that a font has for a mark: what the letter is built of, where that is told, the combining one, and those for capitals. */
+function markGlyphs(project: Project, mark: number, parts: Drawing['components']): Glyph[] {
+  const used = parts.slice(1).flatMap((p) => project.glyphs[p.glyph] ?? []);
   const plain = [mark].flatMap((c) => glyphForCodePoint(project, c) ?? []);
   const names = new Set(plain.map((g) => g.name));
   const variants = Object.values(project.glyphs).filter((g) => {
     const stop = g.name.indexOf('.');
     return stop > 0 && names.has(g.name.slice(0, stop));
   });
-  return [...plain, ...variants];
+  return [...used, ...plain, ...variants];
 }
 
 const at = (sorted: readonly number[], share: number) => sorted[Math.floor(sorted.length * share)] ?? Number.NaN;

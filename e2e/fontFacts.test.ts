@@ -69,6 +69,7 @@ test('a finished font is opened: what does not come along is told once, and a fa
   });
   await browser.driver.get(address.replace('/case', '/plan'));
   await t.fill('Family', 'Orde Grotesk', true);
+  await t.saved();
   await browser.driver.get(address.replace('/case', '/cast'));
   await until('the name of the file', async () => (await t.text('main')).includes('OrdeGrotesk-Book'), 60);
   expect(name.read(tableOf(font, 'name')).some((n) => n.value === 'VelmarrowSans-Book')).toBe(true);

@@ -7,7 +7,7 @@ import { codePointsForName } from '../src/core/project/glyphNames';
 import { until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, value } = sharedDemoBench();
+const { opened, details, undoAll, value, load } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -18,7 +18,7 @@ const pairs = () => browser.driver.findElements({ css: '[aria-label="Pairs"] but
 const says = (what: string, text: string) => until(what, async () => (await details()).includes(text));
 
 test('kern: the queue is worked by keys; a value moves its group; an exception differs and is dissolved', async () => {
-  await go('kern');
+  await load('kern');
   const before = await until('the queue', async () => {
     const n = (await pairs()).length;
     return n > 2 && n;
@@ -64,12 +64,12 @@ test('kern: the queue is worked by keys; a value moves its group; an exception d
       (await browser.driver.findElements({ css: '[aria-label="Take Y out of the first group"]' })).length === 1,
   );
   await t.saved();
-  await go('kern');
+  await load('kern');
   await undoAll();
 });
 
 test('kern: a word list is stepped through, the map opens a pair, a proposal is worked out and stopped or taken', async () => {
-  await go('kern');
+  await load('kern');
   const before = await until('the queue', async () => (await pairs()).length);
   await t.press('Words');
   const file = join(mkdtempSync(join(tmpdir(), 'wendril-words-')), 'words.txt');
@@ -102,13 +102,13 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   await ticks[0]!.click();
   await t.press('Take over');
   await t.gone('[role="dialog"]');
-  await go('kern');
+  await load('kern');
   await until('a shorter queue', async () => (await pairs()).length < before);
   await undoAll();
 });
 
 test('kern: pairs of the queue are taken, and the cast file has their advances', async () => {
-  await go('kern');
+  await load('kern');
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys('[');
   await until('the light master', async () => (await t.text('header')).includes('Light · weight 300'));
@@ -152,12 +152,12 @@ test('kern: pairs of the queue are taken, and the cast file has their advances',
   const [on, off] = [shaped('kern=1'), shaped('kern=0')];
   // The later of two pairs with the same groups sets both.
   expect(taken.map((_, i) => on[i * 3]! - off[i * 3]!)).toEqual(taken.map(({ value }) => value));
-  await go('kern');
+  await load('kern');
   await undoAll();
 });
 
 test('kern: groups are found by shapes and taken; a glyph is dropped into another group; holes and collisions are listed', async () => {
-  await go('kern');
+  await load('kern');
   await t.press('Groups…');
   await t.press('Look for groups');
   const list = await until('proposed groups', async () => {
@@ -196,12 +196,12 @@ test('kern: groups are found by shapes and taken; a glyph is dropped into anothe
   await until('T and Tbar', async () => (await t.text('[aria-label="Pairs"]')).includes('T Tbar'), 60);
   await t.press('Undo');
   await until('nothing touches', async () => (await t.text('[aria-label="Pairs"]')).includes('No pair'), 60);
-  await go('kern');
+  await load('kern');
   await undoAll();
 });
 
 test('kern: the table is sorted, filtered, changed and cleared row by row; the step is the project’s', async () => {
-  await go('kern');
+  await load('kern');
   await t.press('Pairs');
   const rows = () => browser.driver.findElements({ css: '[aria-label="Pairs"] li' });
   await until('rows', async () => (await rows()).length > 10);
@@ -228,7 +228,7 @@ test('kern: the table is sorted, filtered, changed and cleared row by row; the s
 });
 
 test('a drag of the second letter is as long as the hand moves, however many steps it takes', async () => {
-  await go('kern');
+  await load('kern');
   await until('the queue', async () => (await pairs()).length > 1);
   const picture = await t.find('[data-testid="kern-picture"]');
   const value = async () =>
@@ -266,7 +266,7 @@ test('a drag of the second letter is as long as the hand moves, however many ste
 });
 
 test('Escape in a number field leaves the number as it was; Enter gives the keys back', async () => {
-  await go('fit?glyph=n');
+  await load('fit?glyph=n');
   const left = await t.fill('Left', '333');
   await left.sendKeys(Key.ESCAPE);
   expect(await t.attribute('[aria-label="Undo"]', 'disabled')).not.toBeNull();

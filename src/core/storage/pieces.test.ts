@@ -102,3 +102,30 @@ test('killed at any write a record is the old one or the new one, and what is le
     { numRuns: 300 },
   );
 });
+
+test('a small record is written before the store is asked anything, and stands though pieces cannot be looked for', async () => {
+  const { store, records } = memory();
+  const asked: string[] = [];
+  const parted = inPieces(
+    {
+      ...store,
+      set: (key, value) => {
+        asked.push(`set ${key}`);
+        return store.set(key, value);
+      },
+      keys: async () => {
+        asked.push('keys');
+        throw new Crash();
+      },
+    },
+    200,
+  );
+  await parted.set('journal/1', { sentence: 'a' });
+  expect(asked).toEqual(['set journal/1', 'keys']);
+  expect(records.get('journal/1')).toEqual({ sentence: 'a' });
+  // What it was in pieces goes the next time, once that can be done.
+  await inPieces(store, 200).set('log/1', step('a'));
+  await parted.set('log/1', step('b', 1));
+  await inPieces(store, 200).set('log/1', step('c', 1));
+  expect([...records.keys()].sort()).toEqual(['journal/1', 'log/1']);
+});

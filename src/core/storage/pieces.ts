@@ -108,19 +108,27 @@ export function inPieces(store: KeyValue, most = MOST): KeyValue {
     return written;
   }
 
+  /** Notes the pieces that a record has now, and removes those that it had before. */
+  async function clear(key: string, now: readonly string[]): Promise<void> {
+    const pieces = await piecesOf();
+    const before = pieces.get(key) ?? [];
+    if (now.length > 0) pieces.set(key, [...now]);
+    else pieces.delete(key);
+    for (const piece of before) if (!now.includes(piece)) await store.remove(piece);
+  }
+
   return {
     async set(key, value) {
       const lists = listsOf(value);
       const length = lists.reduce((sum, { texts }) => sum + texts.reduce((n, t) => n + t.length, 0), 0);
-      const pieces = await piecesOf();
-      const before = pieces.get(key) ?? [];
-      if (length > most) pieces.set(key, await setParted(key, { value, lists, before }));
-      else {
+      if (length <= most) {
+        // At once, since a page may be left at any moment; pieces that it had before go after it, now or the next time.
         await store.set(key, value);
-        pieces.delete(key);
+        await clear(key, []).catch(() => {});
+        return;
       }
-      const now = new Set(pieces.get(key));
-      for (const piece of before) if (!now.has(piece)) await store.remove(piece);
+      const before = (await piecesOf()).get(key) ?? [];
+      await clear(key, await setParted(key, { value, lists, before }));
     },
     async get(key) {
       const value = await store.get(key);
