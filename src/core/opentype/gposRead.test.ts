@@ -75,6 +75,17 @@ test('kerning that is written is read back with the same value for every pair', 
   );
 });
 
+/** A table in which each script kerns by lookups of its own. */
+const bySystems = (lookups: ReturnType<typeof kernLookups>, systems: Readonly<Record<string, readonly number[]>>) =>
+  writeLayout(
+    {
+      scripts: Object.keys(systems).map((tag, i) => ({ tag, usual: { features: [i] }, languages: [] })),
+      features: Object.values(systems).map((of) => ({ tag: 'kern', lookups: of })),
+      lookups,
+    },
+    GPOS_EXTENSION,
+  );
+
 test('scripts with lookups of their own: a pair has its value once, that of Latin text first, and others are counted', () => {
   const lookup = (...pairs: [number, number, number][]) =>
     kernLookups({
@@ -89,23 +100,35 @@ test('scripts with lookups of their own: a pair has its value once, that of Lati
     ...lookup([1, 2, -3]),
     ...lookup([9, 8, 12]),
   ];
-  const system = (...features: number[]) => ({ usual: { features }, languages: [] });
-  const bytes = writeLayout(
-    {
-      scripts: [
-        { tag: 'DFLT', ...system(0) },
-        { tag: 'hebr', ...system(2) },
-        { tag: 'latn', ...system(1) },
-      ],
-      features: [[0], [1, 2], [3]].map((of) => ({ tag: 'kern', lookups: of })),
-      lookups,
-    },
-    GPOS_EXTENSION,
-  );
+  const bytes = bySystems(lookups, { DFLT: [0], hebr: [3], latn: [1, 2] });
   const read = readKerning(bytes, GLYPHS);
   const told = (a: number, b: number) => valueFor(read, a, b);
   expect([told(1, 2), told(3, 4), told(5, 6), told(9, 8)]).toEqual([-53, -44, 7, 12]);
   expect(read.aside).toEqual(['2 values that pairs have otherwise in another script or language']);
+});
+
+test('values that vary are held against each other at every place', () => {
+  const varying = (inner: number) =>
+    kernLookups({
+      firstGroups: [],
+      secondGroups: [],
+      pairs: [
+        {
+          first: { glyph: 1 },
+          second: { glyph: 2 },
+          value: { units: -50, device: { kind: 'variation', outer: 0, inner } },
+        },
+      ],
+    });
+  const asideOf = (inner: number) => {
+    const bytes = bySystems([...varying(0), ...varying(inner)], { DFLT: [0], latn: [1] });
+    const read = readKerning(bytes, GLYPHS, (_, i) => [0, i === 2 ? -9 : 20]);
+    expect(read.pairs.map((p) => p.varied)).toEqual([[-50, inner === 2 ? -59 : -30]]);
+    return read.aside;
+  };
+  // Two items of the store that say the same, and one that says otherwise away from the default.
+  expect(asideOf(1)).toEqual([]);
+  expect(asideOf(2)).toEqual(['1 value that pairs have otherwise in another script or language']);
 });
 
 test('a matrix of groups too large for one subtable is spread over several', () => {

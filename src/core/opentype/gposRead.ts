@@ -200,19 +200,15 @@ function grouped(
       const value = valueIn(l, a, b, withPairs);
       return sum === undefined || value === undefined ? (sum ?? value) : plus(sum, value);
     }, undefined);
-  const total = (a: number, b: number, withPairs: boolean): Value => {
-    for (const system of systems) {
-      const value = inSystem(system, a, b, withPairs);
-      if (value !== undefined) return value;
-    }
-    return 0;
-  };
+  /** What the systems that kern a pair give it, the one that counts first. */
+  const valuesOf = (a: number, b: number, withPairs: boolean): readonly Value[] =>
+    systems.map((system) => inSystem(system, a, b, withPairs)).filter((v) => v !== undefined);
+  const differ = ([value, ...others]: readonly Value[]): boolean => others.some((v) => !isSame(v, value!));
+  const single = new Map<string, readonly [number, number]>();
+  for (const table of lookups.flat())
+    if (table.kind === 'pairs')
+      for (const [a, row] of table.pairs) for (const b of row.keys()) single.set(`${a} ${b}`, [a, b]);
   let otherwise = 0;
-  const compare = (a: number, b: number, value: Value, withPairs: boolean) => {
-    if (systems.length < 2) return;
-    const values = systems.flatMap((system) => inSystem(system, a, b, withPairs) ?? []);
-    if (values.some((v) => !isSame(v, value))) otherwise++;
-  };
   const pairs: KernRead['pairs'] = [];
   const used = { first: new Map<number, number>(), second: new Map<number, number>() };
   const number = (side: 'first' | 'second', set: number) => {
@@ -221,25 +217,20 @@ function grouped(
   };
   firstSets.forEach((firsts, i) => {
     secondSets.forEach((seconds, k) => {
-      const value = total(firsts[0]!, seconds[0]!, false);
-      compare(firsts[0]!, seconds[0]!, value, false);
+      const values = valuesOf(firsts[0]!, seconds[0]!, false);
+      const [value = 0] = values;
+      const isSeen = () => firsts.some((a) => seconds.some((b) => !single.has(`${a} ${b}`)));
+      if (differ(values) && isSeen()) otherwise++;
       if (!isNone(value))
         pairs.push({ first: { group: number('first', i) }, second: { group: number('second', k) }, ...told(value) });
     });
   });
-  const single = new Set<string>();
-  for (const table of lookups.flat()) {
-    if (table.kind !== 'pairs') continue;
-    for (const [a, row] of table.pairs) {
-      for (const b of row.keys()) {
-        if (single.has(`${a} ${b}`)) continue;
-        single.add(`${a} ${b}`);
-        const value = total(a, b, true);
-        compare(a, b, value, true);
-        if (!isSame(value, total(a, b, false)))
-          pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
-      }
-    }
+  for (const [a, b] of single.values()) {
+    const values = valuesOf(a, b, true);
+    const [value = 0] = values;
+    if (differ(values)) otherwise++;
+    if (!isSame(value, valuesOf(a, b, false)[0] ?? 0))
+      pairs.push({ first: { glyph: a }, second: { glyph: b }, ...told(value) });
   }
   const members = (side: 'first' | 'second', sets: readonly number[][]) =>
     [...used[side].keys()].map((set) => sets[set]!);
