@@ -104,7 +104,7 @@ test('scripts with lookups of their own: a pair has its value once, that of Lati
   const read = readKerning(bytes, GLYPHS);
   const told = (a: number, b: number) => valueFor(read, a, b);
   expect([told(1, 2), told(3, 4), told(5, 6), told(9, 8)]).toEqual([-53, -44, 7, 12]);
-  expect(read.aside).toEqual(['2 values that pairs have otherwise in another script or language']);
+  expect(read.aside).toEqual(['what 2 pairs are kerned by in another script or language only']);
 });
 
 test('values that vary are held against each other at every place', () => {
@@ -128,7 +128,7 @@ test('values that vary are held against each other at every place', () => {
   };
   // Two items of the store that say the same, and one that says otherwise away from the default.
   expect(asideOf(1)).toEqual([]);
-  expect(asideOf(2)).toEqual(['1 value that pairs have otherwise in another script or language']);
+  expect(asideOf(2)).toEqual(['what one pair is kerned by in another script or language only']);
 });
 
 test('a matrix of groups too large for one subtable is spread over several', () => {

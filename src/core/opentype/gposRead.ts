@@ -156,7 +156,7 @@ export function readKerning(
       ...(noted.other > 0 ? ['what some pairs move beside the advance of their first letter'] : []),
       ...(otherwise > 0
         ? [
-            `${otherwise} ${otherwise === 1 ? 'value' : 'values'} that pairs have otherwise in another script or language`,
+            `what ${otherwise === 1 ? 'one pair is' : `${otherwise} pairs are`} kerned by in another script or language only`,
           ]
         : []),
     ],

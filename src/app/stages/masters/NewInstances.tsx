@@ -56,7 +56,7 @@ export function NewInstances() {
         />
         {spacing === 'curve' && <Bend bend={bend} steps={main.length} onChange={setBend} />}
         {glyph && (
-          <table aria-label="Stems at each" className="text-[12.5px]">
+          <table aria-label="Stems of the instances" className="text-[12.5px]">
             <tbody>
               {main.map((i) => (
                 <tr key={i.name}>
