@@ -1,3 +1,4 @@
+import type { Finding } from '../core/base/finding';
 import { attempt, type Refusal, type Result, refused, success } from '../core/base/result';
 import { changesBetween, type Fingerprint, fingerprintOf } from '../core/casting/fingerprint';
 import { ruledFacts } from '../core/casting/ruledFacts';
@@ -16,9 +17,12 @@ import { updateFollows } from '../core/fitting/follows';
 import { openAny } from '../core/formats/openFile';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
+import { kerningFaults } from '../core/kerning/faults';
 import { type GroupProposal, proposeGroups } from '../core/kerning/groups';
+import { offeredFor } from '../core/kerning/likeness';
 import { type ProposalSettings, type ProposedKerning, proposeKerning } from '../core/kerning/proposal';
-import { kerningQueue, type QueuedPair } from '../core/kerning/queue';
+import { kerningQueue, pairFacts, type QueuedPair } from '../core/kerning/queue';
+import type { Side } from '../core/project/kerningLookup';
 import type { Drawing, GlyphId, MasterId, Project } from '../core/project/model';
 import { patchBetween, type Step, stepsOf } from '../core/project/patch';
 import type { Place } from '../core/project/places';
@@ -33,6 +37,9 @@ import { type Taken, takenMaster } from '../core/variation/takenMaster';
 import { mendTangles } from '../core/variation/untangling';
 import { documentHolder } from './document';
 import { storedProject } from './stored';
+
+/** Glyphs offered for the groups of the two sides of a pair. */
+export type Offered = Record<Side, { glyph: GlyphId; likeness: number }[]>;
 
 type Progress = (done: number, total: number) => void;
 
@@ -84,6 +91,19 @@ export const measureService = {
 
   kerningQueue: (master: MasterId, step: number, least: number): QueuedPair[] =>
     kerningQueue(project(), master, pairsLeft(project()), step, least),
+
+  /** What would make a pair as even as the others. */
+  pairEven: (master: MasterId, first: GlyphId, second: GlyphId): number =>
+    pairFacts(project(), masterOf(project(), master)!, first, second).proposed,
+
+  /** Glyphs that could be in the groups of the two sides of a pair as well. */
+  offeredFor: (master: MasterId, first: GlyphId, second: GlyphId): Offered => ({
+    first: offeredFor(project(), masterOf(project(), master)!, 'first', first),
+    second: offeredFor(project(), masterOf(project(), master)!, 'second', second),
+  }),
+
+  /** What contradicts itself or is needless in the kerning of a master. */
+  kerningFaults: (master: MasterId): Finding[] => kerningFaults(project(), masterOf(project(), master)!),
 
   kerningSize: (master: MasterId) => kerningSize(project(), master),
 

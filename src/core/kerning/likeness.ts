@@ -1,6 +1,6 @@
 import { type FitZone, zoneOf } from '../fitting/optical';
 import { lineAt, type Profile, profileOf } from '../fitting/profile';
-import type { Side } from '../project/kerningLookup';
+import { groupsByGlyph, type Side } from '../project/kerningLookup';
 import type { GlyphId, Master, Project } from '../project/model';
 import { drawingOf, isEmptyDrawing } from '../project/queries';
 
@@ -83,3 +83,21 @@ export const alike = (
     .map((id) => ({ glyph: id, likeness: likeness(project, master, side, glyph, id) }))
     .filter((l) => l.likeness >= atLeast)
     .sort((a, b) => b.likeness - a.likeness);
+
+/** How many glyphs are offered for a group at once. */
+const OFFERED = 6;
+
+/** Glyphs that look alike on a side of one that is in a group and are not in that group yet, the most alike first; none for one in no group. */
+export function offeredFor(
+  project: Project,
+  master: Master,
+  side: Side,
+  glyph: GlyphId,
+): { glyph: GlyphId; likeness: number }[] {
+  const groups = groupsByGlyph(project)[side];
+  const group = groups.get(glyph);
+  if (!group) return [];
+  return alike(project, master, side, glyph)
+    .filter((o) => groups.get(o.glyph) !== group)
+    .slice(0, OFFERED);
+}

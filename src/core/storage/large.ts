@@ -1,3 +1,4 @@
+import { rest } from '../base/rest';
 import { json } from './shelf';
 
 /**
@@ -10,8 +11,6 @@ const PIECE = 80;
 
 type Values = Readonly<Record<string, unknown>>;
 const isValues = (v: unknown): v is Values => typeof v === 'object' && v !== null && !Array.isArray(v);
-
-const rest = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 /** Text holds neither bytes nor what is no number; such a list stays as it is. */
 const canBeText = (list: readonly unknown[]): boolean =>

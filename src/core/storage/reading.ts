@@ -1,3 +1,4 @@
+import { restEvery } from '../base/rest';
 import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import type { Glyph, GlyphId, Parts } from '../project/model';
 import type { Meta } from './forms';
@@ -95,12 +96,10 @@ export async function readGlyphs(shelf: Shelf, meta: Meta, parts: Parts, faults:
     else await shelf.keepUnread(`${GLYPHS}${i}`, text);
   };
   const texts = await Promise.all(Array.from({ length: meta.segments }, (_, i) => shelf.get(`${GLYPHS}${i}`)));
-  let since = Date.now();
+  const breathe = restEvery(LONGEST);
   for (const [i, text] of texts.entries()) {
     await read(i, text);
-    if (Date.now() - since < LONGEST) continue;
-    await new Promise((resolve) => setTimeout(resolve));
-    since = Date.now();
+    await breathe();
   }
   const missing = new Map<GlyphId, readonly Refusal[]>();
   for (const id of parts.glyphOrder) {

@@ -1,3 +1,4 @@
+import { restEvery } from '../base/rest';
 import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import { EMPTY_HISTORY, type Entry, type History, withEntries } from '../project/history';
 import type { Glyph, GlyphId, Parts, Project } from '../project/model';
@@ -52,6 +53,9 @@ export type Write = {
 const SEGMENT = 128;
 /** Steps of the history that are read at once on opening, each way. */
 const NEAR = 20;
+
+/** So long, in milliseconds, text is made before the page is let on. */
+const SLICE = 15;
 
 /** How often a project is read again that is written while one looks. */
 const MOST_LOOKS = 6;
@@ -257,7 +261,7 @@ export class ProjectRecords {
 
   /** Writes one record as the project has it now; the first time since opening, what it was is kept beside. */
   private async put(key: string, project: Project): Promise<void> {
-    const value = this.valueOf(key, project);
+    const value = key.startsWith(GLYPHS) ? await this.segmentText(key, project) : this.valueOf(key, project);
     const worthKeeping = key === PARTS || key.startsWith(GLYPHS) || key.startsWith(KERNING);
     if (worthKeeping && !this.backedUp.has(key)) {
       const old = await this.get(key);
@@ -279,8 +283,21 @@ export class ProjectRecords {
       const master = project.masters.find((m) => m.id === key.slice(KERNING.length));
       return master && JSON.stringify(master.kerning);
     }
-    const ids = this.segments[Number(key.slice(GLYPHS.length))] ?? new Set();
-    return JSON.stringify([...ids].flatMap((id) => (project.glyphs[id] ? [packedGlyph(project.glyphs[id])] : [])));
+    return undefined;
+  }
+
+  /** The glyphs of a segment as text, made with rests: many masters of many glyphs at once would hold the page up. */
+  private async segmentText(key: string, project: Project): Promise<string> {
+    const ids = [...(this.segments[Number(key.slice(GLYPHS.length))] ?? [])];
+    const texts: string[] = [];
+    const breathe = restEvery(SLICE);
+    for (const id of ids) {
+      const glyph = project.glyphs[id];
+      if (!glyph) continue;
+      texts.push(JSON.stringify(packedGlyph(glyph)));
+      await breathe();
+    }
+    return `[${texts.join()}]`;
   }
 
   /**

@@ -37,7 +37,12 @@ export const RulesDrawn = memo(function RulesDrawn({ rules }: { rules: readonly 
       );
     });
   return (
-    <ul aria-label="Rules in letters" className="mt-1 flex flex-wrap gap-1.5">
+    <ul
+      aria-label="Rules in letters"
+      className="mt-1 flex flex-wrap gap-1.5"
+      // What lies out of sight is not laid out: there are hundreds of letters.
+      style={{ contentVisibility: 'auto', containIntrinsicSize: 'auto 44px' }}
+    >
       {shown.map((r, i) => (
         <li
           // biome-ignore lint/suspicious/noArrayIndexKey: rules keep their order.

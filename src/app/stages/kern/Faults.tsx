@@ -1,16 +1,20 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import { kerningFaults } from '../../../core/kerning/faults';
+import { useState } from 'react';
+import type { Finding } from '../../../core/base/finding';
 import { plural, runEdit } from '../../../core/project/edit';
-import { masterOf } from '../../../core/project/queries';
 import { run, useBench } from '../../state/bench';
+import { useMeasured } from '../../state/useMeasured';
 
 /** What contradicts itself or is needless, with its mend: one line, opened where there is more to say. */
 export function Faults() {
   const project = useBench((s) => s.settled)!;
   const master = useBench((s) => s.master);
   const [open, setOpen] = useState(false);
-  const faults = useMemo(() => kerningFaults(project, masterOf(project, master)!), [project, master]);
+  const { data: faults = [], isFetching } = useMeasured<Finding[]>(
+    'kerning faults',
+    { same: [master], by: [project] },
+    (s) => s.kerningFaults(master),
+  );
   const [first, ...others] = faults;
   if (!first) return null;
   const shown = open ? faults : [first];
@@ -24,7 +28,9 @@ export function Faults() {
           {mend && (
             <button
               type="button"
-              className="shrink-0 font-semibold text-kelp"
+              className="shrink-0 font-semibold text-kelp disabled:opacity-50"
+              // What is told may have been mended meanwhile.
+              disabled={isFetching}
               title={mend.keeps}
               onClick={() => run((p) => runEdit(p, mend.edit, mend.args))}
             >

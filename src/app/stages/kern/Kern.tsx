@@ -2,7 +2,6 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { Toggle } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
-import { pairFacts } from '../../../core/kerning/queue';
 import { kerningUnits, stepOf } from '../../../core/kerning/units';
 import { isMark } from '../../../core/preflight/letters';
 import { changeSettings } from '../../../core/project/edits';
@@ -10,7 +9,7 @@ import { kerningOf, sidesToChange, widestSides } from '../../../core/project/ker
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
-import { run, useBench } from '../../state/bench';
+import { run, say, useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
 import { Check } from '../../ui/controls';
@@ -38,6 +37,7 @@ import {
   setWrong,
   useKernBench,
 } from './kernBench';
+import { askEven, useEven } from './useEven';
 import { useKerningSize } from './useKerningSize';
 import { WordBar } from './WordBar';
 
@@ -55,6 +55,28 @@ const NOTHING: Record<Mode, string> = {
   map: '',
 };
 
+/** Changes the kerning of a pair, where it stands now. */
+function kern(pair: Pair, value: (now: number) => number, merge?: string): boolean {
+  const { settled, master: m } = useBench.getState();
+  const current = settled && masterOf(settled, m);
+  if (!current || !settled.glyphs[pair.first] || !settled.glyphs[pair.second]) return false;
+  const [first, second] = sidesToChange(settled, current, pair.first, pair.second);
+  const now = kerningOf(settled, current, pair.first, pair.second)?.value ?? 0;
+  return run((p) => setPair(p, { master: m, first, second, value: value(now) }), merge);
+}
+
+/** Takes what is even for a pair as soon as that is known, unless another master or project is worked on by then. */
+async function takeLater(pair: Pair): Promise<void> {
+  const { master, projectId } = useBench.getState();
+  try {
+    const even = await askEven(master, pair);
+    const now = useBench.getState();
+    if (now.master === master && now.projectId === projectId) kern(pair, () => even);
+  } catch (reason) {
+    say(`The pair stays as it is. ${reason instanceof Error ? reason.message : ''}`.trim());
+  }
+}
+
 /** Pairs, worst first, each large with what else it moves. */
 export default function Kern() {
   const project = useBench((s) => s.project)!;
@@ -69,6 +91,7 @@ export default function Kern() {
   const { entries, looking } = useEntries(found);
   const shown = pair && project.glyphs[pair.first] && project.glyphs[pair.second] ? pair : entries[0]?.pair;
   const at = entries.findIndex((e) => e.pair.first === shown?.first && e.pair.second === shown.second);
+  const even = useEven(shown, entries[at]?.even);
   /** The next line of the word list, from its first pair. */
   const goLine = (by: number) => {
     if (fromGalley) return;
@@ -84,14 +107,8 @@ export default function Kern() {
   };
 
   /** Changes the kerning of the pair that is shown, where it stands now. */
-  const kernShown = (value: (now: number) => number, merge?: string): boolean => {
-    const { settled, master: m } = useBench.getState();
-    const current = settled && masterOf(settled, m);
-    if (!current || !shown) return false;
-    const [first, second] = sidesToChange(settled, current, shown.first, shown.second);
-    const now = kerningOf(settled, current, shown.first, shown.second)?.value ?? 0;
-    return run((p) => setPair(p, { master: m, first, second, value: value(now) }), merge);
-  };
+  const kernShown = (value: (now: number) => number, merge?: string): boolean =>
+    shown !== undefined && kern(shown, value, merge);
   useEffect(() =>
     layHands('kern', {
       change: (by) => shown !== undefined && kernShown((now) => now + by, `kern ${shown.first} ${shown.second}`),
@@ -104,10 +121,9 @@ export default function Kern() {
         return true;
       },
       takeEven: () => {
-        const { settled, master: m } = useBench.getState();
-        if (!shown || !settled) return false;
-        const { first, second } = shown;
-        kernShown(() => entries[at]?.even ?? pairFacts(settled, masterOf(settled, m)!, first, second).proposed);
+        if (!shown) return false;
+        if (even !== undefined) kernShown(() => even);
+        else void takeLater(shown);
         go(1);
         return true;
       },
@@ -163,7 +179,7 @@ export default function Kern() {
           </div>
         )}
       </div>
-      {shown && <KernDetails pair={shown} said={entries[at]?.even} next={() => go(1)} />}
+      {shown && <KernDetails pair={shown} even={even} next={() => go(1)} />}
       <GroupsDialog open={grouping} onClose={closeDialog} />
       <KernProposalDialog open={proposing} onClose={closeDialog} />
     </div>

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import {
   addGroup,
@@ -11,8 +11,6 @@ import {
   removePairs,
   setPair,
 } from '../../../core/kerning/edits';
-import { alike } from '../../../core/kerning/likeness';
-import { pairFacts } from '../../../core/kerning/queue';
 import { glyphTyped, pairTyped } from '../../../core/project/findGlyphs';
 import {
   groupsByGlyph,
@@ -24,8 +22,9 @@ import {
 } from '../../../core/project/kerningLookup';
 import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
+import type { Offered } from '../../../workers/measure';
 import { run, say, useBench } from '../../state/bench';
-import { useCalmProject } from '../../state/calm';
+import { useMeasured } from '../../state/useMeasured';
 import { Details } from '../../ui/Details';
 import { characterOf, GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
@@ -35,12 +34,12 @@ import { choosePair, type Pair } from './kernBench';
 /** The value of a pair, where it comes from, and the groups of its sides. */
 export function KernDetails({
   pair,
-  said,
+  even,
   next,
 }: {
   pair: Pair;
-  /** What the queue says would be even. */
-  said: number | undefined;
+  /** What would be even; undefined while it is worked out. */
+  even: number | undefined;
   next: () => void;
 }) {
   const project = useBench((s) => s.project)!;
@@ -50,12 +49,15 @@ export function KernDetails({
   const found = kerningOf(project, master, pair.first, pair.second);
   const wide = widestSides(project, pair.first, pair.second);
   const [first, second] = sidesToChange(project, master, pair.first, pair.second);
-  const settled = useCalmProject();
-  const even = said ?? pairFacts(settled, masterOf(settled, masterId)!, pair.first, pair.second).proposed;
   const set = (value: number) => run((p) => setPair(p, { master: masterId, first, second, value }));
   const own = found?.first.kind === 'glyph' && found.second.kind === 'glyph';
   const isLeft = pairsLeft(project).has(pairKey(...wide));
   const inGroups = wide.some((s) => s.kind === 'group');
+  const { data: offered } = useMeasured<Offered>(
+    'alike on a side',
+    { same: [masterId, pair.first, pair.second], by: [project.glyphs, project.groups] },
+    (s) => s.offeredFor(masterId, pair.first, pair.second),
+  );
   return (
     <Details
       heading={`${characterOf(a) || a.name} ${characterOf(b) || b.name}`}
@@ -70,18 +72,20 @@ export function KernDetails({
               ? 'An exception: this pair alone.'
               : `Holds for ${sideName(project, first)} with ${sideName(project, second)}.`
             : 'No value yet; one set here holds for both groups.'}{' '}
-          The controls of this master say {shownNumber(even)}: then the shaded white is as even as theirs.
+          {even === undefined
+            ? 'What the controls of this master say is being worked out.'
+            : `The controls of this master say ${shownNumber(even)}: then the shaded white is as even as theirs.`}
         </p>
         <div className="flex flex-wrap gap-1.5">
           <Button
             kind="primary"
-            disabled={even === (found?.value ?? 0)}
+            disabled={even === undefined || even === (found?.value ?? 0)}
             title="Takes what the controls say and goes on (Enter)"
             onClick={() => {
-              if (set(even)) next();
+              if (even !== undefined && set(even)) next();
             }}
           >
-            Take {shownNumber(even)}
+            Take {even === undefined ? '…' : shownNumber(even)}
           </Button>
           <Button title="Goes on without a change (S)" onClick={next}>
             Skip
@@ -117,8 +121,8 @@ export function KernDetails({
           )}
         </div>
       </Section>
-      <GroupSection side="first" glyph={pair.first} />
-      <GroupSection side="second" glyph={pair.second} />
+      <GroupSection side="first" glyph={pair.first} offered={offered?.first ?? []} />
+      <GroupSection side="second" glyph={pair.second} offered={offered?.second ?? []} />
     </Details>
   );
 }
@@ -156,7 +160,16 @@ function TypedPair() {
 const FEW = 9;
 
 /** The group of one side: its members, added by typing or dropping, taken out by a click. */
-function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
+function GroupSection({
+  side,
+  glyph,
+  offered,
+}: {
+  side: Side;
+  glyph: string;
+  /** Glyphs that look alike there. */
+  offered: Offered[Side];
+}) {
   const project = useBench((s) => s.settled)!;
   const [typed, setTyped] = useState('');
   const [all, setAll] = useState(false);
@@ -164,18 +177,6 @@ function GroupSection({ side, glyph }: { side: Side; glyph: string }) {
   const name = project.glyphs[glyph]!.name;
   const master = useBench((s) => s.master);
   const groups = groupsByGlyph(project)[side];
-  // Of shapes, so not asked again while values change.
-  const { glyphs } = project;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: shapes and groups decide.
-  const offered = useMemo(
-    () =>
-      group
-        ? alike(project, masterOf(project, master)!, side, glyph)
-            .filter((o) => groups.get(o.glyph) !== group)
-            .slice(0, 6)
-        : [],
-    [glyphs, groups, master, side, glyph],
-  );
   const put = (id: string) => {
     const from = groups.get(id);
     const done = run((p) => putInGroup(p, { side, glyph: id, group: group!.id }));

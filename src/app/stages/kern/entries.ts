@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import { glyphsOfLine } from '../../../core/fitting/lines';
@@ -12,9 +11,8 @@ import type { Project } from '../../../core/project/model';
 import { pairKey, pairSides } from '../../../core/project/pairs';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { measurer } from '../../state/followers';
-import { identityOf } from '../../state/identity';
 import { useJob } from '../../state/useJob';
+import { useMeasured } from '../../state/useMeasured';
 import { type Pair, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */
@@ -32,20 +30,14 @@ const NONE: readonly QueuedPair[] = [];
 /** The queue of pairs worth a look, made beside the pointer: of shapes, groups and what was left, not of the values it changes. */
 function useQueue(open: boolean): { queue: readonly QueuedPair[]; looking: boolean } {
   const project = useBench((s) => s.settled)!;
-  const projectId = useBench((s) => s.projectId);
   const master = useBench((s) => s.master);
   const step = stepOf(project);
   const worth = kerningUnits(project, 'worth');
-  const made = [project.glyphs, project.groups, project.lib].map(identityOf).join();
-  const { data, isFetching } = useQuery({
-    queryKey: ['kerning queue', projectId, master, step, worth, made],
-    queryFn: async () => (await (await measurer.synced()).kerningQueue(master, step, worth)) as QueuedPair[],
-    placeholderData: (before, query) => (query?.queryKey[2] === master ? before : undefined),
-    enabled: open,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 60_000,
-    retry: 2,
-  });
+  const { data, isFetching } = useMeasured<QueuedPair[]>(
+    'kerning queue',
+    { same: [master], by: [step, worth, project.glyphs, project.groups, project.lib], asked: open },
+    (s) => s.kerningQueue(master, step, worth),
+  );
   return { queue: data ?? NONE, looking: isFetching && !data };
 }
 
