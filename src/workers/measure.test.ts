@@ -3,8 +3,10 @@ import { buildStarter } from '../../demo/starter';
 import { fingerprintOf } from '../core/casting/fingerprint';
 import { movePoints } from '../core/drawing/edits';
 import { isOnCurve, withStart } from '../core/geometry/contour';
+import { offeredFor } from '../core/kerning/likeness';
+import { pairFacts } from '../core/kerning/queue';
 import { applySteps, patchBetween, stepsOf } from '../core/project/patch';
-import { glyphNamed } from '../core/project/queries';
+import { glyphNamed, masterOf } from '../core/project/queries';
 import { withChanged } from '../core/testing/change';
 import { measureService } from './measure';
 
@@ -90,4 +92,25 @@ test('what has changed since a casting is told of the document as it is now', ()
   expect(measureService.changesSince(print)).toEqual(['1 glyph drawn or spaced anew: o.']);
   measureService.update(stepsOf(patchBetween(wider, project)));
   expect(measureService.changesSince(print)).toEqual([]);
+});
+
+test('what is even for a pair, alike on its sides and contradictory in its kerning is that of the document as it is now', () => {
+  const project = readyDemo();
+  measureService.load(project);
+  const id = (name: string) => glyphNamed(project, name)!.id;
+  const master = masterOf(project, 'm1')!;
+  const queued = measureService.kerningQueue('m1', 5, 0)[0]!;
+  expect(measureService.pairEven('m1', queued.first, queued.second)).toBe(
+    pairFacts(project, master, queued.first, queued.second).proposed,
+  );
+  const offered = measureService.offeredFor('m1', id('T'), id('o'));
+  expect(offered).toEqual({
+    first: offeredFor(project, master, 'first', id('T')),
+    second: offeredFor(project, master, 'second', id('o')),
+  });
+  const kinds = () => measureService.kerningFaults('m1').map((f) => f.kind);
+  expect(kinds()).not.toContain('kerning/missing');
+  const kerned = project.masters.map((m) => ({ ...m, kerning: { ...m.kerning, 'glyph:gone glyph:gone': -40 } }));
+  measureService.update(stepsOf(patchBetween(project, { ...project, masters: kerned })));
+  expect(kinds()).toContain('kerning/missing');
 });

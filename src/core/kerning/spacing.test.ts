@@ -14,7 +14,7 @@ import { defaultMaster, drawingOf, glyphNamed, masterOf } from '../project/queri
 import { collisions, linesOfWordList } from './collisions';
 import { addGroup, dissolveGroup, makeException, putInGroup, removePairs, setPair, setPairs } from './edits';
 import { kerningFaults } from './faults';
-import { alike, likeness } from './likeness';
+import { alike, likeness, offeredFor } from './likeness';
 import { calibrated, modelKerning, whiteOf } from './optical';
 import { proposeKerning } from './proposal';
 import { kerningQueue } from './queue';
@@ -112,6 +112,25 @@ describe('likeness of sides', () => {
     const found = alike(demo, m1, 'first', id('o')).map((f) => demo.glyphs[f.glyph]!.name);
     expect(found).toEqual(expect.arrayContaining(['ograve', 'odieresis', 'p', 'b']));
     expect(found).not.toEqual(expect.arrayContaining(['n', 'o', 'T']));
+  });
+
+  test('offered for a group is what is most alike and not in it, on that side alone; for a glyph in no group nothing', () => {
+    const without = done(
+      ['p', 'odieresis'].reduce<Outcome>(
+        (o, name) => (o.ok ? putInGroup(o.project, { side: 'first', glyph: id(name), group: undefined }) : o),
+        { ok: true, project: demo } as Outcome,
+      ),
+    );
+    const master = masterOf(without, 'm1')!;
+    const group = groupsByGlyph(without).first.get(id('o'))!;
+    const offered = offeredFor(without, master, 'first', id('o'));
+    const names = offered.map((f) => without.glyphs[f.glyph]!.name);
+    expect(names).toEqual(expect.arrayContaining(['p', 'odieresis']));
+    expect(offered.length).toBeLessThanOrEqual(6);
+    expect(offered.some((f) => group.members.includes(f.glyph))).toBe(false);
+    expect(offered.map((f) => f.likeness)).toEqual([...offered.map((f) => f.likeness)].sort((a, b) => b - a));
+    const loose = without.glyphOrder.find((g) => !groupsByGlyph(without).second.has(g))!;
+    expect(offeredFor(without, master, 'second', loose)).toEqual([]);
   });
 });
 

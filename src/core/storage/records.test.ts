@@ -540,3 +540,27 @@ test('who looks on while records are brought up to date sees what is there, not 
     expect(found && 'project' in found && found.project).toEqual(bench.project);
   }
 });
+
+test('records made with rests between glyphs hold what the document was when their writing began', async () => {
+  const { disk, bench } = await created();
+  await bench.edit(nudge(bench.project));
+  const then = bench.project;
+  // A slow machine: every look at the clock is a rest later.
+  let now = 0;
+  const clock = jest.spyOn(Date, 'now').mockImplementation(() => (now += 1000));
+  let rests = 0;
+  const counting = setInterval(() => rests++, 0);
+  try {
+    const writing = bench.rest();
+    const seated = bench.edit(addGlyphs(then, { requests: [{ name: 'aogonek', unicodes: [0x105] }] }));
+    await writing;
+    await seated;
+  } finally {
+    clearInterval(counting);
+    clock.mockRestore();
+  }
+  expect(rests).toBeGreaterThan(5);
+  expect((await open(disk.project())).project).toEqual(bench.project);
+  await bench.rest();
+  expect((await open(disk.project())).project).toEqual(bench.project);
+});

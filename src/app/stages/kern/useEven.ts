@@ -1,0 +1,22 @@
+import { useBench } from '../../state/bench';
+import { useCalmProject } from '../../state/calm';
+import { measurer } from '../../state/followers';
+import { useMeasured } from '../../state/useMeasured';
+import type { Pair } from './kernBench';
+
+/** What would make a pair as even as the others, worked out beside the page. */
+export const askEven = async (master: string, { first, second }: Pair): Promise<number> =>
+  (await measurer.synced()).pairEven(master, first, second);
+
+/** What would make a pair as even as the others: as the queue `said`, else worked out; undefined until it is known. */
+export function useEven(pair: Pair | undefined, said: number | undefined): number | undefined {
+  const project = useCalmProject();
+  const master = useBench((s) => s.master);
+  const { first = '', second = '' } = pair ?? {};
+  const { data } = useMeasured<number>(
+    'even',
+    { same: [master, first, second], by: [project], asked: pair !== undefined && said === undefined },
+    (s) => s.pairEven(master, first, second),
+  );
+  return said ?? data;
+}
