@@ -24,6 +24,12 @@ export function requestLines(asker: string, request: Request): void {
   if (!working) void work();
 }
 
+let waiting: (() => void)[] = [];
+
+/** Resolves when no line is being set; at once where none is. */
+export const linesSet = (): Promise<void> =>
+  working ? new Promise((resolve) => waiting.push(resolve)) : Promise.resolve();
+
 /** How often in a row the worker may die before it is said. */
 const MOST_DEATHS = 2;
 let deaths = 0;
@@ -50,6 +56,8 @@ async function work(): Promise<void> {
     }
   } finally {
     working = false;
+    for (const done of waiting) done();
+    waiting = [];
   }
 }
 

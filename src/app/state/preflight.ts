@@ -8,6 +8,7 @@ import { applySteps } from '../../core/project/patch';
 import type { MendTried } from '../../workers/preflight';
 import { run, say, useBench } from './bench';
 import { preflighter } from './followers';
+import { linesSet } from './liveFont';
 
 /** What was found in the open project, and how far the check is. */
 type PreflightState = {
@@ -95,14 +96,20 @@ export function checkNow(): void {
 /** Rests between an edit and the check, and before the first one, in milliseconds: what is drawn comes first. */
 const REST = 150;
 const FIRST = 900;
+/** The first check waits for the line of the galley, of a large font so long at most, in milliseconds: both take what the machine has. */
+const LONGEST_WAIT = 15_000;
 
 /** Keeps the findings up to date with the document while a project is open; the result ends that. */
 export function followPreflight(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let turn = 0;
   const later = (rest: number) => {
     clearTimeout(timer);
-    timer = setTimeout(() => {
-      if (!usePreflight.getState().stopped) void check();
+    const own = ++turn;
+    timer = setTimeout(async () => {
+      if (usePreflight.getState().of === undefined)
+        await Promise.race([linesSet(), new Promise((resolve) => setTimeout(resolve, LONGEST_WAIT))]);
+      if (own === turn && !usePreflight.getState().stopped) void check();
     }, rest);
   };
   set(EMPTY);
@@ -113,6 +120,7 @@ export function followPreflight(): () => void {
   return () => {
     end();
     clearTimeout(timer);
+    turn++;
     asked++;
     preflighter.stop();
     set(EMPTY);

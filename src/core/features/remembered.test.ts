@@ -3,6 +3,7 @@ import { CONSTRUCT_GLYPHS as GLYPHS } from '../testing/featureConstructs';
 import { type Compiled, compileFeatures } from './compile';
 import { parseFeatures } from './parse';
 import { compileSections } from './sections';
+import { treeOf } from './trees';
 import { writeRules } from './write';
 
 /** Sections that lean on one another: classes, marks, anchors, values, lookups, systems, faults. */
@@ -107,4 +108,13 @@ test('lookups of a section that did not change, and means the same, are the same
   const again = lookups(texts);
   const moved = lookups([texts[3]!, texts[0]!, texts[1]!, texts[2]!]);
   expect(again.every((l) => moved.includes(l))).toBe(true);
+});
+
+test('the rules of a large font are read once, whatever small texts are read beside them', () => {
+  const rule = 'feature ss01 { sub a by b; } ss01;\n';
+  const large = `# of a font with many contexts\n${rule}${'# left\n'.repeat(200_000)}`;
+  expect(large.length).toBeGreaterThan(1_400_000);
+  const tree = treeOf(large);
+  for (let i = 0; i < 50; i++) treeOf(`${rule}# ${i}`);
+  expect(treeOf(`${large}`)).toBe(tree);
 });

@@ -2,7 +2,7 @@ import { parseFeatures } from './parse';
 import type { Tree } from './tree';
 
 /** So many texts are remembered with their trees, of so many letters in all: what is typed goes by, what stands stays. */
-const REMEMBERED = { texts: 400, letters: 1_000_000 };
+const REMEMBERED = { texts: 400, letters: 6_000_000 };
 const trees = new Map<string, Tree>();
 let letters = 0;
 

@@ -8,23 +8,37 @@ import { pairSides } from '../project/pairs';
  * says is said otherwise. Ids and the order of records, which change with a file, do not count.
  */
 export function positionsPrint(project: Project): number {
-  const { features, masters } = project;
-  const facts = [
-    project.unitsPerEm,
-    project.axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]),
-    masters.map((m) => m.place),
-    features.sections.map((s) => [s.text, s.automatic ?? '', s.options]),
-    features.classes,
-    features.languageSystems,
-    features.included,
-    project.settings.kerningStopsAtMarks === true,
-  ];
+  const { masters } = project;
   const words = masters.map((m) => kerningPrint(project, m));
   for (const id of project.glyphOrder) {
     const glyph = project.glyphs[id]!;
     if (glyph.cast) words.push(...masters.map((m) => anchorsPrint(glyph, m.id)));
   }
-  return numberOfText(words.join(' '), numberOfText(JSON.stringify(sorted(facts))));
+  return numberOfText(words.join(' '), rulesPrint(project));
+}
+
+type Ruled = { of: readonly unknown[]; print: number };
+const ruled = new WeakMap<Project['features'], Ruled>();
+
+/** The same of rules and of what the whole family has; a font may bring a million letters of rules. */
+function rulesPrint({ features, masters, unitsPerEm, axes, settings }: Project): number {
+  const stops = settings.kerningStopsAtMarks === true;
+  const of = [unitsPerEm, axes, stops, ...masters.map((m) => m.place)];
+  const known = ruled.get(features);
+  if (known && known.of.length === of.length && known.of.every((v, i) => v === of[i])) return known.print;
+  const facts = [
+    unitsPerEm,
+    axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]),
+    masters.map((m) => m.place),
+    features.sections.map((s) => [s.text, s.automatic ?? '', s.options]),
+    features.classes,
+    features.languageSystems,
+    features.included,
+    stops,
+  ];
+  const print = numberOfText(JSON.stringify(sorted(facts)));
+  ruled.set(features, { of, print });
+  return print;
 }
 
 /** Keys in their order, whatever they were written in. */

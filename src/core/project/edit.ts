@@ -117,4 +117,8 @@ export function editDrawing(
   return edited(withGlyph(project, { ...glyph, drawings }), `${sentence} in ${glyph.name}, ${where}`);
 }
 
-export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+const COUNT = new Intl.NumberFormat('en');
+
+/** A number of things in words: “one glyph” is “1 glyph”, many have their thousands set apart. */
+export const plural = (n: number, one: string, many = `${one}s`): string =>
+  `${COUNT.format(n)} ${n === 1 ? one : many}`;

@@ -75,7 +75,7 @@ export default function Preflight() {
               ? 'The check was stopped; what was found so far is shown.'
               : !whole && standing.length === 0
                 ? 'Looking through the project…'
-                : `${sentenceOf(counts, project.glyphOrder.length)}${whole ? '' : ' so far.'}`)}
+                : `${sentenceOf(counts, project.glyphOrder.length)}${whole ? '' : ' so far'}.`)}
           {accepted.length > 0 && whole && (
             <>
               {' '}
@@ -157,6 +157,6 @@ function sentenceOf({ error, attention, note }: ReturnType<typeof countsOf>, gly
     ...(note > 0 ? [plural(note, 'note')] : []),
   ];
   return parts.length === 0
-    ? `Nothing found in ${plural(glyphs, 'glyph')}.`
-    : `${parts.join(', ')} in ${plural(glyphs, 'glyph')}.`;
+    ? `Nothing found in ${plural(glyphs, 'glyph')}`
+    : `${parts.join(', ')} in ${plural(glyphs, 'glyph')}`;
 }

@@ -61,7 +61,8 @@ export function layoutTables(
   // Of a font that is a part, what is only odd is odd in the whole one too, where it is told.
   const notes = notesOf(compiled, sections).filter((n) => !plan.partial || n.severity !== 'attention');
   const { tags } = compiled;
-  const replaced = new Set([...tags].filter((t) => !besideTags(plan.project).has(t)));
+  const beside = besideTags(plan.project);
+  const replaced = new Set([...tags].filter((t) => !beside.has(t)));
   const own = (tag: string) => !replaced.has(tag) && !plan.without.has(tag);
   const marks = markFeatures(plan, !carried.has('GDEF'), compiled.definitions.filterSets.length);
   const made = [
