@@ -1,3 +1,4 @@
+import { plural } from '../project/edit';
 import { FeatureFault } from './cursor';
 import { GlyphIndex } from './glyphIndex';
 import { Names } from './resolve';
@@ -254,4 +255,4 @@ const WORDS: Readonly<Record<Kind, readonly [one: string, many: string]>> = {
 };
 
 const wordsOf = (counts: ReadonlyMap<Kind, number>): string =>
-  [...counts].map(([kind, n]) => `${n} ${WORDS[kind][n === 1 ? 0 : 1]}`).join(', ') || 'no rule yet';
+  [...counts].map(([kind, n]) => plural(n, ...WORDS[kind])).join(', ') || 'no rule yet';

@@ -3,6 +3,7 @@ import { type ComponentProps, type KeyboardEvent, type RefObject, useEffect, use
 import { useNavigate } from 'react-router';
 import { codePointForms } from '../../../core/base/notation';
 import { placeAnchors } from '../../../core/composing/edits';
+import { plural } from '../../../core/project/edit';
 import { addGlyphs, parseGlyphList } from '../../../core/project/glyphEdits';
 import type { Glyph } from '../../../core/project/model';
 import { drawingOf, glyphsInOrder, isBlank, isEmptyDrawing } from '../../../core/project/queries';
@@ -304,7 +305,7 @@ function CaseDetails({
   };
   return (
     <Details
-      heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : `${selected.length} glyphs`}
+      heading={only ? only.name : selected.length === 0 ? 'No glyph selected' : plural(selected.length, 'glyph')}
       sub={
         only
           ? codePointForms(only.unicodes)

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { plural } from '../../../core/project/edit';
 import { hasPartOf, removalConsequences, removeGlyphs } from '../../../core/project/removal';
 import { chooseGlyph, useBench } from '../../state/bench';
 import { closeDialog } from '../../state/dialogs';
@@ -27,7 +28,9 @@ export function RemoveGlyphs({
     <Modal
       open={open}
       onClose={() => closeDialog()}
-      title={ids.length === 1 ? `Remove ${project.glyphs[ids[0]!]?.name ?? ''}?` : `Remove ${ids.length} glyphs?`}
+      title={
+        ids.length === 1 ? `Remove ${project.glyphs[ids[0]!]?.name ?? ''}?` : `Remove ${plural(ids.length, 'glyph')}?`
+      }
     >
       {told.length === 0 ? (
         <p className="mb-3">Nothing else in the project refers to {ids.length === 1 ? 'it' : 'them'}.</p>

@@ -5,6 +5,7 @@ import { PLAIN_TERMS } from '../../../core/casting/outputs';
 import { undrawnCharacters } from '../../../core/casting/plan';
 import { styleSheet } from '../../../core/casting/styleSheet';
 import { distinctThings, namesOfThing } from '../../../core/casting/things';
+import { plural } from '../../../core/project/edit';
 import type { Project } from '../../../core/project/model';
 import { defaultMaster, glyphsInOrder } from '../../../core/project/queries';
 import type { CastFile } from '../../../workers/files';
@@ -53,7 +54,7 @@ export default function Cast() {
       <div className="min-w-0 flex-1 overflow-y-auto px-6 pt-5 pb-8">
         <div className="mb-4 flex flex-wrap items-center gap-3">
           <h2 className="mr-2 text-[20px] font-semibold">
-            {files.length > 0 ? plural(files.length) : 'What will be made'}
+            {files.length > 0 ? filesInWords(files.length) : 'What will be made'}
           </h2>
           <Button
             kind="primary"
@@ -122,7 +123,7 @@ export default function Cast() {
       </div>
       <Details
         heading="Font files"
-        sub={`${glyphs.length} glyphs${undrawn.length > 0 ? ` · ${undrawn.length} not drawn` : ''}`}
+        sub={`${plural(glyphs.length, 'glyph')}${undrawn.length > 0 ? ` · ${undrawn.length} not drawn` : ''}`}
       >
         <CastingLists chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
         <Choices undrawn={undrawn.length} chosen={choice} onChoose={(change) => setChoice({ ...choice, ...change })} />
@@ -147,7 +148,7 @@ function Installing() {
 const progressText = ({ done, total, now }: CastProgress): string =>
   `${done} of ${total} made${now.length > 0 ? `; at work on ${now.join(', ')}` : ''}`;
 
-const plural = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
+const filesInWords = (n: number) => (n === 1 ? 'One font file' : `${n} font files`);
 
 /** Fonts are compressed data already; the zip only holds them together. The date is fixed so the bytes are the same. */
 function zipOf(project: Project, files: readonly CastFile[]): Uint8Array {

@@ -162,7 +162,7 @@ function Tidying({ onClose }: { onClose: () => void }) {
               onClose();
             }}
           >
-            {taken.length < 2 ? 'Tidy' : `Tidy ${taken.length} glyphs`}
+            {taken.length < 2 ? 'Tidy' : `Tidy ${plural(taken.length, 'glyph')}`}
           </Button>
         </div>
       </div>

@@ -135,10 +135,10 @@ export default function Features() {
         {offered.length > 0 && (
           <Section title="Rules that write themselves">
             <p className="mb-2 text-quiet">From the names of glyphs; kept up to date as glyphs come and go.</p>
-            <ul aria-label="Rules that write themselves" className="mb-2 grid gap-1">
+            <ul aria-label="Rules that write themselves" className="mb-2 grid grid-cols-[minmax(0,1fr)] gap-1">
               {offered.map((o) => (
                 <li key={o.tag} className="flex items-center gap-2">
-                  <span className="min-w-0 flex-1 truncate">{o.title}</span>
+                  <span className="min-w-0 flex-1">{o.title}</span>
                   <span className="text-[12px] text-quiet">{o.count}</span>
                   <Button
                     onClick={() =>

@@ -12,6 +12,7 @@ import {
   wordsWith,
 } from '../../../core/fitting/lines';
 import { addTracking, setSides, sidesOf } from '../../../core/fitting/sides';
+import { plural } from '../../../core/project/edit';
 import { setFitLines } from '../../../core/project/edits';
 import { findGlyphs } from '../../../core/project/findGlyphs';
 import type { Glyph, GlyphId } from '../../../core/project/model';
@@ -259,7 +260,7 @@ function TrackingSection({ glyph, inLine }: { glyph: Glyph; inLine: readonly Gly
           title="Composites as wide as their base go along with it, once"
           onClick={() => run((p) => addTracking(p, { glyphs: ids, master, value }))}
         >
-          Add to {ids.length === 1 ? project.glyphs[ids[0]!]!.name : `${ids.length} glyphs`}
+          Add to {ids.length === 1 ? project.glyphs[ids[0]!]!.name : plural(ids.length, 'glyph')}
         </Button>
       </div>
     </Section>

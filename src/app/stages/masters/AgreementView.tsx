@@ -41,7 +41,7 @@ export function AgreementView() {
             (found === undefined
               ? 'Comparing the masters…'
               : list.length === 0
-                ? `All ${project.glyphOrder.length} glyphs agree in all ${masters.length} masters.`
+                ? `All ${plural(project.glyphOrder.length, 'glyph')} agree in all ${masters.length} masters.`
                 : `${plural(list.length, 'glyph')} of ${project.glyphOrder.length} ${list.length === 1 ? 'differs' : 'differ'} between the masters.`)}
         </p>
         {share !== undefined && found === undefined && <Bar label="Comparing the masters" share={share} />}

@@ -1,5 +1,6 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { plural } from '../../../core/project/edit';
 import { setFamily, setMasterName } from '../../../core/project/edits';
 import { type Family, ZONE_KEYS, type ZoneKey } from '../../../core/project/model';
 import { masterOf } from '../../../core/project/queries';
@@ -101,7 +102,7 @@ export default function Plan() {
       <EmDialog key={em} em={em} onClose={() => setEm(undefined)} />
       <Details
         heading={`${project.family.name}, ${master.name}`}
-        sub={`${project.glyphOrder.length} glyphs · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}
+        sub={`${plural(project.glyphOrder.length, 'glyph')} · ${project.masters.length === 1 ? 'one master' : `${project.masters.length} masters`}`}
       >
         <Section title="Vertical metrics">
           <div className="grid grid-cols-[1fr_62px_58px] items-center gap-x-1.5 gap-y-1.5">
