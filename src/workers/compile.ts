@@ -4,6 +4,7 @@ import { castFont } from '../core/casting/font';
 import type { CastPlace } from '../core/casting/plan';
 import type { LookupSource, LookupSources } from '../core/casting/tables/layout';
 import { AS_TEXT, asked } from '../core/features/setting';
+import { type SettingChoices, settingChoices } from '../core/features/settingChoices';
 import type { ShownRule } from '../core/features/shown';
 import { unapplied } from '../core/features/whyNot';
 import type { GlyphId, Project } from '../core/project/model';
@@ -96,6 +97,12 @@ export const compileService = {
     if (!found.ok) return found;
     held.service.load(found.value);
     return success(toldToPartner(found.value));
+  },
+
+  /** What texts can be set with; nothing before the document has come. */
+  settingChoices(): SettingChoices {
+    const project = held.now();
+    return project ? settingChoices(project) : { features: [], scripts: [], languages: [] };
   },
 
   /** A glyph as it lies at a place in design units, drawn out, as path data in font units. */

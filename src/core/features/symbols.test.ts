@@ -2,7 +2,7 @@ import { readyDemo } from '../../../demo/ready';
 import type { Outcome } from '../project/edit';
 import type { Project } from '../project/model';
 import { addSections, renameSymbol } from './edits';
-import { symbolAt, symbolsIn, withSymbol } from './symbols';
+import { definedIn, symbolAt, symbolsIn, withSymbol } from './symbols';
 
 const TEXT = `@Up = [A B]; # @Up in a comment
 markClass [acutecomb] <anchor 0 500> @Top;
@@ -70,4 +70,35 @@ test('a class is renamed in all sections by hand in one step; a name that is tak
   expect(why('@New', '@None')).toBe('The rules have no class called @None.');
   const included = { ...project, features: { ...project.features, included: { 'more.fea': '@Mine = [n];' } } };
   expect(why('@New', '@Mine', included)).toMatch(/included file more\.fea/);
+});
+
+/** The same by reading everything. */
+const definedByReading = (text: string) => {
+  const all = symbolsIn(text).filter((s) => s.defines);
+  return [...new Set(all.map((s) => `${s.kind} ${s.name}`))].sort();
+};
+const symbolByReading = (text: string, at: number) => symbolsIn(text).find((s) => s.from <= at && at <= s.to);
+
+test('what a text defines, and what stands at a place, is told without reading all as it is by reading all', () => {
+  const texts = [
+    TEXT,
+    '# @no = [a];\n@A.b-c_1 = [a]; name "lookup no { @q = "; lookup  x.y\n{ } x.y; feature a { lookup z; } a;',
+    '@a=[b]; @a = [c]; markClass a <anchor 0 0>\n @M; lookup l { } # done\n l; lookup # which\n k;',
+    'xlookup no { } no; @a; [@b]; }',
+    ...readyDemo().features.sections.map((s) => s.text),
+  ];
+  let symbols = 0;
+  for (const text of texts) {
+    expect(
+      definedIn(text)
+        .map((d) => `${d.kind} ${d.name}`)
+        .sort(),
+    ).toEqual(definedByReading(text));
+    for (let at = 0; at <= Math.min(text.length, 900); at++) {
+      const found = symbolByReading(text, at);
+      expect([text, at, symbolAt(text, at)]).toEqual([text, at, found]);
+      symbols += found ? 1 : 0;
+    }
+  }
+  expect(symbols).toBeGreaterThan(100);
 });

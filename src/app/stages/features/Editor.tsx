@@ -3,7 +3,7 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirro
 import { codeFolding, foldGutter, foldKeymap, foldService, indentUnit } from '@codemirror/language';
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint';
 import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
-import { EditorState, RangeSetBuilder } from '@codemirror/state';
+import { EditorState, RangeSetBuilder, type Text } from '@codemirror/state';
 import {
   Decoration,
   type DecorationSet,
@@ -17,7 +17,7 @@ import {
 import { type RefObject, useContext, useEffect, useRef, useState } from 'react';
 import { membersOf } from '../../../core/features/classes';
 import { featureDoes, knownFeatures } from '../../../core/features/known';
-import { type SymbolPlace, symbolAt, symbolsIn } from '../../../core/features/symbols';
+import { definedIn, type SymbolPlace, symbolAt } from '../../../core/features/symbols';
 import { tokensOf } from '../../../core/features/tokens';
 import type { Fault } from '../../../core/features/tree';
 import { drawingPath } from '../../../core/project/pathData';
@@ -41,13 +41,21 @@ const LOOKS = {
   comment: Decoration.mark({ class: 'text-quiet italic' }),
 };
 
+const strings = new WeakMap<Text, string>();
+
+/** A document as one string, made once. */
+function textOf(doc: Text): string {
+  const text = strings.get(doc) ?? doc.toString();
+  strings.set(doc, text);
+  return text;
+}
+
+type Mark = { from: number; to: number; look: keyof typeof LOOKS };
+
 /** Colours from the language’s own tokens. */
-function coloured(text: string): DecorationSet {
+function marksIn(text: string): Mark[] {
   const { tokens, comments } = tokensOf(text);
-  const marks: { from: number; to: number; look: keyof typeof LOOKS }[] = comments.map((c) => ({
-    ...c,
-    look: 'comment',
-  }));
+  const marks: Mark[] = comments.map((c) => ({ ...c, look: 'comment' }));
   for (const t of tokens) {
     const look =
       t.kind === 'word' && KEYWORDS.has(t.text)
@@ -57,9 +65,27 @@ function coloured(text: string): DecorationSet {
           : undefined;
     if (look && t.to > t.from) marks.push({ from: t.from, to: t.to, look });
   }
-  marks.sort((a, b) => a.from - b.from);
+  return marks.sort((a, b) => a.from - b.from);
+}
+
+/** Texts of more letters are coloured, line by line, where they are in sight only: a font may bring a million. */
+const LONG = 60_000;
+
+function coloured({ state: { doc }, visibleRanges }: EditorView): DecorationSet {
   const builder = new RangeSetBuilder<Decoration>();
-  for (const m of marks) if (m.to > m.from) builder.add(m.from, m.to, LOOKS[m.look]);
+  const add = (from: number, to: number) => {
+    for (const m of marksIn(textOf(doc).slice(from, to)))
+      if (m.to > m.from) builder.add(from + m.from, from + m.to, LOOKS[m.look]);
+  };
+  if (doc.length <= LONG) add(0, doc.length);
+  else {
+    let done = 0;
+    for (const { from, to } of visibleRanges) {
+      const [start, end] = [Math.max(done, doc.lineAt(from).from), doc.lineAt(to).to];
+      if (end > start) add(start, end);
+      done = end;
+    }
+  }
   return builder.finish();
 }
 
@@ -67,10 +93,10 @@ const colours = ViewPlugin.fromClass(
   class {
     decorations: DecorationSet;
     constructor(view: EditorView) {
-      this.decorations = coloured(view.state.doc.toString());
+      this.decorations = coloured(view);
     }
-    update(update: ViewUpdate) {
-      if (update.docChanged) this.decorations = coloured(update.state.doc.toString());
+    update({ view, docChanged, viewportChanged }: ViewUpdate) {
+      if (docChanged || (viewportChanged && view.state.doc.length > LONG)) this.decorations = coloured(view);
     }
   },
   { decorations: (v) => v.decorations },
@@ -81,10 +107,12 @@ const folding = foldService.of((state, lineStart, lineEnd) => {
   const line = state.doc.sliceString(lineStart, lineEnd);
   if (!/\{\s*$/.test(line)) return null;
   let depth = 0;
-  const text = state.doc.toString();
-  for (let i = lineEnd - 1; i < text.length; i++) {
-    if (text[i] === '{') depth++;
-    if (text[i] === '}' && --depth === 0) return i > lineEnd ? { from: lineEnd, to: i } : null;
+  const brackets = /[{}]/g;
+  brackets.lastIndex = lineStart + line.lastIndexOf('{');
+  const text = textOf(state.doc);
+  for (let found = brackets.exec(text); found; found = brackets.exec(text)) {
+    depth += found[0] === '{' ? 1 : -1;
+    if (depth === 0) return found.index > lineEnd ? { from: lineEnd, to: found.index } : null;
   }
   return null;
 });
@@ -116,13 +144,13 @@ type Texts = () => readonly string[];
 const completions = (texts: Texts) => (context: CompletionContext) => {
   const word = context.matchBefore(/[@A-Za-z_.\\][A-Za-z0-9_.-]*/);
   if (!word && !context.explicit) return null;
-  const text = context.state.doc.toString();
+  const text = textOf(context.state.doc);
   const before = text.slice(Math.max(0, (word?.from ?? context.pos) - 40), word?.from ?? context.pos);
   const options: Completion[] = [];
   if (/\bfeature\s+$/.test(before))
     for (const tag of knownFeatures()) options.push({ label: tag, type: 'keyword', detail: featureDoes(tag) ?? '' });
   else {
-    const defined = [...texts(), text].flatMap((t) => symbolsIn(t)).filter((s) => s.defines);
+    const defined = [...texts(), text].flatMap(definedIn);
     for (const [name, { kind }] of new Map(defined.map((s) => [s.name, s])))
       options.push(
         kind === 'class'
@@ -148,7 +176,7 @@ const pointed = (texts: Texts) =>
       const to = from + found[0].length;
       if (pos < from || pos > to) continue;
       const names = found[0].startsWith('@')
-        ? membersOf([...texts(), view.state.doc.toString()], glyphNames(), found[0])
+        ? membersOf([...texts(), textOf(view.state.doc)], glyphNames(), found[0])
         : [found[0]];
       const drawn = names.slice(0, 24).flatMap((n) => picture(n) ?? []);
       if (drawn.length === 0) return null;
@@ -245,7 +273,7 @@ export default function Editor({
               cursor.current = u.state.selection.main.head;
               window.clearTimeout(resting.current);
               resting.current = window.setTimeout(
-                () => setSymbol(symbolAt(made.state.doc.toString(), made.state.selection.main.head)),
+                () => setSymbol(symbolAt(textOf(made.state.doc), made.state.selection.main.head)),
                 REST,
               );
             }
@@ -260,7 +288,7 @@ export default function Editor({
                   t.isUserEvent('move'),
               )
             )
-              change.current(u.state.doc.toString());
+              change.current(textOf(u.state.doc));
           }),
           theme,
         ],
@@ -274,12 +302,12 @@ export default function Editor({
   }, []);
   useEffect(() => {
     const v = view.current;
-    if (!v || v.state.doc.toString() === text) return;
-    v.dispatch({ changes: difference(v.state.doc.toString(), text) });
+    if (!v || textOf(v.state.doc) === text) return;
+    v.dispatch({ changes: difference(textOf(v.state.doc), text) });
   }, [text]);
   useEffect(() => {
     const v = view.current;
-    if (!v || v.state.doc.toString() !== text) return;
+    if (!v || textOf(v.state.doc) !== text) return;
     const end = v.state.doc.length;
     const diagnostics = faults.map(
       (f): Diagnostic => ({

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Finding } from '../../../core/base/finding';
 import { plural, runEdit } from '../../../core/project/edit';
 import { run, useBench } from '../../state/bench';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 
 /** What contradicts itself or is needless, with its mend: one line, opened where there is more to say. */
 export function Faults() {

@@ -24,7 +24,7 @@ import { pairKey } from '../../../core/project/pairs';
 import { masterOf } from '../../../core/project/queries';
 import type { Offered } from '../../../workers/measure';
 import { run, say, useBench } from '../../state/bench';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 import { Details } from '../../ui/Details';
 import { characterOf, GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';

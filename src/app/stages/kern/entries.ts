@@ -12,7 +12,7 @@ import { pairKey, pairSides } from '../../../core/project/pairs';
 import { drawingOf, isEmptyDrawing, masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
 import { useJob } from '../../state/useJob';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 import { type Pair, useKernBench, type Wrong } from './kernBench';
 
 /** A pair in the list: what it is called, what is said beside it. */

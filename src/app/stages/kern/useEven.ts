@@ -1,7 +1,7 @@
 import { useBench } from '../../state/bench';
 import { useCalmProject } from '../../state/calm';
 import { measurer } from '../../state/followers';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 import type { Pair } from './kernBench';
 
 /** What would make a pair as even as the others, worked out beside the page. */

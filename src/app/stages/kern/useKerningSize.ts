@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { pairsServed } from '../../../core/project/kerningLookup';
 import { masterOf } from '../../../core/project/queries';
 import { useBench } from '../../state/bench';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 
 /** What the kerning of the master comes to: its values, the pairs of glyphs they serve, the bytes in the font. */
 export function useKerningSize(): { pairs: number; served: number; bytes: number } | undefined {

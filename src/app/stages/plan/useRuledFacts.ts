@@ -1,6 +1,6 @@
 import type { Master } from '../../../core/project/model';
 import { useCalmProject } from '../../state/calm';
-import { useMeasured } from '../../state/useMeasured';
+import { useMeasured } from '../../state/workedOut';
 
 const NOTHING: Readonly<Record<string, number>> = {};
 
