@@ -285,7 +285,16 @@ function partedAt(a: Curve, b: Curve, i: number, j: number): boolean {
     reach(a, x, y, dx, dy);
     const [from, to] = [low, high];
     reach(b, x, y, dx, dy);
-    return (to <= 1e-9 && low >= -1e-9) || (high <= 1e-9 && from >= -1e-9);
+    if (!((to <= 1e-9 && low >= -1e-9) || (high <= 1e-9 && from >= -1e-9))) return false;
+    // On the line itself both may lie, one on the other.
+    return !(touches(a, dx, dy) && touches(b, dx, dy));
+  };
+  const touches = (c: Curve, dx: number, dy: number): boolean => {
+    for (let k = 0; k < c.length; k += 2) {
+      const [u, v] = [c[k]! - x, c[k + 1]! - y];
+      if (Math.abs(u * dx + v * dy) <= 1e-9 && (u !== 0 || v !== 0)) return true;
+    }
+    return false;
   };
   // Where both leave the end: the middle between their ways parts them mostly.
   const away = (c: Curve, at: number): readonly [number, number] => {

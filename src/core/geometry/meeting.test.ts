@@ -146,6 +146,12 @@ describe('curves that surely lie apart', () => {
     );
   });
 
+  it('are not taken for apart where one begins on the other and both end in one point', () => {
+    expect(surelyApart([0, 8, 2, 8], [1, 8, 0, 0, 0, 8])).toBe(false);
+    expect(surelyApart([0, 8, 2, 8], [1, 7, 0, 0, 0, 8])).toBe(true);
+    expect(surelyApart([0, 0, 10, 0], [10, 0, 20, 0])).toBe(true);
+  });
+
   it('are told apart for most parts of a letter that do not meet', () => {
     const far = surelyApart([0, 0, 100, 0, 100, 100], [200, 0, 300, 40]);
     const beside = surelyApart([0, 0, 40, 30, 80, 60, 120, 70], [0, 40, 40, 70, 80, 95, 120, 100]);
