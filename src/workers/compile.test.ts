@@ -153,3 +153,16 @@ test('a glyph is drawn out at a place, and what is not there is nothing', () => 
   expect(drawn?.path).toMatch(/^M/);
   expect(compileService.outline('gone', {})).toBeUndefined();
 });
+
+test('what texts can be set with is told of the rules as they are now', () => {
+  compileService.load(demo);
+  const before = compileService.settingChoices();
+  const section = { id: 'own', title: 'Round', text: 'feature ss07 { script latn; language TRK; sub n by o; } ss07;' };
+  const sections = [...demo.features.sections, { ...section, options: {} }];
+  const more = { ...demo, features: { ...demo.features, sections } };
+  compileService.update(stepsOf(patchBetween(demo, more)));
+  const now = compileService.settingChoices();
+  expect(before.features.map((f) => f.tag)).not.toContain('ss07');
+  expect(now.features).toContainEqual({ tag: 'ss07', title: 'Round', most: 1 });
+  expect([now.scripts, now.languages]).toEqual([expect.arrayContaining(['latn']), expect.arrayContaining(['TRK'])]);
+});

@@ -3,6 +3,8 @@ import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { storageSentence } from '../../browser/stores';
+import { counted } from '../../core/base/notation';
+import { plural } from '../../core/project/edit';
 import { type FoundFolder, findFolder, openFolder } from '../state/home';
 import { storeProject } from '../state/library';
 import { readProject } from '../state/projectFiles';
@@ -21,7 +23,7 @@ export function useOpenFile() {
       stop.current = new AbortController();
       const read = await readProject(file, {
         ...(face !== undefined && { face }),
-        progress: (done, total) => setProgress(`Opening ${file.name}: ${done} of ${total} glyphs`),
+        progress: (done, total) => setProgress(`Opening ${file.name}: ${counted(done)} of ${plural(total, 'glyph')}`),
         signal: stop.current.signal,
       });
       if ('faces' in read) return { choose: { file, faces: read.faces } };
@@ -51,7 +53,7 @@ export function useOpenFile() {
       const label = source === '' ? found.handle.name : source;
       setProgress(`Opening ${label}…`);
       const read = await openFolder(found, source, (done, total) =>
-        setProgress(`Opening ${label}: ${done} of ${total} glyphs`),
+        setProgress(`Opening ${label}: ${counted(done)} of ${plural(total, 'glyph')}`),
       );
       return { ...read, name: label };
     },

@@ -22,11 +22,11 @@ export function useWorkedOut<S extends DocumentService, T>(
   name: string,
   on: On,
   ask: (service: Remote<S>) => Promise<unknown>,
-): { data: T | undefined; isFetching: boolean } {
+): { data: T | undefined; isFetching: boolean; isError: boolean } {
   const projectId = useBench((s) => s.projectId);
   const said = (each: HangsOn) => (typeof each === 'object' ? identityOf(each) : each);
   const about = [name, projectId, ...on.same.map(said)].join(' ');
-  const { data, isFetching } = useQuery({
+  const { data, isFetching, isError } = useQuery({
     queryKey: [about, ...(on.by ?? []).map(said)],
     queryFn: async () => (await ask(await worker.synced())) as T,
     placeholderData: (before, query) => (query?.queryKey[0] === about ? before : undefined),
@@ -35,7 +35,7 @@ export function useWorkedOut<S extends DocumentService, T>(
     gcTime: 30_000,
     retry: 2,
   });
-  return { data, isFetching };
+  return { data, isFetching, isError };
 }
 
 /** The same by the worker that measures and proposes. */

@@ -13,3 +13,8 @@ export const codePointForms = (codes: readonly number[]): string =>
 /** A number with a true minus sign, rounded to so many decimals; never “−0”. */
 export const shownNumber = (value: number, decimals = 2): string =>
   String(Math.round(value * 10 ** decimals) / 10 ** decimals || 0).replace('-', '−');
+
+const COUNT = new Intl.NumberFormat('en');
+
+/** A number, mostly a count, with its thousands set apart: `6,782`. */
+export const counted = (n: number): string => COUNT.format(n);

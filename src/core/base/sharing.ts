@@ -37,3 +37,7 @@ export function sameBytes(a: ArrayBufferView, b: ArrayBufferView): boolean {
   const [x, y] = [bytesOf(a), bytesOf(b)];
   return x.every((v, i) => v === y[i]);
 }
+
+/** Do two lists hold the same things, one by one? */
+export const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);

@@ -1,5 +1,6 @@
 import { numberOfText } from '../base/fingerprint';
 import { listed } from '../base/text';
+import { plural } from '../project/edit';
 import type { Project } from '../project/model';
 
 /** What a project was like when fonts were cast, short enough to be kept: a number for each thing that may change. */
@@ -35,8 +36,6 @@ export function fingerprintOf(project: Project): Fingerprint {
   return { glyphs, kerning, rules };
 }
 
-const counted = (n: number, what: string) => `${n.toLocaleString('en')} ${what}${n === 1 ? '' : 's'}`;
-
 /** What has changed between two fingerprints, a sentence for each kind of thing; none where nothing has. */
 export function changesBetween(before: Fingerprint, now: Fingerprint): string[] {
   const out: string[] = [];
@@ -44,9 +43,9 @@ export function changesBetween(before: Fingerprint, now: Fingerprint): string[] 
   const fresh = names.filter((n) => before.glyphs[n] === undefined);
   const drawn = names.filter((n) => before.glyphs[n] !== undefined && before.glyphs[n] !== now.glyphs[n]);
   const gone = Object.keys(before.glyphs).filter((n) => now.glyphs[n] === undefined);
-  if (drawn.length > 0) out.push(`${counted(drawn.length, 'glyph')} drawn or spaced anew: ${listed(drawn, 12)}.`);
-  if (fresh.length > 0) out.push(`${counted(fresh.length, 'glyph')} more: ${listed(fresh, 12)}.`);
-  if (gone.length > 0) out.push(`${counted(gone.length, 'glyph')} fewer: ${listed(gone, 12)}.`);
+  if (drawn.length > 0) out.push(`${plural(drawn.length, 'glyph')} drawn or spaced anew: ${listed(drawn, 12)}.`);
+  if (fresh.length > 0) out.push(`${plural(fresh.length, 'glyph')} more: ${listed(fresh, 12)}.`);
+  if (gone.length > 0) out.push(`${plural(gone.length, 'glyph')} fewer: ${listed(gone, 12)}.`);
   const masters = Object.keys(now.kerning);
   const kerned = masters.filter((m) => before.kerning[m] && before.kerning[m]![1] !== now.kerning[m]![1]);
   for (const m of kerned) {
@@ -54,7 +53,7 @@ export function changesBetween(before: Fingerprint, now: Fingerprint): string[] 
     out.push(
       more === 0
         ? `Kerning changed in ${m}.`
-        : `Kerning changed in ${m}: ${counted(Math.abs(more), 'pair')} ${more > 0 ? 'more' : 'fewer'}.`,
+        : `Kerning changed in ${m}: ${plural(Math.abs(more), 'pair')} ${more > 0 ? 'more' : 'fewer'}.`,
     );
   }
   const added = masters.filter((m) => !before.kerning[m]);

@@ -1,4 +1,4 @@
-import { codePointHex } from '../base/notation';
+import { codePointHex, counted } from '../base/notation';
 import { type Refusal, RefusalError, refuse, refused } from '../base/result';
 import { listed } from '../base/text';
 import type { FontPlace } from '../features/placeValues';
@@ -204,7 +204,7 @@ function undrawnNote(project: Project, ids: readonly GlyphId[]): Refusal {
 
 function overbuilt({ glyph, drawing }: Entry, source: DrawingSource): Refusal | undefined {
   if (!isOverbuilt(drawing, source)) return undefined;
-  const n = contoursDrawnOut(drawing, source).toLocaleString('en');
+  const n = counted(contoursDrawnOut(drawing, source));
   return refused(`The glyph “${glyph.name}” is built of ${n} contours, more than a font can hold.`, {
     glyph: glyph.name,
   });
@@ -215,11 +215,10 @@ const WIDEST = 65535;
 
 function tooWide({ glyph, drawing }: Entry): Refusal | undefined {
   if (Math.round(drawing.advance) <= WIDEST) return undefined;
-  const wide = Math.round(drawing.advance).toLocaleString('en');
-  return refused(
-    `The glyph “${glyph.name}” is ${wide} units wide; a font holds ${WIDEST.toLocaleString('en')} at most.`,
-    { glyph: glyph.name },
-  );
+  const wide = counted(Math.round(drawing.advance));
+  return refused(`The glyph “${glyph.name}” is ${wide} units wide; a font holds ${counted(WIDEST)} at most.`, {
+    glyph: glyph.name,
+  });
 }
 
 /** Makes something of a glyph; what cannot be made names it. */

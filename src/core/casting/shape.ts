@@ -1,3 +1,4 @@
+import { counted } from '../base/notation';
 import { refuse } from '../base/result';
 import { translation } from '../geometry/affine';
 import {
@@ -109,7 +110,7 @@ export type HowCff = { keepOverlaps: boolean; unitsPerEm: number; hinted?: boole
 function within(values: readonly number[]): void {
   for (const v of values)
     if (!(v >= -32768 && v <= 32767))
-      refuse(`it has a point at ${Math.round(v).toLocaleString('en')}; a font holds −32,768 to 32,767.`);
+      refuse(`it has a point at ${counted(Math.round(v))}; a font holds −32,768 to 32,767.`);
 }
 
 /** A glyph as a charstring without its width. Coordinates are rounded here, once. */

@@ -1,3 +1,4 @@
+import { counted } from '../base/notation';
 import type { AnchorAt, PairValue, Value } from '../opentype/layout/positions';
 import { FeatureFault } from './cursor';
 import type { ClassPart, DraftLookup, Flag, PairPart, Rules } from './lookups';
@@ -58,7 +59,7 @@ function spelled(lists: readonly (readonly number[])[], at: Span): Iterable<numb
   const total = lists.reduce((n, l) => n * l.length, 1);
   if (total > MOST_SPELLED)
     throw new FeatureFault(
-      `This rule stands for ${total.toLocaleString('en')} single ones; ${MOST_SPELLED.toLocaleString('en')} is the most.`,
+      `This rule stands for ${counted(total)} single ones; ${counted(MOST_SPELLED)} is the most.`,
       at,
     );
   return lists.length === 0 || lists.some((l) => l.length === 0) ? [] : everyRow(lists);

@@ -1,4 +1,5 @@
 import { numberOfText } from '../base/fingerprint';
+import { sameItems } from '../base/sharing';
 import type { Glyph, Master, Project } from '../project/model';
 import { pairSides } from '../project/pairs';
 
@@ -25,7 +26,7 @@ function rulesPrint({ features, masters, unitsPerEm, axes, settings }: Project):
   const stops = settings.kerningStopsAtMarks === true;
   const of = [unitsPerEm, axes, stops, ...masters.map((m) => m.place)];
   const known = ruled.get(features);
-  if (known && known.of.length === of.length && known.of.every((v, i) => v === of[i])) return known.print;
+  if (known && sameItems(known.of, of)) return known.print;
   const facts = [
     unitsPerEm,
     axes.map((a) => [a.tag, a.minimum, a.default, a.maximum, a.map]),

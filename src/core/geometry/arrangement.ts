@@ -1,3 +1,4 @@
+import { sameItems } from '../base/sharing';
 import { type Contour, curvesOf } from './contour';
 import { type Box, type Curve, endOf, extremes, partOf, pointAt, solveRising, startOf } from './curve';
 import { type Crossing, surelyApart } from './intersect';
@@ -105,7 +106,7 @@ function findCuts(pieces: readonly Piece[], samePlace: number): { at: number[][]
       if (areJoined(a, b) && surelyApart(a.curve, b.curve)) continue;
       if (++tests > mostTests || total > mostMeetings) throw new TooTangled();
       // Pieces that are the same need no cut but at their ends.
-      if (isSame(a.curve, b.curve)) {
+      if (sameItems(a.curve, b.curve)) {
         total++;
         continue;
       }
@@ -120,8 +121,6 @@ function findCuts(pieces: readonly Piece[], samePlace: number): { at: number[][]
   for (const list of at) list.sort((a, b) => a - b);
   return { at, total };
 }
-
-const isSame = (a: Curve, b: Curve): boolean => a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** Neighbours whose boxes share nothing but the joint between them cannot meet elsewhere: each only rises or falls. */
 function onlyCornersMeet(a: Piece, b: Piece): boolean {

@@ -1,3 +1,4 @@
+import { sameItems } from '../base/sharing';
 import type { Language } from '../coverage/languages';
 import type { OutOfDate } from '../fitting/follows';
 import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model';
@@ -79,7 +80,7 @@ export class Preflight {
     }
     this.changes.seen(project, [judgement, project.axes]);
     const space = betweenOf(project);
-    if (this.parts.size === 0 || !same(this.space, space)) {
+    if (this.parts.size === 0 || !sameItems(this.space, space)) {
       // What was known of the rest stands until that is looked at again; where little of it is, that takes but a moment.
       const before = [...this.parts.values()].flatMap((p) => p.findings);
       const between = glyphs.flatMap((g) => this.between.get(g)?.findings ?? []);
@@ -133,7 +134,7 @@ export class Preflight {
 
   private judge(project: Project): OutlineJudgement {
     const by = [project.settings.preflight?.kinds, project.settings.grid, project.unitsPerEm];
-    if (!this.judgement || !same(by, this.judgedBy)) {
+    if (!this.judgement || !sameItems(by, this.judgedBy)) {
       this.judgement = outlineJudgement(project, (kind) => isJudged(project, kind), amountsOf(project));
       this.judgedBy = by;
     }
@@ -143,7 +144,7 @@ export class Preflight {
   private ofGlyph(project: Project, glyph: Glyph, judgement: OutlineJudgement): readonly Finding[] {
     const of = [judgement, mastersGist(project), project.axes, ...builtOf(project, glyph)];
     const known = this.glyphs.get(glyph);
-    if (known && same(known.of, of)) return known.findings;
+    if (known && sameItems(known.of, of)) return known.findings;
     const amounts = amountsOf(project);
     const findings = [
       ...outlineFindings(project, glyph, judgement),
@@ -164,7 +165,7 @@ export class Preflight {
   ): readonly Finding[] {
     if (project.masters.length < 2) return [];
     const known = this.between.get(glyph);
-    if (known && same(known.of, of)) return known.findings;
+    if (known && sameItems(known.of, of)) return known.findings;
     const findings = betweenFindings(project, glyph, all(), amountsOf(project));
     this.between.set(glyph, { of, findings, ends: [] });
     return findings;
@@ -198,7 +199,7 @@ export class Preflight {
   ): readonly Finding[] {
     const of = [project.settings.preflight?.kinds, project.unitsPerEm, ...made];
     const held = this.parts.get(name);
-    if (held && same(held.of, of)) return held.findings;
+    if (held && sameItems(held.of, of)) return held.findings;
     const findings = find();
     this.parts.set(name, { of, findings });
     return findings;
@@ -219,7 +220,7 @@ export class Preflight {
   private outOfDateIn(project: Project, master: Master, version: (id: GlyphId) => object): readonly OutOfDate[] {
     const of = [this.changes.of(master.id), master];
     const held = this.late.get(master.id);
-    if (held && same(held.of, of)) return held.late;
+    if (held && sameItems(held.of, of)) return held.late;
     const late = lateSides(project, master, version);
     this.late.set(master.id, { of, late });
     return late;
@@ -291,9 +292,6 @@ const betweenOf = (p: Project): readonly unknown[] => [
   p.instances,
   p.settings.preflight?.kinds,
 ];
-
-const same = (a: readonly unknown[], b: readonly unknown[]): boolean =>
-  a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** The glyphs that a glyph is built of, and those that they are. */
 function builtOf(project: Project, glyph: Glyph): readonly Glyph[] {

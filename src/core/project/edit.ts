@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { counted } from '../base/notation';
 import { attempt, isRefused, type Refusal, refused } from '../base/result';
 import { replacing } from './lineage';
 import type { Drawing, Glyph, GlyphId, Master, MasterId, Project } from './model';
@@ -117,8 +118,5 @@ export function editDrawing(
   return edited(withGlyph(project, { ...glyph, drawings }), `${sentence} in ${glyph.name}, ${where}`);
 }
 
-const COUNT = new Intl.NumberFormat('en');
-
 /** A number of things in words: “one glyph” is “1 glyph”, many have their thousands set apart. */
-export const plural = (n: number, one: string, many = `${one}s`): string =>
-  `${COUNT.format(n)} ${n === 1 ? one : many}`;
+export const plural = (n: number, one: string, many = `${one}s`): string => `${counted(n)} ${n === 1 ? one : many}`;

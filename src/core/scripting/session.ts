@@ -1,3 +1,4 @@
+import { counted } from '../base/notation';
 import { RefusalError, refuse, unwrap } from '../base/result';
 import { CastCache } from '../casting/cache';
 import { type CastFont, castFont } from '../casting/font';
@@ -132,7 +133,7 @@ export class Session {
 
   /** Makes an edit by its name; what is refused is refused to the script in the same words. */
   edit(name: string, args: unknown): string {
-    if (++this.edits > MOST_EDITS) refuse(`A script makes at most ${MOST_EDITS.toLocaleString('en')} edits.`);
+    if (++this.edits > MOST_EDITS) refuse(`A script makes at most ${counted(MOST_EDITS)} edits.`);
     const alone = aloneIn(name, args);
     const glyph = alone === undefined ? undefined : this.found(alone);
     const done = runEdit(glyph ? { ...this.held, glyphs: { [glyph.id]: glyph } } : this.project, name, args);
@@ -145,7 +146,7 @@ export class Session {
   report(output: ScriptOutput | ProofWanted): void {
     this.written += sizeOf(output);
     if (this.written > MOST_OUTPUT)
-      refuse(`A script reports at most ${MOST_OUTPUT.toLocaleString('en')} characters; this one reports without end.`);
+      refuse(`A script reports at most ${counted(MOST_OUTPUT)} characters; this one reports without end.`);
     this.outputs.push(
       'bytes' in output || output.kind === 'proof' ? { ...output, name: this.freeName(output.name) } : output,
     );

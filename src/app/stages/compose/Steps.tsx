@@ -1,5 +1,6 @@
 import { Check } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { counted } from '../../../core/base/notation';
 import { composeGlyphs, placeAnchors } from '../../../core/composing/edits';
 import type { Groundwork, Readiness } from '../../../core/composing/steps';
 import type { ComposedCell, ComposedState } from '../../../core/composing/view';
@@ -60,7 +61,7 @@ export function Steps({
         number={4}
         title="Letters"
         isDone={can === 0 && cells.length > not}
-        say={`${of('built') + of('hand')} of ${cells.length} there`}
+        say={`${counted(of('built') + of('hand'))} of ${counted(cells.length)} there`}
       >
         {can > 0 && <Act onClick={onBuild}>Build {can}</Act>}
       </Step>

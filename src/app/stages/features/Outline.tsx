@@ -1,6 +1,8 @@
 import { type RefObject, useContext, useDeferredValue, useMemo, useState } from 'react';
+import { counted } from '../../../core/base/notation';
 import { findIn } from '../../../core/features/find';
 import type { FeaturesView } from '../../../core/features/view';
+import { plural } from '../../../core/project/edit';
 import { useBench } from '../../state/bench';
 import { NotebookContext } from './SymbolBar';
 
@@ -77,9 +79,7 @@ function Found({ wanted }: { wanted: string }) {
   return (
     <div className="text-[12.5px]">
       <p role="status" className="mb-1 px-2 text-quiet">
-        {count === 0
-          ? 'Nowhere in the rules.'
-          : `${count} ${whole ? (count === 1 ? 'whole name' : 'whole names') : count === 1 ? 'place' : 'places'}`}
+        {count === 0 ? 'Nowhere in the rules.' : plural(count, whole ? 'whole name' : 'place')}
         {whole && (
           <>
             {' · '}
@@ -108,7 +108,7 @@ function Found({ wanted }: { wanted: string }) {
           </li>
         ))}
       </ol>
-      {places.length < count && <p className="px-2 text-quiet">and {count - places.length} more</p>}
+      {places.length < count && <p className="px-2 text-quiet">and {counted(count - places.length)} more</p>}
     </div>
   );
 }

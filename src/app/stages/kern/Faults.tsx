@@ -28,7 +28,7 @@ export function Faults() {
           {mend && (
             <button
               type="button"
-              className="shrink-0 font-semibold text-kelp disabled:opacity-50"
+              className="shrink-0 font-semibold text-kelp"
               // What is told may have been mended meanwhile.
               disabled={isFetching}
               title={mend.keeps}

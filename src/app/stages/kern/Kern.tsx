@@ -1,9 +1,11 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Toggle } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { counted } from '../../../core/base/notation';
 import { leavePair, pairsLeft, setPair } from '../../../core/kerning/edits';
 import { kerningUnits, stepOf } from '../../../core/kerning/units';
 import { isMark } from '../../../core/preflight/letters';
+import { plural } from '../../../core/project/edit';
 import { changeSettings } from '../../../core/project/edits';
 import { kerningOf, sidesToChange, widestSides } from '../../../core/project/kerningLookup';
 import { pairKey } from '../../../core/project/pairs';
@@ -122,7 +124,8 @@ export default function Kern() {
       },
       takeEven: () => {
         if (!shown) return false;
-        if (even !== undefined) kernShown(() => even);
+        const { value } = even;
+        if (value !== undefined) kernShown(() => value);
         else void takeLater(shown);
         go(1);
         return true;
@@ -225,13 +228,11 @@ function KernBar({ master }: { master: string }) {
         className="ml-auto whitespace-nowrap text-quiet"
         title={
           size
-            ? `Kerning of ${master}: the values it has, for ${size.served.toLocaleString('en')} pairs of glyphs, and what they take in the font`
+            ? `Kerning of ${master}: the values it has, for ${counted(size.served)} pairs of glyphs, and what they take in the font`
             : undefined
         }
       >
-        {size
-          ? `${size.pairs.toLocaleString('en')} ${size.pairs === 1 ? 'value' : 'values'}, ${(size.bytes / 1024).toFixed(1)} KB`
-          : ''}
+        {size ? `${plural(size.pairs, 'value')}, ${(size.bytes / 1024).toFixed(1)} KB` : ''}
       </span>
     </div>
   );

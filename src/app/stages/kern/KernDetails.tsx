@@ -30,16 +30,16 @@ import { characterOf, GlyphShape } from '../../ui/GlyphShape';
 import { draggedAs, takesGlyph } from '../../ui/glyphDrag';
 import { Button, NumberField, Section, TextField } from '../../ui/parts';
 import { choosePair, type Pair } from './kernBench';
+import type { Even } from './useEven';
 
 /** The value of a pair, where it comes from, and the groups of its sides. */
 export function KernDetails({
   pair,
-  even,
+  even: { value: even, isLost },
   next,
 }: {
   pair: Pair;
-  /** What would be even; undefined while it is worked out. */
-  even: number | undefined;
+  even: Even;
   next: () => void;
 }) {
   const project = useBench((s) => s.project)!;
@@ -73,7 +73,7 @@ export function KernDetails({
               : `Holds for ${sideName(project, first)} with ${sideName(project, second)}.`
             : 'No value yet; one set here holds for both groups.'}{' '}
           {even === undefined
-            ? 'What the controls of this master say is being worked out.'
+            ? `What the controls of this master say ${isLost ? 'could not be worked out' : 'is being worked out'}.`
             : `The controls of this master say ${shownNumber(even)}: then the shaded white is as even as theirs.`}
         </p>
         <div className="flex flex-wrap gap-1.5">

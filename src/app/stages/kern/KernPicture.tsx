@@ -4,6 +4,7 @@ import { zoneOf } from '../../../core/fitting/optical';
 import { lineAt, lineHeight, profileOf } from '../../../core/fitting/profile';
 import { setPair } from '../../../core/kerning/edits';
 import { pairZone } from '../../../core/kerning/optical';
+import { plural } from '../../../core/project/edit';
 import { kerningOf, membersOf, sidesToChange } from '../../../core/project/kerningLookup';
 import type { GlyphId, Master, Project } from '../../../core/project/model';
 import { drawingPath } from '../../../core/project/pathData';
@@ -139,9 +140,7 @@ export function AlsoMoved({ pair }: { pair: Pair }) {
   return (
     <section aria-label="What else moves" className="border-t border-line px-5 py-2">
       <p className="mb-1 text-[13px] text-quiet">
-        {others.length === 0
-          ? 'Only this pair moves.'
-          : `Moves with it: ${others.length} ${others.length === 1 ? 'pair' : 'pairs'}`}
+        {others.length === 0 ? 'Only this pair moves.' : `Moves with it: ${plural(others.length, 'pair')}`}
       </p>
       <ul
         aria-label="Pairs that move with it"

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { shownNumber } from '../../../core/base/notation';
+import { counted, shownNumber } from '../../../core/base/notation';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { setPairs } from '../../../core/kerning/edits';
 import {
@@ -106,7 +106,7 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
         <p className="mb-3" data-testid="kern-proposal">
           {found.length === 0
             ? 'Nothing would change.'
-            : `${plural(taken.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${covered.toLocaleString('en')} pairs of glyphs: groups save ${(covered - taken.length).toLocaleString('en')}.`}
+            : `${plural(taken.length, 'value')} on the step of ${step}, ${exceptions} of them for single glyphs, serve ${counted(covered)} pairs of glyphs: groups save ${counted(covered - taken.length)}.`}
           {made &&
             made.cut > 0 &&
             ` ${plural(made.cut, 'value')} worth less ${made.cut === 1 ? 'is' : 'are'} left out: more than may be.`}
@@ -148,9 +148,7 @@ export function KernProposalDialog({ open, onClose }: { open: boolean; onClose: 
               );
             })}
             {found.length > LISTED && (
-              <li className="py-0.5 text-quiet">
-                and {(found.length - LISTED).toLocaleString('en')} more, less worth a look
-              </li>
+              <li className="py-0.5 text-quiet">and {counted(found.length - LISTED)} more, less worth a look</li>
             )}
           </ul>
         </>

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { counted } from '../../../core/base/notation';
 import { isOnCurve } from '../../../core/geometry/contour';
 import { plural } from '../../../core/project/edit';
 import type { Glyph, GlyphId, Project } from '../../../core/project/model';
@@ -42,7 +43,7 @@ export function AgreementView() {
               ? 'Comparing the masters…'
               : list.length === 0
                 ? `All ${plural(project.glyphOrder.length, 'glyph')} agree in all ${masters.length} masters.`
-                : `${plural(list.length, 'glyph')} of ${project.glyphOrder.length} ${list.length === 1 ? 'differs' : 'differ'} between the masters.`)}
+                : `${plural(list.length, 'glyph')} of ${counted(project.glyphOrder.length)} ${list.length === 1 ? 'differs' : 'differ'} between the masters.`)}
         </p>
         {share !== undefined && found === undefined && <Bar label="Comparing the masters" share={share} />}
         {mendable.length > 0 && (

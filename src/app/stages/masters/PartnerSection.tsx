@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { counted } from '../../../core/base/notation';
 import { plural } from '../../../core/project/edit';
 import { likePartner, type Partner, setPartner, unlikePartner, withoutFellow } from '../../../core/project/partner';
 import { glyphsInOrder } from '../../../core/project/queries';
@@ -80,7 +81,7 @@ function Told({ partner, name }: { partner: Partner; name: string }) {
       <p className="text-quiet">
         {lacking.length + more.length === 0
           ? `Both have the same ${plural(own.length, 'glyph')}.`
-          : `${plural(partner.glyphs.length, 'glyph')} there, ${own.length} here.`}
+          : `${plural(partner.glyphs.length, 'glyph')} there, ${counted(own.length)} here.`}
       </p>
       {lacking.length > 0 && (
         <p>

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
+import { counted } from '../../../core/base/notation';
 import type { Finding } from '../../../core/preflight/finding';
 import { kindOf } from '../../../core/preflight/kinds';
 import { masterOf } from '../../../core/project/queries';
@@ -85,7 +86,7 @@ function Heading({ row, folded }: { row: Extract<Row, { kind: string }>; folded:
         {folded ? <ChevronRight size={15} /> : <ChevronDown size={15} />}
         <SeveritySign severity={facts.severity} />
         <span className="truncate font-semibold">{facts.title}</span>
-        <span className="text-quiet">{row.count}</span>
+        <span className="text-quiet">{counted(row.count)}</span>
       </button>
       {row.mends && !showAccepted && (
         <Button

@@ -1,3 +1,4 @@
+import { counted } from '../../base/notation';
 import { refuse } from '../../base/result';
 import { writeCff } from '../../opentype/cff';
 import { maxp } from '../../opentype/maxp';
@@ -25,7 +26,7 @@ export function cffOutlines(plan: CastPlan): Outlines {
     const width = advance - nominalWidthX;
     if (Math.abs(width) > 32767)
       return madeFor(entries[i]!, () =>
-        refuse(`it is ${advance.toLocaleString('en')} units wide, too far from all others for this kind of file.`),
+        refuse(`it is ${counted(advance)} units wide, too far from all others for this kind of file.`),
       );
     return advance === defaultWidthX ? body : withWidth(body, width);
   });

@@ -1,3 +1,4 @@
+import { counted } from '../../base/notation';
 import { refuse } from '../../base/result';
 import { type PointDeltas, type VaryingGlyph, writeGvar } from '../../opentype/gvarWrite';
 import type { GlyphId } from '../../project/model';
@@ -55,8 +56,7 @@ function varyingGlyph(
   const deltas = across.regions.map((region, r): PointDeltas => ({ region, dx: across.rows[r]!, dy: up.rows[r]! }));
   for (const { dx, dy } of deltas)
     for (const d of [dx, dy])
-      for (const v of d)
-        if (v < -32768 || v > 32767) refuse(`it varies by ${v.toLocaleString('en')} units; a font holds 32,767.`);
+      for (const v of d) if (v < -32768 || v > 32767) refuse(`it varies by ${counted(v)} units; a font holds 32,767.`);
   let end = -1;
   const ends = main.kind === 'simple' ? main.outline.map((c) => (end += c.length)) : [];
   const own = says.findIndex((s) => s.drawing === drawing);

@@ -1,3 +1,4 @@
+import { counted } from '../../base/notation';
 import { attempt, type Result, refuse, refused } from '../../base/result';
 import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
 import { CARRIED_POSITIONS, CARRIED_TABLES, carriedPath, isPositions } from '../../fontfacts/carried';
@@ -13,6 +14,7 @@ import { NAME_ID } from '../../opentype/name';
 import { post } from '../../opentype/post';
 import { readSfnt } from '../../opentype/sfnt';
 import { createProject, emptyDrawing } from '../../project/create';
+import { plural } from '../../project/edit';
 import type { Drawing, Glyph, Lib, Project } from '../../project/model';
 import type { Progress } from '../ufo/ufo';
 import { carried, positionsNote } from './carriedRead';
@@ -87,7 +89,7 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
   if (outlines.hints > 0)
     r.notes.push(
       outlines.kind === 'cff'
-        ? `${outlines.hints.toLocaleString('en')} stem hints were left aside; they are made anew when casting.`
+        ? `${counted(outlines.hints)} stem hints were left aside; they are made anew when casting.`
         : 'TrueType instructions were left aside.',
     );
   const whole: Project = {
@@ -206,7 +208,7 @@ function namesRead(
   ).length;
   if (changed > 0)
     r.notes.push(
-      `${changed.toLocaleString('en')} ${changed === 1 ? 'glyph is' : 'glyphs are'} called by character or by what leads to ` +
+      `${plural(changed, 'glyph is', 'glyphs are')} called by character or by what leads to ` +
         `${changed === 1 ? 'it' : 'them'}; the font’s own names stay as production names, in the files that are cast.`,
     );
   return names;
@@ -217,9 +219,7 @@ function sequences(r: FontReading, glyphNames: readonly string[]): Lib {
   const table = r.font.tables.get('cmap');
   const variations = table ? cmap.variations(table) : [];
   if (variations.length === 0) return {};
-  r.notes.push(
-    `${variations.length.toLocaleString('en')} variation ${variations.length === 1 ? 'sequence is' : 'sequences are'} kept with the font.`,
-  );
+  r.notes.push(`${plural(variations.length, 'variation sequence is', 'variation sequences are')} kept with the font.`);
   return sequencesLib(variations, cmap.read(table!), glyphNames);
 }
 
