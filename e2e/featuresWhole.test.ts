@@ -141,3 +141,71 @@ test('a language that loses all other features is asked about, and declared by a
   await until('the question answered', async () => !/Text in TRK/.test(await t.text('aside')));
   await undoAll();
 });
+
+test('a text of very many letters is coloured where it is in sight, folds, and tells its faults at its end', async () => {
+  await shown();
+  const many = Array.from({ length: 3000 }, (_, i) => `# what a program wrote of glyph ${i}`);
+  await newSection('#');
+  await inCard(
+    'My rules',
+    `const [from, all] = [card.querySelector('.cm-content'), new DataTransfer()];
+    all.setData('text/plain', ${JSON.stringify(['', ...many, 'feature ss09 {', '  sub n by o;', '} ss09;', ''].join('\n'))});
+    from.dispatchEvent(new ClipboardEvent('paste', { clipboardData: all, bubbles: true, cancelable: true }));`,
+  );
+  const looks = (look: string) =>
+    inCard<string[]>('My rules', `return [...card.querySelectorAll('.cm-content .${look}')].map((e) => e.innerText)`);
+  const go = async (to: string) => {
+    await inCard('My rules', `card.querySelector('.cm-content').focus()`);
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(to).keyUp(Key.CONTROL).perform();
+  };
+  await go(Key.HOME);
+  await until('comments alone, in their colour', async () => {
+    const [comments, words] = await Promise.all([looks('italic'), looks('font-semibold')]);
+    return comments.length > 5 && words.length === 0;
+  });
+  await go(Key.END);
+  await until('words in their colour', async () => {
+    const words = await looks('font-semibold');
+    return ['feature', 'sub', 'by'].every((w) => words.includes(w));
+  });
+  await until('what folds', () =>
+    inCard<boolean>('My rules', `return card.querySelector('[title="Fold line"]') !== null`),
+  );
+  // A gutter keeps a hidden sign that only gives it its width.
+  const pressed = async (sign: string) =>
+    t.click(
+      `[data-testid="section"][aria-label="My rules"] .cm-gutterElement:not([style*="hidden"]) [title="${sign}"]`,
+    );
+  await pressed('Fold line');
+  await until('the rule folded', async () => !(await editor('My rules')).includes('sub n by o'));
+  await pressed('Unfold line');
+  await until('the rule again', async () => (await editor('My rules')).includes('sub n by o'));
+  await go(Key.END);
+  await key('x');
+  await until('its fault, at its line', () => inCard<boolean>('My rules', `return /Line 3005/.test(card.innerText)`));
+  await t.saved();
+  await undoAll();
+});
+
+test('what writes itself fits its column in a small window, buttons and all', async () => {
+  await shown();
+  const { driver } = browser;
+  const before = await driver.manage().window().getRect();
+  await driver.manage().window().setRect({ width: 1024, height: 840 });
+  try {
+    await inCard('Accents take the place of dots', `card.querySelector('[aria-label^="Take "]').click()`);
+    const offered = `document.querySelector('[aria-label="Rules that write themselves"]')`;
+    await until('what is offered', () =>
+      script<boolean>(`return /Accents take the place of dots/.test(${offered}?.innerText ?? '')`),
+    );
+    const over = await script<number[]>(
+      `const edge = ${offered}.getBoundingClientRect().right;
+      return [...${offered}.querySelectorAll('li *')].map((e) => e.getBoundingClientRect().right - edge).filter((d) => d > 0.5);`,
+    );
+    expect(over).toEqual([]);
+  } finally {
+    await driver.manage().window().setRect(before);
+  }
+  await t.saved();
+  await undoAll();
+});

@@ -107,6 +107,43 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   await undoAll();
 });
 
+test('kern: in a text even values are taken pair after pair as fast as the key is pressed', async () => {
+  await load('kern');
+  await t.press('Words');
+  await t.press('Galley');
+  await until('the pairs of the galley', async () => (await pairs()).length > 20);
+  const ODD = 133;
+  const choose = async (i: number) => (await pairs())[i]!.click();
+  const told = () =>
+    until('what is even', async () => /controls of this master say (−?\d+)/.exec(await details())?.[1]);
+  // One by one, what is taken before it is told is what would have been told.
+  await choose(0);
+  await t.fill('Value', String(ODD), true);
+  const said = await told();
+  await choose(1);
+  await told();
+  const first = (await pairs())[0]!;
+  await browser.driver.executeScript('arguments[0].click(); document.activeElement?.blur();', first);
+  await t.keys(Key.ENTER);
+  await until('the first taken', async () => (await first.getText()).endsWith(said));
+  // And as many as are asked for at once.
+  for (const i of [0, 1, 2]) {
+    await choose(i);
+    await t.fill('Value', String(ODD), true);
+  }
+  const odd = async () => {
+    const notes = await Promise.all((await pairs()).slice(0, 3).map((p) => p.getText()));
+    return notes.filter((n) => n.endsWith(String(ODD))).length;
+  };
+  expect(await odd()).toBe(3);
+  await choose(0);
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await t.keys(Key.ENTER, Key.ENTER, Key.ENTER);
+  await until('none of them to be odd', async () => (await odd()) === 0);
+  await t.saved();
+  await undoAll();
+});
+
 test('kern: pairs of the queue are taken, and the cast file has their advances', async () => {
   await load('kern');
   await browser.driver.executeScript('document.activeElement?.blur()');
