@@ -1,3 +1,6 @@
+import type { Glyph, Project } from '../project/model';
+import { glyphNamed } from '../project/queries';
+
 /** Where on a letter a mark sits, by the name of the anchor that both have (`top` on the base, `_top` on the mark). */
 export const ANCHOR_NAMES = ['top', 'bottom', 'ogonek', 'cedilla', 'horn', 'topright', 'centre'] as const;
 export type AnchorName = (typeof ANCHOR_NAMES)[number];
@@ -45,5 +48,19 @@ export const MARKS: readonly MarkKind[] = [
 ];
 
 const byCode = new Map(MARKS.map((m) => [m.code, m]));
+/** Marks above by their spacing accents; quotation marks of the same shape are something else. */
+const bySpacing = new Map<number, number>();
+for (const { code, spacing, anchor } of MARKS)
+  for (const c of anchor === 'top' ? spacing : [])
+    if (/[\p{Sk}\p{Lm}]/u.test(String.fromCodePoint(c))) bySpacing.set(c, code);
+
+/** The combining character of what a glyph draws, combining or spacing, or in a form of its own (`acutecomb.case`). */
+export function markCodeOf(project: Project, glyph: Glyph): number | undefined {
+  const of = ({ unicodes }: Glyph) => unicodes.map((c) => (byCode.has(c) ? c : bySpacing.get(c))).find((c) => c);
+  const stop = glyph.name.indexOf('.');
+  const plain = stop > 0 ? glyphNamed(project, glyph.name.slice(0, stop)) : undefined;
+  return of(glyph) ?? (plain && of(plain));
+}
+
 /** The mark with a combining character. */
 export const markOf = (code: number): MarkKind | undefined => byCode.get(code);
