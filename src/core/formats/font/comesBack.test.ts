@@ -5,7 +5,7 @@ import { rulesFromFont } from '../../features/adopt';
 import { setPair } from '../../kerning/edits';
 import { head } from '../../opentype/head';
 import { type NameRecord, name } from '../../opentype/name';
-import { os2 } from '../../opentype/os2';
+import { type Os2, os2 } from '../../opentype/os2';
 import { readSfnt, type Sfnt, tableOf, writeSfnt } from '../../opentype/sfnt';
 import { readHvar } from '../../opentype/variations';
 import { vhea } from '../../opentype/vhea';
@@ -204,6 +204,56 @@ test('tables of colour and of older shapers are carried while the glyphs stay; o
   expect(fewer.font.tables.has('meta')).toBe(true);
   expect(fewer.font.tables.has('COLR')).toBe(false);
   expect(fewer.notes.join(' ')).toMatch(/layers of colour \(COLR\); palettes of colours \(CPAL\)/);
+});
+
+test('definitions of the first years get the header of today, damaged ones are told and left aside', async () => {
+  const { font } = cast(source, 'ttf');
+  const classes = [0, 1, 0, 1, 0, 2, 0, 1, 0, 1];
+  const own = Uint8Array.of(0, 1, 0, 0, 0, 12, 0, 0, 0, 0, 0, 0, ...classes);
+  const early = Uint8Array.of(0, 1, 0, 0, 0, 10, 0, 0, 0, 0, ...classes);
+  const withTable = (gdef: Uint8Array) => writeSfnt(font.version, new Map(font.tables).set('GDEF', gdef));
+  const whole = await kept(withTable(early), 'Velmarrow.ttf');
+  expect([...tableOf(cast(whole.project, 'ttf').font, 'GDEF')]).toEqual([...own]);
+  expect(whole.notes.join(' ')).not.toMatch(/damaged/);
+  const beyond = own.slice();
+  new DataView(beyond.buffer).setUint16(4, own.length);
+  for (const bad of [beyond, own.subarray(0, 7), Uint8Array.of(0, 9, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0), new Uint8Array()]) {
+    const { project, notes } = await kept(withTable(bad), 'Velmarrow.ttf');
+    expect(notes.filter((n) => /GDEF/.test(n))).toEqual([
+      'Left aside: classes of glyphs and carets of ligatures (GDEF), whose table is damaged; browsers refuse fonts with it.',
+    ]);
+    expect(Object.keys(project.kept).filter((path) => path.includes('GDEF'))).toEqual([]);
+  }
+});
+
+test('a style that names and marks tell otherwise is told; what leans is linked as an italic', async () => {
+  const { font } = cast(source, 'ttf');
+  const styled = (subfamily: string, fsSelection: number, macStyle: number) => {
+    const own = name.read(tableOf(font, 'name')).filter((n) => ![2, 16, 17].includes(n.nameID));
+    const tables = new Map(font.tables)
+      .set('name', name.write([...own, { ...own[0]!, nameID: 2, value: subfamily }]))
+      .set('OS/2', os2.write({ ...os2.read(tableOf(font, 'OS/2')), fsSelection } as Os2))
+      .set('head', head.write({ ...head.read(tableOf(font, 'head')), macStyle }));
+    return kept(writeSfnt(font.version, tables), 'Velmarrow.ttf');
+  };
+  const marks = (project: Project) => {
+    const { tables } = cast(project, 'ttf').font;
+    return [os2.read(tables.get('OS/2')!).fsSelection! & 0x261, head.read(tables.get('head')!).macStyle];
+  };
+  const told = (notes: readonly string[]) => notes.filter((n) => /fsSelection/.test(n));
+  const [bold, leaning, agreeing, unmarked] = await Promise.all([
+    styled('Italic', 0x21, 3),
+    styled('Oblique', 0x200, 2),
+    styled('Bold Italic', 0x21, 3),
+    styled('Italic', 0, 0),
+  ]);
+  expect(told(bold.notes)).toEqual([
+    'Its names call it Italic, but it is marked as Bold Italic (OS/2, fsSelection); the names hold.',
+  ]);
+  expect(marks(bold.project)).toEqual([0x01, 2]);
+  expect(marks(leaning.project)).toEqual([0x201, 2]);
+  expect(marks(agreeing.project)).toEqual([0x21, 3]);
+  expect([leaning, agreeing, unmarked].flatMap(({ notes }) => told(notes))).toEqual([]);
 });
 
 test('names that only old systems have are told, those in other languages are kept', async () => {

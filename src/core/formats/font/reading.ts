@@ -1,5 +1,6 @@
 import { refuse } from '../../base/result';
 import { cmap } from '../../opentype/cmap';
+import { soundGdef } from '../../opentype/gdefHeader';
 import { head } from '../../opentype/head';
 import { hhea } from '../../opentype/hhea';
 import { type HorizontalMetric, hmtx } from '../../opentype/hmtx';
@@ -27,7 +28,9 @@ export type FontReading = {
 };
 
 /** Begins a reading; refuses (throws) a font without the tables that none can do without. */
-export function fontReading(font: Sfnt, label: string): FontReading {
+export function fontReading(file: Sfnt, label: string): FontReading {
+  const notes: string[] = [];
+  const font = withSoundGdef(file, notes);
   const header = head.read(tableOf(font, 'head'));
   if (header.unitsPerEm < 16 || header.unitsPerEm > 16384)
     refuse(`The head table says the em is ${header.unitsPerEm} units; 16 to 16,384 are possible.`);
@@ -38,7 +41,7 @@ export function fontReading(font: Sfnt, label: string): FontReading {
   return {
     font,
     label,
-    notes: [],
+    notes,
     header,
     numGlyphs,
     names: tables.has('name') ? name.read(tables.get('name')!) : [],
@@ -48,4 +51,16 @@ export function fontReading(font: Sfnt, label: string): FontReading {
     characters: tables.has('cmap') ? cmap.read(tables.get('cmap')!) : new Map(),
     layoutStore: tables.has('fvar') && tables.has('GDEF') ? readGdefStore(tables.get('GDEF')!) : undefined,
   };
+}
+
+/** The font with definitions that browsers take; without them, which is noted, where they are damaged. */
+function withSoundGdef(font: Sfnt, notes: string[]): Sfnt {
+  const gdef = font.tables.get('GDEF');
+  const sound = gdef && soundGdef(gdef);
+  if (sound === gdef) return font;
+  if (sound) return { ...font, tables: new Map(font.tables).set('GDEF', sound) };
+  notes.push(
+    'Left aside: classes of glyphs and carets of ligatures (GDEF), whose table is damaged; browsers refuse fonts with it.',
+  );
+  return { ...font, tables: new Map([...font.tables].filter(([tag]) => tag !== 'GDEF')) };
 }

@@ -136,13 +136,17 @@ export function namesStated(r: FontReading, project: Project, fixed: boolean): L
   return { ...facts, ...(records.length > 0 ? { openTypeNameRecords: records.map(statedName) } : {}) };
 }
 
-/** Which of four styles the font is: by its name where that is one of them, else by what is marked. */
+/** Which of four styles the font is: by its name where that is one of them, else by what is marked. Where both differ it is told. */
 function linkedStyleOf(r: FontReading, style: string | undefined) {
-  const named = linkOf(nameOf(r.names, NAME_ID.subfamily) ?? style);
+  const subfamily = nameOf(r.names, NAME_ID.subfamily) ?? style;
+  const named = linkOf(subfamily) ?? linkOf(subfamily?.replace(/oblique/i, 'Italic'));
   const bits = r.style.fsSelection;
-  if (named || bits === undefined) return named;
+  if (bits === undefined) return named;
   const [bold, italic] = [bits & FS_SELECTION.BOLD, bits & FS_SELECTION.ITALIC];
-  return bold ? (italic ? 'Bold Italic' : 'Bold') : italic ? 'Italic' : 'Regular';
+  const marked = bold ? (italic ? 'Bold Italic' : 'Bold') : italic ? 'Italic' : 'Regular';
+  if (named && named !== marked && bits & (FS_SELECTION.BOLD | FS_SELECTION.ITALIC | FS_SELECTION.REGULAR))
+    r.notes.push(`Its names call it ${named}, but it is marked as ${marked} (OS/2, fsSelection); the names hold.`);
+  return named ?? marked;
 }
 
 const plain = (text: string): string => text.replace(/[\u0000-\u0008\u000b-\u001f]/g, '').trim();
