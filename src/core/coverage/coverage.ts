@@ -25,7 +25,7 @@ export function needsOf(language: Language): Needs {
   if (!needs) {
     const { letters, code, punctuation } = language;
     needs = {
-      letters: pointsOf([...letters, ...letters.map((l) => capital(l, code))]),
+      letters: pointsOf([...letters, ...letters.map((l) => capital(l, code)).filter((c, i) => c !== letters[i])]),
       punctuation: pointsOf(punctuation),
     };
     known.set(language, needs);

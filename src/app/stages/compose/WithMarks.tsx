@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { takeApart } from '../../../core/composing/apart';
@@ -7,13 +6,13 @@ import { recipeOf } from '../../../core/composing/recipes';
 import type { Groundwork } from '../../../core/composing/steps';
 import { type ComposedCell, type ComposedState, recipeCodes } from '../../../core/composing/view';
 import { needsOf } from '../../../core/coverage/coverage';
-import { loadLanguages } from '../../../core/coverage/languages';
 import { readList } from '../../../core/coverage/lists';
 import type { Project } from '../../../core/project/model';
 import { glyphForCodePoint, glyphNamed } from '../../../core/project/queries';
 import { layHands } from '../../keys/hands';
 import { chooseGlyph, say, useBench } from '../../state/bench';
 import { runFar } from '../../state/far';
+import { useLanguages } from '../../state/languages';
 import { useJob } from '../../state/useJob';
 import { Pick } from '../../ui/controls';
 import { Button, Choice } from '../../ui/parts';
@@ -44,7 +43,7 @@ function scopesOf(project: Project): { value: string; text: string }[] {
 function useWanted(scope: string): readonly number[] | undefined {
   const aimed = useBench((s) => s.settled!.settings.languages);
   const lists = useBench((s) => s.settled!.settings.lists);
-  const { data } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const { data } = useLanguages();
   return useMemo(() => {
     const script = SCRIPTS.find((s) => s === scope);
     if (script) return recipeCodes(script);
@@ -105,7 +104,7 @@ export function WithMarks({ views }: { views: ReactNode }) {
   const can = cells?.filter((c) => c.state === 'can') ?? [];
   const picked = shown.filter((c) => chosen.has(keyOf(c)));
   const [report, setReport] = useState<Built>();
-  const { data: languages } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const { data: languages } = useLanguages();
   const build = (list: readonly ComposedCell[]): true => {
     void made(list);
     return true;

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Target } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -7,9 +6,10 @@ import { recipeOf } from '../../../core/composing/recipes';
 import { begunScripts, type Coverage, coverageOf, nextSteps, peopleOf } from '../../../core/coverage/coverage';
 import { drawnCodes } from '../../../core/coverage/drawn';
 import { aimAtLanguages } from '../../../core/coverage/edits';
-import { findLanguages, type Language, type Languages, loadLanguages } from '../../../core/coverage/languages';
+import { findLanguages, type Language, type Languages } from '../../../core/coverage/languages';
 import { plural } from '../../../core/project/edit';
 import { run, useBench } from '../../state/bench';
+import { useLanguages } from '../../state/languages';
 import { Choice, IconToggle, TextField } from '../../ui/parts';
 import { MissingGlyphs } from './MissingGlyphs';
 
@@ -25,7 +25,7 @@ const isNear = (c: Coverage): boolean => c.missing.length > 0 && c.missing.lengt
 
 /** Languages as sentences: what each lacks, how many read it, and the few glyphs that open most readers. */
 export function LanguagesView() {
-  const { data, error } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const { data, error } = useLanguages();
   if (error) return <p className="p-6 text-brick">The languages could not be loaded; the connection may be gone.</p>;
   if (!data)
     return (

@@ -3,7 +3,6 @@ import { Download, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { drawnCodes } from '../../../core/coverage/drawn';
 import { dropList, keepList } from '../../../core/coverage/edits';
-import { loadLanguages } from '../../../core/coverage/languages';
 import { readList } from '../../../core/coverage/lists';
 import {
   type CharacterSet,
@@ -16,6 +15,7 @@ import {
 import type { Project } from '../../../core/project/model';
 import { drawingOf, glyphNamed, isEmptyDrawing } from '../../../core/project/queries';
 import { run, say, useBench } from '../../state/bench';
+import { useLanguages } from '../../state/languages';
 import { download } from '../../state/projectFiles';
 import { FileInput } from '../../ui/FileInput';
 import { Button, IconButton, TextField } from '../../ui/parts';
@@ -31,7 +31,7 @@ const MOST_SETS = 40;
 /** All sets of the project: those that are always there, quotation marks of its languages, blocks; undefined while they load. */
 function useSets(): readonly CharacterSet[] {
   const aimed = useBench((s) => s.settled!.settings.languages);
-  const { data: languages } = useQuery({ queryKey: ['languages'], queryFn: loadLanguages, staleTime: Infinity });
+  const { data: languages } = useLanguages();
   const { data: blocks } = useQuery({ queryKey: ['blocks'], queryFn: loadBlocks, staleTime: Infinity });
   return useMemo(() => {
     const wanted = languages?.all.filter((l) => aimed?.includes(l.code)) ?? [];
