@@ -14,7 +14,6 @@ import {
   waistOf,
 } from './anchorShape';
 import { type AnchorName, markCodeOf } from './marks';
-import { nearerToCapitals } from './nearness';
 
 /**
  * Proposals of anchors from shapes. All is judged upright, slanted letters set straight by their master's angle, and carried
@@ -29,22 +28,25 @@ const ON_LINE = 0.03;
 const BOWLS: ReadonlySet<number> = new Set([0x62, 0x64]);
 /** Letters with an ear or a loop beside the bowl: g is judged by its bowl. */
 const EARED: ReadonlySet<number> = new Set([0x67]);
-/** A small letter that is open at one side, as c, has its mark this share of the em towards that side … */
+/** An upright small letter that is open at one side has its mark this share of the em towards that side. */
 const TOWARDS_OPEN = 0.028;
 /** Capitals whose stem carries the mark where it has no serif; h and k do too. */
 const STEMMED: ReadonlySet<number> = new Set([0x4c, 0x68, 0x6b]);
 /** Letters that are one stem: ı and ȷ. */
 const STEMS: ReadonlySet<number> = new Set([0x131, 0x237]);
-/** Letters of two stems: strokes that lead in and out of them where they are slanted are no part of what carries the mark. */
-const TWO_STEMS: ReadonlySet<number> = new Set([0x6d, 0x6e, 0x75]);
+/** Letters of two stems, m n u и: strokes that lead in and out of them where they are slanted are no part of what carries the mark. */
+const TWO_STEMS: ReadonlySet<number> = new Set([0x6d, 0x6e, 0x75, 0x438]);
 /** Capitals whose lower arm is as much of them as the upper: E, of three scripts. */
 const BROAD_BASED: ReadonlySet<number> = new Set([0x45, 0x395, 0x415]);
 /** Capitals whose bowl above goes out beyond what is flat of their top: R. */
 const BOWLED_ABOVE: ReadonlySet<number> = new Set([0x52]);
 /** Letters with a stroke through them, which may stick out: they end where the letters without it do. */
 const CROSSED: ReadonlySet<number> = new Set([0xd8, 0xf8]);
-/** Marks sit nearer to ascenders than to small letters, by this share of the em. */
-const NEARER_ASCENDER = 0.03;
+/**
+ * Marks sit nearer to ascenders and to capitals than to small letters, by these shares of the em. Foundries have 0 to 0.03 for most
+ * capitals, whatever room the line has for them.
+ */
+const NEARER = { ascender: 0.03, capital: 0.008 };
 
 /** Capitals under which a mark stands at the middle of their waist, rather than of what stands on the line: N, R. */
 const WAISTED: ReadonlySet<number> = new Set([0x4e, 0x52]);
@@ -113,7 +115,7 @@ export function basePlace(
       const small = top < (zones.xHeight.position + zones.capHeight.position) / 2;
       if (!bowl) {
         const upper = lines && shape.bottom < 0 ? above(shape, 0) : shape;
-        const nearer = !lines || small ? 0 : isCapital(code) ? nearerToCapitals(project, master) : NEARER_ASCENDER * em;
+        const nearer = !lines || small ? 0 : (isCapital(code) ? NEARER.capital : NEARER.ascender) * em;
         const open = small && lines && shape.profile.lean === 0 ? opening(upper) * TOWARDS_OPEN * em : 0;
         return placed(shape, topMiddle(upper, code, zones, small) + open, top - nearer);
       }
@@ -166,7 +168,7 @@ export function markPlace(
   const middle = (shape.left + shape.right) / 2;
   // A form of its own for capitals stands as its designer put it, over them or, lower, as if over small letters.
   const high = shape.bottom >= zones.capHeight.position;
-  const nearer = high || glyph.name.includes('.') ? nearerToCapitals(project, master) : 0;
+  const nearer = high || glyph.name.includes('.') ? NEARER.capital * project.unitsPerEm : 0;
   const over = (high ? zones.capHeight : zones.xHeight).position - nearer;
   switch (anchor) {
     case 'top': {

@@ -15,7 +15,7 @@ const NARROW = 0.4;
 const ASIDE = 0.25;
 /** Ink that ends within this share of the width ends where the letter does. */
 const FLUSH = 0.03;
-/** … when it is at least so deep there in the middle, and goes so far out below, as shares of its width. */
+/** A letter is open at one side, as c, when it is at least so deep there in the middle and goes so far out below, as shares of its width. */
 const OPEN = { depth: 0.4, below: 0.85 };
 
 /** The upright extent of a shape: its lines of ink, and its sides over all of them. */
@@ -75,7 +75,7 @@ export function middleOf(
   const own = (part.left + part.right) / 2;
   const width = shape.right - shape.left;
   if (stemmed && end === 'top' && isPlainStem(shape, part)) return own;
-  // A stem that rises at one side of a wider letter, h or k: the mark stands over the middle of the letter.
+  // A stem that rises at the left of a wider letter, h or k: the mark stands over the middle of the letter; over J it stands on the stem.
   if (end === 'top' && part.right - part.left < NARROW * width && whole - own > ASIDE * width) return whole;
   // A small letter whose top reaches one of its sides, n or v, is judged by all of it; a round one by its top.
   if (end === 'top' && small && min(part.left - shape.left, shape.right - part.right) < FLUSH * width) return whole;

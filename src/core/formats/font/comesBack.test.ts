@@ -256,6 +256,26 @@ test('a style that names and marks tell otherwise is told; what leans is linked 
   expect([leaning, agreeing, unmarked].flatMap(({ notes }) => told(notes))).toEqual([]);
 });
 
+test('heights of letters that a font tells quite wrong are those of its letters, which is told', async () => {
+  const { font } = cast(source, 'ttf');
+  const own = os2.read(tableOf(font, 'OS/2'));
+  const saying = (heights: { sxHeight: number; sCapHeight: number }) =>
+    kept(writeSfnt(font.version, new Map(font.tables).set('OS/2', os2.write({ ...own, ...heights } as Os2))), 'V.ttf');
+  const zones = ({ masters }: Project) => [masters[0]!.zones.xHeight.position, masters[0]!.zones.capHeight.position];
+  const letters = [own.sxHeight!, own.sCapHeight!];
+  const wrong = await saying({ sxHeight: letters[0]!, sCapHeight: 313 });
+  expect(zones(wrong.project)).toEqual(letters);
+  expect(wrong.notes.filter((n) => /units high/.test(n))).toEqual([
+    `It says that capitals are 313 units high; they are ${letters[1]}, so their line stands there.`,
+  ]);
+  // What a designer may mean by it is left alone.
+  const near = await saying({ sxHeight: letters[0]! + 12, sCapHeight: letters[1]! - 90 });
+  expect(zones(near.project)).toEqual([letters[0]! + 12, letters[1]! - 90]);
+  const silent = await saying({ sxHeight: 0, sCapHeight: 0 });
+  expect(zones(silent.project)).toEqual(letters);
+  expect([...near.notes, ...silent.notes].filter((n) => /units high/.test(n))).toEqual([]);
+});
+
 test('names that only old systems have are told, those in other languages are kept', async () => {
   const { font } = cast(source, 'ttf');
   const tables = new Map(font.tables);

@@ -127,7 +127,7 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
   const named: Project = {
     ...standing,
     masters: standing.masters
-      .map((m) => withZonesOfLetters(standing, m, r.style))
+      .map((m, i) => withZonesOfLetters(standing, m, r.style, (n) => i === 0 && r.notes.push(n)))
       .map((m, i) => (i === 0 ? { ...m, info: { ...m.info, ...names } } : m)),
   };
   const project = isCarried ? { ...named, lib: { ...named.lib, [CARRIED_POSITIONS]: positionsPrint(named) } } : named;

@@ -9,12 +9,20 @@ const median = (all: readonly number[]): number | undefined => [...all].sort((a,
 /** Heights of small and capital letters that a font tells of itself; 0 or undefined where it does not. */
 type Told = { readonly sxHeight?: number; readonly sCapHeight?: number };
 
+/** Letters that miss a height told of them by more than this share of the em show that it is wrong. */
+const WRONG = 0.1;
+
 /**
  * A master whose ascender and descender lie where its own letters end: line metrics of a finished font have room for accents,
  * which the lines of the drawing have not. Where those letters are missing the line metrics stand for them. The heights of
- * flat letters stand for those that the font does not tell.
+ * flat letters stand for those that the font does not tell, or tells quite wrong: of these a sentence goes to `note`.
  */
-export function withZonesOfLetters(project: Project, master: Master, told: Told): Master {
+export function withZonesOfLetters(
+  project: Project,
+  master: Master,
+  told: Told,
+  note: (sentence: string) => void,
+): Master {
   const source = drawingsOf(project, master.id);
   const ends = (letters: string, edge: 'yMin' | 'yMax') =>
     median(
@@ -26,8 +34,14 @@ export function withZonesOfLetters(project: Project, master: Master, told: Told)
     );
   const [top, bottom] = [ends('lbdhk', 'yMax'), ends('pq', 'yMin')];
   const { zones } = master;
-  const small = (!told.sxHeight && ends('xzvw', 'yMax')) || zones.xHeight.position;
-  const capital = (!told.sCapHeight && ends('HIEZ', 'yMax')) || zones.capHeight.position;
+  const height = (isTold: boolean, stated: number, letters: string, what: string): number => {
+    const drawn = ends(letters, 'yMax');
+    if (!drawn || (isTold && Math.abs(stated - drawn) <= WRONG * project.unitsPerEm)) return stated;
+    if (isTold) note(`It says that ${what} are ${stated} units high; they are ${drawn}, so their line stands there.`);
+    return drawn;
+  };
+  const small = height(!!told.sxHeight, zones.xHeight.position, 'xzvw', 'small letters');
+  const capital = height(!!told.sCapHeight, zones.capHeight.position, 'HIEZ', 'capitals');
   const above = top !== undefined && top > small ? top : zones.ascender.position;
   const below = bottom !== undefined && bottom < 0 ? bottom : zones.descender.position;
   return {
