@@ -2,6 +2,7 @@ import type { Anchor, Glyph, Master, Project, Zones } from '../project/model';
 import { drawingOf } from '../project/queries';
 import {
   above,
+  centreOf,
   leftStem,
   middleOf,
   opening,
@@ -13,6 +14,7 @@ import {
   upperMiddle,
   waistOf,
 } from './anchorShape';
+import { habitOf } from './letterHabits';
 import { type AnchorName, markCodeOf } from './marks';
 
 /**
@@ -24,36 +26,16 @@ const { abs } = Math;
 /** How far a top or bottom may miss a line and still stand on it, as a share of the em: round letters pass it. */
 const ON_LINE = 0.03;
 
-/** Letters whose bowl carries the mark, beside the ascender: b and d. */
-const BOWLS: ReadonlySet<number> = new Set([0x62, 0x64]);
-/** Letters with an ear or a loop beside the bowl: g is judged by its bowl. */
-const EARED: ReadonlySet<number> = new Set([0x67]);
 /** An upright small letter that is open at one side has its mark this share of the em towards that side. */
 const TOWARDS_OPEN = 0.028;
-/** Capitals whose stem carries the mark where it has no serif; h and k do too. */
-const STEMMED: ReadonlySet<number> = new Set([0x4c, 0x68, 0x6b]);
-/** Letters that are one stem: ı and ȷ. */
-const STEMS: ReadonlySet<number> = new Set([0x131, 0x237]);
-/** Letters of two stems, m n u и: strokes that lead in and out of them where they are slanted are no part of what carries the mark. */
-const TWO_STEMS: ReadonlySet<number> = new Set([0x6d, 0x6e, 0x75, 0x438]);
-/** Capitals whose lower arm is as much of them as the upper: E, of three scripts. */
-const BROAD_BASED: ReadonlySet<number> = new Set([0x45, 0x395, 0x415]);
-/** Capitals whose bowl above goes out beyond what is flat of their top: R. */
-const BOWLED_ABOVE: ReadonlySet<number> = new Set([0x52]);
-/** Letters with a stroke through them, which may stick out: they end where the letters without it do. */
-const CROSSED: ReadonlySet<number> = new Set([0xd8, 0xf8]);
 /**
  * Marks sit nearer to ascenders and to capitals than to small letters, by these shares of the em. Foundries have 0 to 0.03 for most
  * capitals, whatever room the line has for them.
  */
 const NEARER = { ascender: 0.03, capital: 0.008 };
 
-/** Capitals under which a mark stands at the middle of their waist, rather than of what stands on the line: N, R. */
-const WAISTED: ReadonlySet<number> = new Set([0x4e, 0x52]);
 /** A letter stands on a foot of its own that is this far from its middle, as a share of its width. */
 const FOOT_ASIDE = 0.14;
-/** Letters whose cedilla hangs from their left stem: H and h. */
-const HUNG_LEFT: ReadonlySet<number> = new Set([0x48, 0x68]);
 /** How far left of a capital's foot an ogonek ends, and how far beyond its share a round letter's, as shares of the em. */
 const OGONEK = { capital: 0.025, round: 0.03 };
 
@@ -75,18 +57,16 @@ function onLine(y: number, lines: readonly number[], em: number): number {
 
 const topLines = ({ xHeight, capHeight, ascender }: Zones) => [xHeight.position, capHeight.position, ascender.position];
 
-const middle = ({ left, right }: { left: number; right: number }): number => (left + right) / 2;
-
 /** Over what of a letter a mark stands that has no ascender beside a bowl. */
 function topMiddle(shape: Shape, code: number, { xHeight }: Zones, small: boolean): number {
-  if (STEMS.has(code)) return middle(waistOf(shape));
-  const upright = shape.profile.lean === 0;
-  if (!upright && TWO_STEMS.has(code)) return middle(waistOf(shape));
-  if (upright && BROAD_BASED.has(code)) return middle(shape);
-  const ear = EARED.has(code) && slab(shape, 0.4 * xHeight.position, 0.75 * xHeight.position);
-  if (ear) return middle(ear);
-  const own = middleOf(shape, 'top', { small, stemmed: STEMMED.has(code) });
-  return BOWLED_ABOVE.has(code) ? (own + upperMiddle(shape)) / 2 : own;
+  const { top } = habitOf(code);
+  const isUpright = shape.profile.lean === 0;
+  if (top === 'waist' || (top === 'waist if slanted' && !isUpright)) return centreOf(waistOf(shape));
+  if (top === 'whole if upright' && isUpright) return centreOf(shape);
+  const ear = top === 'bowl beside an ear' && slab(shape, 0.4 * xHeight.position, 0.75 * xHeight.position);
+  if (ear) return centreOf(ear);
+  const own = middleOf(shape, 'top', { small, stemmed: top === 'plain stem' });
+  return top === 'upper bowl' ? (own + upperMiddle(shape)) / 2 : own;
 }
 
 const isCapital = (code: number): boolean => /\p{Lu}/u.test(String.fromCodePoint(code));
@@ -104,14 +84,15 @@ export function basePlace(
   const { zones } = master;
   // A mark carries the next one at its own edge, whatever line that is near.
   const lines = glyph.category !== 'mark';
-  const crossed = CROSSED.has(glyph.unicodes[0] ?? 0) ? 2.5 : 1;
+  const code = glyph.unicodes[0] ?? 0;
+  const habit = habitOf(code);
+  const crossed = habit.isCrossed ? 2.5 : 1;
   const top = lines ? onLine(shape.top, topLines(zones), em * crossed) : shape.top;
   const bottom = lines ? onLine(shape.bottom, [0, zones.descender.position], em) : shape.bottom;
   const width = shape.right - shape.left;
-  const code = glyph.unicodes[0] ?? 0;
   switch (anchor) {
     case 'top': {
-      const bowl = BOWLS.has(code) && slab(shape, 0, zones.xHeight.position * 0.9);
+      const bowl = habit.top === 'bowl' && slab(shape, 0, zones.xHeight.position * 0.9);
       const small = top < (zones.xHeight.position + zones.capHeight.position) / 2;
       if (!bowl) {
         const upper = lines && shape.bottom < 0 ? above(shape, 0) : shape;
@@ -123,16 +104,16 @@ export function basePlace(
       const left = stem && stem.left - bowl.left < bowl.right - stem.right;
       const x = left ? (stem.right + bowl.right) / 2 : (bowl.left + (stem?.left ?? bowl.right)) / 2;
       // Halfway to the middle of the letter.
-      return placed(shape, (x + (shape.left + shape.right) / 2) / 2, zones.xHeight.position);
+      return placed(shape, (x + centreOf(shape)) / 2, zones.xHeight.position);
     }
     case 'bottom': {
-      if (WAISTED.has(code)) return placed(shape, middle(waistOf(shape)), bottom);
+      if (habit.bottom === 'waist') return placed(shape, centreOf(waistOf(shape)), bottom);
       // Between the foot and the middle of all, unless the foot is well aside, as that of r.
-      const [foot, whole] = [middleOf(shape, 'bottom'), (shape.left + shape.right) / 2];
+      const [foot, whole] = [middleOf(shape, 'bottom'), centreOf(shape)];
       return placed(shape, abs(foot - whole) > FOOT_ASIDE * width ? foot : (foot + whole) / 2, bottom);
     }
     case 'cedilla': {
-      const stem = HUNG_LEFT.has(code) ? leftStem(project, glyph, master, shape) : undefined;
+      const stem = habit.cedilla === 'left stem' ? leftStem(project, glyph, master, shape) : undefined;
       return placed(shape, stem ?? middleOf(shape, 'bottom'), bottom);
     }
     case 'ogonek': {
@@ -141,7 +122,7 @@ export function basePlace(
       // Under a foot at its right end, under a round shape right of its middle.
       const under = shape.right - right < 0.12 * width;
       const foot = right - (isCapital(code) ? OGONEK.capital * em : 0);
-      const x = under ? foot : (shape.left + shape.right) / 2 + 0.12 * width + OGONEK.round * em;
+      const x = under ? foot : centreOf(shape) + 0.12 * width + OGONEK.round * em;
       return placed(shape, x, bottom);
     }
     case 'horn':
@@ -151,7 +132,7 @@ export function basePlace(
       return placed(shape, (end?.right ?? shape.right) + 0.05 * em, top);
     }
     case 'centre':
-      return placed(shape, (shape.left + shape.right) / 2, (top + bottom) / 2);
+      return placed(shape, centreOf(shape), (top + bottom) / 2);
   }
 }
 
@@ -165,7 +146,7 @@ export function markPlace(
   const shape = shapeOf(project, glyph, master);
   if (!shape) return undefined;
   const { zones } = master;
-  const middle = (shape.left + shape.right) / 2;
+  const middle = centreOf(shape);
   // A form of its own for capitals stands as its designer put it, over them or, lower, as if over small letters.
   const high = shape.bottom >= zones.capHeight.position;
   const nearer = high || glyph.name.includes('.') ? NEARER.capital * project.unitsPerEm : 0;

@@ -59,6 +59,9 @@ export function slab(
   return left > right ? undefined : { left, right };
 }
 
+/** Halfway between two sides. */
+export const centreOf = ({ left, right }: { left: number; right: number }): number => (left + right) / 2;
+
 /** The middle of a shape's top or bottom: of the stem or apex where it ends in one, else of the whole. */
 export function middleOf(
   shape: Shape,
@@ -70,9 +73,9 @@ export function middleOf(
     end === 'top'
       ? slab(shape, shape.top - SLAB * height, shape.top)
       : slab(shape, shape.bottom, shape.bottom + SLAB * height);
-  const whole = (shape.left + shape.right) / 2;
+  const whole = centreOf(shape);
   if (!part) return whole;
-  const own = (part.left + part.right) / 2;
+  const own = centreOf(part);
   const width = shape.right - shape.left;
   if (stemmed && end === 'top' && isPlainStem(shape, part)) return own;
   // A stem that rises at the left of a wider letter, h or k: the mark stands over the middle of the letter; over J it stands on the stem.
@@ -100,7 +103,7 @@ export function upperMiddle({ profile, low, high }: Shape): number {
 }
 
 /** Does a stem end at the top without a serif: no wider there than a third of the way down? */
-export function isPlainStem(shape: Shape, end: { left: number; right: number }): boolean {
+function isPlainStem(shape: Shape, end: { left: number; right: number }): boolean {
   const height = shape.top - shape.bottom;
   const below = slab(shape, shape.top - 0.34 * height, shape.top - 0.3 * height);
   return below !== undefined && end.right - end.left < 1.2 * (below.right - below.left);

@@ -266,7 +266,7 @@ test('heights of letters that a font tells quite wrong are those of its letters,
   const wrong = await saying({ sxHeight: letters[0]!, sCapHeight: 313 });
   expect(zones(wrong.project)).toEqual(letters);
   expect(wrong.notes.filter((n) => /units high/.test(n))).toEqual([
-    `It says that capitals are 313 units high; they are ${letters[1]}, so their line stands there.`,
+    `It says that capitals are 313 units high; they are ${letters[1]}, so their line stands there, in files that are cast too.`,
   ]);
   // What a designer may mean by it is left alone.
   const near = await saying({ sxHeight: letters[0]! + 12, sCapHeight: letters[1]! - 90 });

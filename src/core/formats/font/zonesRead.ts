@@ -37,7 +37,10 @@ export function withZonesOfLetters(
   const height = (isTold: boolean, stated: number, letters: string, what: string): number => {
     const drawn = ends(letters, 'yMax');
     if (!drawn || (isTold && Math.abs(stated - drawn) <= WRONG * project.unitsPerEm)) return stated;
-    if (isTold) note(`It says that ${what} are ${stated} units high; they are ${drawn}, so their line stands there.`);
+    if (isTold)
+      note(
+        `It says that ${what} are ${stated} units high; they are ${drawn}, so their line stands there, in files that are cast too.`,
+      );
     return drawn;
   };
   const small = height(!!told.sxHeight, zones.xHeight.position, 'xzvw', 'small letters');
