@@ -16,6 +16,8 @@ export type DemoBench = {
   details(): Promise<string>;
   /** What the number field with this label shows. */
   value(label: string): Promise<string>;
+  /** The number in the field with this label, once it shows one. */
+  number(label: string): Promise<number>;
   /** Takes back every step of the history. */
   undoAll(): Promise<void>;
   /** Where font units lie on the drawing canvas. */
@@ -39,6 +41,7 @@ export function sharedDemoBench() {
     check: (label: string) => bench.check(label),
     details: () => bench.details(),
     value: (label: string) => bench.value(label),
+    number: (label: string) => bench.number(label),
     undoAll: () => bench.undoAll(),
     view: () => bench.view(),
   };
@@ -69,6 +72,11 @@ export async function openDemoBench(): Promise<DemoBench> {
     await driver.get(`${server.url}/p/velmarrow/${address}`);
     await t.find('[data-testid="galley-line"]');
   };
+  const value = (label: string) =>
+    driver.executeScript<string>(
+      `return [...document.querySelectorAll("label")].find((l) => l.textContent === arguments[0])?.nextElementSibling?.value ?? ""`,
+      label,
+    );
   return {
     server,
     browser,
@@ -88,10 +96,9 @@ export async function openDemoBench(): Promise<DemoBench> {
         ),
       ),
     details: () => t.text('[aria-label="Details"]'),
-    value: (label) =>
-      driver.executeScript<string>(
-        `return [...document.querySelectorAll("label")].find((l) => l.textContent === "${label}")?.nextElementSibling?.value ?? ""`,
-      ),
+    value,
+    number: async (label) =>
+      Number((await until(`${label} to be shown`, async () => (await value(label)) || undefined)).replace('−', '-')),
     async undoAll() {
       await t.find('button[aria-label="Undo"]');
       await driver.executeAsyncScript(

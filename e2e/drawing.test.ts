@@ -5,7 +5,7 @@ import { windingAt } from '../src/core/geometry/winding';
 import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, details, undoAll, view, value } = sharedDemoBench();
+const { opened, go, details, undoAll, view, value, number } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -216,9 +216,7 @@ test('the gauge measures n’s stems and counter, and goes on measuring', async 
   const low = n!.points.filter((p) => p.y === 0).sort((a, b) => a.x - b.x);
   await h.click(low[0]!.x, 0);
   await h.heldClick(Key.SHIFT, low[1]!.x, 0);
-  await until('the distance of two points', async () =>
-    near(Number(await value('Distance')), low[1]!.x - low[0]!.x, 0.1),
-  );
+  await until('the distance of two points', async () => near(await number('Distance'), low[1]!.x - low[0]!.x, 0.1));
   await t.keys('8', Key.ESCAPE, '1');
 });
 
@@ -254,7 +252,7 @@ test('a part is placed, dragged, and turned into outlines; a circle of parts is 
   await until('the part in the list', async () => (await details()).includes('edit'));
   const h = await hand();
   await h.drag(80, 260, 180, 300);
-  await until('its place', async () => near(Number(await value('x')), 100, 2) && near(Number(await value('y')), 40, 2));
+  await until('its place', async () => near(await number('x'), 100, 2) && near(await number('y'), 40, 2));
   await t.press('Turn into outlines');
   const out = await when('outlines', (c) => c.length === 2);
   expect(near(boxOf(out).xMin, 100 + 45, 20)).toBe(true);

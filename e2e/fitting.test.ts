@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { pointer, until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, go, load, details, undoAll, value, script } = sharedDemoBench();
+const { opened, go, load, details, undoAll, value, number, script } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -11,7 +11,6 @@ beforeAll(() => {
 
 const says = (what: string, text: string) => until(what, async () => (await details()).includes(text));
 const shows = (name: string) => until(`${name} in the details`, async () => (await details()).startsWith(`${name}\n`));
-const number = async (label: string) => Number((await value(label)).replace('−', '-'));
 /** Nothing has the keys, so that they go to the stage. */
 const free = () => browser.driver.executeScript('document.activeElement?.blur()');
 
@@ -169,10 +168,10 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
   await t.fill('And add', '-30', true);
   await t.press('Follow');
   await says('the rule as a sentence', 'follows n, left, −30');
-  const bound = Number(await value('Left'));
+  const bound = await number('Left');
   await go('fit?glyph=n');
   await until('n in the details', async () => (await details()).startsWith('n\n'));
-  await until('what it follows', async () => Number(await value('Left')) === bound + 30);
+  await until('what it follows', async () => (await number('Left')) === bound + 30);
   await t.fill('Left', '100', true);
   await says('the count of what is out of date', 'as their rules say');
   await t.press('Update all');
@@ -199,25 +198,25 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
 test('fit: a line in all masters; a step is made in every one of them', async () => {
   await load('fit?glyph=s');
   await until('s in the details', async () => (await details()).startsWith('s\n'));
-  const left = Number(await value('Left'));
+  const left = await number('Left');
   await t.press('All masters');
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(']');
   const next = await until('the next master', async () => {
-    const now = Number(await value('Left'));
+    const now = await number('Left');
     return now !== left && now;
   });
   await t.keys('[');
-  await until('the first master', async () => Number(await value('Left')) === left);
+  await until('the first master', async () => (await number('Left')) === left);
   await until(
     'the box',
     async () => (await browser.driver.findElements({ css: '[data-testid="fit-together"] [role="checkbox"]' }))[0],
   ).then((box) => box.click());
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
-  await until('two units more', async () => Number(await value('Left')) === left + 2);
+  await until('two units more', async () => (await number('Left')) === left + 2);
   await t.keys(']');
-  await until('two units more there too', async () => Number(await value('Left')) === next + 2);
+  await until('two units more there too', async () => (await number('Left')) === next + 2);
   await t.keys('[');
   await undoAll();
 });

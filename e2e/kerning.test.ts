@@ -7,7 +7,7 @@ import { codePointsForName } from '../src/core/project/glyphNames';
 import { until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, details, undoAll, value, load } = sharedDemoBench();
+const { opened, details, undoAll, value, number, load } = sharedDemoBench();
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
 beforeAll(() => {
@@ -40,21 +40,18 @@ test('kern: the queue is worked by keys; a value moves its group; an exception d
   await t.press('Pairs');
   await t.fill('Filter the pairs', 'T group · o group');
   await t.press('T group · o group');
-  const value0 = Number((await value('Value')).replace('−', '-'));
+  const value0 = await number('Value');
   expect(await t.text('[aria-label="What else moves"]')).toMatch(/Moves with it: \d+ pairs/);
   await browser.driver.executeScript('document.activeElement?.blur()');
   await t.keys(Key.ARROW_LEFT);
-  await until('five units tighter', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await until('five units tighter', async () => (await number('Value')) === value0 - 5);
   await t.press('T e');
-  await until(
-    'the same value for another member',
-    async () => Number((await value('Value')).replace('−', '-')) === value0 - 5,
-  );
+  await until('the same value for another member', async () => (await number('Value')) === value0 - 5);
   await t.press('Make an exception');
   await t.fill('Value', '-20', true);
   await says('an exception', 'An exception: this pair alone');
   await t.press('Dissolve the exception');
-  await until('the groups’ value again', async () => Number((await value('Value')).replace('−', '-')) === value0 - 5);
+  await until('the groups’ value again', async () => (await number('Value')) === value0 - 5);
   await t.fill('Glyph for the first group', 'Y', true);
   for (const more of await browser.driver.findElements({ css: 'aside button' }))
     if (/^and \d+ more$/.test(await more.getText())) await more.click();

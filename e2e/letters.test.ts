@@ -11,7 +11,7 @@ import { storedGlyph, until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** New stems for a master, and sets of glyphs made from others: seen, changed, taken, undone. */
-const { opened, script, go, details, value } = sharedDemoBench();
+const { opened, script, go, details, number } = sharedDemoBench();
 
 const stored = async (name: string) =>
   until(
@@ -43,9 +43,8 @@ test('stems are changed on a rail or by number, seen on letters and in the galle
   const { t, undoAll } = opened();
   await go('draw?glyph=dotlessi');
   const before = await drawn('dotlessi');
-  const number = async (label: string) => Number((await value(label)).replace('−', '-'));
   const sides = async () => (await number('Left')) + (await number('Right'));
-  const white = await until('its sides', async () => (await sides()) || undefined);
+  const white = await sides();
   expect(white).toBeGreaterThan(40);
   await t.chord(Key.SHIFT, 'w');
   await t.find('[role="dialog"]');
@@ -165,7 +164,7 @@ test('small capitals are made of an alphabet, one of them from another letter, f
   await until('it to be said', async () => /fitted \d+ glyphs by its own controls/.test(await said('body')), 60);
   await until('they are still what the set made', async () => (await items('corrected')) === 0, 60);
   await here('fit?glyph=n.sc');
-  await until('n to stand as h does', async () => Math.abs(Number(await value('Left')) - 95) <= 3);
+  await until('n to stand as h does', async () => Math.abs((await number('Left')) - 95) <= 3);
 });
 
 /** The demo in two masters, without what sets and ligatures make of it. */
@@ -250,7 +249,7 @@ test('a Heavy is reweighted from the Regular into a master of its own, corrected
     await here(`draw?glyph=${name}`);
     await t.find('[data-testid="galley-line"]');
     await script(`document.querySelector('[aria-label="Masters"] [aria-label="${master}"]').click()`);
-    return until('its left side', async () => Number(await value('Left')) || undefined);
+    return until('its left side', async () => (await number('Left')) || undefined);
   };
   for (const name of ['n', 'o']) {
     const regular = await left(name, 'Regular');

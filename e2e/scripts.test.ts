@@ -6,7 +6,7 @@ import { until } from './browser';
 import { sharedDemoBench } from './demoBench';
 
 /** Scripts: written with completion, looked at before they are run, taken in part, undone, lost by nothing. */
-const { opened, script, go, details, value, undoAll } = sharedDemoBench();
+const { opened, script, go, details, number, undoAll } = sharedDemoBench();
 
 const changes = () => script<number>(`return document.querySelectorAll('[data-testid="script-changes"] li').length`);
 const came = () => script<string>(`return document.querySelector('[data-testid="script-came"]')?.innerText ?? ''`);
@@ -102,7 +102,7 @@ test('a preview changes nothing and shows what would; half of it is taken; undo 
   await t.saved();
   const advance = async (name: string) => {
     await go(`fit?glyph=${name}`);
-    return until('its advance', async () => Number(await value('Advance')) || undefined);
+    return until('its advance', async () => (await number('Advance')) || undefined);
   };
   const [a, b] = [await advance('a'), await advance('b')];
   await undoAll();

@@ -2,7 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { until } from './browser';
 import { type DemoBench, sharedDemoBench } from './demoBench';
 
-const { opened, load, value, undoAll } = sharedDemoBench();
+const { opened, load, value, number, undoAll } = sharedDemoBench();
 let server: DemoBench['server'];
 let browser: DemoBench['browser'];
 let t: DemoBench['t'];
@@ -22,31 +22,31 @@ const disk = (full: boolean) =>
 
 test('redo after a reload never revives what a new edit has put aside', async () => {
   await load('fit?glyph=n');
-  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  const start = await number('Left');
   for (let i = 0; i < 5; i++) {
     await right(1);
     // Keys in a row join into one step; a rest parts them.
     await new Promise((r) => setTimeout(r, 1600));
   }
-  await until('five steps', async () => Number(await value('Left')) === start + 5);
+  await until('five steps', async () => (await number('Left')) === start + 5);
   await t.saved();
   await load('fit?glyph=n');
   for (let i = 0; i < 3; i++) await t.press('Undo');
-  await until('three undone', async () => Number(await value('Left')) === start + 2);
+  await until('three undone', async () => (await number('Left')) === start + 2);
   await t.fill('Right', '99', true);
   await t.saved();
   await load('fit?glyph=n');
   await until('the new edit', async () => (await value('Right')) === '99');
   const redo = await t.find('button[aria-label="Redo"]');
   expect(await redo.isEnabled()).toBe(false);
-  expect(Number(await value('Left'))).toBe(start + 2);
+  expect(await number('Left')).toBe(start + 2);
   await undoAll();
-  await until('the start', async () => Number(await value('Left')) === start);
+  await until('the start', async () => (await number('Left')) === start);
 });
 
 test('a full disk: what waits is counted, kept, and written by itself; leaving asks', async () => {
   await load('fit?glyph=n');
-  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  const start = await number('Left');
   await disk(true);
   await right(1);
   await until('the sign', async () => /Not saved \(1\): The browser’s storage is full\./.test(await page()));
@@ -61,7 +61,7 @@ test('a full disk: what waits is counted, kept, and written by itself; leaving a
   await disk(false);
   await t.saved();
   await load('fit?glyph=n');
-  await until('the change', async () => Number(await value('Left')) === start + 1);
+  await until('the change', async () => (await number('Left')) === start + 1);
   await undoAll();
 });
 
@@ -106,7 +106,7 @@ test('a project whose records are gone under it is stored anew, whole', async ()
 test('a damaged record: the rest opens, what is lost is said, and comes back as last stored', async () => {
   const { driver } = browser;
   await load('fit?glyph=o');
-  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  const start = await number('Left');
   await t.fill('Left', String(start + 9), true);
   await t.saved();
   await new Promise((r) => setTimeout(r, 2500));
@@ -134,7 +134,7 @@ test('a damaged record: the rest opens, what is lost is said, and comes back as 
   await until('the word', async () => /as last stored/.test(await page()));
   await t.saved();
   await load('fit?glyph=o');
-  await until('o as it was', async () => Number(await value('Left')) === start + 9);
+  await until('o as it was', async () => (await number('Left')) === start + 9);
   await undoAll();
 });
 
@@ -179,7 +179,7 @@ test('dated copies: kept, looked at beside what is there now, and opened as a pr
     await until('the copies', async () => /Dated copies/.test(await dialog()));
   };
   await load('fit?glyph=n');
-  const start = Number(await until('the sides', async () => (await value('Left')) || undefined));
+  const start = await number('Left');
   await open();
   await t.press('Keep one now');
   await until('one', async () => /The first copy\./.test(await dialog()));
@@ -188,7 +188,7 @@ test('dated copies: kept, looked at beside what is there now, and opened as a pr
   await t.press('Close');
   await t.gone('[role="dialog"]');
   await right(1);
-  await until('the change', async () => Number(await value('Left')) === start + 1);
+  await until('the change', async () => (await number('Left')) === start + 1);
   await t.saved();
   await open();
   await t.press('Look');
@@ -198,7 +198,7 @@ test('dated copies: kept, looked at beside what is there now, and opened as a pr
   await until('it open', async () => !/velmarrow\//.test(await driver.getCurrentUrl()));
   const address = (await driver.getCurrentUrl()).replace(/\/case.*/, '/fit?glyph=n');
   await driver.get(address);
-  await until('the sides as they were', async () => Number(await value('Left')) === start);
+  await until('the sides as they were', async () => (await number('Left')) === start);
   await load('fit?glyph=n');
   await undoAll();
 });
