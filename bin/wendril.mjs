@@ -19,7 +19,8 @@ function before() {
 }
 
 const cachedData = before();
-const text = readFileSync(file, 'utf8');
+// Its build is plain ASCII.
+const text = readFileSync(file, 'latin1');
 const script = new Script(
   `(function (require, module, commandUrl, commandImport) {const exports = module.exports;${text}\n})`,
   {

@@ -1,11 +1,10 @@
-import { availableParallelism } from 'node:os';
 import { type Result, success } from '../core/base/result';
-import type { CastCache } from '../core/casting/cache';
+import { CastCache } from '../core/casting/cache';
 import { castOutputs, type OutputFile, type OutputOptions, plannedFiles } from '../core/casting/outputs';
 import { distinctThings } from '../core/casting/things';
 import type { Project } from '../core/project/model';
 import { cleanInThreads } from './castOutlines';
-import { answerOf } from './threads';
+import { leaveParts, madeInThreads, partsOf, type SharedJob, takeParts, usualJobs } from './threads';
 
 /** A file that was made, as the command line tells of it. */
 export type MadeFile = {
@@ -17,7 +16,8 @@ export type MadeFile = {
   notes: readonly string[];
 };
 type Choice = Pick<OutputOptions, 'formats' | 'things' | 'terms'>;
-export type CastJob = { kind: 'fonts'; project: Project; choice: Choice };
+/** What a thread that casts fonts is told. */
+export type FontsJob = SharedJob & { kind: 'fonts'; project: Project; choice: Choice };
 
 /** Fewer fonts than this are made one after the other unless asked otherwise: a thread has to begin, too. */
 const WORTH_THREADS = 4;
@@ -31,10 +31,23 @@ export const madeFile = ({ fileName, format, bytes, font, said }: OutputFile): M
   notes: [...font.notes.map((n) => n.reason), ...said],
 });
 
-/** What a thread is given, made: the files of a part of the fonts. */
-export async function castOne({ project, choice }: CastJob): Promise<Result<MadeFile[]>> {
-  const made = await castOutputs(project, choice);
+const cast = async (project: Project, options: OutputOptions): Promise<Result<MadeFile[]>> => {
+  const made = await castOutputs(project, options);
   return made.ok ? success(made.value.map(madeFile)) : made;
+};
+
+/** Casts one font after the other in all its formats; of a refusal the rest need not be made. */
+export function takeFonts(job: FontsJob, tell: (at: number, made: Result<MadeFile[]>) => void): Promise<void> {
+  const cache = new CastCache();
+  const { project, choice } = job;
+  return takeParts(
+    job,
+    (at) => cast(project, { ...choice, things: [choice.things[at]!], cache }),
+    (at, made) => {
+      if (!made.ok) leaveParts(job);
+      tell(at, made);
+    },
+  );
 }
 
 type HowCast = {
@@ -52,34 +65,22 @@ export async function castInJobs(
 ): Promise<Result<MadeFile[]>> {
   const things = distinctThings(project, choice.things);
   const few = things.length < WORTH_THREADS || (cache !== undefined && things.every((t) => 'master' in t));
-  const threads = Math.min(things.length, jobs ?? (few ? 1 : availableParallelism()));
+  const threads = Math.min(things.length, jobs ?? (few ? 1 : usualJobs()));
   if (threads <= 1) {
     // One font is too many glyphs for one thread, where overlaps are removed.
     if (choice.terms?.keepOverlaps !== true)
       for (const thing of things) if ('master' in thing) await cleanInThreads(project, thing.master, jobs);
-    const made = await castOutputs(project, { ...choice, progress, ...(cache && { cache }) });
-    return made.ok ? success(made.value.map(madeFile)) : made;
+    return cast(project, { ...choice, progress, ...(cache && { cache }) });
   }
   const names = await plannedFiles(project, choice);
   if (!names.ok) return names;
-  const made: Result<MadeFile[]>[] = [];
-  let next = 0;
+  const job: FontsJob = { kind: 'fonts', project, choice: { ...choice, things }, ...partsOf(things.length) };
+  const files: MadeFile[] = [];
   let done = 0;
-  const work = async () => {
-    for (let i = next++; i < things.length; i = next++) {
-      made[i] = await answerOf<Result<MadeFile[]>>({
-        kind: 'fonts',
-        project,
-        choice: { ...choice, things: [things[i]!] },
-      } as CastJob);
-      progress(++done, things.length);
-      // Of a refusal the rest need not be made.
-      if (!made[i]!.ok) next = things.length;
-    }
-  };
-  await Promise.all(Array.from({ length: threads }, work));
-  const fault = made.find((m) => m && !m.ok);
-  if (fault) return fault;
-  const files = made.flatMap((m) => (m.ok ? m.value : []));
+  for await (const made of madeInThreads<Result<MadeFile[]>>(job, threads, (tell) => takeFonts(job, tell))) {
+    if (!made.ok) return made;
+    files.push(...made.value);
+    progress(++done, things.length);
+  }
   return success(files.sort((a, b) => names.value.indexOf(a.fileName) - names.value.indexOf(b.fileName)));
 }

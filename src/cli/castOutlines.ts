@@ -1,10 +1,9 @@
-import { availableParallelism } from 'node:os';
 import { cleanedOf, keepCleaned, outlinesToClean } from '../core/casting/cleaned';
 import type { Contour } from '../core/geometry/contour';
 import { removeOverlaps } from '../core/geometry/overlaps';
 import { type PackedContours, packContours, unpackContours } from '../core/geometry/packedContours';
 import type { MasterId, Project } from '../core/project/model';
-import { answerOf } from './threads';
+import { answerOf, usualJobs } from './threads';
 
 /** Outlines whose overlaps a thread removes. */
 export type OutlinesJob = { kind: 'outlines'; packed: PackedContours };
@@ -33,7 +32,7 @@ export function cleanPacked({ packed }: OutlinesJob): Cleaned {
  * Removes the overlaps of a master’s drawings in several threads, ahead of casting, which then finds them done. Nothing is done
  * where there are too few to be worth it.
  */
-export async function cleanInThreads(project: Project, master: MasterId, jobs = availableParallelism()): Promise<void> {
+export async function cleanInThreads(project: Project, master: MasterId, jobs = usualJobs()): Promise<void> {
   const outlines = outlinesToClean(project, master);
   const points = outlines.reduce((sum, list) => sum + list.reduce((n, c) => n + c.points.length, 0), 0);
   if (jobs < 2 || points < WORTH_POINTS) return;

@@ -55,7 +55,7 @@ export const COMMANDS: readonly CommandFacts[] = [
       {
         name: 'jobs',
         value: 'N',
-        does: 'so many fonts at once; as many as there are processors where four or more are made',
+        does: 'so many fonts at once; one fewer than there are processors where four or more are made',
       },
       {
         name: 'watch',

@@ -1,3 +1,4 @@
+import { isMainThread } from 'node:worker_threads';
 import { call } from './call';
 import { endProgress } from './progress';
 import { leaveNothingHalf } from './writing';
@@ -16,4 +17,5 @@ process.once('SIGINT', () => {
   process.exit(130);
 });
 
-void call(process.argv.slice(2));
+if (isMainThread) void call(process.argv.slice(2));
+else void import('./castThread').then(({ workInThread }) => workInThread());

@@ -14,7 +14,9 @@ export const codePointForms = (codes: readonly number[]): string =>
 export const shownNumber = (value: number, decimals = 2): string =>
   String(Math.round(value * 10 ** decimals) / 10 ** decimals || 0).replace('-', '−');
 
-const COUNT = new Intl.NumberFormat('en');
-
 /** A number, mostly a count, with its thousands set apart: `6,782`. */
-export const counted = (n: number): string => COUNT.format(n);
+export function counted(n: number): string {
+  const [whole, part] = String(Math.round(n * 1000) / 1000).split('.');
+  const grouped = whole!.replace(/\B(?=(\d{3})+$)/g, ',');
+  return part === undefined ? grouped : `${grouped}.${part}`;
+}

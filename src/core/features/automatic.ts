@@ -51,13 +51,32 @@ function formsOf(ground: Ground): Map<string, Pair[]> {
       const stop = name.indexOf('.');
       if (stop <= 0 || !there.has(name.slice(0, stop))) continue;
       const suffix = name.slice(stop);
-      forms.set(suffix, [...(forms.get(suffix) ?? []), [name.slice(0, stop), name]]);
+      const pair: Pair = [name.slice(0, stop), name];
+      const alike = forms.get(suffix);
+      if (alike) alike.push(pair);
+      else forms.set(suffix, [pair]);
     }
     bySuffix.set(ground, forms);
   }
   return forms;
 }
 const withSuffix = (ground: Ground, suffix: string): Pair[] => formsOf(ground).get(suffix) ?? [];
+
+const byCode = new WeakMap<Ground, Map<number | undefined, string>>();
+
+/** The first glyph that stands for a character. */
+function glyphOf(ground: Ground, code: number): string | undefined {
+  let found = byCode.get(ground);
+  if (!found) {
+    found = new Map();
+    for (const name of ground.names) {
+      const own = ground.codeOf(name);
+      if (!found.has(own)) found.set(own, name);
+    }
+    byCode.set(ground, found);
+  }
+  return found.get(code);
+}
 
 const FIGURES = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
 const isCapital = (code: number | undefined): boolean =>
@@ -77,7 +96,7 @@ const capital: Writer = (g, is) => [
     // Figures and signs of that height are for text all in capitals only where that is wanted.
     if (!isSmall(code)) return /\p{L}/u.test(String.fromCodePoint(code ?? 0)) ? [] : [[plain, form, true]];
     const upper = String.fromCodePoint(code!).toUpperCase();
-    const found = [...upper].length === 1 ? g.names.find((n) => g.codeOf(n) === upper.codePointAt(0)) : undefined;
+    const found = [...upper].length === 1 ? glyphOf(g, upper.codePointAt(0)!) : undefined;
     return found && !is(`${found}.c2sc`) ? [[found, form]] : [];
   }),
 ];
@@ -271,8 +290,8 @@ function fractions(is: (name: string) => boolean): Rule[] {
 }
 
 /** Letters that lose their dot under a mark above. */
-function dotless({ above, below, codeOf, names }: Ground, is: (name: string) => boolean): Rule[] {
-  const glyph = (code: number) => names.find((n) => codeOf(n) === code);
+function dotless(ground: Ground, is: (name: string) => boolean): Rule[] {
+  const { above, below } = ground;
   const pairs = (
     [
       [0x69, 0x131],
@@ -281,7 +300,7 @@ function dotless({ above, below, codeOf, names }: Ground, is: (name: string) => 
       [0x458, 0x237],
     ] as const
   ).flatMap(([a, b]): Pair[] => {
-    const [from, to] = [glyph(a), glyph(b)];
+    const [from, to] = [glyphOf(ground, a), glyphOf(ground, b)];
     return from && to && is(from) && is(to) ? [[from, to]] : [];
   });
   if (pairs.length === 0 || above.length === 0) return [];

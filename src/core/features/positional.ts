@@ -41,6 +41,7 @@ export function positional(ground: Ground): Rule[] {
   const shown: RuleShown[] = [];
   const lookups: string[] = [];
   for (const [suffix, lines] of PLACES) {
+    if (!ground.names.some((n) => n.endsWith(suffix))) continue;
     const forms = ground.names.filter((n) => there.has(n + suffix) && isLetter(ground, n));
     const takes = (n: string) => ground.takes?.('calt', n + suffix) ?? true;
     shown.push(...forms.map((n) => ({ before: [n], after: [n + suffix], ...(!takes(n) && { isOut: true as const }) })));

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { SaxesParser } from 'saxes';
 import { LineCounter, scanTags, Tag } from './tags';
 
 /** The tags and texts of a document, as a scan tells them. */
@@ -40,7 +41,12 @@ test('anything that is not plain is left to the full parser', () => {
     "<a x='1'/>",
     '<a x="1" x="2"/>',
     '<a><!-- c --></a>',
-    '<a>&amp;</a>',
+    '<a>&nbsp;</a>',
+    '<a>&#65;</a>',
+    '<a>&</a>',
+    '<a>&amp</a>',
+    '<a>&constructor;</a>',
+    '<a x="&amp;"/>',
     '<a x="<"/>',
     '<a x="1/>',
     '<!DOCTYPE a [<!ENTITY b "c">]><a/>',
@@ -50,6 +56,49 @@ test('anything that is not plain is left to the full parser', () => {
   ]) {
     expect([text, scanned(text)]).toEqual([text, undefined]);
   }
+});
+
+test('common references and line ends in texts are read as the full parser reads them', () => {
+  expect(scanned('<a>\r\n Hamborn &amp; Orde &lt;&gt;&quot;&apos;\rKelm</a>')).toEqual([
+    '<a {}',
+    'Hamborn & Orde <>"\'\nKelm',
+    '>a',
+  ]);
+  const pieces = fc.constantFrom(
+    '&amp;',
+    '&lt;',
+    '&gt;',
+    '&quot;',
+    '&apos;',
+    '\r\n',
+    '\r',
+    '\n',
+    'x',
+    ' ',
+    ';',
+    'amp;',
+  );
+  fc.assert(
+    fc.property(fc.array(pieces, { minLength: 1, maxLength: 12 }), (list) => {
+      let full = '';
+      const parser = new SaxesParser();
+      parser.on('text', (t) => {
+        full += t;
+      });
+      parser.write(`<a>${list.join('')}</a>`).close();
+      let quick = '';
+      const whole = scanTags(`<a>${list.join('')}</a>`, {
+        offset: 0,
+        wantsText: () => true,
+        open: () => {},
+        close: () => {},
+        text: (t) => {
+          quick += t;
+        },
+      });
+      expect([whole, quick]).toEqual([true, full]);
+    }),
+  );
 });
 
 test('numbers are read in place to the last digit', () => {

@@ -128,13 +128,27 @@ const GREATER = 62;
 const isName = (c: number): boolean =>
   (c >= 97 && c <= 122) || (c >= 65 && c <= 90) || (c >= 45 && c <= 58 && c !== SLASH) || c === 95;
 
+const REFERENCES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+
+/** Text between tags as it is meant: line ends alike, XML's own five references resolved; undefined with any other. */
+function meant(text: string): string | undefined {
+  let plain = true;
+  const resolved = text.replace(/\r\n?|&(?:(\w+);)?/g, (found, name: string | undefined) => {
+    if (found[0] === '\r') return '\n';
+    const character = name !== undefined && Object.hasOwn(REFERENCES, name) ? REFERENCES[name] : undefined;
+    plain &&= character !== undefined;
+    return character ?? '';
+  });
+  return plain ? resolved : undefined;
+}
+
 /**
- * A fast pass over XML made of nothing but plain tags, double-quoted attributes and text without references, as font
- * sources are written. Returns false as soon as it meets anything else (comments, references, CDATA, an own DTD, faults): the caller
- * then reads the document from its beginning with a full parser.
+ * A fast pass over XML made of nothing but plain tags, double-quoted attributes and text, as font sources are written.
+ * Returns false as soon as it meets anything else (comments, references but the common five in texts, CDATA, an own DTD,
+ * faults): the caller then reads the document from its beginning with a full parser.
  */
 export function scanTags(text: string, listener: TagListener): boolean {
-  if (text.includes('&')) return false;
+  const special = text.includes('&') || text.includes('\r');
   let at = text.charCodeAt(0) === 0xfeff ? 1 : 0;
   if (text.startsWith('<?xml', at)) {
     const end = text.indexOf('?>', at);
@@ -153,6 +167,10 @@ export function scanTags(text: string, listener: TagListener): boolean {
     const end = next < 0 ? text.length : next;
     if (open.length === 0) {
       if (text.slice(at, end).trim() !== '') return false;
+    } else if (special) {
+      const said = meant(text.slice(at, end));
+      if (said === undefined) return false;
+      if (listener.wantsText()) listener.text(said);
     } else if (listener.wantsText()) listener.text(text.slice(at, end));
     if (next < 0) break;
     const reached = listener.readOn?.(text, next) ?? next;
@@ -192,6 +210,7 @@ export function scanTags(text: string, listener: TagListener): boolean {
       at = text.indexOf('"', valueAt);
       if (at < 0) return false;
       if ((following >= 0 && at > following) || tag.has(key)) return false;
+      if (special && /[&\r]/.test(text.slice(valueAt, at))) return false;
       tag.add(key, valueAt, at);
       c = text.charCodeAt(++at);
     }
