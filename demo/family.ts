@@ -1,3 +1,4 @@
+import { addTo } from '../src/core/base/grouping';
 import { derivedSet, madeSet } from '../src/core/deriving/derive';
 import { setOf } from '../src/core/deriving/sets';
 import { spacedSet } from '../src/core/deriving/sides';
@@ -341,7 +342,7 @@ export function buildUnspaced(): Project {
   );
 
   const byBase = new Map<string, string[]>();
-  for (const r of recipes()) byBase.set(r.base, [...(byBase.get(r.base) ?? []), nameForCodePoint(r.code)]);
+  for (const r of recipes()) addTo(byBase, r.base, nameForCodePoint(r.code));
   const groups = (['first', 'second'] as const).flatMap((side) =>
     Object.entries(side === 'first' ? FIRST : SECOND).map(([name, members]) => ({
       id: `k${side === 'first' ? 1 : 2}-${name}`,

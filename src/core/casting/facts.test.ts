@@ -1,8 +1,10 @@
 import fc from 'fast-check';
+import { readyDemo } from '../../../demo/ready';
 import { buildStarter } from '../../../demo/starter';
 import { head } from '../opentype/head';
 import { hhea } from '../opentype/hhea';
 import { readLayout } from '../opentype/layout/lists';
+import { maxContext } from '../opentype/layout/maxContext';
 import { os2 } from '../opentype/os2';
 import { post } from '../opentype/post';
 import { readSfnt, tableOf } from '../opentype/sfnt';
@@ -21,6 +23,7 @@ const withMaster = (change: Partial<Master>, project: Project = demo): Project =
   masters: [{ ...project.masters[0]!, ...change }],
 });
 const withInfo = (info: Lib): Project => withMaster({ info: { ...demo.masters[0]!.info, ...info } });
+const ready = readyDemo();
 const cast = (project: Project, flavour: Flavour = 'ttf') => {
   const font = castFont(project, { flavour, place: { master: 'm1' } });
   if (!font.ok) throw new Error(font.reason);
@@ -124,7 +127,52 @@ test('scripts are those of the characters; the longest context is that of the fe
   ]);
   expect(layout.scripts.every((s) => s.usual?.features.length === 1)).toBe(true);
   expect(facts.usMaxContext).toBe(2);
-  expect(read(demo).os2.usMaxContext).toBe(1);
+  const longest = (text: string): number | undefined =>
+    read({ ...demo, features: { ...demo.features, sections: [{ id: 's', title: 'Mine', options: {}, text }] } }).os2
+      .usMaxContext;
+  expect(longest('')).toBe(0);
+  expect(longest('feature salt { sub a by b; } salt;')).toBe(1);
+  expect(longest('feature kern { pos a b -10; } kern;')).toBe(2);
+  expect(longest('feature liga { sub a b by c; sub a b d by e; } liga;')).toBe(3);
+  // What stands before the glyph that a rule begins with is not counted.
+  expect(longest("feature calt { sub n n a' b' c d e by f; } calt;")).toBe(5);
+  expect(longest("feature calt { sub [n o] a' [c d] by f; sub a' [b n] [c d] [o e] by h; } calt;")).toBe(4);
+  expect(longest("feature calt { rsub n a' b by f; } calt;")).toBe(2);
+  expect(longest("feature kern { pos a' -10 b' c' d; } kern;")).toBe(4);
+  expect(longest('feature salt useExtension { sub a by b; } salt;')).toBe(1);
+});
+
+test('rules whose parts lead to each other without end count for nothing', () => {
+  // Every list has 16,000 parts, which all have the same 16,000 parts.
+  const bytes = new Uint8Array(128_000);
+  const view = new DataView(bytes.buffer);
+  for (let at = 10; at < bytes.length; at += 2) view.setUint16(at, 16_000);
+  view.setUint16(8, 10);
+  // A lookup with contexts.
+  view.setUint16(10 + 16_000, 5);
+  expect(maxContext(new Map([['GSUB', bytes]]))).toBe(0);
+});
+
+test('the longest context of damaged rules is what can be read of them', () => {
+  const font = cast(ready);
+  const whole = maxContext(font.tables);
+  expect(whole).toBe(3);
+  for (const tag of ['GSUB', 'GPOS'])
+    fc.assert(
+      fc.property(
+        fc.nat(tableOf(font, tag).length - 1),
+        fc.integer({ min: 0, max: 255 }),
+        fc.boolean(),
+        (at, v, cut) => {
+          const bytes = Uint8Array.from(tableOf(font, tag));
+          bytes[at] = v;
+          const damaged = maxContext(new Map([[tag, cut ? bytes.subarray(0, at) : bytes]]));
+          expect(damaged).toBeGreaterThanOrEqual(0);
+          expect(damaged).toBeLessThan(3 * 65536);
+        },
+      ),
+      { numRuns: 60 },
+    );
 });
 
 test('warm bytes equal cold bytes after any edits, in every master and outline kind', () => {

@@ -9,6 +9,7 @@ import { cmap } from '../opentype/cmap';
 import { gasp } from '../opentype/gasp';
 import { gdefWithStore } from '../opentype/gdef';
 import { type HorizontalMetric, hmtx } from '../opentype/hmtx';
+import { maxContext } from '../opentype/layout/maxContext';
 import { type NameRecord, name } from '../opentype/name';
 import { SFNT_CFF, SFNT_TRUETYPE, writeSfnt } from '../opentype/sfnt';
 import type { GlyphId, Project } from '../project/model';
@@ -137,6 +138,8 @@ function joined(plan: CastPlan): CastFont {
       firstName: firstFreeName([...own, ...layout.names]),
       said,
     });
+  const carriedNow = carriedOrVarying(plan, carried.tables);
+  const context = maxContext(new Map([...layout.tables, ...carriedNow]));
   const tables = new Map<string, Uint8Array>([
     ...outlines.tables,
     [
@@ -145,14 +148,14 @@ function joined(plan: CastPlan): CastFont {
     ],
     ['hhea', hheaTable(plan, metrics, outlines.boxes, { ...lines, said: said.hhea })],
     ['hmtx', hmtx.write(metrics)],
-    ['OS/2', os2Table(plan, lines, said.os2)],
+    ['OS/2', os2Table(plan, lines, { said: said.os2, context })],
     ['cmap', cmap.write(plan.characters, sequences)],
     ['name', name.write(eachOnce([...own, ...layout.names, ...(variation ? variation.names : [])]))],
     ['post', postTable(plan)],
     ...gaspTable(plan),
     ...layout.tables,
     ...(variation ? variation.tables : []),
-    ...carriedOrVarying(plan, carried.tables),
+    ...carriedNow,
     ...saidTables(plan, said, { boxes: outlines.boxes, lines }),
   ]);
   const { overlapsKept } = outlines;

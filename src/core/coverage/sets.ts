@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import type { Language } from './languages';
 
 /** Kinds of sets, in the order in which they are shown. */
@@ -119,7 +120,7 @@ export function characterSets(): readonly CharacterSet[] {
 /** Quotation marks of languages, a set each; languages that have the same are told together. */
 export function quoteSets(languages: readonly Language[]): CharacterSet[] {
   const by = new Map<string, string[]>();
-  for (const { quotes, name } of languages) if (quotes) by.set(quotes, [...(by.get(quotes) ?? []), name]);
+  for (const { quotes, name } of languages) if (quotes) addTo(by, quotes, name);
   return [...by].map(([quotes, names]) => ({
     id: `quotes-${quotes}`,
     title: names.join(', '),

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import type { Group, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
 
@@ -19,7 +20,7 @@ export function withGroupsLike(project: Project, from: ReadonlyMap<string, strin
       const group = project.groups.find((g) => g.side === side && g.members.includes(of.id));
       if (!group || grouped.has(made.id)) continue;
       const name = `${group.name}${/\.[^.]+$/.exec(made.name)?.[0] ?? `.${tail}`}`;
-      like.set(name, [...(like.get(name) ?? []), made.id]);
+      addTo(like, name, made.id);
     }
     for (const [name, members] of like) {
       const known = groups.find((g) => g.side === side && g.name === name);

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { ligatureAnchors } from '../composing/ligatures';
 import { removeOverlaps } from '../geometry/overlaps';
 import { tidy } from '../geometry/tidy';
@@ -38,7 +39,7 @@ function touching(project: Project): ReadonlyMap<string, string> {
     for (const { first, second } of collisions(project, m.id, ids, project.unitsPerEm * TOUCHING))
       if (first === f) {
         const key = `${project.glyphs[first]!.name} ${project.glyphs[second]!.name}`;
-        found.set(key, [...(found.get(key) ?? []), m.name]);
+        addTo(found, key, m.name);
       }
   const all = project.masters.length;
   const told = new Map([...found].map(([k, names]) => [k, names.length === all ? '' : ` in ${names.join(', ')}`]));

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { joins, positional } from './positional';
 
 /**
@@ -51,10 +52,7 @@ function formsOf(ground: Ground): Map<string, Pair[]> {
       const stop = name.indexOf('.');
       if (stop <= 0 || !there.has(name.slice(0, stop))) continue;
       const suffix = name.slice(stop);
-      const pair: Pair = [name.slice(0, stop), name];
-      const alike = forms.get(suffix);
-      if (alike) alike.push(pair);
-      else forms.set(suffix, [pair]);
+      addTo(forms, suffix, [name.slice(0, stop), name]);
     }
     bySuffix.set(ground, forms);
   }
@@ -422,7 +420,7 @@ function stylistic(ground: Ground, is: (name: string) => boolean): Rule[] {
   const by = new Map<string, string[]>();
   for (const name of ground.names) {
     const found = /^(.+?)\.s?alt\d*$/.exec(name);
-    if (found && is(found[1]!)) by.set(found[1]!, [...(by.get(found[1]!) ?? []), name]);
+    if (found && is(found[1]!)) addTo(by, found[1]!, name);
   }
   if (by.size === 0) return [];
   const shown = [...by].flatMap(([n, forms]) => forms.map((f) => chosen(ground, 'salt', [n], f)));

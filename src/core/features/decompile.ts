@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { attempt, type Result } from '../base/result';
 import { Reader } from '../opentype/binary';
 import { GPOS_EXTENSION } from '../opentype/gpos';
@@ -125,7 +126,7 @@ function readMarks(gdef: Uint8Array): MarkGroups {
   const setsAt = minor >= 2 ? from.uint16() : 0;
   const classes = new Map<number, number[]>();
   const classTable = part(from, attachment);
-  if (classTable) for (const [g, c] of classDef.read(classTable)) classes.set(c, [...(classes.get(c) ?? []), g]);
+  if (classTable) for (const [g, c] of classDef.read(classTable)) addTo(classes, c, g);
   const setTable = part(from, setsAt);
   if (!setTable) return { classes, sets: [] };
   setTable.uint16();
@@ -321,7 +322,7 @@ class Decompiler {
       const by = new Map<string, number[]>();
       for (const [g, { markClass, anchor }] of r.marks) {
         const key = `${anchored(anchor)} ${this.className(name, i, markClass)}`;
-        by.set(key, [...(by.get(key) ?? []), g]);
+        addTo(by, key, g);
       }
       return [...by].map(([key, marks]) => `markClass ${this.list(marks)} ${key};`);
     });

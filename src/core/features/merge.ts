@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { type Piece, piecesOf, saysSame, sectionsOf } from './pieces';
 import type { SectionText } from './sections';
 
@@ -19,7 +20,7 @@ export type Merged = {
 
 function byKey(pieces: readonly Piece[]): Map<string, Piece[]> {
   const out = new Map<string, Piece[]>();
-  for (const p of pieces) out.set(p.key, [...(out.get(p.key) ?? []), p]);
+  for (const p of pieces) addTo(out, p.key, p);
   return out;
 }
 const joined = (pieces: readonly Piece[]): string => pieces.map((p) => p.text).join('\n\n');

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { listed } from '../base/text';
 import { isEmptyBox } from '../geometry/curve';
 import type { GlyphId, Master, Project } from '../project/model';
@@ -300,7 +301,7 @@ function ofOtherWidth(list: readonly string[], widthOf: (name: string) => number
   const widths = new Map<number, string[]>();
   for (const n of list) {
     const w = widthOf(n);
-    if (w !== undefined) widths.set(w, [...(widths.get(w) ?? []), n]);
+    if (w !== undefined) addTo(widths, w, n);
   }
   const [most, ...others] = [...widths].sort((a, b) => b[1].length - a[1].length);
   if (!most || others.length === 0) return undefined;

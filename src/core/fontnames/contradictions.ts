@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { WEIGHTS, WIDTHS } from '../fontfacts/names';
 import type { FontFacts } from './facts';
 
@@ -72,7 +73,7 @@ export function contradictionsBetween(files: readonly FontFacts[]): string[][] {
     const seen = new Map<string, number[]>();
     files.forEach((f, i) => {
       const k = key(f);
-      if (k !== undefined) seen.set(k, [...(seen.get(k) ?? []), i]);
+      if (k !== undefined) addTo(seen, k, i);
     });
     for (const same of seen.values()) if (same.length > 1) for (const i of same) out[i]!.push(sentence(files[i]!));
   };

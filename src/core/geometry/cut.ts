@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { type Contour, contourBounds, contourFromCurves, curvesOf, signedArea } from './contour';
 import { type Curve, endOf, lengthOf, partOf, pointAt, type Vec } from './curve';
 import { crossings } from './intersect';
@@ -174,7 +175,7 @@ function split(spots: readonly Spot[], rings: readonly (readonly Link[])[], link
   const byLink = new Map<Link, Spot[]>();
   for (const s of spots) {
     const link = rings[s.contour]![s.curve]!;
-    byLink.set(link, [...(byLink.get(link) ?? []), s]);
+    addTo(byLink, link, s);
   }
   for (const [link, list] of byLink) {
     const whole = link.curve;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { addTo } from '../base/grouping';
 import { repeats, sharedLengths, suffixOrder } from './suffixes';
 
 const text = fc.array(fc.nat(3), { maxLength: 60 }).map((list) => Int32Array.from(list));
@@ -31,7 +32,7 @@ function maximalRepeats(t: Int32Array): Map<string, number> {
   for (let at = 0; at < t.length; at++)
     for (let length = 1; at + length <= t.length; length++) {
       const key = from(t, at).slice(0, length).join();
-      places.set(key, [...(places.get(key) ?? []), at]);
+      addTo(places, key, at);
     }
   const out = new Map<string, number>();
   for (const [key, list] of places) {

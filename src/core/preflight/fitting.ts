@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { shownNumber } from '../base/notation';
 import { unevenFigures } from '../fitting/figures';
 import { type OutOfDate, outOfDate } from '../fitting/follows';
@@ -159,8 +160,7 @@ export function lateSides(project: Project, master: Master, version: (id: GlyphI
 /** Sides that are not what their rules say, those of all masters together; `late` tells those of one. */
 export function followFindings(project: Project, late: (master: Master) => readonly OutOfDate[]): Finding[] {
   const byGlyph = new Map<string, OutOfDate[]>();
-  for (const off of project.masters.flatMap(late))
-    byGlyph.set(`${off.glyph} ${off.side}`, [...(byGlyph.get(`${off.glyph} ${off.side}`) ?? []), off]);
+  for (const off of project.masters.flatMap(late)) addTo(byGlyph, `${off.glyph} ${off.side}`, off);
   return [...byGlyph.values()].map((all) => {
     const [worst] = [...all].sort((a, b) => Math.abs(b.now - b.wanted) - Math.abs(a.now - a.wanted));
     const { side, now, wanted, glyph } = worst!;

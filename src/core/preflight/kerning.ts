@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { shownNumber } from '../base/notation';
 import { kerningFaults } from '../kerning/faults';
 import { groupsByGlyph, kerningOf, membersOf, sideName } from '../project/kerningLookup';
@@ -212,7 +213,7 @@ function rowsOf({ masters, axes }: Project): (readonly [Master, Master, Master])
     const rows = new Map<string, Master[]>();
     for (const m of masters) {
       const key = axes.map((x) => (x.tag === tag ? '' : places.get(m.id)![x.tag])).join(' ');
-      rows.set(key, [...(rows.get(key) ?? []), m]);
+      addTo(rows, key, m);
     }
     return [...rows.values()].flatMap((row) => {
       row.sort((a, b) => places.get(a.id)![tag]! - places.get(b.id)![tag]!);

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { drawingsAt } from '../project/drawingsAt';
 import type { Drawing, Glyph, Master, Project, ZoneKey } from '../project/model';
 import { ZONE_KEYS } from '../project/model';
@@ -248,7 +249,7 @@ export function familyFindings(project: Project, amounts: Amounts): Finding[] {
     for (const m of masters) {
       const at = wholePlace(axes, m.place);
       const key = axes.map((x) => (x.tag === tag ? '' : at[x.tag])).join(' ');
-      rows.set(key, [...(rows.get(key) ?? []), m]);
+      addTo(rows, key, m);
     }
     for (const row of rows.values()) {
       row.sort((a, b) => wholePlace(axes, a.place)[tag]! - wholePlace(axes, b.place)[tag]!);

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { namesOfThing, thingsOf } from '../casting/things';
 import { WEIGHTS, WIDTHS } from '../fontfacts/names';
 import { longNames } from '../fontnames/length';
@@ -118,7 +119,7 @@ export function nameFindings(project: Project): Finding[] {
     const weight = masterFact(m, 'weightClass') ?? WEIGHTS.find(([word]) => word.test(m.name))?.[1] ?? 400;
     const width = masterFact(m, 'widthClass') ?? WIDTHS.find(([word]) => word.test(m.name))?.[1] ?? 5;
     const key = `${weight} ${width} ${m.italicAngle !== 0}`;
-    classes.set(key, [...(classes.get(key) ?? []), m.name]);
+    addTo(classes, key, m.name);
   }
   for (const same of classes.values())
     if (

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { determinant } from '../geometry/affine';
 import type { Anchor, Glyph, GlyphId, Master, Project } from '../project/model';
 import { cycleFrom, drawingsOf, isOverbuilt } from '../project/outline';
@@ -287,7 +288,7 @@ function missingAnchors(
   for (const glyph of glyphs) {
     const kind = simpleLetter(glyph);
     if (!kind || drawingOf(glyph, master.id).contours.length === 0) continue;
-    kinds.set(kind, [...(kinds.get(kind) ?? []), glyph]);
+    addTo(kinds, kind, glyph);
   }
   return [...kinds.values()].flatMap((fellows) => {
     if (fellows.length < 12) return [];
@@ -350,7 +351,7 @@ function farAnchors(project: Project, glyphs: readonly Glyph[], ends: EndsOf, am
         if (!own) continue;
         const end = name === 'top' ? own[1] : own[0];
         const key = Math.round(end / near);
-        rows.set(key, [...(rows.get(key) ?? []), { glyph, spot, end }]);
+        addTo(rows, key, { glyph, spot, end });
       }
       return [...rows].flatMap(([key, row]) => {
         const fellows = [key - 1, key, key + 1]

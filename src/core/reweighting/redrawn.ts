@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { type Contour, neighbour, type Point } from '../geometry/contour';
 import type { Curve, Vec } from '../geometry/curve';
 import type { Frame, Side } from './frame';
@@ -7,7 +8,7 @@ export function redrawn(frame: Frame, place: (knot: number) => Vec): Contour[] {
   const bySegment = new Map<string, Side[]>();
   for (const side of frame.sides) {
     const key = `${side.contour} ${side.segment}`;
-    bySegment.set(key, [...(bySegment.get(key) ?? []), side]);
+    addTo(bySegment, key, side);
   }
   return frame.contours.map((contour, c) => {
     const points: Point[] = [...contour.points];

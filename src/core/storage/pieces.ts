@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import type { KeyValue } from './keyValue';
 
 /**
@@ -72,7 +73,7 @@ export function inPieces(store: KeyValue, most = MOST): KeyValue {
     for (const key of keys) {
       const base = baseOf(key);
       if (base === undefined) continue;
-      if (there.has(base)) pieces.set(base, [...(pieces.get(base) ?? []), key]);
+      if (there.has(base)) addTo(pieces, base, key);
       else await store.remove(key);
     }
     return pieces;

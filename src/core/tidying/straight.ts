@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { type Contour, neighbour, type Point, segmentsOf } from '../geometry/contour';
 import { setSmooth } from '../geometry/pointKinds';
 import { tidy } from '../geometry/tidy';
@@ -32,7 +33,7 @@ export function straightened(contour: Contour, distance: number): Contour {
     const members = new Map<number, number[]>();
     for (const i of onCurve(lined)) {
       const r = root(i);
-      members.set(r, [...(members.get(r) ?? []), i]);
+      addTo(members, r, i);
     }
     for (const list of members.values()) {
       if (list.length < 2) continue;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { addTo } from '../base/grouping';
 import * as a from '../project/arguments';
 import { drawingsAt } from '../project/drawingsAt';
 import { defineEdit, edited, refused, withGlyph } from '../project/edit';
@@ -219,7 +220,7 @@ function kerningHandedOver(kerning: Master['kerning'], by: ReadonlyMap<GlyphId, 
   const out: Record<string, number> = {};
   const gives = (s: { kind: string; id: string }) => s.kind === 'glyph' && by.has(s.id);
   const like = new Map<GlyphId, GlyphId[]>();
-  for (const [id, to] of by) like.set(to, [...(like.get(to) ?? []), id]);
+  for (const [id, to] of by) addTo(like, to, id);
   for (const [key, units] of Object.entries(kerning)) {
     const sides = pairSides(key);
     if (sides?.some(gives)) continue;

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import type { Glyph, Project } from '../project/model';
 import { type Place, wholePlace } from '../project/places';
 import { sameStructure, waypointsIn } from '../project/structure';
@@ -47,7 +48,7 @@ function linesOf({ masters, axes }: Project): Line[] {
     const rows = new Map<string, number[]>();
     places.forEach((p, i) => {
       const key = axes.map((x) => (x.tag === tag ? '' : p[x.tag])).join(' ');
-      rows.set(key, [...(rows.get(key) ?? []), i]);
+      addTo(rows, key, i);
     });
     for (const row of rows.values()) {
       row.sort((i, j) => places[i]![tag]! - places[j]![tag]!);

@@ -1,3 +1,4 @@
+import { addTo } from '../base/grouping';
 import { curvesOf } from '../geometry/contour';
 import {
   type Box,
@@ -153,7 +154,7 @@ function cross(
     const [x, y] = pointAt(a.curve, t);
     const key = `${a.contour} ${b.contour}`;
     const loop = a.contour === b.contour && !touching ? loopOf(parts, i, j, t, u) : 0;
-    out.set(key, [...(out.get(key) ?? []), { x, y, loop }]);
+    addTo(out, key, { x, y, loop });
   }
 }
 

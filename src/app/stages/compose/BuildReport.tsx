@@ -1,4 +1,5 @@
 import { X } from 'lucide-react';
+import { addTo } from '../../../core/base/grouping';
 import { composed } from '../../../core/composing/compose';
 import { coverageOf, peopleOf } from '../../../core/coverage/coverage';
 import { drawnCodes } from '../../../core/coverage/drawn';
@@ -32,7 +33,7 @@ export function builtReport(
   const is = complete(have);
   const reasons = new Map<string, string[]>();
   for (const { code, name, why } of notPossible)
-    reasons.set(why, [...(reasons.get(why) ?? []), code === undefined ? name : String.fromCodePoint(code)]);
+    addTo(reasons, why, code === undefined ? name : String.fromCodePoint(code));
   return {
     built: built.length,
     made: made.length,

@@ -1,3 +1,4 @@
+import { addTo } from '../../../core/base/grouping';
 import type { ComposedCell } from '../../../core/composing/view';
 
 /** A cell’s own key: its character, or the name of a glyph without one. */
@@ -12,7 +13,7 @@ const baseTitle = (base: number): string => (base < 0 ? 'of your own' : String.f
 /** Cells by their base, in the order of the characters. */
 export function byBase(cells: readonly ComposedCell[]): Grid {
   const by = new Map<number, ComposedCell[]>();
-  for (const c of cells) by.set(c.base, [...(by.get(c.base) ?? []), c]);
+  for (const c of cells) addTo(by, c.base, c);
   const rows = [...by].sort(([a], [b]) => a - b).map(([base, own]) => ({ base, title: baseTitle(base), cells: own }));
   return { rows };
 }

@@ -8,11 +8,14 @@ import type { CastPlan } from '../plan';
 /** The code page bit of symbol fonts. */
 const SYMBOL_PAGE = 0x80000000;
 
-/** `OS/2`: classes, sizes of raised and lowered figures, ranges of characters, line metrics. Facts of the source win over the rule, what `said` over both. */
+/**
+ * `OS/2`: classes, sizes of raised and lowered figures, ranges of characters, line metrics. Facts of the source win over the
+ * rule, what rules have `said` over both; `context` is how many glyphs a rule looks at.
+ */
 export function os2Table(
   { project, master, names, entries, characters }: CastPlan,
   lines: LineMetrics,
-  said: Partial<Os2>,
+  { said, context }: { said: Partial<Os2>; context: number },
 ): Uint8Array {
   const em = project.unitsPerEm;
   const codes = [...characters.keys()].sort((a, b) => a - b);
@@ -61,7 +64,7 @@ export function os2Table(
     sCapHeight: Math.round(master.zones.capHeight.position),
     usDefaultChar: 0,
     usBreakChar: 32,
-    usMaxContext: Object.keys(master.kerning).length > 0 ? 2 : 1,
+    usMaxContext: context,
     ...statedFields<Os2>(master.info, 'OS/2'),
     ...said,
   });

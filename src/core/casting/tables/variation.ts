@@ -178,7 +178,7 @@ function fontMetrics(
     const there: CastPlan = { ...plan, master, names: styleNames(plan.project, master) };
     const lines: LineMetrics = lineMetrics(master, box, plan.project.unitsPerEm);
     const tables: Partial<Record<StatedTable, object>> = {
-      'OS/2': os2.read(os2Table(there, lines, said.os2)),
+      'OS/2': os2.read(os2Table(there, lines, { said: said.os2, context: 0 })),
       post: post.read(postTable(there)),
       hhea: { ...caretOf(master, varies.masters), ...statedFields<Hhea>(master.info, 'hhea') },
       vhea: statedFields<Vhea>(master.info, 'vhea'),

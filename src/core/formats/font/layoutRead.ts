@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { kerningAsRules } from '../../features/movingPairs';
 import { type MarkAnchor, readMarkAnchors } from '../../opentype/anchorsRead';
 import type { KernInput } from '../../opentype/gpos';
@@ -90,7 +91,7 @@ export function anchorsRead(
 /** Kinds of anchors get a name by where they mostly lie: above, below, or within letters. */
 function kindNames(anchors: readonly MarkAnchor[], xHeight: number): Map<string, string> {
   const heights = new Map<string, number[]>();
-  for (const a of anchors) if (!a.mark) heights.set(a.kind, [...(heights.get(a.kind) ?? []), a.y]);
+  for (const a of anchors) if (!a.mark) addTo(heights, a.kind, a.y);
   const counts = new Map<string, number>();
   const out = new Map<string, string>();
   for (const kind of new Set(anchors.map((a) => a.kind))) {

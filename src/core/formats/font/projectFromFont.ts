@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { counted } from '../../base/notation';
 import { attempt, type Result, refuse, refused } from '../../base/result';
 import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
@@ -177,7 +178,7 @@ function positionsRead(r: FontReading, glyphNames: readonly string[]): Project['
 function codePoints(r: FontReading): Map<number, number[]> {
   const out = new Map<number, number[]>();
   for (const [code, glyph] of [...r.characters].sort((a, b) => a[0] - b[0])) {
-    if (glyph > 0 && glyph < r.numGlyphs) out.set(glyph, [...(out.get(glyph) ?? []), code]);
+    if (glyph > 0 && glyph < r.numGlyphs) addTo(out, glyph, code);
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { classDef } from './classDef';
 import { coverage } from './coverage';
 import { Packed } from './packed';
@@ -68,7 +69,7 @@ function rule(c: { back: number[]; input: number[]; ahead: number[] }, of: Conte
 /** Rules by what they begin with, in their order. */
 function grouped(rules: readonly { first: number; bytes: Uint8Array }[]): Map<number, Uint8Array[]> {
   const out = new Map<number, Uint8Array[]>();
-  for (const { first, bytes } of rules) out.set(first, [...(out.get(first) ?? []), bytes]);
+  for (const { first, bytes } of rules) addTo(out, first, bytes);
   return out;
 }
 const ruleSet = (rules: readonly Uint8Array[] | undefined): Uint8Array | undefined =>

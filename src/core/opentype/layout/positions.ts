@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { Writer } from '../binary';
 import { classDef } from './classDef';
 import { coverage } from './coverage';
@@ -43,7 +44,7 @@ export function singlePosSubtables(by: ReadonlyMap<number, Value>): Uint8Array[]
   const groups = new Map<string, [number, Value][]>();
   for (const [glyph, value] of [...by].sort(([a], [b]) => a - b)) {
     const key = String(formatOf([value]));
-    groups.set(key, [...(groups.get(key) ?? []), [glyph, value]]);
+    addTo(groups, key, [glyph, value]);
   }
   return [...groups.values()].map((entries) => {
     const format = formatOf(entries.map(([, v]) => v)) || valueBit('xAdvance');

@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { refuse } from '../../base/result';
 import type { Reader } from '../binary';
 import { classDef } from './classDef';
@@ -149,7 +150,7 @@ function readClassPairs(from: Reader, glyphs: number): ReadPositions {
   const seconds = new Map<number, number[]>();
   for (let g = 0; g < glyphs; g++) {
     const c = two.get(g) ?? 0;
-    seconds.set(c, [...(seconds.get(c) ?? []), g]);
+    addTo(seconds, c, g);
   }
   const pairs: Extract<ReadPositions, { kind: 'classPairs' }>['pairs'] = [];
   for (let r = 0; r < rows; r++) {

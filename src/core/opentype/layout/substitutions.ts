@@ -1,3 +1,4 @@
+import { addTo } from '../../base/grouping';
 import { coverage } from './coverage';
 import { Packed } from './packed';
 
@@ -77,7 +78,7 @@ export type Ligature = { parts: readonly number[]; to: number };
 /** Rows of glyphs by one: of those that begin alike longer ones first, as the first that fits is taken. */
 export function ligatureSubtables(ligatures: readonly Ligature[]): Uint8Array[] {
   const by = new Map<number, Ligature[]>();
-  for (const l of ligatures) by.set(l.parts[0]!, [...(by.get(l.parts[0]!) ?? []), l]);
+  for (const l of ligatures) addTo(by, l.parts[0]!, l);
   for (const [first, list] of by)
     by.set(
       first,
