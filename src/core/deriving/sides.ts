@@ -1,6 +1,6 @@
 import { followOf, outOfDate } from '../fitting/follows';
 import { measureFrom, proposedSides } from '../fitting/optical';
-import { setSides, sidesOf } from '../fitting/sides';
+import { ManySides, sidesOf } from '../fitting/sides';
 import { withGlyph } from '../project/edit';
 import type { Glyph, GlyphId, Project } from '../project/model';
 import { glyphNamed } from '../project/queries';
@@ -40,10 +40,9 @@ function upToDate(project: Project, glyphs: ReadonlySet<GlyphId>): Project {
   for (let turn = 0; turn < 4; turn++) {
     const off = outOfDate(current).filter((o) => glyphs.has(o.glyph));
     if (off.length === 0) break;
-    for (const { glyph, side, master, wanted } of off) {
-      const done = setSides(current, { at: { glyph, master }, [side]: wanted });
-      if (done.ok) current = done.project;
-    }
+    const sides = new ManySides(current);
+    for (const { glyph, side, master, wanted } of off) sides.set({ at: { glyph, master }, [side]: wanted });
+    current = sides.done();
   }
   return current;
 }
@@ -68,23 +67,20 @@ export function spacedSet(project: Project, set: SetFacts, items: readonly Deriv
       : [],
   );
   const changed = new Set<GlyphId>();
-  let current = project;
+  const sides = new ManySides(project);
   for (const master of project.masters) {
     const measure = measureFrom(project, master, straight, round);
     if (!measure) continue;
     for (const id of made) {
-      const glyph = current.glyphs[id]!;
-      const wanted = proposedSides(current, glyph, master.id, measure);
-      const now = sidesOf(current, glyph, master.id);
+      const glyph = sides.now.glyphs[id]!;
+      const wanted = proposedSides(sides.now, glyph, master.id, measure);
+      const now = sidesOf(sides.now, glyph, master.id);
       if (!wanted || !('left' in now)) continue;
       const side = (which: 'left' | 'right') => (followOf(glyph, which, master.id) ? now[which] : wanted[which]);
       const [left, right] = [side('left'), side('right')];
       if (left === now.left && right === now.right) continue;
-      const done = setSides(current, { at: { glyph: id, master: master.id }, left, right });
-      if (!done.ok) continue;
-      current = done.project;
-      changed.add(id);
+      if (!sides.set({ at: { glyph: id, master: master.id }, left, right })) changed.add(id);
     }
   }
-  return { project: upToDate(current, new Set(made)), count: changed.size };
+  return { project: upToDate(sides.done(), new Set(made)), count: changed.size };
 }

@@ -3,7 +3,7 @@ import * as a from '../project/arguments';
 import { defineEdit, edited, type Outcome, plural, refused, withGlyph } from '../project/edit';
 import type { Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { glyphThere } from '../project/queries';
-import { type SideName, setSides, sidesOf } from './sides';
+import { ManySides, type SideName, sidesOf } from './sides';
 
 /** Side bearings bound to another glyph's side: same or mirrored, with an offset, for every master or one. */
 export type Follow = Glyph['follows']['left'][number];
@@ -239,20 +239,19 @@ export const updateFollows = defineEdit(
     args: z.object({ masters: a.masters.optional() }),
   },
   (project, { masters = project.masters.map((m) => m.id) }): Outcome => {
-    let current = project;
+    const sides = new ManySides(project);
     let count = 0;
     for (const master of masters) {
-      for (const n of inOrder(current, master)) {
-        const off = wantedFor(current, n, master, sidesOf);
+      for (const n of inOrder(sides.now, master)) {
+        const off = wantedFor(sides.now, n, master, sidesOf);
         if (!off) continue;
-        const done = setSides(current, { at: { glyph: n.glyph, master }, [n.side]: off.wanted });
-        if (!done.ok) return done;
-        current = done.project;
+        const fault = sides.set({ at: { glyph: n.glyph, master }, [n.side]: off.wanted });
+        if (fault) return fault;
         count++;
       }
     }
     return count === 0
       ? refused('Every side is as its rule says.')
-      : edited(current, `Updated ${plural(count, 'side')} that follow another`);
+      : edited(sides.done(), `Updated ${plural(count, 'side')} that follow another`);
   },
 );

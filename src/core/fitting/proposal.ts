@@ -6,7 +6,7 @@ import type { Glyph, GlyphId, Master, MasterId, Project } from '../project/model
 import { isTabular } from './figures';
 import { followOf } from './follows';
 import { measureFor, proposedSides } from './optical';
-import { setSides, sidesOf } from './sides';
+import { ManySides, sidesOf } from './sides';
 
 /** Sides that are proposed for a glyph, with what it has now. */
 const fitProposal = z.object({
@@ -69,15 +69,14 @@ export const takeFit = defineEdit(
     args: z.object({ master: a.master, proposals: z.array(fitProposal).readonly() }),
   },
   (project, { master, proposals }) => {
-    let current = project;
+    const sides = new ManySides(project);
     for (const { glyph, left, right } of proposals) {
-      const done = setSides(current, { at: { glyph, master }, left, right });
-      if (!done.ok) return done;
-      current = done.project;
+      const fault = sides.set({ at: { glyph, master }, left, right });
+      if (fault) return fault;
     }
     if (proposals.length === 0) return refused('There is nothing to take over.');
     return edited(
-      current,
+      sides.done(),
       `Fitted ${proposals.length === 1 ? project.glyphs[proposals[0]!.glyph]?.name : plural(proposals.length, 'glyph')}`,
     );
   },

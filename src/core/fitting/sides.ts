@@ -1,14 +1,16 @@
 import { z } from 'zod';
+import { addTo } from '../base/grouping';
+import type { Refusal } from '../base/result';
 import { shifted } from '../drawing/edits';
 import { contourBounds, transformContour } from '../geometry/contour';
 import { type Box, emptyBox, isEmptyBox, stretchBox } from '../geometry/curve';
 import { gridded, tidy } from '../geometry/tidy';
 import * as a from '../project/arguments';
-import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyph } from '../project/edit';
+import { type DrawingPlace, defineEdit, edited, plural, refused, withGlyphs } from '../project/edit';
 import type { Drawing, Glyph, GlyphId, MasterId, Project } from '../project/model';
 import { drawingBounds, drawingIn, drawingsOf, flattened } from '../project/outline';
 import { drawingOf, glyphThere, leanOf, masterOf, masterThere } from '../project/queries';
-import { isWaypointId, waypointOf } from '../project/waypoints';
+import { isWaypointId, waypointKept, waypointOf } from '../project/waypoints';
 
 /** Side bearings in font units; undefined for a drawing without an outline, which has an advance only. */
 export type Sides = { left: number; right: number; advance: number };
@@ -42,53 +44,120 @@ function uprightBounds(project: Project, drawing: Drawing, master: MasterId): Bo
 
 const MOST_ADVANCE = 65535;
 
+const sidesArgs = z.object({
+  at: a.at,
+  left: a.number.optional(),
+  right: a.number.optional(),
+  advance: a.number.optional(),
+});
+type SidesArgs = z.output<typeof sidesArgs>;
+
+/** What setting sides of one glyph changes: itself, and composites that use it, which are looked for among `users`. */
+function changedBySides(
+  project: Project,
+  { at, left, right, advance }: SidesArgs,
+  users: readonly Glyph[],
+): { changed: Glyph[]; sentence: string } | Refusal {
+  const glyph = glyphThere(project, at.glyph);
+  const master = masterThere(project, at.master);
+  if (isWaypointId(at.master) && !waypointOf(glyph, at.master))
+    return refused(`${glyph.name} has no waypoint there; its sides are set in the masters.`, { glyph: glyph.name });
+  const before = drawingOf(glyph, at.master);
+  const now = sidesOf(project, glyph, at.master);
+  const hasOutline = 'left' in now;
+  if (!hasOutline && (left !== undefined || right !== undefined))
+    return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
+  const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
+  let width = advance ?? tidy(before.advance + shift);
+  if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
+  if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE)
+    return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
+  const moved = shift === 0 ? before : shifted(before, shift);
+  const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
+  const what = [
+    left !== undefined && `left ${left}`,
+    right !== undefined && `right ${right}`,
+    advance !== undefined && `advance ${advance}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return {
+    changed: [next, ...composites(users, at, before, shift, width)],
+    sentence: `Set ${what} of ${glyph.name}, ${master.name}`,
+  };
+}
+
 /**
  * Sets any of left, right and advance. Setting the left side moves everything in the drawing; composites that use the
  * glyph keep their marks over it and, where they were as wide as it, stay as wide as it. Setting right or advance moves
  * the right edge.
  */
 export const setSides = defineEdit(
-  {
-    name: 'setSides',
-    does: 'Sets sides or the advance width',
-    reach: 'one master',
-    args: z.object({ at: a.at, left: a.number.optional(), right: a.number.optional(), advance: a.number.optional() }),
-  },
-  (project, { at, left, right, advance }) => {
-    const glyph = glyphThere(project, at.glyph);
-    const master = masterThere(project, at.master);
-    if (isWaypointId(at.master) && !waypointOf(glyph, at.master))
-      return refused(`${glyph.name} has no waypoint there; its sides are set in the masters.`, { glyph: glyph.name });
-    const before = drawingOf(glyph, at.master);
-    const now = sidesOf(project, glyph, at.master);
-    const hasOutline = 'left' in now;
-    if (!hasOutline && (left !== undefined || right !== undefined))
-      return refused(`${glyph.name} has no outline yet, so it has an advance width only.`);
-    const shift = hasOutline && left !== undefined ? tidy(left - now.left) : 0;
-    let width = advance ?? tidy(before.advance + shift);
-    if (hasOutline && right !== undefined) width = tidy(before.advance + shift + (right - now.right));
-    if (!Number.isFinite(width) || width < 0 || width > MOST_ADVANCE)
-      return refused(`The advance width would be ${Math.round(width)}; it must be from 0 to ${MOST_ADVANCE}.`);
-    const moved = shift === 0 ? before : shifted(before, shift);
-    const next: Glyph = { ...glyph, drawings: { ...glyph.drawings, [at.master]: { ...moved, advance: width } } };
-    const changed = withComposites(withGlyph(project, next), at, before, shift, width);
-    const what = [
-      left !== undefined && `left ${left}`,
-      right !== undefined && `right ${right}`,
-      advance !== undefined && `advance ${advance}`,
-    ]
-      .filter(Boolean)
-      .join(', ');
-    return edited(changed, `Set ${what} of ${glyph.name}, ${master.name}`);
+  { name: 'setSides', does: 'Sets sides or the advance width', reach: 'one master', args: sidesArgs },
+  (project, args) => {
+    const done = changedBySides(project, args, Object.values(project.glyphs));
+    return 'changed' in done ? edited(withGlyphs(project, done.changed), done.sentence) : done;
   },
 );
 
+/**
+ * Sides of many glyphs set one after the other, as {@link setSides} does: each sees what those before it came to. The glyphs of
+ * the project are copied once, not once for each.
+ */
+export class ManySides {
+  /** As it stands now; it changes with every step. */
+  readonly now: Project;
+  private readonly glyphs: Record<GlyphId, Glyph>;
+  private readonly touched = new Set<GlyphId>();
+  private readonly users = new Map<MasterId, Map<GlyphId, GlyphId[]>>();
+
+  constructor(private readonly from: Project) {
+    this.glyphs = { ...from.glyphs };
+    this.now = { ...from, glyphs: this.glyphs };
+  }
+
+  /** Sets sides of one; undefined, or why it cannot be. */
+  set(args: SidesArgs): Refusal | undefined {
+    const users = this.usersIn(args.at.master).get(args.at.glyph) ?? [];
+    const done = changedBySides(
+      this.now,
+      args,
+      users.map((id) => this.glyphs[id]!),
+    );
+    if (!('changed' in done)) return done;
+    for (const glyph of done.changed) {
+      this.glyphs[glyph.id] = waypointKept(glyph);
+      this.touched.add(glyph.id);
+    }
+    return undefined;
+  }
+
+  /** The project that it came to. */
+  done(): Project {
+    return withGlyphs(
+      this.from,
+      [...this.touched].map((id) => this.glyphs[id]!),
+    );
+  }
+
+  /** The glyphs that are built of each, in a master: sides do not change that. */
+  private usersIn(master: MasterId): Map<GlyphId, GlyphId[]> {
+    let users = this.users.get(master);
+    if (!users) {
+      users = new Map();
+      for (const { id, drawings } of Object.values(this.glyphs))
+        for (const part of new Set(drawings[master]?.components.map((c) => c.glyph))) addTo(users, part, id);
+      this.users.set(master, users);
+    }
+    return users;
+  }
+}
+
 /** Composites of a glyph whose outline moved by `shift` and whose advance became `width`. */
-function withComposites(project: Project, at: DrawingPlace, before: Drawing, shift: number, width: number): Project {
-  let glyphs: Record<GlyphId, Glyph> | undefined;
-  for (const glyph of Object.values(project.glyphs)) {
+function composites(users: readonly Glyph[], at: DrawingPlace, before: Drawing, shift: number, width: number): Glyph[] {
+  return users.flatMap((glyph) => {
     const drawing = glyph.drawings[at.master];
-    if (!drawing || glyph.id === at.glyph || !drawing.components.some((c) => c.glyph === at.glyph)) continue;
+    if (!drawing || glyph.id === at.glyph || !drawing.components.some((c) => c.glyph === at.glyph)) return [];
     const isBase = drawing.components[0]!.glyph === at.glyph;
     const components = drawing.components.map((c, i) => {
       const dx = c.glyph === at.glyph ? (isBase && i === 0 ? 0 : -shift) : isBase ? shift : 0;
@@ -97,10 +166,8 @@ function withComposites(project: Project, at: DrawingPlace, before: Drawing, shi
     });
     const followsWidth = isBase && drawing.advance === before.advance;
     const next = { ...drawing, components, advance: followsWidth ? width : drawing.advance };
-    glyphs ??= { ...project.glyphs };
-    glyphs[glyph.id] = { ...glyph, drawings: { ...glyph.drawings, [at.master]: next } };
-  }
-  return glyphs ? { ...project, glyphs } : project;
+    return [{ ...glyph, drawings: { ...glyph.drawings, [at.master]: next } }];
+  });
 }
 
 /** Does a glyph's width follow that of its base, so that what is added to the base is added to it? */
@@ -124,21 +191,19 @@ export const addTracking = defineEdit(
   },
   (project, { glyphs, master, value }) => {
     const among = new Set(glyphs);
-    let current = project;
+    const sides = new ManySides(project);
     for (const id of among) {
       const own = project.glyphs[id];
       if (!own || followsBase(project, own, master, among)) continue;
-      const glyph = current.glyphs[id]!;
-      const now = sidesOf(current, glyph, master);
+      const now = sidesOf(sides.now, sides.now.glyphs[id]!, master);
       const at = { glyph: id, master };
-      const outcome =
+      const fault =
         'left' in now
-          ? setSides(current, { at, left: tidy(now.left + value), right: tidy(now.right + value) })
-          : setSides(current, { at, advance: tidy(now.advance + 2 * value) });
-      if (!outcome.ok) return outcome;
-      current = outcome.project;
+          ? sides.set({ at, left: tidy(now.left + value), right: tidy(now.right + value) })
+          : sides.set({ at, advance: tidy(now.advance + 2 * value) });
+      if (fault) return fault;
     }
-    return edited(current, `Added ${value} to both sides of ${plural(among.size, 'glyph')}`);
+    return edited(sides.done(), `Added ${value} to both sides of ${plural(among.size, 'glyph')}`);
   },
 );
 
@@ -198,23 +263,22 @@ export const copySide = defineEdit(
     }),
   },
   (project, { from, side, to, sides, masters }) => {
-    let current = project;
+    const many = new ManySides(project);
     const changed = new Set<GlyphId>();
     for (const master of masters) {
-      const source = glyphThere(current, from);
-      const value = sidesOf(current, source, master);
+      const source = glyphThere(many.now, from);
+      const value = sidesOf(many.now, source, master);
       if (!('left' in value)) continue;
       for (const id of to) {
-        const glyph = current.glyphs[id];
-        const now = glyph && sidesOf(current, glyph, master);
+        const glyph = many.now.glyphs[id];
+        const now = glyph && sidesOf(many.now, glyph, master);
         const wanted = sides.filter((s) => now && 'left' in now && now[s] !== value[side]);
         if (!glyph || wanted.length === 0) continue;
-        const done = setSides(current, {
+        const fault = many.set({
           at: { glyph: id, master },
           ...Object.fromEntries(wanted.map((s) => [s, value[side]])),
         });
-        if (!done.ok) return done;
-        current = done.project;
+        if (fault) return fault;
         changed.add(id);
       }
     }
@@ -222,7 +286,7 @@ export const copySide = defineEdit(
       return refused('Nothing would change: those sides have that value already, or are not drawn.');
     const [only] = changed;
     return edited(
-      current,
+      many.done(),
       `Copied the ${side} side of ${project.glyphs[from]!.name} to ${changed.size === 1 ? `the ${sides.join(' and ')} of ${project.glyphs[only!]!.name}` : plural(changed.size, 'glyph')}`,
     );
   },

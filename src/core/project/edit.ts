@@ -75,9 +75,12 @@ export const edited = (project: Project, sentence: string): Outcome => ({ ok: tr
 export { refused };
 
 /** The project with one glyph replaced. */
-export const withGlyph = (project: Project, glyph: Glyph): Project => ({
+export const withGlyph = (project: Project, glyph: Glyph): Project => withGlyphs(project, [glyph]);
+
+/** The project with some glyphs replaced. */
+export const withGlyphs = (project: Project, glyphs: readonly Glyph[]): Project => ({
   ...project,
-  glyphs: replacing(project.glyphs, glyph),
+  glyphs: replacing(project.glyphs, glyphs),
 });
 
 /** The project with one master changed. */

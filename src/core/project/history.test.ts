@@ -284,7 +284,7 @@ test('a copy elsewhere follows glyphs that come, go, lose a drawing, and parts t
   expect(copy).toEqual(next);
   expect(Object.keys(copy.glyphs)).toHaveLength(Object.keys(demo.glyphs).length);
   // What a copy does not have cannot be changed in it.
-  const noted = { ...demo, glyphs: replacing(demo.glyphs, { ...demo.glyphs.g40!, note: 'seen' }) };
+  const noted = { ...demo, glyphs: replacing(demo.glyphs, [{ ...demo.glyphs.g40!, note: 'seen' }]) };
   expect(applySteps({ ...demo, glyphs: {} }, stepsOf(patchBetween(demo, noted))).glyphs).toEqual({});
 });
 
@@ -293,12 +293,12 @@ test('a glyph replaced leaves the others where they are, in their order', () => 
   let { glyphs } = demo;
   for (const id of ['g40', 'g9', 'g40', 'g41']) {
     const before = glyphs;
-    glyphs = replacing(glyphs, { ...glyphs[id]!, note: `${id} again` });
+    glyphs = replacing(glyphs, [{ ...glyphs[id]!, note: `${id} again` }]);
     expect(before[id]).not.toBe(glyphs[id]);
     expect(Object.keys(glyphs)).toEqual(names);
   }
   for (const id of names) if (!['g40', 'g9', 'g41'].includes(id)) expect(glyphs[id]).toBe(demo.glyphs[id]);
-  const more = replacing(glyphs, { ...glyphs.g40!, id: 'more' });
+  const more = replacing(glyphs, [{ ...glyphs.g40!, id: 'more' }]);
   expect(Object.keys(more)).toEqual([...names, 'more']);
-  expect(Object.keys(replacing(more, { ...more.g9! }))).toEqual([...names, 'more']);
+  expect(Object.keys(replacing(more, [{ ...more.g9! }]))).toEqual([...names, 'more']);
 });

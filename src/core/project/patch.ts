@@ -164,7 +164,7 @@ function glyphsWith(glyphs: Project['glyphs'], { below }: Tree): Project['glyphs
   const [only] = below;
   if (only && below.size === 1) {
     const glyph = valueWith(glyphs[only[0]], only[1]) as Glyph | undefined;
-    if (glyph) return replacing(glyphs, glyph);
+    if (glyph) return replacing(glyphs, [glyph]);
   }
   const next: Record<GlyphId, Glyph> = { ...glyphs };
   remember(next, glyphs, putGlyphs(next, { below }));

@@ -33,14 +33,18 @@ export function waypointsKept(before: Project, after: Project): Project {
   let glyphs = after.glyphs;
   for (const id of ids) {
     const glyph = glyphs[id];
-    if (!glyph || glyph === before.glyphs[id] || !Object.keys(glyph.drawings).some(isWaypointId)) continue;
+    if (!glyph || glyph === before.glyphs[id]) continue;
+    const own = waypointKept(glyph);
+    if (own === glyph) continue;
     if (glyphs === after.glyphs) glyphs = { ...glyphs };
-    (glyphs as Record<string, Glyph>)[id] = kept(glyph);
+    (glyphs as Record<string, Glyph>)[id] = own;
   }
   return glyphs === after.glyphs ? after : { ...after, glyphs };
 }
 
-function kept(glyph: Glyph): Glyph {
+/** A glyph with what it has under ids of waypoints put where waypoints are kept. */
+export function waypointKept(glyph: Glyph): Glyph {
+  if (!Object.keys(glyph.drawings).some(isWaypointId)) return glyph;
   const own = new Map<MasterId, Drawing>(Object.entries(glyph.drawings).filter(([id]) => isWaypointId(id)));
   return {
     ...glyph,

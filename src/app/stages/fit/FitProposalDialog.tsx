@@ -3,7 +3,7 @@ import { shownNumber } from '../../../core/base/notation';
 import { unevenFigures } from '../../../core/fitting/figures';
 import { glyphsOfLine } from '../../../core/fitting/lines';
 import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
-import { setSides } from '../../../core/fitting/sides';
+import { ManySides } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { GlyphId } from '../../../core/project/model';
@@ -39,12 +39,10 @@ function Proposing({ onClose }: { onClose: () => void }) {
   const taken = useMemo(() => proposals.filter((p) => !left.has(p.glyph)), [proposals, left]);
   const after = useMemo(() => {
     const wanted = new Set(glyphsOfLine(project, WORDS).glyphs);
-    return taken
-      .filter((p) => wanted.has(p.glyph))
-      .reduce((p, { glyph, left: l, right }) => {
-        const done = setSides(p, { at: { glyph, master }, left: l, right });
-        return done.ok ? done.project : p;
-      }, project);
+    const sides = new ManySides(project);
+    for (const { glyph, left: l, right } of taken)
+      if (wanted.has(glyph)) sides.set({ at: { glyph, master }, left: l, right });
+    return sides.done();
   }, [project, master, taken]);
   const uneven = unevenFigures(project, master);
   return (
