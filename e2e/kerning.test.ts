@@ -87,6 +87,17 @@ test('kern: a word list is stepped through, the map opens a pair, a proposal is 
   await t.press('Map');
   await (await t.find('[aria-label^="T with o,"]')).click();
   await says('the pair of the map', 'T group first, o group second');
+  // Arrow keys walk over the map; Enter opens the pair.
+  await t.press('Map');
+  const map = await t.find('[data-testid="kern-map"]');
+  await map.sendKeys(Key.ARROW_DOWN, Key.ARROW_RIGHT, Key.ARROW_DOWN);
+  const walked = await until(
+    'a pair of groups',
+    async () => (await t.text('[data-testid="kern-map-at"]')) || undefined,
+  );
+  await map.sendKeys(Key.ENTER);
+  const [, first, second] = /^(\S+) with (\S+), /.exec(walked)!;
+  await says('the pair that was walked to', `\n${first} ${second} ·`);
   await t.press('Propose…');
   await t.press('Work it out');
   await until(

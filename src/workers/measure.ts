@@ -14,6 +14,7 @@ import { type StrokeWork, workedDrawing } from '../core/drawing/strokes';
 import { type ManyAsked, type ManyWorked, workedGlyphs } from '../core/drawing/strokesOfMany';
 import { type FeaturesView, featuresView } from '../core/features/view';
 import { updateFollows } from '../core/fitting/follows';
+import { type FitProposal, proposeFit } from '../core/fitting/proposal';
 import { openAny } from '../core/formats/openFile';
 import { type Collision, collisions, type Hole, holes } from '../core/kerning/collisions';
 import { pairsLeft } from '../core/kerning/edits';
@@ -72,6 +73,10 @@ export const measureService = {
 
   /** What has changed since, in words. */
   changesSince: (print: Fingerprint): string[] => changesBetween(print, fingerprintOf(project())),
+
+  /** Sides for all glyphs from those that are kept. */
+  proposeFit: (master: MasterId, keep: readonly GlyphId[]): FitProposal[] =>
+    proposeFit(project(), master, project().glyphOrder, new Set(keep)),
 
   proposeKerning: (
     master: MasterId,

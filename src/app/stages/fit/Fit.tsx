@@ -22,6 +22,7 @@ import { waypointId } from '../../../core/project/waypoints';
 import { run, useBench } from '../../state/bench';
 import { useCaseBench } from '../../state/chosen';
 import { closeDialog, openDialog, useDialog } from '../../state/dialogs';
+import { runFar } from '../../state/far';
 import { BesideSection } from '../../ui/BesideNumbers';
 import { Slide } from '../../ui/controls';
 import { Details } from '../../ui/Details';
@@ -258,7 +259,7 @@ function TrackingSection({ glyph, inLine }: { glyph: Glyph; inLine: readonly Gly
         <Button
           disabled={value === 0 || ids.length === 0}
           title="Composites as wide as their base go along with it, once"
-          onClick={() => run((p) => addTracking(p, { glyphs: ids, master, value }))}
+          onClick={() => void runFar(addTracking, { glyphs: ids, master, value }, { glyphs: ids.length })}
         >
           Add to {ids.length === 1 ? project.glyphs[ids[0]!]!.name : plural(ids.length, 'glyph')}
         </Button>

@@ -1,17 +1,20 @@
 import { useMemo, useState } from 'react';
-import { shownNumber } from '../../../core/base/notation';
 import { unevenFigures } from '../../../core/fitting/figures';
 import { glyphsOfLine } from '../../../core/fitting/lines';
-import { type FitProposal, proposeFit, takeFit } from '../../../core/fitting/proposal';
+import { type FitProposal, takeFit } from '../../../core/fitting/proposal';
 import { ManySides } from '../../../core/fitting/sides';
 import { plural } from '../../../core/project/edit';
 import { glyphTyped } from '../../../core/project/findGlyphs';
 import type { GlyphId } from '../../../core/project/model';
-import { run, useBench } from '../../state/bench';
-import { Check } from '../../ui/controls';
+import { useBench } from '../../state/bench';
+import { runFar } from '../../state/far';
+import { useMeasured } from '../../state/workedOut';
 import { Modal } from '../../ui/Modal';
 import { Button, TextField } from '../../ui/parts';
+import { useRested } from '../../ui/rested';
 import { LabelledWords } from '../../ui/SetGlyphs';
+import { toggled } from '../../ui/toggled';
+import { ProposedSides } from './ProposedSides';
 
 const WORDS = 'hamburg station Velmarrow Halt';
 
@@ -34,8 +37,14 @@ function Proposing({ onClose }: { onClose: () => void }) {
     const named = words.map((w) => glyphTyped(project, w));
     return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: words.filter((_, i) => !named[i]) };
   }, [keep, project]);
-  const all = useMemo(() => proposeFit(project, master, project.glyphOrder, kept.ids), [project, master, kept]);
-  const proposals = useMemo(() => [...all].sort((a, b) => change(b) - change(a)), [all]);
+  const wanted = [...kept.ids].join(' ');
+  const asked = useRested(wanted, 300);
+  const { data: all, isError } = useMeasured<FitProposal[]>(
+    'sides proposed',
+    { same: [master], by: [project.glyphs, project.masters, asked] },
+    (s) => s.proposeFit(master, asked.split(' ')),
+  );
+  const proposals = useMemo(() => [...(all ?? [])].sort((a, b) => change(b) - change(a)), [all]);
   const taken = useMemo(() => proposals.filter((p) => !left.has(p.glyph)), [proposals, left]);
   const after = useMemo(() => {
     const wanted = new Set(glyphsOfLine(project, WORDS).glyphs);
@@ -64,29 +73,14 @@ function Proposing({ onClose }: { onClose: () => void }) {
         <LabelledWords project={project} master={master} label="Now" text={WORDS} kerned={false} />
         <LabelledWords project={after} master={master} label="Then" text={WORDS} kerned={false} />
       </div>
-      <ul className="mb-3 grid max-h-[34vh] grid-cols-3 gap-x-4 overflow-auto" aria-label="Proposed sides">
-        {proposals.map((p) => (
-          <li key={p.glyph}>
-            <Check
-              label={project.glyphs[p.glyph]!.name}
-              className="items-baseline py-0.5"
-              checked={!left.has(p.glyph)}
-              onChange={(on) =>
-                setLeft(on ? new Set([...left].filter((g) => g !== p.glyph)) : new Set([...left, p.glyph]))
-              }
-            >
-              <span className="flex items-baseline gap-2">
-                <b className="min-w-0 flex-1 truncate font-semibold">{project.glyphs[p.glyph]!.name}</b>
-                <span className="text-quiet">
-                  {shownNumber(p.now.left)} → {shownNumber(p.left)} · {shownNumber(p.now.right)} →{' '}
-                  {shownNumber(p.right)}
-                </span>
-              </span>
-            </Check>
-          </li>
-        ))}
-      </ul>
-      {proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>}
+      <ProposedSides {...{ project, master, proposals, left }} onTick={(glyph) => setLeft(toggled(left, glyph))} />
+      {!all ? (
+        <p role="status" className="mb-3 text-quiet">
+          {isError ? 'The proposals could not be worked out.' : 'Measuring the white that they leave…'}
+        </p>
+      ) : (
+        proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>
+      )}
       <div className="flex items-center justify-end gap-2">
         {kept.missing.length > 0 ? (
           <span className="mr-auto text-brick">There is no glyph “{kept.missing[0]}” to keep.</span>
@@ -96,9 +90,9 @@ function Proposing({ onClose }: { onClose: () => void }) {
         <Button onClick={onClose}>Leave as it is</Button>
         <Button
           kind="primary"
-          disabled={taken.length === 0 || kept.missing.length > 0}
-          onClick={() => {
-            if (run((p) => takeFit(p, { master, proposals: taken }))) onClose();
+          disabled={taken.length === 0 || kept.missing.length > 0 || asked !== wanted}
+          onClick={async () => {
+            if (await runFar(takeFit, { master, proposals: taken }, { glyphs: taken.length })) onClose();
           }}
         >
           Fit {plural(taken.length, 'glyph')}
