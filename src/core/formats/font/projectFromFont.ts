@@ -1,5 +1,4 @@
 import { addTo } from '../../base/grouping';
-import { counted } from '../../base/notation';
 import { attempt, type Result, refuse, refused } from '../../base/result';
 import { decompilePositions, MARK_FEATURES } from '../../features/decompile';
 import { CARRIED_POSITIONS, CARRIED_TABLES, carriedPath, isPositions } from '../../fontfacts/carried';
@@ -90,7 +89,7 @@ function read(r: FontReading, progress: Progress | undefined): FontProject {
   if (outlines.hints > 0)
     r.notes.push(
       outlines.kind === 'cff'
-        ? `${counted(outlines.hints)} stem hints were left aside; they are made anew when casting.`
+        ? `${plural(outlines.hints, 'stem hint was', 'stem hints were')} left aside; hints are made anew when casting.`
         : 'TrueType instructions were left aside.',
     );
   const whole: Project = {
