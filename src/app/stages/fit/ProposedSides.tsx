@@ -57,9 +57,12 @@ export function ProposedSides({
                 >
                   <span className="flex min-w-0 items-center gap-2" title={glyph.name}>
                     <GlyphShape project={project} glyph={glyph} master={master} size={34} />
-                    <span className="min-w-0 truncate text-quiet">
-                      {shownNumber(p.now.left)} → {shownNumber(p.left)} · {shownNumber(p.now.right)} →{' '}
-                      {shownNumber(p.right)}
+                    <span className="min-w-0 leading-tight">
+                      <span className="block truncate">
+                        {shownNumber(p.now.left)} → {shownNumber(p.left)} · {shownNumber(p.now.right)} →{' '}
+                        {shownNumber(p.right)}
+                      </span>
+                      <span className="block truncate text-[11px] text-quiet">{glyph.name}</span>
                     </span>
                   </span>
                 </Check>

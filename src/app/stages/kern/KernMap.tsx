@@ -48,7 +48,9 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
   const master = useBench((s) => s.master);
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 900);
-  const [at, setAt] = useState<At>();
+  const [walked, setAt] = useState<At>();
+  // Groups may go while one is there.
+  const at = walked && rows[walked.row] && columns[walked.column] ? walked : undefined;
   const { most, longest } = useMemo(() => {
     let [most, longest] = [1, 2];
     for (const r of rows)
@@ -65,6 +67,7 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
     getScrollElement: () => frame.current,
     estimateSize: () => ROW,
     scrollMargin: HEAD,
+    scrollPaddingStart: HEAD,
     overscan: 4,
   });
   const across = useVirtualizer({
@@ -74,6 +77,7 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
     estimateSize: () => cell,
     getItemKey: (i) => `${columns[i]!.id} ${cell}`,
     scrollMargin: LEAD,
+    scrollPaddingStart: LEAD,
     overscan: 4,
   });
   const open = (r: Group, c: Group) => {
