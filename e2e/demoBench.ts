@@ -1,3 +1,4 @@
+import { By } from 'selenium-webdriver';
 import { type Browser, openBrowser, startServer, tester, until } from './browser';
 
 export type DemoBench = {
@@ -60,8 +61,19 @@ export async function openDemoBench(): Promise<DemoBench> {
   const browser = await openBrowser();
   const { driver } = browser;
   const t = tester(browser);
+  const close = async () => {
+    await browser.quit();
+    server.stop();
+  };
   await driver.get(server.url);
-  await t.find('a[href="/p/velmarrow/draw"]');
+  try {
+    const demo = By.css('a[href="/p/velmarrow/draw"]');
+    await until('the demo', async () => (await driver.findElements(demo))[0], 90);
+  } catch (reason) {
+    // Left open, it would keep the tests from ending.
+    await close();
+    throw reason;
+  }
   const load = async (address: string) => {
     // A page left in the middle of saving is a test of its own.
     await until('what was done to be saved', () =>
@@ -120,9 +132,6 @@ export async function openDemoBench(): Promise<DemoBench> {
       const [scale, originX, originY] = text.split(' ').map(Number) as [number, number, number];
       return { scale, originX, originY, px: (x) => originX + x * scale, py: (y) => originY - y * scale };
     },
-    async close() {
-      await browser.quit();
-      server.stop();
-    },
+    close,
   };
 }

@@ -184,6 +184,16 @@ test('fit: a side is bound to another, falls out of date, and is updated; a prop
     'proposals',
     async () => (await browser.driver.findElements({ css: '[aria-label="Proposed sides"] li' })).length > 3,
   );
+  // Another letter is kept, and proposed no more.
+  const named = () =>
+    script<string[]>(
+      `return [...document.querySelectorAll('[aria-label="Proposed sides"] li [title]')].map((e) => e.title)`,
+    );
+  const kept = (await named())[0]!;
+  const field = await t.fill('Keep as they are', `n o H O ${kept}`);
+  await until('it to be kept', async () => !(await named()).includes(kept));
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'n o H O');
+  await until('it to be proposed again', async () => (await named()).includes(kept));
   // Letters with the sides that they have and would have: one of them is left as it is.
   const offered = await script<{ name: string; said: string }[]>(
     `return [...document.querySelectorAll('[aria-label="Proposed sides"] li [title]')].map((e) => ({ name: e.title, said: e.innerText.trim() }))`,

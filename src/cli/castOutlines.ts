@@ -33,9 +33,10 @@ export function cleanPacked({ packed }: OutlinesJob): Cleaned {
  * where there are too few to be worth it.
  */
 export async function cleanInThreads(project: Project, master: MasterId, jobs = usualJobs()): Promise<void> {
+  if (jobs < 2) return;
   const outlines = outlinesToClean(project, master);
   const points = outlines.reduce((sum, list) => sum + list.reduce((n, c) => n + c.points.length, 0), 0);
-  if (jobs < 2 || points < WORTH_POINTS) return;
+  if (points < WORTH_POINTS) return;
   // Every so many go to one thread, so that heavy ones, which stand together, are spread.
   const shares = Array.from({ length: jobs }, (_, k) => outlines.filter((_, i) => i % jobs === k));
   const [own, ...others] = shares;

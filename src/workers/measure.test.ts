@@ -2,6 +2,7 @@ import { readyDemo } from '../../demo/ready';
 import { buildStarter } from '../../demo/starter';
 import { fingerprintOf } from '../core/casting/fingerprint';
 import { movePoints } from '../core/drawing/edits';
+import { sidesOf } from '../core/fitting/sides';
 import { isOnCurve, withStart } from '../core/geometry/contour';
 import { offeredFor } from '../core/kerning/likeness';
 import { pairFacts } from '../core/kerning/queue';
@@ -113,4 +114,15 @@ test('what is even for a pair, alike on its sides and contradictory in its kerni
   const kerned = project.masters.map((m) => ({ ...m, kerning: { ...m.kerning, 'glyph:gone glyph:gone': -40 } }));
   measureService.update(stepsOf(patchBetween(project, { ...project, masters: kerned })));
   expect(kinds()).toContain('kerning/missing');
+});
+
+test('sides are proposed from the letters that are kept, and those are not touched', () => {
+  const project = buildStarter();
+  measureService.load(project);
+  const id = (name: string) => glyphNamed(project, name)!.id;
+  const few = measureService.proposeFit('m1', ['n', 'o', 'H', 'O'].map(id));
+  expect(few.length).toBeGreaterThan(5);
+  const more = measureService.proposeFit('m1', ['n', 'o', 'H', 'O', project.glyphs[few[0]!.glyph]!.name].map(id));
+  expect(more.map((p) => p.glyph)).toEqual(few.slice(1).map((p) => p.glyph));
+  for (const { glyph, now } of few) expect(sidesOf(project, project.glyphs[glyph]!, 'm1')).toMatchObject(now);
 });

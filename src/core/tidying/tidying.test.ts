@@ -3,7 +3,7 @@ import { readyDemo } from '../../../demo/ready';
 import { wrongArea } from '../../../fuzz/shapes';
 import { ellipse } from '../drawing/shapes';
 import { type Contour, contourFromCurves, curvesOf, type Point, signedArea } from '../geometry/contour';
-import { coordinateAt, splitAt } from '../geometry/curve';
+import { type Curve, coordinateAt, nearestOn, pointAt, splitAt } from '../geometry/curve';
 import { withSmoothPoints } from '../geometry/smooth';
 import { closedContour, square } from '../geometry/testShapes';
 import { defaultMaster, drawingOf, glyphNamed } from '../project/queries';
@@ -310,4 +310,31 @@ describe('on glyphs of the demo', () => {
       ).toBe(true);
     expect(defaultMaster(demo).id).toBe('m1');
   });
+});
+
+test('how far outlines lie apart is the farthest of the nearest places, wherever it is looked from', () => {
+  const letters = Object.values(readyDemo().glyphs).flatMap((g) => {
+    const { contours } = g.drawings.m1!;
+    return contours.length > 0 ? [contours] : [];
+  });
+  const curves = (list: readonly Contour[]) => list.flatMap((c) => [...curvesOf(c)]);
+  const plainly = (from: readonly Curve[], to: readonly Curve[]): number =>
+    Math.max(
+      ...from.flatMap((c) =>
+        Array.from({ length: 17 }, (_, i) => {
+          const [x, y] = pointAt(c, i / 16);
+          return Math.min(...to.map((o) => nearestOn(o, x, y).distance));
+        }),
+      ),
+    );
+  const letter = fc.constantFrom(...letters);
+  fc.assert(
+    fc.property(letter, letter, fc.integer({ min: 2, max: 60 }), fc.boolean(), (one, other, grid, own) => {
+      const snap = (v: number) => Math.round(v / grid) * grid;
+      const onGrid = one.map((c) => ({ ...c, points: c.points.map((p) => ({ ...p, x: snap(p.x), y: snap(p.y) })) }));
+      const [a, b] = [curves(one), curves(own ? onGrid : other)];
+      expect(deviation(one, own ? onGrid : other)).toBeCloseTo(Math.max(plainly(a, b), plainly(b, a)), 9);
+    }),
+    { numRuns: 80 },
+  );
 });

@@ -37,13 +37,19 @@ function Proposing({ onClose }: { onClose: () => void }) {
     const named = words.map((w) => glyphTyped(project, w));
     return { ids: new Set(named.flatMap((g) => g?.id ?? [])), missing: words.filter((_, i) => !named[i]) };
   }, [keep, project]);
-  const wanted = [...kept.ids].join(' ');
-  const asked = useRested(wanted, 300);
-  const { data: all, isError } = useMeasured<FitProposal[]>(
+  const keeping = [...kept.ids].join(' ');
+  const asked = useRested(keeping, 300);
+  const {
+    data: all,
+    isFetching,
+    isError,
+  } = useMeasured<FitProposal[]>(
     'sides proposed',
     { same: [master], by: [project.glyphs, project.masters, asked] },
     (s) => s.proposeFit(master, asked.split(' ')),
   );
+  // Until what is typed has been measured, what is shown is of what was kept before.
+  const isLate = asked !== keeping || isFetching;
   const proposals = useMemo(() => [...(all ?? [])].sort((a, b) => change(b) - change(a)), [all]);
   const taken = useMemo(() => proposals.filter((p) => !left.has(p.glyph)), [proposals, left]);
   const after = useMemo(() => {
@@ -74,23 +80,23 @@ function Proposing({ onClose }: { onClose: () => void }) {
         <LabelledWords project={after} master={master} label="Then" text={WORDS} kerned={false} />
       </div>
       <ProposedSides {...{ project, master, proposals, left }} onTick={(glyph) => setLeft(toggled(left, glyph))} />
-      {!all ? (
-        <p role="status" className="mb-3 text-quiet">
-          {isError ? 'The proposals could not be worked out.' : 'Measuring the white that they leave…'}
-        </p>
-      ) : (
-        proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>
-      )}
+      {all && proposals.length === 0 && <p className="mb-3">Every glyph has the white that the kept ones leave.</p>}
       <div className="flex items-center justify-end gap-2">
         {kept.missing.length > 0 ? (
           <span className="mr-auto text-brick">There is no glyph “{kept.missing[0]}” to keep.</span>
         ) : (
-          proposals.length > 0 && taken.length === 0 && <span className="mr-auto text-quiet">None is ticked.</span>
+          <span role="status" className="mr-auto text-quiet">
+            {isError
+              ? 'The proposals could not be worked out.'
+              : isLate
+                ? 'Measuring the white that they leave…'
+                : proposals.length > 0 && taken.length === 0 && 'None is ticked.'}
+          </span>
         )}
         <Button onClick={onClose}>Leave as it is</Button>
         <Button
           kind="primary"
-          disabled={taken.length === 0 || kept.missing.length > 0 || asked !== wanted}
+          disabled={taken.length === 0 || kept.missing.length > 0 || isLate}
           onClick={async () => {
             if (await runFar(takeFit, { master, proposals: taken }, { glyphs: taken.length })) onClose();
           }}

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 import { shownNumber } from '../../../core/base/notation';
 import { plural } from '../../../core/project/edit';
 import type { Group } from '../../../core/project/model';
@@ -52,14 +52,9 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
   // Groups may go while one is there.
   const at = walked && rows[walked.row] && columns[walked.column] ? walked : undefined;
   const { most, longest } = useMemo(() => {
-    let [most, longest] = [1, 2];
-    for (const r of rows)
-      for (const c of columns) {
-        const v = kernOf(r, c);
-        most = Math.max(most, Math.abs(v));
-        if (v !== 0) longest = Math.max(longest, shownNumber(v).length);
-      }
-    return { most, longest };
+    const values = rows.flatMap((r) => columns.map((c) => kernOf(r, c))).filter((v) => v !== 0);
+    const most = (of: (v: number) => number, least: number) => values.reduce((m, v) => Math.max(m, of(v)), least);
+    return { most: most(Math.abs, 1), longest: most((v) => shownNumber(v).length, 2) };
   }, [rows, columns, kernOf]);
   const cell = Math.max(NARROWEST, 8 + 6.5 * longest, Math.floor((width - LEAD - 20) / columns.length));
   const down = useVirtualizer({
@@ -102,7 +97,6 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
   const head = (g: Group, size: number) => (
     <GlyphShape project={project} glyph={project.glyphs[leadOf(g)]!} master={master} size={size} />
   );
-  const titleOf = (g: Group) => `${g.name} group, ${plural(g.members.length, 'glyph')}`;
   const whole = LEAD + across.getTotalSize();
   return (
     <div className="flex min-h-0 flex-1 flex-col px-5 pb-3">
@@ -115,11 +109,7 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
         className="min-h-0 flex-1 overflow-auto text-[11px] outline-offset-[-2px]"
         onKeyDown={keys}
       >
-        <div
-          aria-hidden
-          className="sticky top-0 z-10 border-b border-line bg-paper"
-          style={{ width: whole, height: HEAD }}
-        >
+        <Heads width={whole}>
           {across.getVirtualItems().map(({ index, key, start }) => (
             <span
               key={key}
@@ -133,8 +123,7 @@ function Cells({ rows, columns, kernOf, leadOf }: CellsProps) {
               </span>
             </span>
           ))}
-          <span className="sticky left-0 block h-full bg-paper" style={{ width: LEAD }} />
-        </div>
+        </Heads>
         <ul
           aria-label="Kerning of groups with groups"
           className="relative"
@@ -189,6 +178,16 @@ const STEPS: Readonly<Record<string, At>> = {
   ArrowLeft: { row: 0, column: -1 },
   ArrowRight: { row: 0, column: 1 },
 };
+
+const titleOf = (g: Group): string => `${g.name} group, ${plural(g.members.length, 'glyph')}`;
+
+/** The letters of the columns, which stay in sight above. */
+const Heads = ({ width, children }: { width: number; children: ReactNode }) => (
+  <div aria-hidden className="sticky top-0 z-10 border-b border-line bg-paper" style={{ width, height: HEAD }}>
+    {children}
+    <span className="sticky left-0 block h-full bg-paper" style={{ width: LEAD }} />
+  </div>
+);
 
 const saidOf = (first: Group, second: Group, value: number): string => `${first.name} with ${second.name}, ${value}`;
 
